@@ -1,0 +1,189 @@
+# Shared by the commands in bin/: installs what is missing, starts and stops what they need.
+# Sourced, not run. Everything that it starts is stopped by `stop_all`, by process id.
+
+ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+export OMBREL_DATA=${OMBREL_DATA:-$ROOT/.data}
+export PYTHONPATH=$ROOT/src
+PY=$ROOT/.venv/bin/python
+SERVER_PID=
+PG_FOLDER=
+PG_BIN=
+
+say() { printf '\033[1m▸ %s\033[0m\n' "$*"; }
+fail() { printf '\n\033[1mombrel: %s\033[0m\n' "$1" >&2; shift; for line in "$@"; do printf '  %s\n' "$line" >&2; done; exit 1; }
+
+as_root() {
+  if [ "$(id -u)" = 0 ]; then "$@"
+  elif command -v sudo >/dev/null; then sudo "$@"
+  else fail "this needs root: $*" "Run it as root, or install sudo."; fi
+}
+
+# debian PACKAGE...: install Debian packages, with the packages' own words only when it fails.
+debian() {
+  say "installing from Debian: $*"
+  local log; log=$(mktemp)
+  export DEBIAN_FRONTEND=noninteractive
+  if ! { as_root apt-get update && as_root apt-get install -y --no-install-recommends "$@"; } >"$log" 2>&1; then
+    tail -n 15 "$log" >&2
+    fail "Debian's packages could not be installed: $*" "Check the network and apt's sources, then run this again."
+  fi
+  rm -f "$log"
+}
+
+python_ready() { # python_ready LOCK
+  local lock=$ROOT/requirements/$1 stamp=$ROOT/.venv/.ombrel-$1 python
+  python=$(command -v python3.11 || command -v python3 || true)
+  [ -n "$python" ] || { debian python3; python=python3; }
+  "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' \
+    || fail "Python 3.11 or newer is needed, found $("$python" --version)." "Install Debian 12's python3."
+  "$python" -c 'import ensurepip' 2>/dev/null || debian python3-venv
+  [ -x "$PY" ] || { say "making a Python environment in .venv"; "$python" -m venv "$ROOT/.venv" || fail "python3 -m venv failed." "Install python3-venv, remove .venv and try again."; }
+  if ! cmp -s "$lock" "$stamp"; then
+    say "installing Python packages from requirements/$1"
+    "$PY" -m pip install -q --disable-pip-version-check -r "$lock" \
+      || fail "pip could not install the packages of requirements/$1." "Check the network; a half-made .venv can be removed safely."
+    cp "$lock" "$stamp"
+  fi
+}
+
+web_ready() { # packages and, unless already built from these sources, the build
+  local web=$ROOT/web modules_stamp=$ROOT/web/node_modules/.ombrel-lock digest
+  command -v node >/dev/null && command -v npm >/dev/null \
+    || fail "Node 20 and npm are needed to build the screens." "On Debian 12: install Node 20, then run this again."
+  [ "$(node -p 'Number(process.versions.node.split(".")[0]) >= 20')" = true ] \
+    || fail "Node 20 or newer is needed, found $(node --version)." "Install Node 20, then run this again."
+  if ! cmp -s "$web/package-lock.json" "$modules_stamp"; then
+    say "installing npm packages from web/package-lock.json"
+    (cd "$web" && npm ci --no-audit --no-fund --loglevel=error) || fail "npm ci failed." "Check the network; web/node_modules can be removed safely."
+    cp "$web/package-lock.json" "$modules_stamp"
+  fi
+  digest=$(cd "$web" && find src public index.html vite.config.ts package-lock.json tsconfig.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum)
+  if [ "$(cat "$web/dist/.ombrel-built" 2>/dev/null)" != "$digest" ]; then
+    say "building the screens"
+    (cd "$web" && npx --no-install vite build --logLevel warn) || fail "the screens could not be built." "The messages above say where."
+    echo "$digest" >"$web/dist/.ombrel-built"
+  fi
+}
+
+browser_ready() {
+  command -v chromium >/dev/null && command -v chromedriver >/dev/null || debian chromium chromium-driver
+}
+
+free_port() { # free_port FROM: the first free TCP port on loopback
+  "$PY" - "$1" <<'PY'
+import socket, sys
+for port in range(int(sys.argv[1]), int(sys.argv[1]) + 200):
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError:
+            continue
+        print(port)
+        break
+else:
+    sys.exit("no free port")
+PY
+}
+
+as_pg() { # run as the user that owns the database: PostgreSQL refuses to run as root
+  if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@"; else "$@"; fi
+}
+
+postgres_ready() { # postgres_ready NAME [fast]: a cluster of the project's own, on loopback
+  local name=$1 port pid secret=$OMBREL_DATA/$1-password log
+  PG_BIN=$(ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1)
+  if [ ! -x "$PG_BIN/initdb" ]; then
+    debian postgresql
+    PG_BIN=$(ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1)
+    [ -x "$PG_BIN/initdb" ] || fail "PostgreSQL is installed, but not where Debian puts it." "Install Debian's package postgresql."
+  fi
+  mkdir -p "$OMBREL_DATA"
+  PG_FOLDER=$OMBREL_DATA/$name
+  if [ "$(id -u)" = 0 ] && ! as_pg test -x "$OMBREL_DATA"; then
+    # a clone in root's home: the database's user cannot reach it there
+    PG_FOLDER=/var/lib/ombrel/$(printf %s "$ROOT" | sha256sum | cut -c1-12)/$name
+    mkdir -p "$PG_FOLDER"; chmod 755 /var/lib/ombrel "$(dirname "$PG_FOLDER")"
+    say "the database's user cannot enter $OMBREL_DATA; its data is in $PG_FOLDER"
+  fi
+  if [ ! -s "$PG_FOLDER/PG_VERSION" ]; then
+    say "making a database in $PG_FOLDER"
+    mkdir -p "$PG_FOLDER"
+    (umask 077; "$PY" -c 'import secrets; print(secrets.token_urlsafe(24))' >"$secret")
+    [ "$(id -u)" != 0 ] || chown -R postgres "$PG_FOLDER"
+    chmod 700 "$PG_FOLDER"
+    local once; once=$(mktemp); cat "$secret" >"$once"
+    [ "$(id -u)" != 0 ] || chown postgres "$once"
+    as_pg "$PG_BIN/initdb" -D "$PG_FOLDER" -U ombrel --auth=scram-sha-256 --pwfile="$once" -E UTF8 --locale=C.UTF-8 >/dev/null 2>"$OMBREL_DATA/initdb.log" \
+      || { cat "$OMBREL_DATA/initdb.log" >&2; fail "the database could not be made in $PG_FOLDER." "Remove that folder and run this again."; }
+    rm -f "$once"
+  fi
+  [ -s "$secret" ] || fail "the database in $PG_FOLDER has lost its password ($secret)." "Remove both and run this again: the shows in it are lost then."
+  export OMBREL_DB_PASSWORD OMBREL_DB_HOST=127.0.0.1 OMBREL_DB_USER=ombrel OMBREL_DB_PORT
+  OMBREL_DB_PASSWORD=$(cat "$secret")
+  log=$OMBREL_DATA/$name.log
+  [ "$(id -u)" != 0 ] || { touch "$log"; chown postgres "$log"; }
+  if as_pg "$PG_BIN/pg_ctl" -D "$PG_FOLDER" status >/dev/null 2>&1; then
+    OMBREL_DB_PORT=$(as_pg sed -n 4p "$PG_FOLDER/postmaster.pid")
+    say "PostgreSQL was left running by an earlier run; using it (port $OMBREL_DB_PORT)"
+  else
+    pid=$(as_pg sed -n 1p "$PG_FOLDER/postmaster.pid" 2>/dev/null || true)
+    if [ -n "$pid" ]; then
+      # The file names a process. pg_ctl found no server behind it: it is left from a killed run.
+      say "clearing what a killed PostgreSQL left behind"
+      as_pg rm -f "$PG_FOLDER/postmaster.pid"
+    fi
+    OMBREL_DB_PORT=$(free_port "${OMBREL_DB_PORT:-54320}")
+    say "starting PostgreSQL on 127.0.0.1:$OMBREL_DB_PORT"
+    local options="-c listen_addresses=127.0.0.1 -c port=$OMBREL_DB_PORT -c unix_socket_directories=''"
+    [ "${2:-}" != fast ] || options="$options -c fsync=off -c synchronous_commit=off -c full_page_writes=off"
+    as_pg "$PG_BIN/pg_ctl" -D "$PG_FOLDER" -w -t 60 -l "$log" -o "$options" start >/dev/null \
+      || { tail -n 15 "$log" >&2; fail "PostgreSQL did not start." "Its last words are above; the whole log is $log."; }
+  fi
+}
+
+database_ready() { # database_ready NAME: the database exists and is migrated
+  export OMBREL_DB_NAME=$1
+  "$PY" - <<'PY' || fail "the database does not answer." "See the log in .data/."
+import os, psycopg
+with psycopg.connect(host="127.0.0.1", port=os.environ["OMBREL_DB_PORT"], user="ombrel",
+                     password=os.environ["OMBREL_DB_PASSWORD"], dbname="postgres", autocommit=True) as link:
+    name = os.environ["OMBREL_DB_NAME"]
+    if not link.execute("select 1 from pg_database where datname = %s", [name]).fetchone():
+        link.execute(f'create database "{name}"')
+PY
+  "$PY" -m django migrate --settings ombrel.server.settings --verbosity 0 || fail "the database could not be migrated." "The messages above say why."
+}
+
+server_start() { # server_start PORT: the application, until stop_all
+  "$PY" -m uvicorn ombrel.server.asgi:application --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" --lifespan off --log-level warning --timeout-graceful-shutdown 2 &
+  SERVER_PID=$!
+  "$PY" - "$1" "$SERVER_PID" <<'PY' || fail "the server did not start." "Its messages are above."
+import os, sys, time, urllib.error, urllib.request
+for _ in range(150):
+    try:
+        urllib.request.urlopen(f"http://127.0.0.1:{sys.argv[1]}/sign-in", timeout=2)
+        break
+    except (urllib.error.URLError, OSError):
+        try:
+            os.kill(int(sys.argv[2]), 0)
+        except ProcessLookupError:
+            sys.exit(1)
+        time.sleep(0.1)
+else:
+    sys.exit(1)
+PY
+}
+
+stop_all() {
+  trap - EXIT INT TERM HUP
+  if [ -n "$SERVER_PID" ] && kill -0 "$SERVER_PID" 2>/dev/null; then kill "$SERVER_PID" 2>/dev/null; wait "$SERVER_PID" 2>/dev/null; fi
+  if [ -n "$PG_FOLDER" ]; then as_pg "$PG_BIN/pg_ctl" -D "$PG_FOLDER" -m fast -w stop >/dev/null 2>&1; fi
+  return 0
+}
+
+alone() { # alone NAME: one run of this kind at a time in this folder
+  mkdir -p "$OMBREL_DATA"
+  exec 9>"$OMBREL_DATA/$1.lock"
+  flock -n 9 || fail "bin/$1 is already running in this folder." "Stop it first (Ctrl-C where it runs)."
+}

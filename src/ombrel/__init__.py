@@ -1,0 +1,1 @@
+"""Ombrel: prepare and run a digital console show, and know who hears what, and why."""

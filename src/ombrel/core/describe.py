@@ -1,0 +1,38 @@
+"""A change in a few words, for the log, undo and the screens of others."""
+
+from .edits import Change
+from .flow import strip_name
+from .parameters import parameter_at
+from .patch import socket_name
+from .show import Show
+
+__all__ = ["described"]
+
+
+def _whose(show: Show, address: str) -> str:
+    words = address.split("/")
+    if words[0] in ("input", "output"):
+        return socket_name(show.desk, "/".join(words[:3]))
+    if words[0] in ("house", "mono"):
+        return strip_name(show, words[0])
+    if words[0] == "show":
+        return "Show"
+    name = strip_name(show, "/".join(words[:2]))
+    if words[2] == "send":
+        return f"{name} to {strip_name(show, '/'.join(words[3:5]))}"
+    return name
+
+
+def described(show: Show, change: Change) -> str:
+    """What a change moved, in a few words; `show` is the show after it."""
+    if not change:
+        return "Nothing changed"
+    addresses = sorted(change.new)
+    first = addresses[0]
+    words = f"{_whose(show, first)}, {parameter_at(first).label.lower()}"
+    if len(addresses) == 1:
+        return words
+    whose = {_whose(show, address) for address in addresses}
+    if len(whose) == 1:
+        return f"{whose.pop()}, {len(addresses)} values"
+    return f"{words} and {len(addresses) - 1} more"

@@ -1,0 +1,52 @@
+"""What a desk has: how many of each strip, and which boxes with which sockets."""
+
+from dataclasses import dataclass
+
+__all__ = ["Box", "Desk", "LINES"]
+
+LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Box:
+    """A place with sockets. `preamps`: its inputs have gain, pad and phantom power.
+
+    `output_block`: its outputs can be patched only in runs of this many (1: each on its own).
+    """
+
+    key: str
+    name: str
+    short: str
+    inputs: int
+    outputs: int
+    preamps: bool
+    output_block: int = 1
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Desk:
+    """A desk profile. `full_scale_dbu`: analogue level at 0 dBFS of its converters, in dBu.
+
+    `gain_db`: lowest and highest preamp gain; `pad_db`: how much a pad takes away.
+    """
+
+    key: str
+    name: str
+    channels: int
+    returns: int
+    mixes: int
+    matrices: int
+    dcas: int
+    mute_groups: int
+    effect_engines: int
+    full_scale_dbu: float
+    gain_db: tuple[float, float]
+    pad_db: float
+    boxes: tuple[Box, ...]
+
+    def box(self, key: str) -> Box | None:
+        """The box of this key, or None."""
+        return next((box for box in self.boxes if box.key == key), None)
+
+    def __hash__(self) -> int:
+        return hash(self.key)

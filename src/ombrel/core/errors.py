@@ -1,0 +1,135 @@
+"""Everything that the core refuses, one class for each thing that a person can put right.
+
+Each error names what is wrong, where, and the way out; the facts are fields, so that nobody reads
+them out of the text.
+"""
+
+from collections.abc import Sequence
+
+__all__ = [
+    "BadFile",
+    "ConsoleError",
+    "EditRefused",
+    "NothingLeft",
+    "NothingToRedo",
+    "NothingToUndo",
+    "OutOfRange",
+    "OutOfReach",
+    "UnknownAddress",
+    "UnreadableText",
+    "WrongValue",
+]
+
+
+class ConsoleError(Exception):
+    """The root of everything that the core refuses. `code` is stable; the message is for people."""
+
+    code = "refused"
+
+
+class UnknownAddress(ConsoleError):
+    """No parameter of the catalogue, or not on this desk, has this address."""
+
+    code = "unknown_address"
+
+    def __init__(self, address: str, why: str = "the catalogue has no such address") -> None:
+        super().__init__(f"{address}: {why}.")
+        self.address = address
+
+
+class WrongValue(ConsoleError):
+    """A value of the wrong kind for its address."""
+
+    code = "wrong_value"
+
+    def __init__(self, address: str, expected: str, found: object) -> None:
+        super().__init__(f"{address}: expected {expected}, found {found!r}.")
+        self.address, self.expected, self.found = address, expected, found
+
+
+class OutOfRange(ConsoleError):
+    """A number outside the range of its address."""
+
+    code = "out_of_range"
+
+    def __init__(
+        self, address: str, found: float, lowest: float, highest: float, unit: str
+    ) -> None:
+        low = "off" if lowest == float("-inf") else f"{lowest:g}"
+        super().__init__(f"{address}: {found:g} {unit} is outside {low} to {highest:g} {unit}.")
+        self.address, self.found, self.lowest, self.highest = address, found, lowest, highest
+
+
+class UnreadableText(ConsoleError):
+    """Typed text that is no value, range or name of the kind that was asked for."""
+
+    code = "unreadable_text"
+
+    def __init__(self, text: str, expected: str) -> None:
+        super().__init__(f"Cannot read {text!r}: type {expected}.")
+        self.text, self.expected = text, expected
+
+
+class OutOfReach(ConsoleError):
+    """The asked-for level cannot be reached by the one control that would have to move."""
+
+    code = "out_of_reach"
+
+    def __init__(self, what: str, needed_db: float, highest_db: float) -> None:
+        super().__init__(
+            f"{what} would have to stand at {needed_db:+.1f} dB; it ends at {highest_db:+.1f} dB."
+            " Raise the level elsewhere on the path (Why shows it)."
+        )
+        self.needed_db, self.highest_db = needed_db, highest_db
+
+
+class NothingLeft(ConsoleError):
+    """The desk has not enough of something (mixes, channels, sockets, lines)."""
+
+    code = "nothing_left"
+
+    def __init__(self, what: str, wanted: int, left: int) -> None:
+        super().__init__(
+            f"{wanted} {what} wanted, {left} left on this desk. Free some, or ask for fewer."
+        )
+        self.what, self.wanted, self.left = what, wanted, left
+
+
+class NothingToUndo(ConsoleError):
+    """This person has nothing to undo."""
+
+    code = "nothing_to_undo"
+
+    def __init__(self) -> None:
+        super().__init__("You have nothing to undo in this show.")
+
+
+class NothingToRedo(ConsoleError):
+    """This person has nothing to redo."""
+
+    code = "nothing_to_redo"
+
+    def __init__(self) -> None:
+        super().__init__("You have nothing to redo in this show.")
+
+
+class EditRefused(ConsoleError):
+    """An edit of several moves, refused whole. `faults`: every fault, not only the first."""
+
+    code = "edit_refused"
+
+    def __init__(self, faults: Sequence[ConsoleError]) -> None:
+        shown = " ".join(str(fault) for fault in faults[:5])
+        more = f" And {len(faults) - 5} more." if len(faults) > 5 else ""
+        super().__init__(f"Nothing was changed. {shown}{more}")
+        self.faults = tuple(faults)
+
+
+class BadFile(ConsoleError):
+    """A file that cannot be read as what it should be. Nothing was changed."""
+
+    code = "bad_file"
+
+    def __init__(self, what: str, way_out: str) -> None:
+        super().__init__(f"{what} {way_out} Nothing was changed.")
+        self.what, self.way_out = what, way_out

@@ -1,0 +1,242 @@
+"""A show's values as arrays, read whole or one move at a time.
+
+Each parameter that bears on a level has one reader below: it puts one value into the arrays and
+says which part of the table that value touches. Reading a whole show is putting every value that
+differs from its default into blank arrays; following a move is putting one. So both agree by
+construction, and a new parameter is one new reader.
+"""
+
+import math
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, fields, replace
+from typing import Final, NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..desk import Desk
+from ..kinds import Value
+from ..parameters import TAPS, indices_of, parameter_at
+from ..show import Show
+from .strips import bus_count, bus_index, house_index, mono_index
+
+__all__ = ["AFTER_FADER", "Arrays", "FIRST_TAP_AFTER_MUTE", "Touched", "followed", "read_arrays"]
+
+AFTER_FADER: Final = TAPS.index("after_fader")
+FIRST_TAP_AFTER_MUTE: Final = TAPS.index("before_fader_after_mute")
+_TAP_NUMBER: Final = {tap: number for number, tap in enumerate(TAPS)}
+_FORMAT_SIDES: Final[dict[Value, int]] = {"unused": 0, "mono": 1, "stereo": 2}
+_SIDE_ROW: Final = {"left": 0, "right": 1, "whole": 2}
+
+
+class Touched(NamedTuple):
+    """Part of the table: all of a row (column None), all of a column (row None), or one cell."""
+
+    row: int | None
+    column: int | None
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Arrays:
+    """What the levels of a show depend on. C channels, B buses (see `strips`), linear gains.
+
+    Row arrays, shape (C,): `trim` signed by polarity, `fader`, `unmuted`, `fed` (has a source).
+    Cell arrays, shape (C, B): `send` (0.0 = off), `on`, `tap` (index into TAPS), `left`, `right`
+    (the pan's gains into a stereo bus). Column arrays, shape (B,): `sides` (0 not in use, 1, 2),
+    `master`, `open` (not muted). `outputs`, shape (3, B): output sockets that carry the left side,
+    the right side, and the whole (mono sum) of each bus.
+    """
+
+    trim: NDArray[np.float64]
+    fader: NDArray[np.float64]
+    unmuted: NDArray[np.bool_]
+    fed: NDArray[np.bool_]
+    send: NDArray[np.float64]
+    on: NDArray[np.bool_]
+    tap: NDArray[np.int8]
+    left: NDArray[np.float64]
+    right: NDArray[np.float64]
+    sides: NDArray[np.int8]
+    master: NDArray[np.float64]
+    open: NDArray[np.bool_]
+    outputs: NDArray[np.int16]
+
+
+def _gain(level_db: Value) -> float:
+    return 10.0 ** (level_db / 20.0) if isinstance(level_db, float) else 0.0
+
+
+def _set_pan(arrays: Arrays, row: int, column: int, pan: Value) -> None:
+    theta = (float(pan or 0.0) + 1.0) * (math.pi / 4.0)
+    arrays.left[row, column] = 0.0 if theta >= math.pi / 2.0 else math.cos(theta)
+    arrays.right[row, column] = math.sin(theta)
+
+
+_Reader = Callable[[Arrays, Desk, tuple[int, ...], Value, Value], Iterable[Touched]]
+
+
+def _trim(a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value) -> Iterable[Touched]:
+    sign = math.copysign(1.0, a.trim[at[0]])
+    a.trim[at[0]] = sign * _gain(new)
+    return (Touched(at[0], None),)
+
+
+def _polarity(
+    a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value
+) -> Iterable[Touched]:
+    size = abs(a.trim[at[0]])
+    a.trim[at[0]] = -size if new else size
+    return (Touched(at[0], None),)
+
+
+def _row(name: str, of: Callable[[Value], float | bool]) -> _Reader:
+    def read(a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value) -> Iterable[Touched]:
+        getattr(a, name)[at[0]] = of(new)
+        return (Touched(at[0], None),)
+
+    return read
+
+
+def _cell(name: str, of: Callable[[Value], float | bool]) -> _Reader:
+    def read(a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value) -> Iterable[Touched]:
+        getattr(a, name)[at[0], at[1]] = of(new)
+        return (Touched(at[0], at[1]),)
+
+    return read
+
+
+def _send_pan(
+    a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value
+) -> Iterable[Touched]:
+    _set_pan(a, at[0], at[1], new)
+    return (Touched(at[0], at[1]),)
+
+
+def _channel_pan(
+    a: Arrays, desk: Desk, at: tuple[int, ...], _old: Value, new: Value
+) -> Iterable[Touched]:
+    _set_pan(a, at[0], house_index(desk), new)
+    return (Touched(at[0], house_index(desk)),)
+
+
+def _assigned(column_of: Callable[[Desk], int]) -> _Reader:
+    def read(
+        a: Arrays, desk: Desk, at: tuple[int, ...], _old: Value, new: Value
+    ) -> Iterable[Touched]:
+        a.on[at[0], column_of(desk)] = bool(new)
+        return (Touched(at[0], column_of(desk)),)
+
+    return read
+
+
+def _bus(
+    name: str, of: Callable[[Value], float | bool], column_of: Callable[[Desk], int] | None = None
+) -> _Reader:
+    def read(
+        a: Arrays, desk: Desk, at: tuple[int, ...], _old: Value, new: Value
+    ) -> Iterable[Touched]:
+        column = column_of(desk) if column_of else at[0]
+        getattr(a, name)[column] = of(new)
+        return (Touched(None, column),)
+
+    return read
+
+
+def _output(
+    a: Arrays, desk: Desk, _at: tuple[int, ...], old: Value, new: Value
+) -> Iterable[Touched]:
+    touched = []
+    for source, step in ((old, -1), (new, +1)):
+        if isinstance(source, str):
+            side = source.rsplit("/", 1)[-1]
+            column = bus_index(desk, source)
+            a.outputs[_SIDE_ROW.get(side, 2), column] += step
+            touched.append(Touched(None, column))
+    return touched
+
+
+_READERS: Final[dict[str, _Reader]] = {
+    "channel/<channel>/source": _row("fed", lambda value: value is not None),
+    "channel/<channel>/trim": _trim,
+    "channel/<channel>/polarity": _polarity,
+    "channel/<channel>/fader": _row("fader", _gain),
+    "channel/<channel>/mute": _row("unmuted", lambda value: not value),
+    "channel/<channel>/pan": _channel_pan,
+    "channel/<channel>/house/on": _assigned(house_index),
+    "channel/<channel>/mono/on": _assigned(mono_index),
+    "channel/<channel>/send/mix/<mix>/level": _cell("send", _gain),
+    "channel/<channel>/send/mix/<mix>/on": _cell("on", bool),
+    "channel/<channel>/send/mix/<mix>/tap": _cell("tap", lambda tap: _TAP_NUMBER[str(tap)]),
+    "channel/<channel>/send/mix/<mix>/pan": _send_pan,
+    "mix/<mix>/format": _bus("sides", lambda value: _FORMAT_SIDES[value]),
+    "mix/<mix>/fader": _bus("master", _gain),
+    "mix/<mix>/mute": _bus("open", lambda value: not value),
+    "house/fader": _bus("master", _gain, house_index),
+    "house/mute": _bus("open", lambda value: not value, house_index),
+    "mono/fader": _bus("master", _gain, mono_index),
+    "mono/mute": _bus("open", lambda value: not value, mono_index),
+    "output/<box>/<output>/source": _output,
+}
+
+
+def _blank_arrays(desk: Desk) -> Arrays:
+    """Every address at its default, by the catalogue's defaults."""
+    rows, columns = desk.channels, bus_count(desk)
+    house, mono = house_index(desk), mono_index(desk)
+    arrays = Arrays(
+        trim=np.ones(rows),
+        fader=np.zeros(rows),
+        unmuted=np.ones(rows, dtype=np.bool_),
+        fed=np.zeros(rows, dtype=np.bool_),
+        send=np.zeros((rows, columns)),
+        on=np.ones((rows, columns), dtype=np.bool_),
+        tap=np.full((rows, columns), _TAP_NUMBER["before_fader"], dtype=np.int8),
+        left=np.full((rows, columns), math.cos(math.pi / 4.0)),
+        right=np.full((rows, columns), math.sin(math.pi / 4.0)),
+        sides=np.zeros(columns, dtype=np.int8),
+        master=np.ones(columns),
+        open=np.ones(columns, dtype=np.bool_),
+        outputs=np.zeros((3, columns), dtype=np.int16),
+    )
+    # The house and mono take every channel behind its fader, at unity; a switch assigns it.
+    arrays.send[:, [house, mono]] = 1.0
+    arrays.tap[:, [house, mono]] = AFTER_FADER
+    arrays.on[:, mono] = False
+    arrays.sides[house], arrays.sides[mono] = 2, 1
+    return arrays
+
+
+def _zero_based(indices: tuple[str | int, ...]) -> tuple[int, ...]:
+    return tuple(index - 1 for index in indices if isinstance(index, int))
+
+
+def read_arrays(show: Show) -> Arrays:
+    """The arrays of a whole show."""
+    arrays = _blank_arrays(show.desk)
+    for address, value in show.values.items():
+        parameter = parameter_at(address)
+        reader = _READERS.get(parameter.key)
+        if reader is not None:
+            indices = _zero_based(indices_of(address))
+            reader(arrays, show.desk, indices, parameter.default, value)
+    return arrays
+
+
+def followed(
+    arrays: Arrays, desk: Desk, old: Mapping[str, Value], new: Mapping[str, Value]
+) -> tuple[Arrays, frozenset[Touched]]:
+    """The arrays after a change, and the parts of the table that it touches.
+
+    The given arrays stay as they were. A change that bears on no level gives them back untouched.
+    """
+    bearing = [a for a in new if parameter_at(a).key in _READERS]
+    if not bearing:
+        return arrays, frozenset()
+    copies = {field.name: getattr(arrays, field.name).copy() for field in fields(Arrays)}
+    after = replace(arrays, **copies)
+    touched: set[Touched] = set()
+    for address in bearing:
+        reader = _READERS[parameter_at(address).key]
+        indices = _zero_based(indices_of(address))
+        touched.update(reader(after, desk, indices, old[address], new[address]))
+    return after, frozenset(touched)

@@ -1,0 +1,205 @@
+"""Kinds of value that a parameter can hold: how one is checked, typed by a person, put on a wire.
+
+On the wire (JSON) silence is null: -inf is not JSON. NaN is refused at this door, for good.
+"""
+
+import math
+import re
+from dataclasses import dataclass
+from typing import Literal, Protocol
+
+from .errors import OutOfRange, UnreadableText, WrongValue
+from .laws import fader_travel_to_db
+
+__all__ = ["Choice", "Kind", "Number", "Reference", "Switch", "Text", "Value", "Wire"]
+
+Value = float | bool | str | None
+Wire = float | bool | str | None
+
+_NUMBER = r"\d+(?:[.,]\d+)?"
+_LEVEL_HELP = "a level such as -6, +2 (up by 2), +-2 (down by 2), =2 (exactly +2) or off"
+
+
+class Kind(Protocol):
+    """What all kinds of value can do. `at` is the address, for the message of a refusal."""
+
+    def checked(self, value: object, at: str) -> Value: ...
+    def typed(self, text: str, now: Value, at: str) -> Value: ...
+    def from_wire(self, wire: object, at: str) -> Value: ...
+    def to_wire(self, value: Value) -> Wire: ...
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Number:
+    """A number with unit, range and step. `law` "fader": it also moves by a fader's travel.
+
+    `lowest_finite`: where `lowest` is off, the quietest level that is not off.
+    """
+
+    unit: Literal["dB", "dBu", "pan", ""]
+    lowest: float
+    highest: float
+    step: float
+    law: Literal["straight", "fader"] = "straight"
+    whole: bool = False
+    lowest_finite: float = -math.inf
+
+    def checked(self, value: object, at: str) -> float:
+        if isinstance(value, bool) or not isinstance(value, int | float) or math.isnan(value):
+            raise WrongValue(at, "a number", value)
+        if self.whole and value != int(value):
+            raise WrongValue(at, "a whole number", value)
+        if not self.lowest <= value <= self.highest:
+            raise OutOfRange(at, value, self.lowest, self.highest, self.unit)
+        if -math.inf < value < self.lowest_finite:
+            raise OutOfRange(at, value, self.lowest_finite, self.highest, f"{self.unit} (or off)")
+        return float(value)
+
+    def typed(self, text: str, now: Value, at: str) -> float:
+        """What a person typed: absolute, relative to `now`, or off.
+
+        A relative move stops at the ends of the range, as a hand on a fader does.
+        """
+        plain = text.strip().lower().replace("\u2212", "-").removesuffix(self.unit.lower()).strip()
+        if plain in ("off", "-inf", "-\u221e") and self.lowest == -math.inf:
+            return -math.inf
+        if self.unit == "pan":
+            return self._typed_pan(plain, at)
+        relative = re.fullmatch(rf"\+(-?)({_NUMBER})", plain)
+        if relative:
+            step = float(relative[2].replace(",", ".")) * (-1.0 if relative[1] else 1.0)
+            start = now if isinstance(now, float) else 0.0
+            low = max(self.lowest, self.lowest_finite)
+            return start if math.isinf(start) else min(max(start + step, low), self.highest)
+        absolute = re.fullmatch(rf"=?([+-]?{_NUMBER})", plain)
+        if not absolute:
+            raise UnreadableText(text, _LEVEL_HELP if self.unit.startswith("dB") else "a number")
+        return self.checked(float(absolute[1].replace(",", ".")), at)
+
+    def _typed_pan(self, plain: str, at: str) -> float:
+        if plain in ("c", "0", "centre", "center"):
+            return 0.0
+        side = re.fullmatch(rf"([lr])({_NUMBER})?", plain)
+        if not side:
+            raise UnreadableText(plain, "a place such as L30, C or R100")
+        place = float((side[2] or "100").replace(",", ".")) / 100.0
+        return self.checked(-place if side[1] == "l" else place, at)
+
+    def at_travel(self, travel: float, at: str) -> float:
+        """The value at a place of the control's travel, 0.0 to 1.0, on the nearest step."""
+        if isinstance(travel, bool) or not isinstance(travel, int | float):
+            raise WrongValue(at, "a travel from 0 to 1", travel)
+        if not 0.0 <= travel <= 1.0:
+            raise OutOfRange(at, travel, 0.0, 1.0, "of the travel")
+        if self.law == "fader":
+            value = fader_travel_to_db(float(travel))
+        else:
+            value = self.lowest + float(travel) * (self.highest - self.lowest)
+        if value < self.lowest_finite or math.isinf(value):
+            return -math.inf
+        return min(max(round(value / self.step) * self.step, self.lowest), self.highest)
+
+    def from_wire(self, wire: object, at: str) -> float:
+        return self.checked(-math.inf if wire is None else wire, at)
+
+    def to_wire(self, value: Value) -> Wire:
+        return None if value == -math.inf else value
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Switch:
+    """On or off."""
+
+    def checked(self, value: object, at: str) -> bool:
+        if not isinstance(value, bool):
+            raise WrongValue(at, "on or off (true or false)", value)
+        return value
+
+    def typed(self, text: str, now: Value, at: str) -> bool:
+        plain = text.strip().lower()
+        if plain in ("on", "yes", "1", "true"):
+            return True
+        if plain in ("off", "no", "0", "false", ""):
+            return False
+        raise UnreadableText(text, "on or off")
+
+    def from_wire(self, wire: object, at: str) -> bool:
+        return self.checked(wire, at)
+
+    def to_wire(self, value: Value) -> Wire:
+        return value
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Choice:
+    """One of a few words."""
+
+    options: tuple[str, ...]
+
+    def checked(self, value: object, at: str) -> str:
+        if not isinstance(value, str) or value not in self.options:
+            raise WrongValue(at, f"one of {', '.join(self.options)}", value)
+        return value
+
+    def typed(self, text: str, now: Value, at: str) -> str:
+        return self.checked(text.strip().lower(), at)
+
+    def from_wire(self, wire: object, at: str) -> str:
+        return self.checked(wire, at)
+
+    def to_wire(self, value: Value) -> Wire:
+        return value
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Text:
+    """A line of text: no control characters, at most `longest` characters."""
+
+    longest: int = 60
+
+    def checked(self, value: object, at: str) -> str:
+        if not isinstance(value, str):
+            raise WrongValue(at, "text", value)
+        if len(value) > self.longest:
+            raise WrongValue(at, f"at most {self.longest} characters", f"{value[:40]}…")
+        if any(ord(character) < 32 or ord(character) == 127 for character in value):
+            raise WrongValue(at, "text on one line without control characters", value)
+        try:
+            value.encode()
+        except UnicodeEncodeError as error:
+            raise WrongValue(at, "text that can be written as UTF-8", value) from error
+        return value
+
+    def typed(self, text: str, now: Value, at: str) -> str:
+        return self.checked(" ".join(text.split()), at)
+
+    def from_wire(self, wire: object, at: str) -> str:
+        return self.checked(wire, at)
+
+    def to_wire(self, value: Value) -> Wire:
+        return value
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reference:
+    """The address of something on the desk (a socket, a side of a bus), or None.
+
+    `to`: patterns of what it may point at, in the catalogue's notation.
+    """
+
+    to: tuple[str, ...]
+
+    def checked(self, value: object, at: str) -> str | None:
+        if value is not None and not isinstance(value, str):
+            raise WrongValue(at, "an address or nothing", value)
+        return value or None
+
+    def typed(self, text: str, now: Value, at: str) -> str | None:
+        plain = text.strip().lower()
+        return None if plain in ("", "none", "-") else plain
+
+    def from_wire(self, wire: object, at: str) -> str | None:
+        return self.checked(wire, at)
+
+    def to_wire(self, value: Value) -> Wire:
+        return value

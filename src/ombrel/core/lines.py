@@ -1,0 +1,145 @@
+"""Lines: added, moved and removed in the input list; drafts of an imported list made real."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from .desk import LINES
+from .edits import Asked
+from .errors import ConsoleError, NothingLeft
+from .parameters import CATALOGUE, check_on_desk, parameter_at
+from .patch import patch_lines, plug_line
+from .show import Show
+
+__all__ = [
+    "LINE_FIELDS",
+    "LineDraft",
+    "NOMINAL_DBU",
+    "add_lines",
+    "draft_fault",
+    "import_lines",
+    "move_lines",
+    "remove_lines",
+]
+
+# What a line of each kind delivers when nobody says otherwise, in dBu. Common practice: a dynamic
+# vocal microphone close up about -45, a condenser about -35, a passive DI on an instrument
+# about -30, an active one -20, a radio receiver at microphone level -20, professional line
+# level +4 (the nominal level of IEC 60268-15's 1.228 V), playback likewise, a desk talkback -40.
+NOMINAL_DBU = {
+    "dynamic": -45.0,
+    "condenser": -35.0,
+    "di_passive": -30.0,
+    "di_active": -20.0,
+    "radio": -20.0,
+    "line": 4.0,
+    "playback": 4.0,
+    "talkback": -40.0,
+}
+LINE_FIELDS = tuple(key.rsplit("/", 1)[1] for key in CATALOGUE if key.startswith("line/"))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LineDraft:
+    """A line that an imported list asks for. Empty text and None: the list does not say."""
+
+    name: str
+    kind: str = "dynamic"
+    stereo: bool = False
+    socket: str | None = None
+    socket_right: str | None = None
+    performer: str = ""
+    where: str = ""
+    stand: str = ""
+    microphone: str = ""
+    phantom: bool = False
+    level_dbu: float | None = None
+    notes: str = ""
+    colour: str = "sand"
+
+
+def _moves_of(draft: LineDraft, number: int) -> dict[str, Asked]:
+    level_dbu = NOMINAL_DBU[draft.kind] if draft.level_dbu is None else draft.level_dbu
+    moves: dict[str, Asked] = {
+        f"line/{number}/{name}": getattr(draft, name)
+        for name in LINE_FIELDS
+        if name not in ("place", "level_dbu")
+    }
+    moves[f"line/{number}/level_dbu"] = level_dbu
+    return moves
+
+
+def draft_fault(show: Show, draft: LineDraft) -> str | None:
+    """What the desk would refuse about a draft, in words, or None."""
+    if not draft.name.strip():
+        return "it has no name"
+    for address, value in _moves_of(draft, 1).items():
+        try:
+            check_on_desk(show.desk, address, value)
+        except ConsoleError as fault:
+            label = parameter_at(address).label.lower()
+            return f"{label}: {str(fault).partition(': ')[2]}"
+    return None
+
+
+def _free_numbers(show: Show, wanted: int) -> list[int]:
+    used = set(show.lines())
+    free = [number for number in range(1, LINES + 1) if number not in used]
+    if len(free) < wanted:
+        raise NothingLeft("lines", wanted, len(free))
+    return free[:wanted]
+
+
+def _places_after(show: Show) -> float:
+    lines = show.lines()
+    return show.number(f"line/{lines[-1]}/place") if lines else 0.0
+
+
+def add_lines(show: Show, drafts: Sequence[LineDraft]) -> dict[str, Asked]:
+    """Moves that put lines at the end of the list. A socket that a draft names is taken over from
+
+    the line that had it. Raises NothingLeft when the show holds too many lines.
+    """
+    moves: dict[str, Asked] = {}
+    last = _places_after(show)
+    for turn, (number, draft) in enumerate(
+        zip(_free_numbers(show, len(drafts)), drafts, strict=True), start=1
+    ):
+        taken: dict[str, Asked] = {}
+        for socket in (draft.socket, draft.socket_right):
+            if socket:
+                taken.update(plug_line(show, number, socket))
+        moves.update({a: None for a in taken if not a.startswith(f"line/{number}/")})
+        moves[f"line/{number}/place"] = last + turn
+        moves.update(_moves_of(draft, number))
+    return moves
+
+
+def import_lines(
+    show: Show, drafts: Sequence[LineDraft], *, patch: bool, first_channel: int = 1
+) -> dict[str, Asked]:
+    """Moves that take an imported list, whole; with `patch` also its sockets and channels."""
+    moves = add_lines(show, drafts)
+    if patch:
+        # patched as the show will stand once the lines are in it
+        grown = show.with_values({a: check_on_desk(show.desk, a, v) for a, v in moves.items()})
+        numbers = _free_numbers(show, len(drafts))
+        moves.update(patch_lines(grown, numbers, first_channel=first_channel))
+    return moves
+
+
+def remove_lines(show: Show, numbers: Sequence[int]) -> dict[str, Asked]:
+    """Moves that take lines off the list. Their channels keep their sources: the socket stays."""
+    return {
+        f"line/{number}/{name}": parameter_at(f"line/{number}/{name}").default
+        for number in numbers
+        for name in LINE_FIELDS
+    }
+
+
+def move_lines(show: Show, numbers: Sequence[int], before: int | None) -> dict[str, Asked]:
+    """Moves that put lines, in their order, ahead of the line `before` (None: at the end)."""
+    moving = [number for number in show.lines() if number in set(numbers)]
+    rest = [number for number in show.lines() if number not in set(numbers)]
+    at = rest.index(before) if before in rest else len(rest)
+    order = rest[:at] + moving + rest[at:]
+    return {f"line/{number}/place": float(place) for place, number in enumerate(order, start=1)}

@@ -1,0 +1,320 @@
+"""The catalogue: every address of a show, described once.
+
+An address is a path such as `channel/7/send/mix/5/level`. A key is its pattern, with the name of a
+dimension for each number or box: `channel/<channel>/send/mix/<mix>/level`. Validation, storage,
+the wire, the generated types and the controls on the screen all read this one list.
+"""
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final
+
+from .desk import LINES, Box, Desk
+from .errors import ConsoleError, UnknownAddress, WrongValue
+from .kinds import Choice, Kind, Number, Reference, Switch, Text, Value
+
+__all__ = [
+    "CATALOGUE",
+    "COLOURS",
+    "LINE_KINDS",
+    "Parameter",
+    "TAPS",
+    "addresses_of",
+    "check_on_desk",
+    "default_of",
+    "indices_of",
+    "parameter_at",
+]
+
+# In the order of the signal path; what mute, DCA and fader reach is decided in `flow`.
+TAPS: Final = ("input", "before_eq", "before_fader", "before_fader_after_mute", "after_fader")
+COLOURS: Final = ("sand", "amber", "coral", "rose", "iris", "sky", "sea", "moss", "slate")
+LINE_KINDS: Final = (
+    "dynamic",
+    "condenser",
+    "di_passive",
+    "di_active",
+    "radio",
+    "line",
+    "playback",
+    "talkback",
+)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Parameter:
+    """All that is known of one kind of address. `aspect`: what scenes will carry it as."""
+
+    key: str
+    kind: Kind
+    default: Value
+    aspect: str
+    label: str
+    says: str
+
+
+# -120 dB is below the quietest step of a 20-bit converter: nothing between it and off is of use.
+_FADER = Number(
+    unit="dB", lowest=-math.inf, highest=6.0, step=0.1, law="fader", lowest_finite=-120.0
+)
+_PAN = Number(unit="pan", lowest=-1.0, highest=1.0, step=0.01)
+_TRIM = Number(unit="dB", lowest=-20.0, highest=20.0, step=0.1)
+_DBU = Number(unit="dBu", lowest=-80.0, highest=24.0, step=0.5)
+_PLACE = Number(unit="", lowest=0, highest=9999, step=1, whole=True)
+_INPUT = Reference(to=("input/<box>/<input>",))
+_BUS_SIDE = Reference(
+    to=(
+        "mix/<mix>",
+        "mix/<mix>/left",
+        "mix/<mix>/right",
+        "house",
+        "house/left",
+        "house/right",
+        "mono",
+    )
+)
+
+
+def _p(key: str, kind: Kind, default: Value, aspect: str, label: str, says: str) -> Parameter:
+    return Parameter(key=key, kind=kind, default=default, aspect=aspect, label=label, says=says)
+
+
+def catalogue_of(*parameters: Parameter) -> dict[str, Parameter]:
+    """A catalogue by key. ValueError for a key given twice or a default outside its own range."""
+    catalogue: dict[str, Parameter] = {}
+    for parameter in parameters:
+        if parameter.key in catalogue:
+            raise ValueError(f"{parameter.key} stands in the catalogue twice")
+        if parameter.kind.checked(parameter.default, parameter.key) != parameter.default:
+            raise ValueError(f"{parameter.key} does not accept its own default")
+        catalogue[parameter.key] = parameter
+    return catalogue
+
+
+CATALOGUE: Final = catalogue_of(
+    _p("show/name", Text(), "", "name", "Show", "Name of the show."),
+    # lines: what stands on the stage
+    _p("line/<line>/place", _PLACE, 0.0, "lines", "Place", "Place in the list; 0: no such line."),
+    _p("line/<line>/name", Text(), "", "lines", "Name", "What it is called on stage."),
+    _p("line/<line>/kind", Choice(options=LINE_KINDS), "dynamic", "lines", "Kind", "What it is."),
+    _p("line/<line>/stereo", Switch(), False, "lines", "Stereo", "It needs two sockets."),
+    _p("line/<line>/socket", _INPUT, None, "lines", "Socket", "Input that it is plugged into."),
+    _p("line/<line>/socket_right", _INPUT, None, "lines", "Socket, right", "Its right side's."),
+    _p("line/<line>/performer", Text(), "", "lines", "Performer", "Who uses it."),
+    _p("line/<line>/where", Text(), "", "lines", "Where", "Where on the stage it stands."),
+    _p("line/<line>/stand", Text(), "", "lines", "Stand", "What it stands on."),
+    _p("line/<line>/microphone", Text(), "", "lines", "Mic or DI", "Microphone or DI box."),
+    _p("line/<line>/phantom", Switch(), False, "lines", "Needs 48 V", "It needs phantom power."),
+    _p("line/<line>/level_dbu", _DBU, -40.0, "lines", "Level", "Level expected from it, in dBu."),
+    _p("line/<line>/colour", Choice(options=COLOURS), "sand", "lines", "Colour", "Its colour."),
+    _p("line/<line>/notes", Text(longest=400), "", "lines", "Notes", "Anything to remember."),
+    # preamps belong to the socket: channels that share a socket share them
+    _p(
+        "input/<box>/<input>/gain",
+        Number(unit="dB", lowest=0.0, highest=60.0, step=1.0),
+        0.0,
+        "preamp",
+        "Gain",
+        "Gain of the preamp.",
+    ),
+    _p("input/<box>/<input>/pad", Switch(), False, "preamp", "Pad", "The preamp's pad."),
+    _p("input/<box>/<input>/phantom", Switch(), False, "phantom", "48 V", "Phantom power."),
+    # channels
+    _p("channel/<channel>/name", Text(), "", "name", "Name", "Name of the strip."),
+    _p("channel/<channel>/colour", Choice(options=COLOURS), "sand", "name", "Colour", "Colour."),
+    _p("channel/<channel>/source", _INPUT, None, "patch", "Source", "Input that feeds it."),
+    _p("channel/<channel>/trim", _TRIM, 0.0, "preamp", "Trim", "Digital gain behind the input."),
+    _p("channel/<channel>/polarity", Switch(), False, "preamp", "Polarity", "Turned over."),
+    _p("channel/<channel>/fader", _FADER, -math.inf, "fader", "Fader", "Level of the channel."),
+    _p("channel/<channel>/mute", Switch(), False, "mute", "Mute", "Muted by its own key."),
+    _p("channel/<channel>/pan", _PAN, 0.0, "pan", "Pan", "Place between left and right."),
+    _p("channel/<channel>/house/on", Switch(), True, "routing", "House", "Feeds the house."),
+    _p("channel/<channel>/mono/on", Switch(), False, "routing", "Mono", "Feeds the mono bus."),
+    _p(
+        "channel/<channel>/send/mix/<mix>/level",
+        _FADER,
+        -math.inf,
+        "sends",
+        "Send",
+        "Level of the send to a mix.",
+    ),
+    _p("channel/<channel>/send/mix/<mix>/on", Switch(), True, "sends", "Send on", "Send open."),
+    _p(
+        "channel/<channel>/send/mix/<mix>/tap",
+        Choice(options=TAPS),
+        "before_fader",
+        "sends",
+        "Tap",
+        "Where along the channel the send takes its signal.",
+    ),
+    _p("channel/<channel>/send/mix/<mix>/pan", _PAN, 0.0, "sends", "Send pan", "Place in the mix."),
+    # buses
+    _p("mix/<mix>/name", Text(), "", "name", "Name", "Name of the mix."),
+    _p("mix/<mix>/colour", Choice(options=COLOURS), "sand", "name", "Colour", "Colour."),
+    _p(
+        "mix/<mix>/format",
+        Choice(options=("unused", "mono", "stereo")),
+        "unused",
+        "routing",
+        "Format",
+        "Not in use, one side, or two.",
+    ),
+    _p(
+        "mix/<mix>/serves",
+        Choice(options=("ears", "wedge", "room", "feed", "effect")),
+        "ears",
+        "routing",
+        "Serves",
+        "Who or what listens to it.",
+    ),
+    _p("mix/<mix>/fader", _FADER, 0.0, "fader", "Master", "Level of the mix as a whole."),
+    _p("mix/<mix>/mute", Switch(), False, "mute", "Mute", "The mix is muted."),
+    _p("house/fader", _FADER, 0.0, "fader", "House", "Level of the house."),
+    _p("house/mute", Switch(), False, "mute", "Mute", "The house is muted."),
+    _p("mono/fader", _FADER, 0.0, "fader", "Mono", "Level of the mono bus."),
+    _p("mono/mute", Switch(), False, "mute", "Mute", "The mono bus is muted."),
+    # outputs: one source each, by construction
+    _p("output/<box>/<output>/source", _BUS_SIDE, None, "patch", "Source", "What it carries."),
+    _p("output/<box>/<output>/label", Text(), "", "patch", "Connected", "What is plugged in."),
+)
+
+# first word and number of words -> the keys that an address of that shape can have
+_SHAPES: Final[dict[tuple[str, int], list[tuple[list[str], Parameter]]]] = {}
+for _parameter in CATALOGUE.values():
+    _words = _parameter.key.split("/")
+    _SHAPES.setdefault((_words[0], len(_words)), []).append((_words, _parameter))
+
+
+def _matched(pattern: list[str], words: list[str]) -> tuple[str | int, ...] | None:
+    indices: list[str | int] = []
+    for wanted, word in zip(pattern, words, strict=True):
+        if not wanted.startswith("<"):
+            if wanted != word:
+                return None
+        elif wanted == "<box>":
+            indices.append(word)
+        elif word.isascii() and word.isdigit() and word[0] != "0" and len(word) < 6:
+            indices.append(int(word))
+        else:
+            return None
+    return tuple(indices)
+
+
+@lru_cache(maxsize=200_000)
+def _found(address: str) -> tuple[Parameter, tuple[str | int, ...]]:
+    words = address.split("/")
+    for pattern, parameter in _SHAPES.get((words[0], len(words)), ()):
+        indices = _matched(pattern, words)
+        if indices is not None:
+            return parameter, indices
+    raise UnknownAddress(address)
+
+
+def parameter_at(address: str) -> Parameter:
+    """The catalogue's entry for an address. Raises UnknownAddress.
+
+    >>> parameter_at("channel/7/send/mix/5/level").key
+    'channel/<channel>/send/mix/<mix>/level'
+    """
+    return _found(address)[0]
+
+
+def indices_of(address: str) -> tuple[str | int, ...]:
+    """The numbers (from 1) and box keys in an address, in order. Raises UnknownAddress.
+
+    >>> indices_of("input/a/7/gain"), indices_of("channel/3/send/mix/5/on")
+    (('a', 7), (3, 5))
+    """
+    return _found(address)[1]
+
+
+def default_of(address: str) -> Value:
+    """What an address holds when nobody has set it. Raises UnknownAddress."""
+    return _found(address)[0].default
+
+
+def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], address: str) -> None:
+    """Refuse numbers and boxes that this desk does not have."""
+    counts = {
+        "<channel>": desk.channels,
+        "<mix>": desk.mixes,
+        "<line>": LINES,
+    }
+    box = None
+    dimensions = [word for word in pattern if word.startswith("<")]
+    for dimension, index in zip(dimensions, indices, strict=True):
+        if dimension == "<box>":
+            box = desk.box(str(index))
+            if box is None:
+                raise UnknownAddress(address, f"{desk.name} has no box {index!r}")
+            continue
+        if dimension in ("<input>", "<output>"):
+            assert box is not None  # the catalogue always names the box first
+            most = box.inputs if dimension == "<input>" else box.outputs
+            where = f"{box.name} has {most} {dimension[1:-1]}s"
+        else:
+            most = counts[dimension]
+            where = f"{desk.name} has {most} {dimension[1:-1]}s"
+        if int(index) > most:
+            raise UnknownAddress(address, where)
+
+
+def check_on_desk(desk: Desk, address: str, value: object) -> Value:
+    """The value, checked for this address on this desk.
+
+    Raises UnknownAddress, WrongValue or OutOfRange, naming the address.
+    """
+    parameter, indices = _found(address)
+    _on_desk(desk, parameter.key.split("/"), indices, address)
+    checked = parameter.kind.checked(value, address)
+    if parameter.key.startswith("input/"):
+        box = desk.box(str(indices[0]))
+        if box is not None and not box.preamps:
+            raise UnknownAddress(address, f"{box.name} has no preamps")
+    if isinstance(parameter.kind, Reference) and isinstance(checked, str):
+        _check_reference(desk, parameter.kind, checked, address)
+    return checked
+
+
+def _check_reference(desk: Desk, kind: Reference, target: str, address: str) -> None:
+    words = target.split("/")
+    for pattern in kind.to:
+        shape = pattern.split("/")
+        indices = _matched(shape, words) if len(shape) == len(words) else None
+        if indices is not None:
+            try:
+                _on_desk(desk, shape, indices, target)
+            except ConsoleError as error:
+                raise WrongValue(address, "something that this desk has", target) from error
+            return
+    raise WrongValue(address, f"one of {', '.join(kind.to)}", target)
+
+
+def addresses_of(desk: Desk) -> list[str]:
+    """Every address that this desk has, in the catalogue's order; for tests, formats and counts."""
+    found = []
+    for key in CATALOGUE:
+        partial: list[tuple[str, Box | None]] = [("", None)]
+        for word in key.split("/"):
+            grown: list[tuple[str, Box | None]] = []
+            for prefix, box in partial:
+                if word == "<box>":
+                    boxes = [one for one in desk.boxes if one.preamps or key.startswith("output")]
+                    grown += [(f"{prefix}/{one.key}", one) for one in boxes]
+                    continue
+                most = {
+                    "<channel>": desk.channels,
+                    "<mix>": desk.mixes,
+                    "<line>": LINES,
+                    "<input>": box.inputs if box else 0,
+                    "<output>": box.outputs if box else 0,
+                }.get(word)
+                if most is None:
+                    grown.append((f"{prefix}/{word}", box))
+                else:
+                    grown += [(f"{prefix}/{number}", box) for number in range(1, most + 1)]
+            partial = grown
+        found += [prefix.removeprefix("/") for prefix, _ in partial]
+    return found

@@ -1,0 +1,98 @@
+"""What a change will alter, and for whom, before it is made."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from .edits import Asked, Change, made
+from .flow import Flow, State, bus_of, listener_name, listeners, source_name, strip_name
+from .patch import socket_name
+from .show import Show
+
+__all__ = ["Loss", "Preview", "preview"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Loss:
+    """Something that gives up a socket or its source: who loses what, and to whom it goes."""
+
+    who: str
+    loses: str
+    to: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Preview:
+    """`change`: the values; `losses`: who loses a socket; `silenced`: (source, listener) that were
+
+    heard and will not be; `opened`: the other way round; `moved`: how many cells merely change.
+    """
+
+    change: Change
+    losses: tuple[Loss, ...]
+    silenced: tuple[tuple[str, str], ...]
+    opened: tuple[tuple[str, str], ...]
+    moved: int
+
+
+def preview(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> Preview:
+    """Compute what an edit would do, by doing it to a copy. Raises what the edit would raise."""
+    after_show, change = made(show, moves)
+    after, cells = flow.after(change)
+    silenced, opened, moved = [], [], 0
+    drawn = set(listeners(show)) | set(listeners(after_show))
+    for row, column in cells:
+        if bus_of(show.desk, column) not in drawn:
+            continue
+        was = flow.state[row, column] == State.HEARD
+        will = after.state[row, column] == State.HEARD
+        names = (
+            source_name(show if was else after_show, f"channel/{row + 1}"),
+            listener_name(show if was else after_show, bus_of(show.desk, column)),
+        )
+        if was and not will:
+            silenced.append(names)
+        elif will and not was:
+            opened.append(names)
+        elif not np.array_equal(flow.level_db[row, column], after.level_db[row, column]):
+            moved += 1
+    return Preview(
+        change=change,
+        losses=_losses(show, after_show, change),
+        silenced=tuple(silenced),
+        opened=tuple(opened),
+        moved=moved,
+    )
+
+
+def _losses(show: Show, after: Show, change: Change) -> tuple[Loss, ...]:
+    losses = []
+    for address, old in sorted(change.old.items()):
+        new = change.new[address]
+        if not isinstance(old, str) or old == new:
+            continue
+        strip, _, leaf = address.rpartition("/")
+        if leaf in ("socket", "socket_right"):
+            takers = [
+                after.text(other.rpartition("/")[0] + "/name")
+                for other, value in change.new.items()
+                if value == old and other.startswith("line/")
+            ]
+            who, loses = show.text(f"{strip}/name"), f"socket {socket_name(show.desk, old)}"
+            to = ", ".join(takers) or "nobody"
+        elif leaf == "source" and strip.startswith("channel/"):
+            who, loses = strip_name(show, strip), f"its source {socket_name(show.desk, old)}"
+            to = f"takes {socket_name(show.desk, new)}" if isinstance(new, str) else "nothing"
+        elif leaf == "source" and strip.startswith("output/"):
+            words = old.split("/")
+            bus = "/".join(words[:2]) if words[0] == "mix" else words[0]
+            who, loses = strip_name(show, bus), f"output {socket_name(show.desk, strip)}"
+            to = str(new) if isinstance(new, str) else "nobody"
+            if isinstance(new, str):
+                words = new.split("/")
+                to = strip_name(after, "/".join(words[:2]) if words[0] == "mix" else words[0])
+        else:
+            continue
+        losses.append(Loss(who=who or strip, loses=loses, to=to))
+    return tuple(losses)

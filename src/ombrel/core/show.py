@@ -1,0 +1,95 @@
+"""A show as a value: what stands at each address of a desk."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from typing import cast
+
+from immutables import Map
+
+from .desk import LINES, Desk
+from .kinds import Value
+from .parameters import default_of
+
+__all__ = ["Show", "blank_show"]
+
+
+@dataclass(frozen=True, slots=True)
+class Show:
+    """The values of a show. Only what differs from its default is held; the rest is implied.
+
+    Frozen: a change gives a new show that shares what did not change, so undo, previews and
+    comparing are cheap. Made by `blank_show` and changed by `edits`; nothing else writes to it.
+    """
+
+    desk: Desk
+    values: "Map[str, Value]" = field(default_factory=Map)
+
+    def __getitem__(self, address: str) -> Value:
+        """The value at an address, or its default. Raises UnknownAddress for one not known."""
+        if address in self.values:
+            return self.values[address]
+        return default_of(address)
+
+    def text(self, address: str) -> str:
+        """The value at an address that holds text or a choice ("" for a reference to nothing)."""
+        return str(self[address] or "")
+
+    def number(self, address: str) -> float:
+        """The value at an address that holds a number, in that address's unit."""
+        return cast(float, self[address])
+
+    def on(self, address: str) -> bool:
+        """Whether the switch at an address is on."""
+        return self[address] is True
+
+    def with_values(self, values: Mapping[str, Value]) -> "Show":
+        """This show with some values replaced. They must have been checked (see `edits`)."""
+        grown = self.values.mutate()
+        for address, value in values.items():
+            if value == default_of(address):
+                grown.pop(address, None)
+            else:
+                grown[address] = value
+        return Show(self.desk, grown.finish())
+
+    def lines(self) -> list[int]:
+        """Numbers of the lines in the list, in the list's order (ties by number)."""
+        places = [
+            (self.number(f"line/{number}/place"), number)
+            for number in range(1, LINES + 1)
+            if f"line/{number}/place" in self.values
+        ]
+        return [number for _, number in sorted(places)]
+
+    def mixes(self) -> list[int]:
+        """Numbers of the mixes in use, ascending."""
+        return [
+            number
+            for number in range(1, self.desk.mixes + 1)
+            if self.text(f"mix/{number}/format") != "unused"
+        ]
+
+    def channels(self) -> list[int]:
+        """Numbers of the channels in use (they have a source or a name), ascending."""
+        return [
+            number
+            for number in range(1, self.desk.channels + 1)
+            if f"channel/{number}/source" in self.values or f"channel/{number}/name" in self.values
+        ]
+
+    def inputs(self) -> Iterator[str]:
+        """Every input socket of the desk as `input/<box>/<n>`, box by box."""
+        for box in self.desk.boxes:
+            for number in range(1, box.inputs + 1):
+                yield f"input/{box.key}/{number}"
+
+    def outputs(self) -> Iterator[str]:
+        """Every output socket of the desk as `output/<box>/<n>`, box by box."""
+        for box in self.desk.boxes:
+            for number in range(1, box.outputs + 1):
+                yield f"output/{box.key}/{number}"
+
+
+def blank_show(desk: Desk) -> Show:
+    """A show on this desk in which nobody has set anything."""
+    return Show(desk)

@@ -1,0 +1,215 @@
+"""How the demo show is made: its input list as a band would send it, then the patch, the house,
+
+six stereo ears and two wedges, all by the same core functions that the screens use.
+"""
+
+from collections.abc import Callable, Iterator, Mapping
+from importlib.resources import files
+
+from ombrel.core import (
+    Asked,
+    Desk,
+    Show,
+    blank_show,
+    import_lines,
+    lines_on,
+    made,
+    make_mixes,
+)
+from ombrel.formats.input_list import read_rows, recognised
+from ombrel.formats.tables import read_table
+
+__all__ = ["DEMO_DESK", "DEMO_NAME", "demo_show"]
+
+DEMO_DESK = "touring-48"
+DEMO_NAME = "The Salt Road"
+_TARGET_DBFS = -18.0  # where each preamp puts its line: common practice
+
+# family: words that its lines' names start with, colour, fader in the house (None: never there)
+_FAMILIES: dict[str, tuple[tuple[str, ...], str, float | None]] = {
+    "voices": (
+        ("Ring", "Teller", "Aerialist", "Lighthouse", "Harbour", "Choir", "Spare"),
+        "amber",
+        -3.0,
+    ),
+    "drums": (("Kick", "Snare", "Caj", "Frame", "Tin", "Overheads"), "rose", -8.0),
+    "bass": (("Double",), "sky", -7.0),
+    "strings": (("Fiddle", "Kora", "Accordion"), "sea", -6.0),
+    "brass": (("Trumpet", "Trombone"), "moss", -9.0),
+    "foley": (("Foley", "Ship", "Rope"), "iris", -10.0),
+    "playback": (("Playback",), "slate", -5.0),
+    "cues": (("Click", "Guide"), "coral", None),
+    "talkback": (("Desk talkback", "Band talkback"), "coral", None),
+    "room": (("Ambience",), "slate", None),
+    "band voices": (("Fiddle voice", "Bass voice", "Drum voice"), "amber", -6.5),
+}
+# who wears ears, and the start of the names of what is theirs
+_EARS = (
+    ("Ears host", ("Ring host",)),
+    ("Ears tellers", ("Teller",)),
+    ("Ears fiddle", ("Fiddle", "Band talkback")),
+    ("Ears accordion", ("Accordion",)),
+    ("Ears bass", ("Double bass", "Bass voice")),
+    ("Ears drums", ("Kick", "Snare", "Caj", "Frame", "Tin", "Overheads", "Drum voice")),
+)
+# send of each family into ears, before the fader
+_EAR_DB = {
+    "voices": -11.0,
+    "drums": -16.5,
+    "bass": -12.5,
+    "strings": -13.0,
+    "brass": -19.0,
+    "playback": -14.0,
+    "cues": -9.5,
+    "talkback": -8.0,
+    "room": -22.0,
+    "band voices": -14.0,
+}
+_SELF_DB = -4.0
+
+
+def _family(name: str) -> str:
+    """The family of a channel by the longest start of its name that a family lists."""
+    best, length = "foley", 0
+    for family, (starts, _, _) in _FAMILIES.items():
+        for start in starts:
+            if name.startswith(start) and len(start) > length:
+                best, length = family, len(start)
+    return best
+
+
+def _turn(channel: int, name: str) -> int:
+    """A number to vary levels by: both sides of a stereo pair share it."""
+    return channel - 1 if name.endswith(" R") else channel
+
+
+def demo_show(desk: Desk) -> Show:
+    """The demo show on a desk with at least what "Touring 48" has."""
+    show = blank_show(desk)
+    for step in _steps(show):
+        show, _ = made(show, step(show))
+    return show
+
+
+def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
+    yield lambda now: {"show/name": DEMO_NAME}
+    yield _lines
+    yield _strips
+    yield _preamps
+    yield _house
+    yield _ears
+    yield _wedges
+    yield _labels
+
+
+def _lines(show: Show) -> Mapping[str, Asked]:
+    content = (files("ombrel") / "demo" / "salt-road-full.xlsx").read_bytes()
+    table = read_table(content)
+    rows = read_rows(show, table, recognised(table))
+    drafts = [draft for row in rows for draft in row.drafts]
+    return import_lines(show, drafts, patch=True)
+
+
+def _strips(show: Show) -> Mapping[str, Asked]:
+    moves: dict[str, Asked] = {}
+    for number in show.channels():
+        name = show.text(f"channel/{number}/name")
+        _, colour, house_db = _FAMILIES[_family(name)]
+        moves[f"channel/{number}/colour"] = colour
+        if house_db is None:
+            moves[f"channel/{number}/house/on"] = False
+            moves[f"channel/{number}/fader"] = 0.0
+        else:
+            # a spread within the family, so that no two strips look mixed by rote
+            turn = _turn(number, name)
+            moves[f"channel/{number}/fader"] = round(house_db - (turn * 7 % 5) * 0.9, 1)
+        if name in ("Kick", "Double bass DI") or name.startswith("Frame drum 1"):
+            moves[f"channel/{number}/mono/on"] = True
+        for line in lines_on(show, show.text(f"channel/{number}/source")):
+            moves[f"line/{line}/colour"] = colour
+    places = {"Fiddle": -0.15, "Kora": 0.35, "Trumpet": 0.45, "Trombone": 0.6, "Cajón": 0.1}
+    for number in show.channels():
+        if (name := show.text(f"channel/{number}/name")) in places:
+            moves[f"channel/{number}/pan"] = places[name]
+        if name in ("Spare radio", "Ship's bell", "Foley floor"):
+            moves[f"channel/{number}/mute"] = True  # waiting for their cue
+    return moves
+
+
+def _preamps(show: Show) -> Mapping[str, Asked]:
+    moves: dict[str, Asked] = {}
+    for line in show.lines():
+        for side in ("socket", "socket_right"):
+            socket = show[f"line/{line}/{side}"]
+            box = show.desk.box(socket.split("/")[1]) if isinstance(socket, str) else None
+            if box is None or not box.preamps:
+                continue
+            wanted_db = (
+                _TARGET_DBFS + show.desk.full_scale_dbu - show.number(f"line/{line}/level_dbu")
+            )
+            moves[f"{socket}/gain"] = min(max(float(round(wanted_db)), 0.0), 60.0)
+            moves[f"{socket}/phantom"] = show.on(f"line/{line}/phantom")
+    return moves
+
+
+def _house(show: Show) -> Mapping[str, Asked]:
+    return {
+        "output/local/1/source": "house/left",
+        "output/local/2/source": "house/right",
+        "output/local/3/source": "mono",
+        "house/fader": -1.0,
+        "mono/fader": -4.0,
+    }
+
+
+def _ears(show: Show) -> Mapping[str, Asked]:
+    moves = dict(make_mixes(show, [name for name, _ in _EARS], stereo=True, serves="ears"))
+    for mix, (_, own) in enumerate(_EARS, start=1):
+        for channel in show.channels():
+            name = show.text(f"channel/{channel}/name")
+            family = _family(name)
+            is_self = name.startswith(own)
+            level_db = _SELF_DB if is_self else _EAR_DB.get(family)
+            if level_db is None or name == "Spare radio":
+                continue
+            if not is_self:
+                turn = _turn(channel, name)
+                level_db = round(level_db - ((turn * 5 + mix * 3) % 7) * 0.6, 1)
+            send = f"channel/{channel}/send/mix/{mix}"
+            moves[f"{send}/level"] = level_db
+            moves[f"{send}/pan"] = show[f"channel/{channel}/pan"]
+            if family == "talkback":
+                moves[f"{send}/tap"] = "before_fader_after_mute"
+    for mix in (4, 6):
+        moves[f"mix/{mix}/fader"] = -3.0
+    return moves
+
+
+def _wedges(show: Show) -> Mapping[str, Asked]:
+    names = ["Wedge ring", "Wedge quay"]
+    moves = dict(make_mixes(show, names, stereo=False, serves="wedge", patch=False))
+    moves["output/a/1/source"], moves["output/a/2/source"] = "mix/7", "mix/8"
+    for channel in show.channels():
+        family = _family(show.text(f"channel/{channel}/name"))
+        for mix, level_db in ((7, -9.0), (8, -13.0)):
+            if family in ("voices", "playback") or (mix == 8 and family == "strings"):
+                send = f"channel/{channel}/send/mix/{mix}"
+                turn = _turn(channel, show.text(f"channel/{channel}/name"))
+                moves[f"{send}/level"] = round(level_db - (turn * 3 % 4) * 0.7, 1)
+                moves[f"{send}/tap"] = "before_fader_after_mute"
+    return moves
+
+
+def _labels(show: Show) -> Mapping[str, Asked]:
+    moves: dict[str, Asked] = {
+        "output/local/1/label": "Tent left",
+        "output/local/2/label": "Tent right",
+        "output/local/3/label": "Sub",
+        "output/a/1/label": "Wedge ring",
+        "output/a/2/label": "Wedge quay",
+    }
+    for socket in show.outputs():
+        source = show[f"{socket}/source"]
+        if isinstance(source, str) and source.startswith("mix/") and "/local/" in socket:
+            moves[f"{socket}/label"] = f"Ear pack {source.split('/')[1]}"
+    return moves

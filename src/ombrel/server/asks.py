@@ -1,0 +1,247 @@
+"""What a screen can ask for: each a named type, and the plan that carries it out by the core.
+
+An ask holds no rule of the job; its `plan` hands what was typed or dragged to the core.
+"""
+
+from collections.abc import Mapping
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import ConfigDict, Field
+
+from ombrel import core
+from ombrel.core import Asked, Travel, Typed
+
+from .door import Turn
+
+__all__ = ["Ask", "AskedMove", "moves_from_wire", "moves_to_wire"]
+
+Address = Annotated[str, Field(max_length=120)]
+Typing = Annotated[str, Field(max_length=400)]
+Planned = tuple[Mapping[str, Asked], str]
+
+
+class _Strict(Schema):
+    """A part of the wire: what it does not know it refuses."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class AskedMove(_Strict):
+    """One address and what it is to hold: a value, a typed text, or a place of its travel."""
+
+    address: Address
+    value: float | bool | str | None = None
+    typed: Typing | None = None
+    travel: float | None = None
+
+
+def moves_from_wire(moves: list[AskedMove]) -> dict[str, Asked]:
+    """Moves as the core takes them. Raises UnknownAddress or WrongValue."""
+    found: dict[str, Asked] = {}
+    for move in moves:
+        if move.typed is not None:
+            found[move.address] = Typed(move.typed)
+        elif move.travel is not None:
+            found[move.address] = Travel(move.travel)
+        else:
+            kind = core.parameter_at(move.address).kind
+            found[move.address] = kind.from_wire(move.value, move.address)
+    return found
+
+
+def moves_to_wire(moves: Mapping[str, Asked]) -> list[AskedMove]:
+    """Moves of a remedy, for the button that makes them."""
+    found = []
+    for address, asked in moves.items():
+        if isinstance(asked, Typed):
+            found.append(AskedMove(address=address, typed=asked.text))
+        elif isinstance(asked, Travel):
+            found.append(AskedMove(address=address, travel=asked.fraction))
+        else:
+            value = core.parameter_at(address).kind.to_wire(asked)
+            found.append(AskedMove(address=address, value=value))
+    return found
+
+
+class Moves(_Strict):
+    """Put values at addresses."""
+
+    action: Literal["moves"]
+    moves: Annotated[list[AskedMove], Field(min_length=1, max_length=20_000)]
+    says: Annotated[str, Field(max_length=120)] = ""
+
+    def plan(self, turn: Turn) -> Planned:
+        return moves_from_wire(self.moves), self.says
+
+
+class Fill(_Strict):
+    """Give a run of channels a run of sockets, both as typed."""
+
+    action: Literal["fill"]
+    sockets: Typing
+    channels: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        sockets = core.read_sockets(turn.show.desk, self.sockets)
+        channels = core.channels_from(turn.show.desk, self.channels, count=len(sockets))
+        moves = core.fill_channels(turn.show, sockets, channels)
+        return moves, f"{self.sockets} to channels {self.channels}"
+
+
+class PatchLines(_Strict):
+    """Give lines sockets and channels. `lines` empty: all of them."""
+
+    action: Literal["patch_lines"]
+    lines: list[int] = []
+
+    def plan(self, turn: Turn) -> Planned:
+        lines = self.lines or turn.show.lines()
+        return core.patch_lines(turn.show, lines), f"{len(lines)} lines patched"
+
+
+class Plug(_Strict):
+    """Plug a line into a socket as typed; empty text unplugs it."""
+
+    action: Literal["plug"]
+    line: int
+    socket: Typing
+    right: bool = False
+
+    def plan(self, turn: Turn) -> Planned:
+        socket = core.one_socket(turn.show.desk, self.socket)
+        return core.plug_line(turn.show, self.line, socket, right=self.right), ""
+
+
+class Feed(_Strict):
+    """Give a channel a source socket as typed; empty text takes it away."""
+
+    action: Literal["feed"]
+    channel: int
+    socket: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        socket = core.one_socket(turn.show.desk, self.socket)
+        if socket is None:
+            return {f"channel/{self.channel}/source": None}, ""
+        return core.fill_channels(turn.show, [socket], [self.channel]), ""
+
+
+class AddLine(_Strict):
+    """A new line at the end of the list."""
+
+    action: Literal["add_line"]
+    name: Typing
+    kind: Typing = "dynamic"
+
+    def plan(self, turn: Turn) -> Planned:
+        draft = core.LineDraft(name=self.name, kind=self.kind)
+        return core.add_lines(turn.show, [draft]), f"Line {self.name}"
+
+
+class RemoveLines(_Strict):
+    """Take lines off the list."""
+
+    action: Literal["remove_lines"]
+    lines: Annotated[list[int], Field(min_length=1)]
+
+    def plan(self, turn: Turn) -> Planned:
+        return core.remove_lines(turn.show, self.lines), f"{len(self.lines)} lines removed"
+
+
+class MoveLines(_Strict):
+    """Move lines ahead of another, or to the end."""
+
+    action: Literal["move_lines"]
+    lines: Annotated[list[int], Field(min_length=1)]
+    before: int | None
+
+    def plan(self, turn: Turn) -> Planned:
+        return core.move_lines(turn.show, self.lines, self.before), "Lines moved"
+
+
+class MakeMixes(_Strict):
+    """Make a mix for each name, sends and outputs included."""
+
+    action: Literal["make_mixes"]
+    names: Annotated[list[Typing], Field(min_length=1, max_length=128)]
+    stereo: bool
+    serves: Typing
+    channels: Typing = ""
+    level: Typing = "off"
+    patch: bool = True
+
+    def plan(self, turn: Turn) -> Planned:
+        desk = turn.show.desk
+        channels = (
+            core.read_numbers(self.channels, highest=desk.channels) if self.channels.strip() else []
+        )
+        moves = core.make_mixes(
+            turn.show,
+            self.names,
+            stereo=self.stereo,
+            serves=self.serves,
+            channels=channels,
+            level_db=core.typed_level_db(self.level),
+            patch=self.patch,
+        )
+        return moves, f"Made {', '.join(self.names)}"
+
+
+class RemoveMix(_Strict):
+    """Give up a mix."""
+
+    action: Literal["remove_mix"]
+    mix: int
+
+    def plan(self, turn: Turn) -> Planned:
+        name = core.listener_name(turn.show, f"mix/{self.mix}")
+        return core.remove_mix(turn.show, self.mix), f"{name} given up"
+
+
+class PatchBus(_Strict):
+    """Patch a bus to outputs as typed, or with no text to the next free ones."""
+
+    action: Literal["patch_bus"]
+    bus: Address
+    sockets: Typing = ""
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.patch_bus_to(turn.show, self.bus, self.sockets)
+        return moves, f"{core.listener_name(turn.show, self.bus)} to outputs"
+
+
+class HearCell(_Strict):
+    """One cell of who hears what."""
+
+    source: Address
+    listener: Address
+
+
+class Hear(_Strict):
+    """Let cells of who hears what arrive at a level as typed."""
+
+    action: Literal["hear"]
+    cells: Annotated[list[HearCell], Field(min_length=1, max_length=10_000)]
+    typed: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        cells = [(cell.source, cell.listener) for cell in self.cells]
+        return core.hear(turn.show, turn.flow, cells, self.typed), ""
+
+
+Ask = Annotated[
+    Moves
+    | Fill
+    | PatchLines
+    | Plug
+    | Feed
+    | AddLine
+    | RemoveLines
+    | MoveLines
+    | MakeMixes
+    | RemoveMix
+    | PatchBus
+    | Hear,
+    Field(discriminator="action"),
+]

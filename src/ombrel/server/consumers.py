@@ -1,0 +1,200 @@
+"""One open screen: thin, asynchronous, with all work done by the door and the core."""
+
+import asyncio
+import json
+import logging
+from collections.abc import Coroutine
+from typing import Any
+from uuid import UUID
+
+from asgiref.sync import sync_to_async
+from channels.generic.websocket import AsyncWebsocketConsumer
+from django.db import DatabaseError
+from pydantic import ValidationError
+
+from ombrel import core
+from ombrel.core import ConsoleError
+
+from . import models, wire
+from .door import Refused, Request, Turn, redo_of, undo_of
+from .live import State, live_of
+from .ticker import group_of, ticker_of
+
+__all__ = ["ShowConsumer"]
+
+_LOG = logging.getLogger(__name__)
+_CATCH_UP = 500  # more revisions behind than this: a snapshot is smaller
+NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
+
+
+class ShowConsumer(AsyncWebsocketConsumer):
+    """Speaks the messages of `wire`; an unknown one is answered as an error."""
+
+    async def connect(self) -> None:
+        self.user = self.scope["user"]
+        self.show_id: UUID = self.scope["url_route"]["kwargs"]["show_id"]
+        self.table = False
+        self.why: wire.WatchedCell | None = None
+        self.work: set[asyncio.Task] = set()
+        await self.accept()
+        if not self.user.is_authenticated:
+            await self.close(code=NOT_SIGNED_IN)
+        elif not await models.Show.objects.filter(pk=self.show_id).aexists():
+            await self.close(code=NO_SUCH_SHOW)
+        else:
+            await self.channel_layer.group_add(group_of(self.show_id), self.channel_name)
+
+    async def disconnect(self, code: int) -> None:
+        await self.channel_layer.group_discard(group_of(self.show_id), self.channel_name)
+
+    async def receive(self, text_data: str | None = None, bytes_data: bytes | None = None) -> None:
+        try:
+            message = wire.FROM_SCREEN.validate_json(text_data or "")
+        except ValidationError as error:
+            first = error.errors()[0]
+            place = ".".join(str(part) for part in first["loc"])
+            await self._refuse(_id_in(text_data), "bad_message", f"{place}: {first['msg']}")
+            return
+        try:
+            match message:
+                case wire.Hello():
+                    await self._hello(message)
+                case wire.Watch():
+                    await self._watch(message)
+                case wire.Do():
+                    self._later(self._do(message))
+                case wire.Turn():
+                    self._later(self._turn(message))
+                case wire.Try():
+                    await self._try(message)
+        except ConsoleError as error:
+            await self._refuse(getattr(message, "id", None), error.code, str(error))
+        except DatabaseError:
+            await self.say({"type": "trouble", "message": "The show's store does not answer."})
+            await self.close(code=1013)  # try again later: the page says hello again by itself
+
+    def _later(self, work: Coroutine[Any, Any, None]) -> None:
+        """Edits wait for their tick without holding up what comes behind them."""
+        task = asyncio.create_task(work)
+        self.work.add(task)
+        task.add_done_callback(self.work.discard)
+
+    async def say(self, message: dict) -> None:
+        await self.send(text_data=json.dumps(message, allow_nan=False, separators=(",", ":")))
+
+    async def _refuse(self, message_id: UUID | str | None, code: str, message: str) -> None:
+        shown = str(message_id) if message_id else None
+        await self.say({"type": "refused", "id": shown, "code": code, "message": message})
+
+    async def _now(self) -> State:
+        return await sync_to_async(live_of(self.show_id).now, thread_sensitive=False)()
+
+    async def _hello(self, message: wire.Hello) -> None:
+        state = await self._now()
+        since = message.since
+        if since is not None and 0 <= state.revision - since <= _CATCH_UP:
+            values: dict = {}
+            entries = models.Change.objects.filter(
+                show_id=self.show_id, revision__gt=since, revision__lte=state.revision
+            ).order_by("revision")
+            async for entry in entries:
+                values.update(entry.new)
+            await self.say(
+                {"type": "moved", "before": since, "revision": state.revision, "values": values}
+            )
+        else:
+            await self.say(wire.snapshot_message(state))
+
+    async def _watch(self, message: wire.Watch) -> None:
+        began = message.table and not self.table
+        self.table, self.why = message.table, message.why
+        state = await self._now()
+        if began:
+            await self.say(wire.table_message(state))
+        if self.why:
+            await self.say(wire.why_message(state, self.why.source, self.why.listener))
+
+    async def _do(self, message: wire.Do) -> None:
+        await self._submit(
+            Request(
+                edit_id=message.id,
+                author_id=self.user.pk,
+                gesture=message.gesture,
+                plan=message.ask.plan,
+            )
+        )
+
+    async def _turn(self, message: wire.Turn) -> None:
+        undo = message.type == "undo"
+        await self._submit(
+            Request(
+                edit_id=message.id,
+                author_id=self.user.pk,
+                gesture=str(message.id),
+                plan=undo_of if undo else redo_of,
+                kind=models.Change.Kind.UNDO if undo else models.Change.Kind.REDO,
+            )
+        )
+
+    async def _submit(self, request: Request) -> None:
+        try:
+            outcome = await ticker_of(self.show_id).submit(request)
+        except Exception:
+            _LOG.exception("an edit failed")
+            await self._refuse(request.edit_id, "internal", "Ombrel failed at this. It is logged.")
+            return
+        if isinstance(outcome, Refused):
+            await self._refuse(request.edit_id, outcome.error.code, str(outcome.error))
+        else:
+            await self.say(
+                {
+                    "type": "done",
+                    "id": str(request.edit_id),
+                    "revision": outcome.revision,
+                    "says": outcome.says,
+                }
+            )
+
+    async def _try(self, message: wire.Try) -> None:
+        state = await self._now()
+        turn = Turn(self.show_id, self.user.pk, state.show, state.flow)
+        moves, _ = message.ask.plan(turn)
+        shown = core.preview(state.show, state.flow, moves)
+        await self.say(wire.preview_message(message.id, shown))
+
+    # ---- from the channel layer
+
+    async def show_moved(self, event: dict) -> None:
+        frame = event["frame"]
+        await self.say(
+            {
+                "type": "moved",
+                "before": frame["before"],
+                "revision": frame["revision"],
+                "values": frame["values"],
+            }
+        )
+        if not self.table and self.why is None:
+            return
+        state = live_of(self.show_id).state
+        if state is None or state.revision < frame["revision"]:  # another process moved it on
+            state = await self._now()
+        if self.table and frame["layout"]:
+            await self.say(wire.table_message(state))
+        elif self.table and frame["cells"]:
+            cells = tuple((row, column) for row, column in frame["cells"])
+            await self.say(wire.cells_message(state, cells))
+        if self.why:
+            await self.say(wire.why_message(state, self.why.source, self.why.listener))
+
+    async def show_trouble(self, event: dict) -> None:
+        await self.say({"type": "trouble", "message": event["message"]})
+
+
+def _id_in(text: str | None) -> str | None:
+    """The id of a message that could not be read, so that its sender learns what became of it."""
+    try:
+        found = json.loads(text or "")
+        return str(UUID(found["id"]))
+    except (ValueError, KeyError, TypeError, AttributeError):
+        return None

@@ -1,0 +1,93 @@
+"""Shows in memory, each with its evaluated flow, by revision.
+
+A process reads a show once and then follows its own commits; when another process has moved the
+show on, it follows that process's entries of the log.
+"""
+
+import threading
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from uuid import UUID
+
+from immutables import Map
+
+from ombrel.core import Change, Flow, Value, Wire, blank_show, flow_of, parameter_at
+from ombrel.core import Show as CoreShow
+
+from . import models
+from .desks import desk_of
+
+__all__ = ["Live", "State", "from_wire", "live_of", "to_wire"]
+
+
+@dataclass(frozen=True, slots=True)
+class State:
+    """A show as it stands at a revision."""
+
+    revision: int
+    show: CoreShow
+    flow: Flow
+
+    def after(self, change: Change, revision: int) -> tuple["State", list[tuple[int, int]]]:
+        """The state after a change, and (row, column) of the cells that differ."""
+        flow, cells = self.flow.after(change)
+        return State(revision, self.show.with_values(change.new), flow), cells
+
+
+@dataclass(slots=True)
+class Live:
+    """One show in memory. `lock` is held by whoever moves it on."""
+
+    show_id: UUID
+    lock: threading.Lock = field(default_factory=threading.Lock)
+    state: State | None = None
+
+    def caught_up(self, revision: int) -> State:
+        """The state at the revision that the database holds, read or followed as needed."""
+        state = self.state
+        if state is not None and state.revision == revision:
+            return state
+        if state is not None and 0 < revision - state.revision <= 200:
+            entries = models.Change.objects.filter(
+                show_id=self.show_id, revision__gt=state.revision, revision__lte=revision
+            ).order_by("revision")
+            for entry in entries:
+                change = Change(Map(from_wire(entry.old)), Map(from_wire(entry.new)))
+                state, _ = state.after(change, entry.revision)
+            if state.revision == revision:
+                self.state = state
+                return state
+        self.state = self._read(revision)
+        return self.state
+
+    def _read(self, revision: int) -> State:
+        row = models.Show.objects.get(pk=self.show_id)
+        values = from_wire(dict(row.settings.values_list("address", "value")))
+        show = blank_show(desk_of(row.desk)).with_values(values)
+        return State(revision, show, flow_of(show))
+
+    def now(self) -> State:
+        """The state as the database has it now."""
+        with self.lock:
+            revision = models.Show.objects.values_list("revision", flat=True).get(pk=self.show_id)
+            return self.caught_up(revision)
+
+
+_LIVE: dict[UUID, Live] = {}
+_LIVE_LOCK = threading.Lock()
+
+
+def live_of(show_id: UUID) -> Live:
+    """The one `Live` of a show in this process."""
+    with _LIVE_LOCK:
+        return _LIVE.setdefault(show_id, Live(show_id))
+
+
+def to_wire(values: Mapping[str, Value]) -> dict[str, Wire]:
+    """Values by address as JSON can hold them: silence is null."""
+    return {address: parameter_at(address).kind.to_wire(value) for address, value in values.items()}
+
+
+def from_wire(values: Mapping[str, object]) -> dict[str, Value]:
+    """Values by address as the core holds them."""
+    return {a: parameter_at(a).kind.from_wire(value, a) for a, value in values.items()}

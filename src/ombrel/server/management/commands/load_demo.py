@@ -1,0 +1,40 @@
+"""Loads the demo show and its two people; what is there already stays as it is."""
+
+import uuid
+from typing import Any
+
+from django.contrib.auth import get_user_model
+from django.core.management.base import BaseCommand, CommandParser
+
+from ombrel.demo import DEMO_DESK, DEMO_NAME, demo_show
+from ombrel.server import models
+from ombrel.server.desks import desk_of
+from ombrel.server.door import Request, commit
+
+
+class Command(BaseCommand):
+    help = "Loads the demo show and its sign-ins, unless they are there."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--blank", metavar="NAME", help="also make a blank show of this name")
+        parser.add_argument("--desk", default=DEMO_DESK, help="desk profile of the blank show")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        for name in ("engineer", "assistant"):
+            user, new = get_user_model().objects.get_or_create(username=name)
+            if new:
+                user.set_password("demo")
+                user.save()
+        if not models.Show.objects.filter(name=DEMO_NAME).exists():
+            show = models.Show.objects.create(name=DEMO_NAME, desk=DEMO_DESK)
+            values = demo_show(desk_of(DEMO_DESK)).values
+            request = Request(
+                edit_id=uuid.uuid4(),
+                author_id=None,
+                gesture="demo",
+                plan=lambda turn: (values, "The demo show"),
+            )
+            outcomes, _, _ = commit(show.pk, [request])
+            self.stdout.write(f"{DEMO_NAME}: {len(values)} values, {outcomes[0]}", ending="\n")
+        if options["blank"]:
+            models.Show.objects.create(name=options["blank"], desk=options["desk"])

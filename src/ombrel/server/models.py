@@ -1,0 +1,83 @@
+"""What is kept: shows, the value at each address, and the log of every change."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+from django.db.models import Q
+
+__all__ = ["Change", "Setting", "Show"]
+
+
+class Show(models.Model):
+    """One show on one desk profile. `revision` counts its changes; 0 is a blank show."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    name = models.CharField(max_length=60)
+    desk = models.CharField(max_length=60)
+    revision = models.PositiveBigIntegerField(default=0)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name", "made_at"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Setting(models.Model):
+    """The value at one address of a show, as on the wire (silence is null)."""
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="settings")
+    address = models.CharField(max_length=120)
+    value = models.JSONField(null=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["show", "address"], name="one_value_at_an_address")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.address} = {self.value!r}"
+
+
+class Change(models.Model):
+    """One entry of the log, never altered. `old` and `new`: the values by address.
+
+    `edit_id` comes from whoever asked, so that a move sent twice counts once. `gesture`: entries
+    of one movement of the hand share it. `turns`: the gesture that an undo or redo turned back.
+    """
+
+    class Kind(models.TextChoices):
+        EDIT = "edit"
+        UNDO = "undo"
+        REDO = "redo"
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="changes")
+    revision = models.PositiveBigIntegerField()
+    edit_id = models.UUIDField()
+    author = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    kind = models.CharField(max_length=4, choices=Kind.choices, default=Kind.EDIT)
+    gesture = models.CharField(max_length=60)
+    turns = models.CharField(max_length=60, blank=True, default="")
+    says = models.CharField(max_length=200)
+    old = models.JSONField()
+    new = models.JSONField()
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["show", "revision"]
+        constraints = [
+            models.UniqueConstraint(fields=["show", "revision"], name="one_change_a_revision"),
+            models.UniqueConstraint(fields=["show", "edit_id"], name="an_edit_counts_once"),
+            models.CheckConstraint(
+                condition=Q(kind="edit") | ~Q(turns=""), name="undo_and_redo_name_what_they_turn"
+            ),
+            models.CheckConstraint(condition=Q(revision__gt=0), name="revisions_start_at_one"),
+        ]
+        indexes = [models.Index(fields=["show", "author", "-revision"], name="ones_own_changes")]
+
+    def __str__(self) -> str:
+        return f"{self.revision}: {self.says}"

@@ -1,0 +1,26 @@
+"""Errors of the core as replies, in one table. Anything not in it is a bug, and told as such."""
+
+from typing import Final
+
+from ombrel import core
+from ombrel.core import ConsoleError
+
+__all__ = ["STATUS", "status_of"]
+
+STATUS: Final[dict[type[ConsoleError], int]] = {
+    core.BadFile: 422,
+    core.EditRefused: 422,
+    core.NothingLeft: 409,
+    core.NothingToRedo: 409,
+    core.NothingToUndo: 409,
+    core.OutOfRange: 422,
+    core.OutOfReach: 409,
+    core.UnknownAddress: 404,
+    core.UnreadableText: 422,
+    core.WrongValue: 422,
+}
+
+
+def status_of(error: ConsoleError) -> int:
+    """The HTTP status of a refusal. KeyError for a class without a row: a test finds those."""
+    return STATUS[type(error)]

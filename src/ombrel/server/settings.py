@@ -1,0 +1,123 @@
+"""Django's settings; what differs from machine to machine comes from the environment.
+
+`bin/` sets it: OMBREL_DATA (folder for what this installation keeps), OMBREL_DB_*,
+OMBREL_HOSTS (further host names, comma-separated), OMBREL_REDIS (address of a Redis server, needed
+only for more than one server process).
+"""
+
+import os
+import secrets
+from pathlib import Path
+from typing import Any
+
+ROOT = Path(__file__).resolve().parents[3]
+DATA = Path(os.environ.get("OMBREL_DATA", ROOT / ".data"))
+WEB_DIST = ROOT / "web" / "dist"
+
+
+def _kept_secret(name: str) -> str:
+    """A secret of this installation: made once, kept in its data folder, readable by its owner."""
+    path = DATA / name
+    if not path.exists():
+        DATA.mkdir(parents=True, exist_ok=True)
+        path.touch(mode=0o600)
+        path.write_text(secrets.token_urlsafe(48))
+    return path.read_text().strip()
+
+
+SECRET_KEY = _kept_secret("secret-key")
+DEBUG = False
+ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]"]
+ALLOWED_HOSTS += [host for host in os.environ.get("OMBREL_HOSTS", "").split(",") if host]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "channels",
+    "ombrel.server",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "ombrel.server.urls"
+ASGI_APPLICATION = "ombrel.server.asgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [Path(__file__).parent / "templates"],
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
+        },
+    }
+]
+
+DATABASES: dict[str, dict[str, Any]] = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "HOST": os.environ.get("OMBREL_DB_HOST", "127.0.0.1"),
+        "PORT": os.environ.get("OMBREL_DB_PORT", "5432"),
+        "NAME": os.environ.get("OMBREL_DB_NAME", "ombrel"),
+        "USER": os.environ.get("OMBREL_DB_USER", "ombrel"),
+        "PASSWORD": os.environ.get("OMBREL_DB_PASSWORD", ""),
+        "CONN_MAX_AGE": 600,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"connect_timeout": 3},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+if os.environ.get("OMBREL_REDIS"):
+    CHANNEL_LAYERS: dict[str, dict[str, Any]] = {
+        "default": {
+            "BACKEND": "channels_redis.core.RedisChannelLayer",
+            "CONFIG": {"hosts": [os.environ["OMBREL_REDIS"]], "capacity": 2000},
+        }
+    }
+else:
+    CHANNEL_LAYERS = {
+        "default": {
+            "BACKEND": "channels.layers.InMemoryChannelLayer",
+            "CONFIG": {"capacity": 2000},
+        }
+    }
+
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}
+]
+LOGIN_URL = "/sign-in"
+LOGIN_REDIRECT_URL = "/"
+LOGOUT_REDIRECT_URL = "/sign-in"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+
+STATIC_URL = "/static/"
+STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.exists() else []
+WHITENOISE_USE_FINDERS = True
+WHITENOISE_MAX_AGE = 3600
+# An input list is small; formats refuse more than 4 MB, and nothing larger is kept in memory.
+FILE_UPLOAD_MAX_MEMORY_SIZE = 4 * 1024 * 1024
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
+
+LANGUAGE_CODE = "en"
+USE_TZ = True
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

@@ -1,0 +1,125 @@
+"""Moves that arrive within one short tick become one transaction and one broadcast."""
+
+import asyncio
+import logging
+import time
+from concurrent.futures import ThreadPoolExecutor
+from uuid import UUID
+
+from channels.layers import get_channel_layer
+from django.db import DatabaseError, InterfaceError, OperationalError, connections
+
+from .door import Done, Frame, Refused, Request, commit
+from .live import State
+
+__all__ = ["Ticker", "group_of", "ticker_of"]
+
+TICK_S = 0.025
+RETRY_S = 0.4
+_LOG = logging.getLogger(__name__)
+# Database work runs here: one thread for each show would do; a few let shows pass one another.
+_WORKERS = ThreadPoolExecutor(max_workers=4, thread_name_prefix="door")
+
+
+def group_of(show_id: UUID) -> str:
+    """The channel-layer group of all screens of a show."""
+    return f"show.{show_id}"
+
+
+def _commit_or_let_go(
+    show_id: UUID, requests: list[Request]
+) -> tuple[list[Done | Refused], Frame, State]:
+    try:
+        return commit(show_id, requests)
+    except DatabaseError:
+        connections.close_all()  # a restarted database leaves this thread a dead connection
+        raise
+
+
+class Ticker:
+    """Gathers one show's edits and takes them through the door, a tick at a time, in order."""
+
+    def __init__(self, show_id: UUID) -> None:
+        self.show_id = show_id
+        self._waiting: list[tuple[Request, asyncio.Future[Done | Refused]]] = []
+        self._task: asyncio.Task[None] | None = None
+        self._in_trouble = False
+
+    async def submit(self, request: Request) -> Done | Refused:
+        """Make one edit; returns once it is kept, or refused."""
+        future: asyncio.Future[Done | Refused] = asyncio.get_running_loop().create_future()
+        self._waiting.append((request, future))
+        if self._task is None or self._task.done():
+            self._task = asyncio.create_task(self._run())
+        return await future
+
+    async def _run(self) -> None:
+        while self._waiting:
+            await asyncio.sleep(TICK_S)
+            batch, self._waiting = self._waiting, []
+            try:
+                outcomes, frame = await self._kept([request for request, _ in batch])
+            except Exception as error:  # a bug or a show that is gone: tell those who wait, go on
+                _LOG.exception("a batch of edits failed")
+                for _, future in batch:
+                    if not future.done():
+                        future.set_exception(error)
+                continue
+            if frame.values:
+                await self._tell({"type": "show.moved", "frame": frame_to_layer(frame)})
+            for (_, future), outcome in zip(batch, outcomes, strict=True):
+                if not future.done():
+                    future.set_result(outcome)
+
+    async def _kept(self, requests: list[Request]) -> tuple[list[Done | Refused], Frame]:
+        """Commit, however often the database has to be asked: no move is lost."""
+        loop = asyncio.get_running_loop()
+        started = time.monotonic()
+        while True:
+            try:
+                outcomes, frame, _ = await loop.run_in_executor(
+                    _WORKERS, _commit_or_let_go, self.show_id, requests
+                )
+            except (OperationalError, InterfaceError):
+                if time.monotonic() - started > 120:
+                    raise
+                if not self._in_trouble:
+                    _LOG.warning("the database does not answer; edits wait")
+                    self._in_trouble = True
+                    await self._trouble("The show's store does not answer. Your moves wait.")
+                await asyncio.sleep(RETRY_S)
+                continue
+            if self._in_trouble:
+                self._in_trouble = False
+                await self._trouble("")
+            return outcomes, frame
+
+    async def _trouble(self, message: str) -> None:
+        await self._tell({"type": "show.trouble", "message": message})
+
+    async def _tell(self, event: dict) -> None:
+        layer = get_channel_layer()
+        assert layer is not None  # settings always configure one
+        await layer.group_send(group_of(self.show_id), event)
+
+
+def frame_to_layer(frame: Frame) -> dict:
+    """A frame as the channel layer carries it (plain lists and dicts)."""
+    return {
+        "before": frame.before,
+        "revision": frame.revision,
+        "values": frame.values,
+        "cells": [list(cell) for cell in frame.cells],
+        "layout": frame.layout,
+    }
+
+
+_TICKERS: dict[tuple[int, UUID], Ticker] = {}
+
+
+def ticker_of(show_id: UUID) -> Ticker:
+    """The one ticker of a show in this process (for each event loop, since tests have several)."""
+    key = (id(asyncio.get_running_loop()), show_id)
+    if key not in _TICKERS:
+        _TICKERS[key] = Ticker(show_id)
+    return _TICKERS[key]

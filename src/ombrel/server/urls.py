@@ -1,0 +1,17 @@
+"""Paths of the pages, the API and the websocket."""
+
+from django.contrib.auth.views import LoginView, LogoutView
+from django.urls import path, re_path
+
+from .api import api
+from .consumers import ShowConsumer
+from .views import application_page
+
+urlpatterns = [
+    path("sign-in", LoginView.as_view(redirect_authenticated_user=True), name="sign-in"),
+    path("sign-out", LogoutView.as_view(), name="sign-out"),
+    path("api/", api.urls),
+    re_path(r"^(?!api/|static/|live/)(?P<path>.*)$", application_page),
+]
+
+websocket_urlpatterns = [path("live/<uuid:show_id>", ShowConsumer.as_asgi())]

@@ -1,0 +1,329 @@
+"""Every message of the websocket, each a named type; the TypeScript types are made from these."""
+
+import math
+from typing import Annotated, Literal, cast
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field, TypeAdapter
+
+from ombrel import core
+
+from .asks import Address, Ask, AskedMove, _Strict, moves_to_wire
+from .live import State, to_wire
+
+__all__ = [
+    "FROM_SCREEN",
+    "FromScreen",
+    "ToScreen",
+    "cells_message",
+    "preview_message",
+    "table_message",
+    "why_message",
+]
+
+WireValue = float | bool | str | None
+CellState = Literal["unrouted", "heard", "muted", "no_source", "no_output", "down"]
+
+
+# ---- from a screen
+
+
+class WatchedCell(_Strict):
+    """The cell whose explanation a screen draws."""
+
+    source: Address
+    listener: Address
+
+
+class Hello(_Strict):
+    """First message: the revision that the screen has (null: none)."""
+
+    type: Literal["hello"]
+    since: int | None = None
+
+
+class Watch(_Strict):
+    """What the screen draws from now on, besides values."""
+
+    type: Literal["watch"]
+    table: bool = False
+    why: WatchedCell | None = None
+
+
+class Do(_Strict):
+    """Make an edit. `id` counts once however often it is sent."""
+
+    type: Literal["do"]
+    id: UUID
+    gesture: Annotated[str, Field(min_length=1, max_length=60)]
+    ask: Ask
+
+
+class Turn(_Strict):
+    """Undo or redo this person's last gesture."""
+
+    type: Literal["undo", "redo"]
+    id: UUID
+
+
+class Try(_Strict):
+    """Tell what an edit would do, without doing it."""
+
+    type: Literal["try"]
+    id: UUID
+    ask: Ask
+
+
+FromScreen = Annotated[Hello | Watch | Do | Turn | Try, Field(discriminator="type")]
+FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)
+
+
+# ---- to a screen
+
+
+class Snapshot(Schema):
+    """All values that differ from their defaults."""
+
+    type: Literal["snapshot"] = "snapshot"
+    revision: int
+    values: dict[str, WireValue]
+
+
+class Moved(Schema):
+    """Values that changed between two revisions; after a gap the screen says hello again."""
+
+    type: Literal["moved"] = "moved"
+    before: int
+    revision: int
+    values: dict[str, WireValue]
+
+
+class TableCell(Schema):
+    """One cell of who hears what; level in dB, null for silence."""
+
+    source: str
+    listener: str
+    level_db: float | None
+    state: CellState
+    after_fader: bool
+
+
+class Table(Schema):
+    """The whole of who hears what: one list of cells a source, in the order of the listeners."""
+
+    type: Literal["table"] = "table"
+    revision: int
+    sources: list[str]
+    listeners: list[str]
+    level_db: list[list[float | None]]
+    state: list[list[CellState]]
+    after_fader: list[list[bool]]
+
+
+class Cells(Schema):
+    """Cells of the table that changed."""
+
+    type: Literal["cells"] = "cells"
+    revision: int
+    cells: list[TableCell]
+
+
+class WhyStep(Schema):
+    """One stage of the path."""
+
+    kind: str
+    title: str
+    detail: str
+    gain_db: float | None
+    dbu: float | None
+    dbfs: float | None
+    in_path: bool
+    open: bool
+    has_gain: bool
+    address: str | None
+
+
+class WhyRemedy(Schema):
+    """What a button says, and the moves it makes."""
+
+    says: str
+    moves: list[AskedMove]
+
+
+class WhyReason(Schema):
+    """One reason for silence."""
+
+    code: str
+    says: str
+    remedy: WhyRemedy | None
+
+
+class WhyAnswer(Schema):
+    """The explanation of one cell."""
+
+    type: Literal["why"] = "why"
+    revision: int
+    source: str
+    listener: str
+    source_name: str
+    listener_name: str
+    level_db: float | None
+    state: CellState
+    says: str
+    steps: list[WhyStep]
+    reasons: list[WhyReason]
+
+
+class DoneMessage(Schema):
+    """An edit is kept."""
+
+    type: Literal["done"] = "done"
+    id: UUID
+    revision: int
+    says: str
+
+
+class RefusedMessage(Schema):
+    """An edit, or a question, was refused; nothing changed."""
+
+    type: Literal["refused"] = "refused"
+    id: UUID | None
+    code: str
+    message: str
+
+
+class LossMessage(Schema):
+    """Who loses a socket or source, and to whom."""
+
+    who: str
+    loses: str
+    to: str
+
+
+class Preview(Schema):
+    """What an edit would do."""
+
+    type: Literal["preview"] = "preview"
+    id: UUID
+    changes: int
+    losses: list[LossMessage]
+    silenced: list[tuple[str, str]]
+    opened: list[tuple[str, str]]
+    moved: int
+
+
+class Trouble(Schema):
+    """The store cannot be reached just now; moves wait, none is lost. Empty text: it is over."""
+
+    type: Literal["trouble"] = "trouble"
+    message: str
+
+
+ToScreen = (
+    Snapshot | Moved | Table | Cells | WhyAnswer | DoneMessage | RefusedMessage | Preview | Trouble
+)
+
+
+def _level(level_db: float) -> float | None:
+    return None if math.isinf(level_db) else round(level_db, 2)
+
+
+def _state(state: int) -> CellState:
+    return cast(CellState, core.State(state).name.lower())
+
+
+def snapshot_message(state: State) -> dict:
+    """All values of a show."""
+    values = to_wire(state.show.values)
+    return {"type": "snapshot", "revision": state.revision, "values": values}
+
+
+def table_message(state: State) -> dict:
+    """The whole table, in the rows and columns worth drawing."""
+    show, flow = state.show, state.flow
+    rows = [int(source.split("/")[1]) - 1 for source in core.sources(show)]
+    listeners = core.listeners(show)
+    columns = [core.bus_index(show.desk, listener) for listener in listeners]
+    return {
+        "type": "table",
+        "revision": state.revision,
+        "sources": core.sources(show),
+        "listeners": listeners,
+        "level_db": [[_level(float(flow.level_db[r, c])) for c in columns] for r in rows],
+        "state": [[_state(int(flow.state[r, c])) for c in columns] for r in rows],
+        "after_fader": [[flow.cell(r, c).after_fader for c in columns] for r in rows],
+    }
+
+
+def cells_message(state: State, cells: tuple[tuple[int, int], ...]) -> dict:
+    """Cells that changed, as many as are drawn."""
+    show = state.show
+    rows = {int(source.split("/")[1]) - 1 for source in core.sources(show)}
+    columns = {core.bus_index(show.desk, listener) for listener in core.listeners(show)}
+    found = []
+    for row, column in cells:
+        if row in rows and column in columns:
+            cell = state.flow.cell(row, column)
+            found.append(
+                {
+                    "source": cell.source,
+                    "listener": cell.listener,
+                    "level_db": _level(cell.level_db),
+                    "state": _state(cell.state),
+                    "after_fader": cell.after_fader,
+                }
+            )
+    return {"type": "cells", "revision": state.revision, "cells": found}
+
+
+def why_message(state: State, source: str, listener: str) -> dict:
+    """The explanation of one cell. Raises UnknownAddress."""
+    answer = core.why(state.show, source, listener, flow=state.flow)
+    return WhyAnswer(
+        revision=state.revision,
+        source=answer.source,
+        listener=answer.listener,
+        source_name=answer.source_name,
+        listener_name=answer.listener_name,
+        level_db=_level(answer.level_db),
+        state=_state(answer.state),
+        says=answer.says,
+        steps=[
+            WhyStep(
+                kind=step.kind,
+                title=step.title,
+                detail=step.detail,
+                gain_db=None if step.gain_db is None else _level(step.gain_db),
+                dbu=step.dbu,
+                dbfs=step.dbfs,
+                in_path=step.in_path,
+                open=step.open,
+                has_gain=step.gain_db is not None,
+                address=step.address,
+            )
+            for step in answer.steps
+        ],
+        reasons=[
+            WhyReason(
+                code=reason.code,
+                says=reason.says,
+                remedy=WhyRemedy(says=reason.remedy.says, moves=moves_to_wire(reason.remedy.moves))
+                if reason.remedy
+                else None,
+            )
+            for reason in answer.reasons
+        ],
+    ).model_dump(mode="json")
+
+
+def preview_message(message_id: UUID, preview: core.Preview) -> dict:
+    """What an edit would do."""
+    return Preview(
+        id=message_id,
+        changes=len(preview.change.new),
+        losses=[LossMessage(who=x.who, loses=x.loses, to=x.to) for x in preview.losses],
+        silenced=list(preview.silenced),
+        opened=list(preview.opened),
+        moved=preview.moved,
+    ).model_dump(mode="json")

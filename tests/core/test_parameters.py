@@ -1,0 +1,128 @@
+import math
+
+import pytest
+
+from ombrel.core import (
+    CATALOGUE,
+    OutOfRange,
+    UnknownAddress,
+    UnreadableText,
+    WrongValue,
+    addresses_of,
+    check_on_desk,
+    default_of,
+    indices_of,
+    parameter_at,
+)
+from tests.desks import FESTIVAL, TINY, TOURING
+
+
+def test_every_address_of_a_desk_is_its_own_parameters_and_accepts_its_default():
+    found = addresses_of(TOURING)
+    assert len(found) == len(set(found))
+    assert {parameter_at(address).key for address in found} == set(CATALOGUE)
+    for address in found:
+        assert check_on_desk(TOURING, address, default_of(address)) == default_of(address)
+
+
+def test_the_largest_desk_has_an_address_for_every_send():
+    sends = [a for a in addresses_of(FESTIVAL) if "/send/" in a and a.endswith("/level")]
+    assert len(sends) == 128 * 64
+
+
+@pytest.mark.parametrize(
+    "address",
+    [
+        "channel/0/fader",
+        "channel/49/fader",
+        "channel/07/fader",
+        "channel/-1/fader",
+        "channel/٣/fader",
+        "channel/1/fader/",
+        "channel/1/send/mix/25/level",
+        "input/c/1/gain",
+        "input/a/33/gain",
+        "input/recorder/1/gain",
+        "output/local/17/source",
+        "line/257/name",
+        "",
+        "volume",
+    ],
+)
+def test_an_address_that_the_desk_has_not_is_refused_by_name(address):
+    with pytest.raises(UnknownAddress) as caught:
+        check_on_desk(TOURING, address, 0.0)
+    assert caught.value.address == address
+
+
+@pytest.mark.parametrize("level_db", [math.inf, 6.1, -120.1], ids=str)
+def test_a_fader_refuses_a_level_outside_its_range(level_db):
+    with pytest.raises(OutOfRange, match="channel/7/fader") as caught:
+        check_on_desk(TOURING, "channel/7/fader", level_db)
+    assert caught.value.highest == 6.0
+
+
+@pytest.mark.parametrize(
+    ("address", "value"),
+    [
+        ("channel/7/fader", math.nan),
+        ("channel/7/fader", "-6"),
+        ("channel/7/fader", True),
+        ("channel/7/mute", 1),
+        ("channel/7/name", "two\nlines"),
+        ("channel/7/name", "x" * 61),
+        ("channel/7/name", "\ud800"),
+        ("channel/7/colour", "beige"),
+        ("channel/7/source", "input/c/1"),
+        ("channel/7/source", "mix/1"),
+        ("channel/7/source", "channel/7"),
+        ("output/a/1/source", "input/a/1"),
+        ("line/1/place", 1.5),
+    ],
+)
+def test_a_value_of_the_wrong_kind_is_refused(address, value):
+    with pytest.raises(WrongValue, match=address):
+        check_on_desk(TOURING, address, value)
+
+
+@pytest.mark.parametrize(
+    ("text", "now_db", "then_db"),
+    [
+        ("-6", 0.0, -6.0),
+        ("−6", 0.0, -6.0),
+        ("+2", -10.0, -8.0),
+        ("+-2", -10.0, -12.0),
+        ("=+2", -10.0, 2.0),
+        ("3", -10.0, 3.0),
+        ("-4,5 dB", 0.0, -4.5),
+        ("off", 0.0, -math.inf),
+        ("+9", 0.0, 6.0),
+        ("+3", -math.inf, -math.inf),
+    ],
+)
+def test_typed_levels(text, now_db, then_db):
+    kind = parameter_at("channel/7/fader").kind
+    assert kind.typed(text, now_db, "channel/7/fader") == pytest.approx(then_db)
+
+
+@pytest.mark.parametrize("text", ["", "loud", "1e3", "--2", "6 7", "nan", "+off"])
+def test_typed_text_that_is_no_level_is_refused_with_what_would_be(text):
+    with pytest.raises(UnreadableText, match="off"):
+        parameter_at("channel/7/fader").kind.typed(text, 0.0, "channel/7/fader")
+
+
+@pytest.mark.parametrize(("text", "pan"), [("L30", -0.3), ("c", 0.0), ("R100", 1.0), ("r", 1.0)])
+def test_typed_pans(text, pan):
+    assert parameter_at("channel/7/pan").kind.typed(text, 0.0, "x") == pytest.approx(pan)
+
+
+def test_silence_has_one_spelling_on_the_wire():
+    kind = parameter_at("channel/7/fader").kind
+    assert kind.to_wire(-math.inf) is None
+    assert kind.from_wire(None, "channel/7/fader") == -math.inf
+
+
+def test_numbers_and_boxes_are_read_from_an_address():
+    assert indices_of("channel/3/send/mix/2/level") == (3, 2)
+    assert indices_of("output/local/8/source") == ("local", 8)
+    assert len(addresses_of(TINY)) > 100

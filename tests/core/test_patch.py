@@ -1,0 +1,155 @@
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from ombrel.core import (
+    LineDraft,
+    NothingLeft,
+    UnreadableText,
+    add_lines,
+    blank_show,
+    channels_on,
+    fill_channels,
+    flow_of,
+    free_outputs,
+    import_lines,
+    lines_on,
+    made,
+    move_lines,
+    patch_lines,
+    plug_line,
+    preview,
+    read_numbers,
+    read_sockets,
+    remove_lines,
+)
+from tests.desks import SMALL, TINY, TOURING
+from tests.shows import shows
+
+BLANK = blank_show(TOURING)
+
+
+def with_lines(*drafts, show=BLANK):
+    return made(show, add_lines(show, drafts))[0]
+
+
+@pytest.mark.parametrize(
+    ("text", "first", "count"),
+    [
+        ("A 1-16", "input/a/1", 16),
+        ("a7", "input/a/7", 1),
+        ("Stage box B 3, 5", "input/b/3", 2),
+        ("box a 4-1", "input/a/4", 4),
+        ("Local-2", "input/local/2", 1),
+        ("rec 1-32", "input/recorder/1", 32),
+    ],
+)
+def test_sockets_are_typed_as_people_write_them(text, first, count):
+    sockets = read_sockets(TOURING, text)
+    assert (sockets[0], len(sockets)) == (first, count)
+
+
+@pytest.mark.parametrize("text", ["", "A", "Z 1", "A 0", "A 33", "A 1-", "7", "A 1,1"])
+def test_text_that_names_no_sockets_is_refused(text):
+    with pytest.raises(UnreadableText):
+        read_sockets(TOURING, text)
+
+
+@given(st.lists(st.integers(1, 48), min_size=1, unique=True))
+def test_numbers_read_back_as_they_were_typed(numbers):
+    assert read_numbers(", ".join(map(str, numbers)), highest=48) == numbers
+
+
+@given(shows(), st.permutations([1, 2, 3, 4]), st.integers(1, 4))
+def test_filling_then_undoing_is_the_identity(show, channels, count):
+    sockets = [f"input/a/{n}" for n in range(1, count + 1)]
+    after, change = made(show, fill_channels(show, sockets, channels))
+    assert [after[f"channel/{c}/source"] for c in channels[:count]] == sockets
+    assert made(after, change.old)[0] == show
+
+
+def test_filling_from_where_one_already_stands_changes_nothing_there():
+    show, _ = made(BLANK, {f"channel/{n}/source": f"input/a/{n}" for n in (1, 2)})
+    _, change = made(show, fill_channels(show, read_sockets(TOURING, "A 1-4"), [1, 2, 3, 4]))
+    assert sorted(change.new) == ["channel/3/source", "channel/4/source"]
+
+
+def test_filling_more_sockets_than_channels_is_refused():
+    with pytest.raises(NothingLeft) as caught:
+        fill_channels(BLANK, read_sockets(TOURING, "A 1-4"), [47, 48])
+    assert (caught.value.wanted, caught.value.left) == (4, 2)
+
+
+def test_a_socket_holds_one_plug_so_the_line_that_had_it_loses_it():
+    show = with_lines(
+        LineDraft(name="Fiddle", socket="input/a/1"), LineDraft(name="Kora", socket="input/a/2")
+    )
+    shown = preview(show, flow_of(show), plug_line(show, 2, "input/a/1"))
+    assert [(loss.who, loss.loses, loss.to) for loss in shown.losses] == [
+        ("Fiddle", "socket A 1", "Kora"),
+        ("Kora", "socket A 2", "nobody"),
+    ]
+    after, _ = made(show, plug_line(show, 2, "input/a/1"))
+    assert lines_on(after, "input/a/1") == [2]
+
+
+def test_taking_a_channels_source_says_whom_it_silences():
+    show, _ = made(
+        BLANK,
+        {"channel/1/source": "input/a/1", "channel/1/name": "Fiddle", "channel/1/fader": 0.0,
+         "output/local/1/source": "house/left", "output/local/2/source": "house/right"},
+    )  # fmt: skip
+    shown = preview(show, flow_of(show), {"channel/1/source": None})
+    assert shown.silenced == (("Fiddle", "House"),)
+    assert shown.losses[0].loses == "its source A 1"
+
+
+def test_lines_are_patched_to_their_own_sockets_or_the_next_free_and_stereo_takes_odd_even():
+    show = with_lines(
+        LineDraft(name="Fiddle", socket="input/a/2"),
+        LineDraft(name="Accordion", stereo=True),
+        LineDraft(name="Kora"),
+    )
+    after, _ = made(show, patch_lines(show, [1, 2, 3]))
+    assert after["channel/1/source"] == "input/a/2"
+    assert after["channel/1/name"] == "Fiddle"
+    assert [after[f"channel/{n}/source"] for n in (3, 4)] == ["input/a/3", "input/a/4"]
+    assert [after.text(f"channel/{n}/name") for n in (3, 4)] == ["Accordion L", "Accordion R"]
+    assert [after.number(f"channel/{n}/pan") for n in (3, 4)] == [-1.0, 1.0]
+    assert after["channel/2/source"] == "input/a/1"  # the mono line takes the gap
+    assert not made(after, patch_lines(after, [1, 2, 3]))[1]  # again: nothing to do
+
+
+def test_patching_more_lines_than_the_desk_has_channels_is_refused_whole():
+    show = blank_show(SMALL)
+    drafts = [LineDraft(name=f"Line {n}") for n in range(25)]
+    with pytest.raises(NothingLeft, match="free"):
+        import_lines(show, drafts, patch=True)
+
+
+def test_an_import_is_one_change_and_one_undo():
+    drafts = [LineDraft(name=f"Line {n}", kind="radio") for n in range(40)]
+    after, change = made(BLANK, import_lines(BLANK, drafts, patch=True))
+    assert len(after.lines()) == 40
+    assert after["line/1/level_dbu"] == -20.0
+    assert [len(channels_on(after, f"input/a/{n}")) for n in range(1, 33)] == [1] * 32
+    assert made(after, change.old)[0] == BLANK
+
+
+def test_lines_are_moved_and_removed():
+    show = with_lines(*(LineDraft(name=name) for name in "abcd"))
+    show, _ = made(show, move_lines(show, [4], 2))
+    assert [show.text(f"line/{n}/name") for n in show.lines()] == ["a", "d", "b", "c"]
+    show, _ = made(show, remove_lines(show, [2, 1]))
+    assert [show.text(f"line/{n}/name") for n in show.lines()] == ["d", "c"]
+    show = with_lines(LineDraft(name="e"), show=show)
+    assert [show.text(f"line/{n}/name") for n in show.lines()] == ["d", "c", "e"]
+
+
+def test_pairs_of_outputs_are_odd_and_the_even_above():
+    """Common practice: a stereo pair is an odd and the even above it."""
+    show, _ = made(blank_show(TINY), {"output/local/2/source": "mono"})
+    assert free_outputs(show, 2, pairs=True) == ["output/local/3", "output/local/4"]
+    assert free_outputs(show, 1) == ["output/local/1"]
+    with pytest.raises(NothingLeft):
+        free_outputs(show, 99)
