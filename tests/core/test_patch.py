@@ -42,6 +42,7 @@ def with_lines(*drafts, show=BLANK):
         ("box a 4-1", "input/a/4", 4),
         ("Local-2", "input/local/2", 1),
         ("rec 1-32", "input/recorder/1", 32),
+        ("Local 5-6, a 1, 3; B 2", "input/local/5", 5),
     ],
 )
 def test_sockets_are_typed_as_people_write_them(text, first, count):
@@ -49,7 +50,7 @@ def test_sockets_are_typed_as_people_write_them(text, first, count):
     assert (sockets[0], len(sockets)) == (first, count)
 
 
-@pytest.mark.parametrize("text", ["", "A", "Z 1", "A 0", "A 33", "A 1-", "7", "A 1,1"])
+@pytest.mark.parametrize("text", ["", "A", "Z 1", "A 0", "A 33", "A 1-", "7", "A 1,1", "A 1, Z 2"])
 def test_text_that_names_no_sockets_is_refused(text):
     with pytest.raises(UnreadableText):
         read_sockets(TOURING, text)

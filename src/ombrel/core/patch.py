@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterable, Sequence
 
-from .desk import Desk
+from .desk import Box, Desk
 from .edits import Asked
 from .errors import NothingLeft, UnreadableText
 from .show import Show
@@ -62,18 +62,35 @@ def read_numbers(text: str, *, highest: int) -> list[int]:
 def read_sockets(desk: Desk, text: str, *, side: str = "input") -> list[str]:
     """Sockets from typed text: a box (its key, short or full name), then numbers; "A 1-16", "b7".
 
-    `side`: "input" or "output". Raises UnreadableText, naming the boxes of the desk.
+    Several boxes follow one another after commas: "Local 5-6, A 1, 3". `side`: "input" or
+    "output". Raises UnreadableText, naming the boxes of the desk.
     """
-    plain = re.sub(r"^\s*(?:box|sb)\b", "", text.strip(), flags=re.IGNORECASE).strip()
-    for box in sorted(desk.boxes, key=lambda one: -len(one.name)):
-        for name in sorted({box.key, box.short, box.name}, key=len, reverse=True):
-            rest = plain[len(name) :]
-            if plain.lower().startswith(name.lower()) and re.match(r"\s*[-.:/]?\s*\d", rest):
-                highest = box.inputs if side == "input" else box.outputs
-                numbers = read_numbers(rest.lstrip(" -.:/"), highest=highest)
-                return [f"{side}/{box.key}/{number}" for number in numbers]
     boxes = ", ".join(box.short for box in desk.boxes)
-    raise UnreadableText(text, f"a box and numbers such as {desk.boxes[0].short} 1-8 ({boxes})")
+    expected = f"a box and numbers such as {desk.boxes[0].short} 1-8 (boxes: {boxes})"
+    box: Box | None = None
+    found: list[str] = []
+    for part in text.replace(";", ",").split(","):
+        named, numbers_text = _box_and_rest(desk, part)
+        box = named or box
+        if box is None:
+            raise UnreadableText(text, expected)
+        highest = box.inputs if side == "input" else box.outputs
+        numbers = read_numbers(numbers_text, highest=highest)
+        found += [f"{side}/{box.key}/{number}" for number in numbers]
+    if len(set(found)) != len(found):
+        raise UnreadableText(text, f"each socket once, {expected}")
+    return found
+
+
+def _box_and_rest(desk: Desk, part: str) -> tuple[Box | None, str]:
+    """The box that a part of typed text starts with, if any, and the numbers behind it."""
+    plain = re.sub(r"^\s*(?:box|sb)\b", "", part.strip(), flags=re.IGNORECASE).strip()
+    names = [(name, box) for box in desk.boxes for name in (box.key, box.short, box.name)]
+    for name, box in sorted(names, key=lambda pair: -len(pair[0])):
+        rest = plain[len(name) :]
+        if plain.lower().startswith(name.lower()) and re.match(r"\s*[-.:/]?\s*\d", rest):
+            return box, rest.lstrip(" -.:/")
+    return None, plain
 
 
 def one_socket(desk: Desk, text: str) -> str | None:

@@ -20,7 +20,7 @@ from ombrel.formats.input_list import ROLES, Columns, Role, Row, read_rows, reco
 from ombrel.formats.tables import LONGEST_FILE, read_table
 
 from . import models
-from .desks import desk_of
+from .desks import desk_keys, desk_of
 from .door import Refused, Request, Turn
 from .live import live_of
 from .replies import status_of
@@ -52,17 +52,45 @@ class ShowRow(Schema):
     desk: str
 
 
+class DeskChoice(Schema):
+    """A desk profile that a new show can be made on."""
+
+    key: str
+    name: str
+
+
 class Me(Schema):
-    """Who is signed in, and the shows that they may open."""
+    """Who is signed in, the shows that they may open, and the desks for a new one."""
 
     name: str
     shows: list[ShowRow]
+    desks: list[DeskChoice]
 
 
 @api.get("/me", response=Me)
 def me(request: HttpRequest) -> dict[str, Any]:
     """Who is signed in."""
-    return {"name": str(request.user), "shows": list(models.Show.objects.all())}
+    return {
+        "name": str(request.user),
+        "shows": list(models.Show.objects.all()),
+        "desks": [{"key": key, "name": desk_of(key).name} for key in desk_keys()],
+    }
+
+
+class NewShow(Schema):
+    """A show to be made, blank, on a desk profile."""
+
+    name: str
+    desk: str
+
+
+@api.post("/shows", response={200: ShowRow, 422: ErrorReply})
+def make_show(request: HttpRequest, new: NewShow) -> models.Show:
+    """Make a blank show."""
+    name = core.parameter_at("show/name").kind.typed(new.name, "", "show/name")
+    if not name:
+        raise core.UnreadableText(new.name, "a name for the show")
+    return models.Show.objects.create(name=str(name), desk=desk_of(new.desk).key)
 
 
 class BoxReply(Schema):

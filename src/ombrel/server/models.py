@@ -19,7 +19,7 @@ class Show(models.Model):
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
-        ordering = ["name", "made_at"]
+        ordering = ["made_at", "name"]
 
     def __str__(self) -> str:
         return self.name

@@ -85,7 +85,7 @@ FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)
 class Snapshot(Schema):
     """All values that differ from their defaults."""
 
-    type: Literal["snapshot"] = "snapshot"
+    type: Literal["snapshot"]
     revision: int
     values: dict[str, WireValue]
 
@@ -93,7 +93,7 @@ class Snapshot(Schema):
 class Moved(Schema):
     """Values that changed between two revisions; after a gap the screen says hello again."""
 
-    type: Literal["moved"] = "moved"
+    type: Literal["moved"]
     before: int
     revision: int
     values: dict[str, WireValue]
@@ -112,7 +112,7 @@ class TableCell(Schema):
 class Table(Schema):
     """The whole of who hears what: one list of cells a source, in the order of the listeners."""
 
-    type: Literal["table"] = "table"
+    type: Literal["table"]
     revision: int
     sources: list[str]
     listeners: list[str]
@@ -124,7 +124,7 @@ class Table(Schema):
 class Cells(Schema):
     """Cells of the table that changed."""
 
-    type: Literal["cells"] = "cells"
+    type: Literal["cells"]
     revision: int
     cells: list[TableCell]
 
@@ -162,7 +162,7 @@ class WhyReason(Schema):
 class WhyAnswer(Schema):
     """The explanation of one cell."""
 
-    type: Literal["why"] = "why"
+    type: Literal["why"]
     revision: int
     source: str
     listener: str
@@ -178,7 +178,7 @@ class WhyAnswer(Schema):
 class DoneMessage(Schema):
     """An edit is kept."""
 
-    type: Literal["done"] = "done"
+    type: Literal["done"]
     id: UUID
     revision: int
     says: str
@@ -187,7 +187,7 @@ class DoneMessage(Schema):
 class RefusedMessage(Schema):
     """An edit, or a question, was refused; nothing changed."""
 
-    type: Literal["refused"] = "refused"
+    type: Literal["refused"]
     id: UUID | None
     code: str
     message: str
@@ -204,7 +204,7 @@ class LossMessage(Schema):
 class Preview(Schema):
     """What an edit would do."""
 
-    type: Literal["preview"] = "preview"
+    type: Literal["preview"]
     id: UUID
     changes: int
     losses: list[LossMessage]
@@ -216,7 +216,7 @@ class Preview(Schema):
 class Trouble(Schema):
     """The store cannot be reached just now; moves wait, none is lost. Empty text: it is over."""
 
-    type: Literal["trouble"] = "trouble"
+    type: Literal["trouble"]
     message: str
 
 
@@ -281,6 +281,7 @@ def why_message(state: State, source: str, listener: str) -> dict:
     """The explanation of one cell. Raises UnknownAddress."""
     answer = core.why(state.show, source, listener, flow=state.flow)
     return WhyAnswer(
+        type="why",
         revision=state.revision,
         source=answer.source,
         listener=answer.listener,
@@ -320,6 +321,7 @@ def why_message(state: State, source: str, listener: str) -> dict:
 def preview_message(message_id: UUID, preview: core.Preview) -> dict:
     """What an edit would do."""
     return Preview(
+        type="preview",
         id=message_id,
         changes=len(preview.change.new),
         losses=[LossMessage(who=x.who, loses=x.loses, to=x.to) for x in preview.losses],

@@ -297,7 +297,7 @@ def _output(walk: _Walk, show: Show, bus: str, stereo: bool) -> None:
         if label and label not in labels:
             labels.append(label)
     sockets = [name for side in carried.values() for name in side]
-    title = labels[0] if labels else "Output"
+    title = ", ".join(labels) or "Output"
     name = listener_name(show, bus)
 
     def blocked(says: str) -> None:

@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Show
+         * @description Make a blank show.
+         */
+        post: operations["ombrel_server_api_make_show"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/desk": {
         parameters: {
             query?: never;
@@ -142,7 +162,7 @@ export interface components {
              * Kind
              * @default dynamic
              */
-            kind: string;
+            kind?: string;
             /** Name */
             name: string;
         };
@@ -157,17 +177,17 @@ export interface components {
              * Travel
              * @default null
              */
-            travel: number | null;
+            travel?: number | null;
             /**
              * Typed
              * @default null
              */
-            typed: string | null;
+            typed?: string | null;
             /**
              * Value
              * @default null
              */
-            value: number | boolean | string | null;
+            value?: number | boolean | string | null;
         };
         /**
          * BoxReply
@@ -198,10 +218,19 @@ export interface components {
             revision: number;
             /**
              * Type
-             * @default cells
              * @constant
              */
             type: "cells";
+        };
+        /**
+         * DeskChoice
+         * @description A desk profile that a new show can be made on.
+         */
+        DeskChoice: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * DeskReply
@@ -265,7 +294,6 @@ export interface components {
             says: string;
             /**
              * Type
-             * @default done
              * @constant
              */
             type: "done";
@@ -345,7 +373,7 @@ export interface components {
              * Since
              * @default null
              */
-            since: number | null;
+            since?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -400,19 +428,19 @@ export interface components {
              * Channels
              * @default
              */
-            channels: string;
+            channels?: string;
             /**
              * Level
              * @default off
              */
-            level: string;
+            level?: string;
             /** Names */
             names: string[];
             /**
              * Patch
              * @default true
              */
-            patch: boolean;
+            patch?: boolean;
             /** Serves */
             serves: string;
             /** Stereo */
@@ -420,9 +448,11 @@ export interface components {
         };
         /**
          * Me
-         * @description Who is signed in, and the shows that they may open.
+         * @description Who is signed in, the shows that they may open, and the desks for a new one.
          */
         Me: {
+            /** Desks */
+            desks: components["schemas"]["DeskChoice"][];
             /** Name */
             name: string;
             /** Shows */
@@ -454,7 +484,6 @@ export interface components {
             revision: number;
             /**
              * Type
-             * @default moved
              * @constant
              */
             type: "moved";
@@ -479,7 +508,17 @@ export interface components {
              * Says
              * @default
              */
-            says: string;
+            says?: string;
+        };
+        /**
+         * NewShow
+         * @description A show to be made, blank, on a desk profile.
+         */
+        NewShow: {
+            /** Desk */
+            desk: string;
+            /** Name */
+            name: string;
         };
         /**
          * ParameterReply
@@ -506,7 +545,7 @@ export interface components {
              * @default straight
              * @enum {string}
              */
-            law: "straight" | "fader";
+            law?: "straight" | "fader";
             /** Longest */
             longest?: number | null;
             /** Lowest */
@@ -515,7 +554,7 @@ export interface components {
              * Options
              * @default []
              */
-            options: string[];
+            options?: string[];
             /** Says */
             says: string;
             /** Step */
@@ -524,7 +563,7 @@ export interface components {
              * Unit
              * @default
              */
-            unit: string;
+            unit?: string;
         };
         /**
          * PatchBus
@@ -542,7 +581,7 @@ export interface components {
              * Sockets
              * @default
              */
-            sockets: string;
+            sockets?: string;
         };
         /**
          * PatchLines
@@ -558,7 +597,7 @@ export interface components {
              * Lines
              * @default []
              */
-            lines: number[];
+            lines?: number[];
         };
         /**
          * Plug
@@ -576,7 +615,7 @@ export interface components {
              * Right
              * @default false
              */
-            right: boolean;
+            right?: boolean;
             /** Socket */
             socket: string;
         };
@@ -608,7 +647,6 @@ export interface components {
             ][];
             /**
              * Type
-             * @default preview
              * @constant
              */
             type: "preview";
@@ -626,7 +664,6 @@ export interface components {
             message: string;
             /**
              * Type
-             * @default refused
              * @constant
              */
             type: "refused";
@@ -707,7 +744,6 @@ export interface components {
             revision: number;
             /**
              * Type
-             * @default snapshot
              * @constant
              */
             type: "snapshot";
@@ -735,7 +771,6 @@ export interface components {
             state: ("unrouted" | "heard" | "muted" | "no_source" | "no_output" | "down")[][];
             /**
              * Type
-             * @default table
              * @constant
              */
             type: "table";
@@ -781,7 +816,6 @@ export interface components {
             message: string;
             /**
              * Type
-             * @default trouble
              * @constant
              */
             type: "trouble";
@@ -829,14 +863,14 @@ export interface components {
              * Table
              * @default false
              */
-            table: boolean;
+            table?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "watch";
             /** @default null */
-            why: components["schemas"]["WatchedCell"] | null;
+            why?: components["schemas"]["WatchedCell"] | null;
         };
         /**
          * WatchedCell
@@ -878,7 +912,6 @@ export interface components {
             steps: components["schemas"]["WhyStep"][];
             /**
              * Type
-             * @default why
              * @constant
              */
             type: "why";
@@ -996,6 +1029,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ombrel_server_api_make_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewShow"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowRow"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
             };
         };
     };

@@ -1,0 +1,65 @@
+import { useEffect, useState } from "react";
+import { Redirect, Route, Router, Switch } from "wouter";
+import { getDesk, getMe } from "./data/http";
+import { Link } from "./data/link";
+import { setDesk, store } from "./data/show";
+import { LinkContext } from "./data/use";
+import { Frame } from "./frame/Frame";
+import { HearView } from "./views/hear/HearView";
+import { LinesView } from "./views/lines/LinesView";
+import { MixesView } from "./views/mixes/MixesView";
+import { PatchView } from "./views/patch/PatchView";
+
+/** Which show: named by the address (?show=…), else the one opened last, else the first. */
+function chosenShow(shows: { id: string }[]): string | undefined {
+  const asked = new URLSearchParams(location.search).get("show") ?? localStorage.getItem("show");
+  return (shows.find((show) => show.id === asked) ?? shows[0])?.id;
+}
+
+async function opened(): Promise<Link | string> {
+  const me = await getMe();
+  const id = chosenShow(me.shows);
+  if (!id) return "There is no show yet. Run bin/demo to load the demo show.";
+  localStorage.setItem("show", id);
+  setDesk(me, await getDesk(id));
+  return new Link(id);
+}
+
+// One link for the page's life: React may mount the application twice while developing.
+let opening: Promise<Link | string> | undefined;
+
+export function App() {
+  const [link, setLink] = useState<Link | string | null>(null);
+  useEffect(() => {
+    opening ??= opened();
+    opening.then(setLink, (error: Error) => setLink(error.message));
+  }, []);
+  useEffect(() => {
+    const theme = localStorage.getItem("theme");
+    if (theme) document.documentElement.dataset.theme = theme;
+  }, []);
+  useEffect(() => store.subscribe((now, before) => {
+    if (now.desk !== before.desk) document.title = "Ombrel";
+  }), []);
+
+  if (link === null) return <p className="p-8 text-soft">Opening the show…</p>;
+  if (typeof link === "string") return <p className="p-8 text-coral" role="alert">{link}</p>;
+  return (
+    <LinkContext value={link}>
+      <Router>
+        <Frame>
+          <Switch>
+            <Route path="/lines" component={LinesView} />
+            <Route path="/patch" component={PatchView} />
+            <Route path="/mixes" component={MixesView} />
+            <Route path="/mixes/:mix" component={MixesView} />
+            <Route path="/hears" component={HearView} />
+            <Route>
+              <Redirect to="/hears" replace />
+            </Route>
+          </Switch>
+        </Frame>
+      </Router>
+    </LinkContext>
+  );
+}

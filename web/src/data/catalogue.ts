@@ -1,0 +1,34 @@
+/** The catalogue as it came over the wire, looked up by address. */
+import type { Desk, Parameter, Value } from "./types";
+
+export class Catalogue {
+  readonly #byShape = new Map<string, { words: string[]; parameter: Parameter }[]>();
+  readonly #found = new Map<string, Parameter>();
+
+  constructor(desk: Desk) {
+    for (const parameter of desk.parameters) {
+      const words = parameter.key.split("/");
+      const shape = `${words[0]}/${words.length}`;
+      this.#byShape.set(shape, [...(this.#byShape.get(shape) ?? []), { words, parameter }]);
+    }
+  }
+
+  /** The entry for an address. Throws for one that the catalogue does not know. */
+  at(address: string): Parameter {
+    const known = this.#found.get(address);
+    if (known) return known;
+    const words = address.split("/");
+    const candidates = this.#byShape.get(`${words[0]}/${words.length}`) ?? [];
+    const match = candidates.find((candidate) =>
+      candidate.words.every((word, index) => word.startsWith("<") || word === words[index]),
+    );
+    if (!match) throw new Error(`the catalogue has no ${address}`);
+    this.#found.set(address, match.parameter);
+    return match.parameter;
+  }
+
+  /** What an address holds when nobody has set it. */
+  defaultOf(address: string): Value {
+    return this.at(address).default;
+  }
+}

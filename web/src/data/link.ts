@@ -1,0 +1,194 @@
+/**
+ * The websocket to one show. It reconnects by itself, asks for what came after its revision, and
+ * sends every edit again that the server has not confirmed: each has an id, so it counts once.
+ */
+import { newId } from "./id";
+import { notify, received, store } from "./show";
+import type { Ask, FromScreen, Preview, ToScreen } from "./types";
+
+const FIRST_RETRY_MS = 250;
+const LAST_RETRY_MS = 2500;
+const SILENT_MS = 6000;
+/** Close codes of the server's own: not signed in, no such show. */
+const NOT_SIGNED_IN = 4401;
+const NO_SUCH_SHOW = 4404;
+
+interface Waiting {
+  message: Extract<FromScreen, { type: "do" | "undo" | "redo" }>;
+  quiet: boolean;
+  settle: (kept: boolean) => void;
+}
+
+export class Link {
+  readonly #url: string;
+  readonly #waiting = new Map<string, Waiting>();
+  readonly #questions = new Map<string, (answer: Preview | string) => void>();
+  #socket: WebSocket | null = null;
+  #retryMs = FIRST_RETRY_MS;
+  #retry: ReturnType<typeof setTimeout> | undefined;
+  #heardAt = 0;
+  #watch: Extract<FromScreen, { type: "watch" }> = { type: "watch", table: false, why: null };
+  #closed = false;
+
+  constructor(showId: string) {
+    const scheme = location.protocol === "https:" ? "wss" : "ws";
+    this.#url = `${scheme}://${location.host}/live/${showId}`;
+    this.#open();
+    window.addEventListener("online", this.#now);
+    window.addEventListener("beforeunload", this.#unloading);
+    setInterval(() => this.#checkSilence(), 1000);
+  }
+
+  #now = () => {
+    if (store.getState().status === "lost") this.#open();
+  };
+
+  #unloading = (event: BeforeUnloadEvent) => {
+    if (this.#waiting.size > 0) event.preventDefault();
+  };
+
+  #open(): void {
+    clearTimeout(this.#retry);
+    this.#socket?.close();
+    const socket = new WebSocket(this.#url);
+    this.#socket = socket;
+    socket.onopen = () => {
+      if (socket !== this.#socket) return;
+      this.#retryMs = FIRST_RETRY_MS;
+      this.#heardAt = Date.now();
+      this.#send({ type: "hello", since: store.getState().revision });
+      this.#send(this.#watch);
+      for (const { message } of this.#waiting.values()) this.#send(message);
+      store.setState({ status: "live", trouble: "" });
+    };
+    socket.onmessage = (event) => {
+      if (socket !== this.#socket) return;
+      this.#heardAt = Date.now();
+      this.#take(JSON.parse(event.data as string) as ToScreen);
+    };
+    socket.onclose = (event) => {
+      if (socket !== this.#socket || this.#closed) return;
+      if (event.code === NOT_SIGNED_IN) location.assign("/sign-in");
+      if (event.code === NO_SUCH_SHOW) {
+        this.#closed = true;
+        store.setState({ status: "gone" });
+        return;
+      }
+      store.setState({ status: "lost" });
+      this.#retry = setTimeout(() => this.#open(), this.#retryMs);
+      this.#retryMs = Math.min(this.#retryMs * 1.6, LAST_RETRY_MS);
+    };
+  }
+
+  /** A network can die without a word: edits unanswered and nothing heard means it did. */
+  #checkSilence(): void {
+    const state = store.getState();
+    const owed = this.#waiting.size > 0 && state.trouble === "";
+    if (state.status === "live" && owed && Date.now() - this.#heardAt > SILENT_MS) {
+      store.setState({ status: "lost" });
+      this.#open();
+    }
+  }
+
+  #send(message: FromScreen): void {
+    if (this.#socket?.readyState === WebSocket.OPEN) this.#socket.send(JSON.stringify(message));
+  }
+
+  #take(message: ToScreen): void {
+    const { revision } = store.getState();
+    if (message.type === "moved" && revision !== null && message.before > revision) {
+      this.#send({ type: "hello", since: revision }); // something was missed on the way
+      return;
+    }
+    received(message);
+    if (message.type === "done") {
+      const waiting = this.#settled(message.id, true);
+      if (waiting && !waiting.quiet && message.says) notify(message.says);
+    } else if (message.type === "refused") {
+      const question = message.id ? this.#questions.get(message.id) : undefined;
+      if (message.id && question) {
+        this.#questions.delete(message.id);
+        question(message.message);
+        return;
+      }
+      if (message.id) this.#settled(message.id, false);
+      notify(message.message, "refused");
+    } else if (message.type === "preview") {
+      this.#questions.get(message.id)?.(message);
+      this.#questions.delete(message.id);
+    }
+  }
+
+  #settled(id: string, kept: boolean): Waiting | undefined {
+    const waiting = this.#waiting.get(id);
+    this.#waiting.delete(id);
+    store.setState({ waiting: this.#waiting.size });
+    waiting?.settle(kept);
+    return waiting;
+  }
+
+  #submit(message: Waiting["message"], quiet: boolean): Promise<boolean> {
+    return new Promise((settle) => {
+      this.#waiting.set(message.id, { message, quiet, settle });
+      store.setState({ waiting: this.#waiting.size });
+      if (store.getState().status === "live") this.#send(message);
+    });
+  }
+
+  /** Make an edit; resolves when it is kept (true) or refused (false), however long that takes. */
+  do(ask: Ask, options: { gesture?: string; quiet?: boolean } = {}): Promise<boolean> {
+    const id = newId();
+    const gesture = options.gesture ?? id;
+    return this.#submit({ type: "do", id, gesture, ask }, options.quiet ?? true);
+  }
+
+  undo(): Promise<boolean> {
+    return this.#submit({ type: "undo", id: newId() }, false);
+  }
+
+  redo(): Promise<boolean> {
+    return this.#submit({ type: "redo", id: newId() }, false);
+  }
+
+  /** Ask what an edit would do; a string says why it would be refused. */
+  try(ask: Ask): Promise<Preview | string> {
+    const id = newId();
+    return new Promise((answer) => {
+      this.#questions.set(id, answer);
+      this.#send({ type: "try", id, ask });
+    });
+  }
+
+  /** What this screen draws from now on, besides values. */
+  watch(table: boolean, why: { source: string; listener: string } | null): void {
+    this.#watch = { type: "watch", table, why };
+    this.#send(this.#watch);
+  }
+}
+
+/** One movement of a hand on one control: only the newest place is sent, one message at a time. */
+export class Gesture {
+  readonly #link: Link;
+  readonly #id = newId();
+  #next: Ask | null = null;
+  #sending = false;
+
+  constructor(link: Link) {
+    this.#link = link;
+  }
+
+  move(ask: Ask): void {
+    this.#next = ask;
+    if (!this.#sending) void this.#flow();
+  }
+
+  async #flow(): Promise<void> {
+    this.#sending = true;
+    while (this.#next) {
+      const ask = this.#next;
+      this.#next = null;
+      await this.#link.do(ask, { gesture: this.#id });
+    }
+    this.#sending = false;
+  }
+}

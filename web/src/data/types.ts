@@ -1,0 +1,22 @@
+/** Names for the generated types, so that no other file spells out their path. */
+import type { components } from "./generated/api";
+
+type Schemas = components["schemas"];
+
+export type Desk = Schemas["DeskReply"];
+export type Me = Schemas["Me"];
+export type ListReply = Schemas["ListReply"];
+export type TakenReply = Schemas["TakenReply"];
+export type Sample = Schemas["Sample"];
+export type Parameter = Schemas["ParameterReply"];
+export type FromScreen = Schemas["FromScreen"];
+export type ToScreen = Schemas["ToScreen"];
+export type Ask = Schemas["Do"]["ask"];
+export type Move = Schemas["AskedMove"];
+export type Table = Schemas["Table"];
+export type TableCell = Schemas["TableCell"];
+export type CellState = TableCell["state"];
+export type Why = Schemas["WhyAnswer"];
+export type Preview = Schemas["Preview"];
+/** A value on the wire; null is silence for a level, and nothing for a reference. */
+export type Value = string | number | boolean | null;

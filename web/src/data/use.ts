@@ -1,0 +1,67 @@
+/** Hooks: each picks one value, so that a component is drawn again only for what it draws. */
+import { createContext, useContext } from "react";
+import { useStore } from "zustand";
+import type { Link } from "./link";
+import { type ShowState, store, valueOf } from "./show";
+import type { Parameter, Value } from "./types";
+
+export const LinkContext = createContext<Link | null>(null);
+
+export function useLink(): Link {
+  const link = useContext(LinkContext);
+  if (!link) throw new Error("no link above this component");
+  return link;
+}
+
+export const useShow = <T>(pick: (state: ShowState) => T): T => useStore(store, pick);
+
+export const useValue = (address: string): Value => useShow((state) => valueOf(state, address));
+
+export const useText = (address: string): string => {
+  const value = useValue(address);
+  return value === null ? "" : String(value);
+};
+
+export const useOn = (address: string): boolean => useValue(address) === true;
+
+export const useLevel = (address: string): number | null => {
+  const value = useValue(address);
+  return typeof value === "number" ? value : null;
+};
+
+export function useParameter(address: string): Parameter {
+  const catalogue = useShow((state) => state.catalogue);
+  if (!catalogue) throw new Error("the desk is not loaded yet");
+  return catalogue.at(address);
+}
+
+/** What people call a strip; its kind and number while it has no name. */
+export function stripName(state: ShowState, strip: string): string {
+  if (strip === "house") return "House";
+  if (strip === "mono") return "Mono";
+  const name = valueOf(state, `${strip}/name`);
+  const [kind, number] = strip.split("/");
+  return name ? String(name) : `${kind![0]!.toUpperCase()}${kind!.slice(1)} ${number}`;
+}
+
+export const useStripName = (strip: string): string => useShow((state) => stripName(state, strip));
+
+/** What people call a socket: `input/a/7` is "A 7". */
+export function socketName(state: ShowState, socket: string | null): string {
+  if (!socket) return "";
+  const [, box, number] = socket.split("/");
+  const known = state.desk?.boxes.find((one) => one.key === box);
+  return `${known?.short ?? box} ${number}`;
+}
+
+export function select(source: string | null, listener?: string): void {
+  store.setState((state) => {
+    const chosen = {
+      source: source ?? state.selected?.source ?? `channel/${state.channels[0] ?? 1}`,
+      listener: listener ?? state.selected?.listener ?? "house",
+    };
+    const same =
+      chosen.source === state.selected?.source && chosen.listener === state.selected.listener;
+    return same ? {} : { selected: chosen };
+  });
+}

@@ -1,0 +1,56 @@
+/** Values as people read them. Rounding for a label only; nothing is computed here. */
+import type { CellState } from "./types";
+
+/** "−6.0", "+2.0" with a true minus sign; null is "off". */
+export function levelText(levelDb: number | null, digits = 1): string {
+  if (levelDb === null) return "off";
+  const size = Math.abs(levelDb).toFixed(digits);
+  if (Number(size) === 0) return size;
+  return levelDb < 0 ? `−${size}` : `+${size}`;
+}
+
+/** A level in a table: no plus sign, since nearly all are below zero. */
+export function cellText(levelDb: number | null): string {
+  return levelText(levelDb).replace("+", "");
+}
+
+export function panText(pan: number): string {
+  const place = Math.round(Math.abs(pan) * 100);
+  return place === 0 ? "C" : `${pan < 0 ? "L" : "R"}${place}`;
+}
+
+export const STATE_WORD: Record<CellState, string> = {
+  unrouted: "",
+  heard: "",
+  muted: "muted",
+  no_source: "no source",
+  no_output: "no out",
+  down: "down",
+};
+
+export const KIND_WORD: Record<string, string> = {
+  dynamic: "dynamic",
+  condenser: "condenser",
+  di_passive: "DI passive",
+  di_active: "DI active",
+  radio: "radio",
+  line: "line level",
+  playback: "playback",
+  talkback: "talkback",
+};
+
+export const TAP_WORD: Record<string, string> = {
+  input: "input",
+  before_eq: "before EQ",
+  before_fader: "before fader",
+  before_fader_after_mute: "before fader, after mute",
+  after_fader: "after fader",
+};
+
+export const SERVES_WORD: Record<string, string> = {
+  ears: "Ears",
+  wedge: "Wedge",
+  room: "Room",
+  feed: "Feed",
+  effect: "Effect",
+};

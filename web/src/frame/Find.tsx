@@ -1,0 +1,114 @@
+import { useMemo, useState } from "react";
+import { useLocation } from "wouter";
+import { store, valueOf } from "../data/show";
+import { select, socketName, stripName } from "../data/use";
+import { Dialog } from "../ui/Dialog";
+
+interface Hit {
+  key: string;
+  name: string;
+  about: string;
+  go: (navigate: (to: string) => void) => void;
+}
+
+/** Everything with a name, as it stands when the search is opened. */
+function everything(): Hit[] {
+  const state = store.getState();
+  const channels = state.channels.map((number): Hit => {
+    const source = valueOf(state, `channel/${number}/source`) as string | null;
+    return {
+      key: `channel/${number}`,
+      name: stripName(state, `channel/${number}`),
+      about: `channel ${number} ${socketName(state, source)}`,
+      go: (navigate) => {
+        select(`channel/${number}`);
+        navigate("/hears");
+      },
+    };
+  });
+  const listeners = ["house", ...state.mixes.map((number) => `mix/${number}`)].map(
+    (listener): Hit => ({
+      key: listener,
+      name: stripName(state, listener),
+      about: listener.replace("/", " "),
+      go: (navigate) => {
+        select(null, listener);
+        navigate(`/mixes/${listener.replace("mix/", "")}`);
+      },
+    }),
+  );
+  const lines = state.lines.map(
+    (number): Hit => ({
+      key: `line/${number}`,
+      name: String(valueOf(state, `line/${number}/name`)),
+      about: "line",
+      go: (navigate) => {
+        navigate("/lines");
+        requestAnimationFrame(() =>
+          document.querySelector<HTMLInputElement>(`[data-line="${number}"] input`)?.focus(),
+        );
+      },
+    }),
+  );
+  return [...channels, ...listeners, ...lines];
+}
+
+/** Find anything by typing; Enter goes to the first. */
+export function Find({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  return (
+    <Dialog title="Find" open={open} onOpenChange={onOpenChange}>
+      {open && <Search onDone={() => onOpenChange(false)} />}
+    </Dialog>
+  );
+}
+
+function Search({ onDone }: { onDone: () => void }) {
+  const [text, setText] = useState("");
+  const [at, setAt] = useState(0);
+  const [, navigate] = useLocation();
+  const all = useMemo(everything, []);
+  const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const hits = all
+    .filter((hit) => wanted.every((word) => `${hit.name} ${hit.about}`.toLowerCase().includes(word)))
+    .slice(0, 10);
+  const go = (hit: Hit | undefined) => {
+    if (!hit) return;
+    onDone();
+    hit.go(navigate);
+  };
+  return (
+    <>
+      <input
+        autoFocus
+        aria-label="Find by name or number"
+        placeholder="A name, a number, a socket…"
+        className="mt-3 h-11 px-3 rounded-xl border border-edge bg-card"
+        value={text}
+        onChange={(event) => {
+          setText(event.currentTarget.value);
+          setAt(0);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") go(hits[at]);
+          if (event.key === "ArrowDown") setAt(Math.min(at + 1, hits.length - 1));
+          if (event.key === "ArrowUp") setAt(Math.max(at - 1, 0));
+        }}
+      />
+      <ul className="mt-2 flex flex-col" aria-label="Found">
+        {hits.map((hit, index) => (
+          <li key={hit.key}>
+            <button
+              type="button"
+              onClick={() => go(hit)}
+              className={`w-full flex justify-between gap-3 px-3 h-9 items-center rounded-lg cursor-pointer ${index === at ? "bg-raise" : "hover:bg-card"}`}
+            >
+              <span className="truncate">{hit.name}</span>
+              <span className="text-faint whitespace-nowrap">{hit.about}</span>
+            </button>
+          </li>
+        ))}
+        {hits.length === 0 && <li className="px-3 py-2 text-soft">Nothing is called that.</li>}
+      </ul>
+    </>
+  );
+}

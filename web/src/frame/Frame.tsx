@@ -1,0 +1,79 @@
+import { type ReactNode, useEffect, useState } from "react";
+import { useLocation } from "wouter";
+import { dismiss, store } from "../data/show";
+import { select, useLink, useShow } from "../data/use";
+import { WhyPanel } from "../views/why/WhyPanel";
+import { Find } from "./Find";
+import { SideBar } from "./SideBar";
+import { TopBar } from "./TopBar";
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+}
+
+/** The frame around every view, and the keys that work everywhere. */
+export function Frame({ children }: { children: ReactNode }) {
+  const link = useLink();
+  const [finding, setFinding] = useState(false);
+  const [path] = useLocation();
+  const selected = useShow((state) => state.selected);
+  const started = useShow((state) => state.revision !== null);
+  const gone = useShow((state) => state.status === "gone");
+
+  useEffect(() => {
+    if (started && !store.getState().selected) select(null);
+  }, [started]);
+
+  useEffect(() => {
+    link.watch(path.startsWith("/hears") || path.startsWith("/mixes"), selected);
+  }, [link, path, selected]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const command = event.ctrlKey || event.metaKey;
+      const key = event.key.toLowerCase();
+      if (command && (key === "z" || key === "y") && !isTyping(event.target)) {
+        event.preventDefault();
+        void (key === "y" || event.shiftKey ? link.redo() : link.undo());
+      } else if ((event.key === "/" && !isTyping(event.target)) || (command && key === "k")) {
+        event.preventDefault();
+        setFinding(true);
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [link]);
+
+  if (gone) return <p className="p-8 text-coral" role="alert">This show is no longer there.</p>;
+  return (
+    <div className="h-full grid grid-cols-[164px_minmax(0,1fr)_296px] grid-rows-[52px_minmax(0,1fr)]">
+      <TopBar onFind={() => setFinding(true)} />
+      <SideBar />
+      <main className="min-w-0 min-h-0 flex flex-col px-4 pb-3 bg-ink">{children}</main>
+      <WhyPanel />
+      <Find open={finding} onOpenChange={setFinding} />
+      <Notices />
+    </div>
+  );
+}
+
+function Notices() {
+  const notices = useShow((state) => state.notices);
+  return (
+    <div className="fixed bottom-4 left-1/2 -translate-x-1/2 flex flex-col gap-2 items-center z-50" role="status">
+      {notices.map((notice) => (
+        <button
+          key={notice.id}
+          type="button"
+          onClick={() => dismiss(notice.id)}
+          className={`max-w-[640px] text-left rounded-xl border px-4 py-2.5 shadow-xl bg-raise cursor-pointer ${
+            notice.tone === "refused" ? "border-coral text-paper" : "border-edge text-paper"
+          }`}
+        >
+          {notice.tone === "refused" && <strong className="text-coral mr-1.5">Not done.</strong>}
+          {notice.text}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,79 @@
+import { Link as RouteLink, useLocation } from "wouter";
+import { valueOf } from "../data/show";
+import { useShow } from "../data/use";
+
+/** On the left: the work in its order, with counts, and what the desk still has free. */
+export function SideBar() {
+  const lines = useShow((state) => state.lines.length);
+  const patched = useShow(
+    (state) => state.lines.filter((line) => valueOf(state, `line/${line}/socket`) !== null).length,
+  );
+  const mixes = useShow((state) => state.mixes.length);
+  return (
+    <nav className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0" aria-label="The work">
+      <Group>Prepare</Group>
+      <Item to="/lines" count={String(lines)}>
+        Lines
+      </Item>
+      <Item to="/patch" count={`${patched}/${lines}`}>
+        Patch
+      </Item>
+      <Item to="/mixes" count={String(mixes)}>
+        Mixes
+      </Item>
+      <Group>Hear</Group>
+      <Item to="/hears">Who hears what</Item>
+      <span className="flex-1" />
+      <Free />
+    </nav>
+  );
+}
+
+function Group({ children }: { children: string }) {
+  return <h2 className="text-[12px] text-faint px-2.5 pt-3 pb-1">{children}</h2>;
+}
+
+function Item({ to, count, children }: { to: string; count?: string; children: string }) {
+  const [path] = useLocation();
+  const here = path === to || path.startsWith(`${to}/`);
+  return (
+    <RouteLink
+      to={to}
+      aria-current={here ? "page" : undefined}
+      className={`flex items-center h-9 px-2.5 rounded-xl gap-2 ${
+        here ? "bg-raise font-semibold" : "text-soft hover:text-paper hover:bg-card"
+      }`}
+    >
+      {here && <span className="w-1 h-4 rounded-full bg-sun -ml-1" aria-hidden />}
+      <span className="flex-1">{children}</span>
+      {count !== undefined && <span className="text-faint text-[13px]">{count}</span>}
+    </RouteLink>
+  );
+}
+
+/** What the desk still has free, by the show's own values. */
+function Free() {
+  const channels = useShow((state) => (state.desk?.channels ?? 0) - state.channels.length);
+  const mixes = useShow((state) => (state.desk?.mixes ?? 0) - state.mixes.length);
+  const outputs = useShow((state) => {
+    const all = state.desk?.boxes.reduce((sum, box) => sum + box.outputs, 0) ?? 0;
+    let taken = 0;
+    for (const [address, value] of Object.entries(state.values))
+      if (value && address.startsWith("output/") && address.endsWith("/source")) taken++;
+    return all - taken;
+  });
+  const row = (word: string, count: number) => (
+    <div className="flex justify-between px-2.5 text-[13px]">
+      <dt className="text-faint">{word}</dt>
+      <dd className={count === 0 ? "text-coral" : "text-soft"}>{count}</dd>
+    </div>
+  );
+  return (
+    <dl aria-label="Free on this desk">
+      <Group>Free on this desk</Group>
+      {row("Channels", channels)}
+      {row("Mixes", mixes)}
+      {row("Outputs", outputs)}
+    </dl>
+  );
+}

@@ -1,0 +1,32 @@
+import { Dialog as RadixDialog } from "radix-ui";
+import type { ReactNode } from "react";
+
+interface Props {
+  title: string;
+  about?: string;
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  children: ReactNode;
+  wide?: boolean;
+}
+
+/** A dialog over the frame; Escape closes it. */
+export function Dialog({ title, about, open, onOpenChange, children, wide }: Props) {
+  return (
+    <RadixDialog.Root open={open} onOpenChange={onOpenChange}>
+      <RadixDialog.Portal>
+        <RadixDialog.Overlay className="fixed inset-0 bg-black/60" />
+        <RadixDialog.Content
+          aria-describedby={undefined}
+          className={`fixed left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92vh] flex flex-col rounded-2xl border border-line bg-floor p-5 shadow-2xl ${
+            wide ? "w-[min(1120px,94vw)]" : "w-[min(520px,94vw)]"
+          }`}
+        >
+          <RadixDialog.Title className="font-title text-xl font-bold">{title}</RadixDialog.Title>
+          {about && <p className="text-soft mt-0.5">{about}</p>}
+          {children}
+        </RadixDialog.Content>
+      </RadixDialog.Portal>
+    </RadixDialog.Root>
+  );
+}

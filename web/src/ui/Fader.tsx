@@ -1,0 +1,97 @@
+import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import { levelText } from "../data/words";
+import { type Mark, placeAlong, travelOf } from "./travel";
+
+interface Props {
+  label: string;
+  levelDb: number | null;
+  marks: readonly Mark[];
+  colour: string;
+  muted?: boolean;
+  /** The hand asks for a place of the travel, 0 to 1; the level that it means comes back. */
+  onMove: (travel: number) => void;
+  /** The hand lets go. */
+  onRelease: () => void;
+  /** A key asks for a step, as typed text. */
+  onStep: (text: string) => void;
+  /** Carried to the element, for painting across rows. */
+  address: string;
+}
+
+const STEPS: Record<string, string> = {
+  ArrowRight: "+1",
+  ArrowLeft: "+-1",
+  PageUp: "+3",
+  PageDown: "+-3",
+  Home: "off",
+  End: "0",
+};
+
+/** A fader lying on its side: a bar with a handle; the travel's law is the core's. */
+export function Fader(props: Props) {
+  const { label, levelDb, marks, colour, muted, onMove, onRelease, onStep, address } = props;
+  const [asked, setAsked] = useState<number | null>(null);
+  const travel = asked ?? travelOf(levelDb, marks);
+  const zero = travelOf(0, marks);
+
+  const move = (event: PointerEvent<HTMLDivElement>) => {
+    const place = placeAlong(event.clientX, event.currentTarget.getBoundingClientRect());
+    // the left edge is off: a hand that goes to the end means silence
+    const wanted = place < 0.015 ? 0 : place;
+    setAsked(wanted);
+    onMove(wanted);
+  };
+  const release = (event: PointerEvent<HTMLDivElement>) => {
+    if (asked === null) return;
+    event.currentTarget.releasePointerCapture(event.pointerId);
+    setAsked(null);
+    onRelease();
+  };
+  const key = (event: KeyboardEvent<HTMLDivElement>) => {
+    let step = STEPS[event.key];
+    if (!step || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.shiftKey) step = step.replace("1", "0.1");
+    event.preventDefault();
+    onStep(step);
+  };
+
+  return (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label={label}
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(travel * 100)}
+      aria-valuetext={`${levelText(levelDb)}${levelDb === null ? "" : " dB"}${muted ? ", muted" : ""}`}
+      data-address={address}
+      data-muted={muted || undefined}
+      className="group relative h-6 flex-1 min-w-24 rounded-md bg-raise cursor-ew-resize touch-none overflow-hidden"
+      onPointerDown={(event) => {
+        if (event.button !== 0) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        move(event);
+      }}
+      onPointerMove={(event) => asked !== null && move(event)}
+      onPointerUp={release}
+      onPointerCancel={release}
+      onKeyDown={key}
+    >
+      <div
+        className={`absolute inset-y-0 left-0 ${muted ? "hatch" : ""}`}
+        style={{
+          width: `${travel * 100}%`,
+          background: muted ? undefined : `color-mix(in oklab, var(--strip-${colour}) 34%, var(--raise))`,
+        }}
+      />
+      <div className="absolute inset-y-0 w-px bg-edge/70" style={{ left: `${zero * 100}%` }} />
+      <div
+        className="absolute inset-y-0.5 w-1 rounded-full"
+        style={{
+          left: `clamp(1px, calc(${travel * 100}% - 2px), calc(100% - 5px))`,
+          background: `var(--strip-${colour})`,
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,34 @@
+import type { ReactNode } from "react";
+
+/** Head of a view: its title, and what can be done there. */
+export function ViewHead({ title, children }: { title: string; children?: ReactNode }) {
+  return (
+    <div className="flex items-center gap-3 h-14 shrink-0">
+      <h1 className="font-title text-[22px] font-bold whitespace-nowrap">{title}</h1>
+      {children}
+    </div>
+  );
+}
+
+/** An empty view says what to do first. */
+export function Empty({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="grid place-items-center flex-1">
+      <div className="max-w-96 text-center flex flex-col items-center gap-3">
+        <h2 className="font-title text-xl font-semibold">{title}</h2>
+        <div className="text-soft flex flex-col items-center gap-3">{children}</div>
+      </div>
+    </div>
+  );
+}
+
+/** The strip colour as a bar at the left of a row. */
+export function ColourBar({ colour }: { colour: string }) {
+  return (
+    <span
+      className="w-[5px] self-stretch rounded-l-md shrink-0"
+      style={{ background: `var(--strip-${colour || "sand"})` }}
+      aria-hidden
+    />
+  );
+}

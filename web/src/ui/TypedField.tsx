@@ -1,0 +1,80 @@
+import { type KeyboardEvent, useRef, useState } from "react";
+
+interface Props {
+  label: string;
+  /** The value as text; what is shown while nobody types. */
+  value: string;
+  /** Called with what was typed, when Enter or leaving the field settles it. */
+  onCommit: (text: string) => void;
+  className?: string;
+  placeholder?: string;
+  align?: "left" | "right";
+  maxLength?: number;
+  /** A clear look for a field that stands alone; in lists the cell's own outline is enough. */
+  boxed?: boolean;
+  /** Something is missing here: outlined in coral. */
+  missing?: boolean;
+  data?: Record<string, string>;
+}
+
+/**
+ * A field that is edited in place: shows the value, takes typing, settles on Enter or when left,
+ * and gives up on Escape. Up and down go to the same field of the next row.
+ */
+export function TypedField(props: Props) {
+  const { label, value, onCommit, className = "", align = "left", boxed } = props;
+  const [draft, setDraft] = useState<string | null>(null);
+  // Escape leaves the field: the blur that follows must not settle what was given up.
+  const given = useRef(false);
+
+  const settle = () => {
+    if (draft !== null && draft !== value && !given.current) onCommit(draft);
+    given.current = false;
+    setDraft(null);
+  };
+
+  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+    const field = event.currentTarget;
+    if (event.key === "Enter") {
+      settle();
+      if (!moveFocus(field, event.shiftKey ? -1 : 1)) field.select();
+    } else if (event.key === "Escape") {
+      given.current = true;
+      setDraft(null);
+      field.blur();
+    } else if ((event.key === "ArrowUp" || event.key === "ArrowDown") && !event.altKey) {
+      if (moveFocus(field, event.key === "ArrowUp" ? -1 : 1)) event.preventDefault();
+    }
+  };
+
+  return (
+    <input
+      aria-label={label}
+      className={`min-w-0 text-ellipsis bg-transparent rounded-md px-1.5 h-7 text-paper placeholder:text-faint ${
+        boxed ? `border bg-card ${props.missing ? "border-coral" : "border-edge"}` : "border border-transparent hover:border-line"
+      } ${align === "right" ? "text-right" : ""} ${className}`}
+      value={draft ?? value}
+      placeholder={props.placeholder}
+      maxLength={props.maxLength}
+      spellCheck={false}
+      autoComplete="off"
+      onFocus={(event) => event.currentTarget.select()}
+      onChange={(event) => setDraft(event.currentTarget.value)}
+      onBlur={settle}
+      onKeyDown={onKey}
+      {...props.data}
+    />
+  );
+}
+
+/** Focus the same column of the next or previous row: fields share `data-column` within a grid. */
+function moveFocus(field: HTMLInputElement, step: number): boolean {
+  const column = field.dataset.column;
+  const grid = field.closest("[data-grid]");
+  if (!column || !grid) return false;
+  const fields = [...grid.querySelectorAll<HTMLInputElement>(`[data-column="${column}"]`)];
+  const next = fields[fields.indexOf(field) + step];
+  next?.focus();
+  next?.scrollIntoView({ block: "nearest" });
+  return next !== undefined;
+}

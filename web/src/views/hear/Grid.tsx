@@ -1,0 +1,306 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { type ShowState, valueOf } from "../../data/show";
+import { select, socketName, stripName, useLink, useShow } from "../../data/use";
+import type { CellState, Table } from "../../data/types";
+import { STATE_WORD, cellText, levelText } from "../../data/words";
+import { ColourBar } from "../../ui/Panel";
+import { type Mark, travelOf } from "../../ui/travel";
+import { type Place, block, inBlock, stepped } from "./block";
+
+const ROW_HEIGHT = 27;
+const HEAD = 216;
+const COLUMN = 57;
+
+interface Props {
+  table: Table;
+  /** Which of the table's columns are drawn. */
+  columns: readonly number[];
+}
+
+/** The grid: one tab stop; arrows move, Shift or dragging takes several cells, typing edits all. */
+export function Grid({ table, columns }: Props) {
+  const link = useLink();
+  const scroller = useRef<HTMLDivElement>(null);
+  const [anchor, setAnchor] = useState<Place>({ row: 0, column: 0 });
+  const [head, setHead] = useState<Place>({ row: 0, column: 0 });
+  const [draft, setDraft] = useState<string | null>(null);
+  const dragging = useRef(false);
+  const selected = useShow((state) => state.selected);
+  const rows = useVirtualizer({
+    count: table.sources.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 12,
+  });
+  const chosen = block(anchor, head);
+
+  // Something selected elsewhere (Find, another view) moves the cursor here.
+  useEffect(() => {
+    if (!selected) return;
+    const row = table.sources.indexOf(selected.source);
+    const column = columns.findIndex((index) => table.listeners[index] === selected.listener);
+    if (row < 0 || column < 0 || (row === head.row && column === head.column)) return;
+    setAnchor({ row, column });
+    setHead({ row, column });
+    rows.scrollToIndex(row);
+    // Only a selection from outside may move the cursor; the cursor's own moves come from below.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [selected, table.sources, columns]);
+
+  const goTo = (place: Place, extend: boolean) => {
+    setHead(place);
+    if (!extend) setAnchor(place);
+    rows.scrollToIndex(place.row);
+    select(table.sources[place.row]!, table.listeners[columns[place.column]!]!);
+  };
+
+  const ask = (typed: string) => {
+    const cells = [];
+    for (let row = chosen.top; row <= chosen.bottom; row++)
+      for (let column = chosen.left; column <= chosen.right; column++)
+        cells.push({ source: table.sources[row]!, listener: table.listeners[columns[column]!]! });
+    void link.do({ action: "hear", cells, typed });
+  };
+
+  const onKey = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const next = stepped(head, event.key, table.sources.length, columns.length);
+    if (next) {
+      event.preventDefault();
+      goTo(next, event.shiftKey);
+    } else if (event.key === "Delete" || event.key === "Backspace") {
+      event.preventDefault();
+      ask("off");
+    } else if (event.key === "Enter" || event.key === "F2") {
+      event.preventDefault();
+      setDraft("");
+    } else if (/^[-+=0-9oO]$/.test(event.key)) {
+      event.preventDefault();
+      setDraft(event.key);
+    }
+  };
+
+  const commit = (text: string) => {
+    setDraft(null);
+    if (text.trim()) ask(text);
+    scroller.current?.focus();
+  };
+
+  return (
+    <div
+      ref={scroller}
+      role="grid"
+      aria-label="Who hears what"
+      aria-rowcount={table.sources.length}
+      aria-colcount={columns.length}
+      aria-activedescendant={`cell-${head.row}-${head.column}`}
+      tabIndex={0}
+      onKeyDown={draft === null ? onKey : undefined}
+      onPointerUp={() => (dragging.current = false)}
+      onPointerLeave={() => (dragging.current = false)}
+      className="scrolls flex-1 min-h-0 rounded-lg outline-offset-0"
+    >
+      <div style={{ width: HEAD + columns.length * COLUMN }}>
+        <div className="sticky top-0 z-20 flex bg-ink pb-[2px]" role="row">
+          <span className="sticky left-0 z-10 bg-ink shrink-0" style={{ width: HEAD }} />
+          {columns.map((index, place) => (
+            <ColumnHead
+              key={table.listeners[index]}
+              listener={table.listeners[index]!}
+              chosen={place === head.column}
+            />
+          ))}
+        </div>
+        <div className="relative" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map(({ index: row, start }) => (
+            <div
+              key={table.sources[row]}
+              role="row"
+              className="absolute left-0 flex"
+              style={{ top: start, height: ROW_HEIGHT }}
+            >
+              <RowHead source={table.sources[row]!} chosen={row === head.row} />
+              {columns.map((index, column) => {
+                const here = row === head.row && column === head.column;
+                return (
+                  <Cell
+                    key={table.listeners[index]}
+                    id={`cell-${row}-${column}`}
+                    label={`${table.sources[row]} ${table.listeners[index]}`}
+                    levelDb={table.level_db[row]?.[index] ?? null}
+                    state={table.state[row]?.[index] ?? "unrouted"}
+                    afterFader={table.after_fader[row]?.[index] ?? false}
+                    here={here}
+                    chosen={inBlock(chosen, row, column)}
+                    draft={here ? draft : null}
+                    onDraft={setDraft}
+                    onCommit={commit}
+                    onDown={(extend) => {
+                      dragging.current = true;
+                      setDraft(null);
+                      goTo({ row, column }, extend);
+                    }}
+                    onOver={() => dragging.current && goTo({ row, column }, true)}
+                    onEdit={() => setDraft("")}
+                  />
+                );
+              })}
+            </div>
+          ))}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function where(listener: string): string {
+  return listener.startsWith("mix/") ? listener.replace("mix/", "Mix ") : "Main";
+}
+
+function hasOutput(state: ShowState, listener: string): boolean {
+  return Object.entries(state.values).some(
+    ([address, value]) =>
+      address.startsWith("output/") &&
+      typeof value === "string" &&
+      (value === listener || value.startsWith(`${listener}/`)) &&
+      address.endsWith("/source"),
+  );
+}
+
+function ColumnHead({ listener, chosen }: { listener: string; chosen: boolean }) {
+  const name = useShow((state) => stripName(state, listener));
+  const about = where(listener);
+  const patched = useShow((state) => hasOutput(state, listener));
+  const colour = useShow((state) =>
+    listener.startsWith("mix/") ? String(valueOf(state, `${listener}/colour`)) : "sand",
+  );
+  return (
+    <div
+      role="columnheader"
+      title={name}
+      className={`shrink-0 px-1.5 pt-1.5 pb-1 mr-[2px] rounded-t-lg border-t-[3px] text-[12px] leading-[14px] ${chosen ? "bg-raise" : "bg-floor"}`}
+      style={{ width: COLUMN - 2, borderColor: `var(--strip-${colour})` }}
+    >
+      <span className="block font-semibold h-7 overflow-hidden hyphens-auto break-words">{name}</span>
+      <span className={`block mt-1 text-[11px] whitespace-nowrap ${patched ? "text-faint" : "text-coral font-semibold"}`}>
+        {patched ? about : "no output"}
+      </span>
+    </div>
+  );
+}
+
+function RowHead({ source, chosen }: { source: string; chosen: boolean }) {
+  const name = useShow((state) => stripName(state, source));
+  const colour = useShow((state) => String(valueOf(state, `${source}/colour`)));
+  const socket = useShow((state) =>
+    socketName(state, valueOf(state, `${source}/source`) as string | null),
+  );
+  return (
+    <div
+      role="rowheader"
+      title={name}
+      className={`sticky left-0 z-10 shrink-0 flex items-center gap-2 mb-[2px] mr-[2px] rounded-md pr-2 ${chosen ? "bg-raise" : "bg-floor"}`}
+      style={{ width: HEAD - 2, height: ROW_HEIGHT - 2 }}
+    >
+      <ColourBar colour={colour} />
+      <span className="w-5 text-right text-faint text-[13px]">{source.split("/")[1]}</span>
+      <span className="flex-1 truncate">{name}</span>
+      <span className={`text-[12px] whitespace-nowrap ${socket ? "text-faint" : "text-coral"}`}>{socket || "no source"}</span>
+    </div>
+  );
+}
+
+interface CellProps {
+  id: string;
+  label: string;
+  levelDb: number | null;
+  state: CellState;
+  afterFader: boolean;
+  here: boolean;
+  chosen: boolean;
+  draft: string | null;
+  onDraft: (text: string | null) => void;
+  onCommit: (text: string) => void;
+  onDown: (extend: boolean) => void;
+  onOver: () => void;
+  onEdit: () => void;
+}
+
+const NO_MARKS: readonly Mark[] = [];
+
+function Cell(props: CellProps) {
+  const { levelDb, state, here, chosen, draft } = props;
+  const marks = useShow((show) => (show.desk?.fader_marks as Mark[] | undefined) ?? NO_MARKS);
+  const blocked = state === "muted" || state === "no_source" || state === "no_output";
+  const ring = here
+    ? "outline-2 outline-sun -outline-offset-2 outline-solid z-[1]"
+    : chosen
+      ? "outline-1 outline-sun/70 -outline-offset-1 outline-solid"
+      : "";
+  return (
+    <div
+      id={props.id}
+      role="gridcell"
+      aria-label={`${props.label}: ${state === "heard" ? `${levelText(levelDb)} dB` : STATE_WORD[state] || "not sent"}`}
+      aria-selected={chosen}
+      data-cell={props.label}
+      data-state={state}
+      className={`relative shrink-0 mr-[2px] rounded-md overflow-hidden text-right text-[13px] leading-[25px] pr-1.5 cursor-cell select-none ${
+        blocked ? "hatch text-coral" : state === "heard" ? "bg-quiet" : "bg-floor"
+      } ${ring}`}
+      style={{ width: COLUMN - 2, height: ROW_HEIGHT - 2 }}
+      onPointerDown={(event) => {
+        if (event.button === 0) props.onDown(event.shiftKey);
+      }}
+      onPointerEnter={props.onOver}
+      onDoubleClick={props.onEdit}
+    >
+      {state === "heard" && (
+        <>
+          <span
+            className="absolute inset-y-0 left-0 bg-heard"
+            style={{ width: `${travelOf(levelDb, marks) * 100}%` }}
+            aria-hidden
+          />
+          <span
+            className={`absolute left-1.5 top-1/2 -translate-y-1/2 bg-sea ${props.afterFader ? "w-0.5 h-3" : "w-1.5 h-1.5 rounded-full"}`}
+            aria-hidden
+          />
+          <span className="relative">{cellText(levelDb)}</span>
+        </>
+      )}
+      {state === "down" && <span className="text-faint">down</span>}
+      {blocked && (
+        <span className={`bg-card/70 rounded px-0.5 ${state === "no_source" ? "text-[10px]" : "text-[12px]"}`}>
+          {STATE_WORD[state]}
+        </span>
+      )}
+      {state === "unrouted" && <span className="text-faint/60 pr-4" aria-hidden>·</span>}
+      {draft !== null && <CellInput draft={draft} onDraft={props.onDraft} onCommit={props.onCommit} />}
+    </div>
+  );
+}
+
+function CellInput({
+  draft,
+  onDraft,
+  onCommit,
+}: Pick<CellProps, "onDraft" | "onCommit"> & { draft: string }) {
+  return (
+    <input
+      autoFocus
+      aria-label="Level to arrive"
+      className="absolute inset-0 w-full bg-raise text-paper text-right px-1.5 text-[13px] select-text"
+      value={draft}
+      onChange={(event) => onDraft(event.currentTarget.value)}
+      onBlur={() => onDraft(null)}
+      onPointerDown={(event) => event.stopPropagation()}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") onCommit(draft);
+        if (event.key === "Escape") onCommit("");
+      }}
+    />
+  );
+}

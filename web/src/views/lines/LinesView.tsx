@@ -1,0 +1,205 @@
+import { type KeyboardEvent, memo, useState } from "react";
+import { valueOf } from "../../data/show";
+import { select, socketName, useLink, useOn, useShow, useText } from "../../data/use";
+import { KIND_WORD, levelText } from "../../data/words";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { ColourBar, Empty, ViewHead } from "../../ui/Panel";
+import { Toggle } from "../../ui/Toggle";
+import { TypedField } from "../../ui/TypedField";
+import { ImportDialog } from "./ImportDialog";
+
+const KINDS = Object.entries(KIND_WORD);
+
+// Widths of the columns, head and rows alike. The middle at 1280 holds about 790 px.
+const COLUMNS = "grid-cols-[30px_minmax(110px,1.25fr)_98px_minmax(84px,1fr)_minmax(84px,1fr)_64px_48px_44px_40px_48px]";
+
+/** The input list, edited in place. */
+export function LinesView() {
+  const link = useLink();
+  const lines = useShow((state) => state.lines);
+  const [importing, setImporting] = useState(false);
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+
+  const toggle = (line: number, on: boolean) => {
+    const next = new Set(chosen);
+    if (on) next.add(line);
+    else next.delete(line);
+    setChosen(next);
+  };
+  const picked = lines.filter((line) => chosen.has(line));
+  const remove = () => {
+    void link.do({ action: "remove_lines", lines: picked }, { quiet: false });
+    setChosen(new Set());
+  };
+  const move = (step: -1 | 1) => {
+    const rest = lines.filter((line) => !chosen.has(line));
+    const edge = step < 0 ? lines.indexOf(picked[0]!) - 1 : lines.indexOf(picked.at(-1)!) + 2;
+    const before = lines.slice(Math.max(0, edge)).find((line) => rest.includes(line)) ?? null;
+    void link.do({ action: "move_lines", lines: picked, before });
+  };
+  const onKey = (event: KeyboardEvent) => {
+    if (picked.length && event.altKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
+      event.preventDefault();
+      move(event.key === "ArrowUp" ? -1 : 1);
+    }
+  };
+
+  return (
+    <>
+      <ViewHead title="Lines">
+        <Button tone="main" onClick={() => setImporting(true)}>
+          Import a list…
+        </Button>
+        {picked.length > 0 ? (
+          <>
+            <span className="text-soft ml-2">{picked.length} chosen</span>
+            <Button small onClick={() => move(-1)} title="Alt+↑">
+              Up
+            </Button>
+            <Button small onClick={() => move(1)} title="Alt+↓">
+              Down
+            </Button>
+            <Button small tone="danger" onClick={remove}>
+              Remove
+            </Button>
+          </>
+        ) : (
+          <span className="text-faint ml-auto">{lines.length} lines</span>
+        )}
+      </ViewHead>
+      {lines.length === 0 ? (
+        <Empty title="No lines yet">
+          <p>Import the input list that the band sent, as CSV or spreadsheet, or add lines by name.</p>
+          <NewLine />
+        </Empty>
+      ) : (
+        <div className="scrolls flex-1 min-h-0 rounded-lg" data-grid onKeyDown={onKey}>
+          <div className={`grid ${COLUMNS} gap-x-1 sticky top-0 bg-ink z-10 text-[12px] text-faint pb-1 pr-1`}>
+            <span />
+            <span className="pl-1.5">Name</span>
+            <span className="pl-1.5">Kind</span>
+            <span className="pl-1.5">Mic or DI</span>
+            <span className="pl-1.5">Performer</span>
+            <span className="pl-1.5">Socket</span>
+            <span className="pl-1.5" title="Only for a stereo line">Right</span>
+            <span className="text-right pr-1.5">dBu</span>
+            <span className="text-center">48 V</span>
+            <span>Channel</span>
+          </div>
+          {lines.map((line) => (
+            <LineRow key={line} line={line} chosen={chosen.has(line)} onChoose={toggle} />
+          ))}
+          <div className="pt-2 pb-1 pl-9">
+            <NewLine />
+          </div>
+        </div>
+      )}
+      <ImportDialog open={importing} onOpenChange={setImporting} />
+    </>
+  );
+}
+
+function NewLine() {
+  const link = useLink();
+  const [name, setName] = useState("");
+  const add = async () => {
+    if (name.trim() && (await link.do({ action: "add_line", name: name.trim() }))) setName("");
+  };
+  return (
+    <form
+      className="flex gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <input
+        aria-label="Name of a new line"
+        placeholder="Name of a new line"
+        maxLength={60}
+        className="h-8 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+        value={name}
+        onChange={(event) => setName(event.currentTarget.value)}
+      />
+      <Button small type="submit" className="h-8" disabled={!name.trim()}>
+        Add
+      </Button>
+    </form>
+  );
+}
+
+interface RowProps {
+  line: number;
+  chosen: boolean;
+  onChoose: (line: number, on: boolean) => void;
+}
+
+const LineRow = memo(function LineRow({ line, chosen, onChoose }: RowProps) {
+  const link = useLink();
+  const at = (leaf: string) => `line/${line}/${leaf}`;
+  const name = useText(at("name"));
+  const stereo = useOn(at("stereo"));
+  const phantom = useOn(at("phantom"));
+  const level = useShow((state) => valueOf(state, at("level_dbu")) as number);
+  const socket = useShow((state) => valueOf(state, at("socket")) as string | null);
+  const fed = useShow((state) =>
+    socket
+      ? state.channels.filter((n) => state.values[`channel/${n}/source`] === socket).join(", ")
+      : "",
+  );
+  const colour = useText(at("colour"));
+  const type = (leaf: string) => (typed: string) =>
+    void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
+  const look = () => {
+    if (fed) select(`channel/${fed.split(",")[0]}`);
+  };
+  return (
+    <div
+      data-line={line}
+      onFocus={look}
+      className={`grid ${COLUMNS} gap-x-1 items-center rounded-md mb-[2px] pr-1 ${chosen ? "bg-raise" : "bg-floor"}`}
+    >
+      <label className="flex items-center self-stretch gap-2 cursor-pointer">
+        <ColourBar colour={colour} />
+        <input
+          type="checkbox"
+          aria-label={`Choose ${name}`}
+          className="accent-(--sun) w-4 h-4 cursor-pointer"
+          checked={chosen}
+          onChange={(event) => onChoose(line, event.currentTarget.checked)}
+        />
+      </label>
+      <TypedField label={`Name, line ${line}`} value={name} maxLength={60} onCommit={type("name")} className="font-semibold" data={{ "data-column": "name" }} />
+      <Choice label={`Kind of ${name}`} value={useText(at("kind"))} options={KINDS} onChange={type("kind")} />
+      <TypedField label={`Mic or DI of ${name}`} value={useText(at("microphone"))} onCommit={type("microphone")} data={{ "data-column": "microphone" }} />
+      <TypedField label={`Performer of ${name}`} value={useText(at("performer"))} onCommit={type("performer")} data={{ "data-column": "performer" }} />
+      <SocketField line={line} name={name} right={false} />
+      {stereo ? <SocketField line={line} name={name} right /> : <span />}
+      <TypedField label={`Level of ${name} in dBu`} value={levelText(level, 0)} align="right" onCommit={type("level_dbu")} data={{ "data-column": "level" }} />
+      <span className="text-center">
+        <Toggle label={`${name} needs 48 V`} tone="coral" pressed={phantom} onChange={(on) => type("phantom")(on ? "on" : "off")}>
+          48
+        </Toggle>
+      </span>
+      <span className={`text-[13px] ${fed ? "text-soft" : "text-faint"}`}>{fed || "none"}</span>
+    </div>
+  );
+});
+
+function SocketField({ line, name, right }: { line: number; name: string; right: boolean }) {
+  const link = useLink();
+  const leaf = right ? "socket_right" : "socket";
+  const socket = useShow((state) =>
+    socketName(state, valueOf(state, `line/${line}/${leaf}`) as string | null),
+  );
+  return (
+    <TypedField
+      label={`Socket of ${name}${right ? ", right" : ""}`}
+      value={socket}
+      placeholder="none"
+      onCommit={(text) => void link.do({ action: "plug", line, socket: text, right }, { quiet: false })}
+      data={{ "data-column": leaf }}
+    />
+  );
+}

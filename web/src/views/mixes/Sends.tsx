@@ -1,0 +1,195 @@
+import { type PointerEvent, memo, useEffect, useMemo, useRef, useState } from "react";
+import { Link as RouteLink } from "wouter";
+import { Gesture } from "../../data/link";
+import { store, valueOf } from "../../data/show";
+import { select, stripName, useLevel, useLink, useOn, useShow, useText } from "../../data/use";
+import type { Ask, CellState, Table } from "../../data/types";
+import { TAP_WORD, levelText, panText } from "../../data/words";
+import { Choice } from "../../ui/Choice";
+import { Fader } from "../../ui/Fader";
+import { ColourBar, Empty } from "../../ui/Panel";
+import { Toggle } from "../../ui/Toggle";
+import { TypedField } from "../../ui/TypedField";
+import type { Mark } from "../../ui/travel";
+import { levelAddress, panAddress, switchAddress } from "./addresses";
+
+const TAPS = Object.entries(TAP_WORD);
+
+/** What goes into a listener: a fader for each source. Painting draws one level across many. */
+export function Sends({ bus }: { bus: string }) {
+  const link = useLink();
+  const channels = useShow((state) => state.channels);
+  const [painting, setPainting] = useState(false);
+  const gesture = useRef<Gesture | null>(null);
+  const painted = useRef(new Map<string, number>());
+  const lastTravel = useRef(0);
+
+  useEffect(() => {
+    const first = store.getState().selected?.source ?? null;
+    select(first, bus);
+  }, [bus]);
+
+  const begin = () => {
+    gesture.current ??= new Gesture(link);
+    return gesture.current;
+  };
+  const move = (address: string, travel: number) => {
+    lastTravel.current = travel;
+    painted.current.set(address, travel);
+    begin().move(movesOf(painted.current));
+  };
+  const release = () => {
+    gesture.current = null;
+    painted.current = new Map();
+  };
+  // The pointer is held by the fader where it went down; where it is now, the page knows.
+  const paint = (event: PointerEvent) => {
+    if (!gesture.current || !(painting || event.shiftKey)) return;
+    const under = document.elementFromPoint(event.clientX, event.clientY);
+    const address = under?.closest<HTMLElement>("[data-address]")?.dataset.address;
+    if (address && !painted.current.has(address)) move(address, lastTravel.current);
+    else if (painted.current.size > 1) {
+      for (const known of painted.current.keys()) painted.current.set(known, lastTravel.current);
+      begin().move(movesOf(painted.current));
+    }
+  };
+
+  if (channels.length === 0) {
+    return (
+      <Empty title="Nothing to send yet">
+        <p>Sends come from channels with a source. Import the input list and patch it first.</p>
+        <RouteLink to="/lines" className="text-sun underline">
+          Go to Lines
+        </RouteLink>
+      </Empty>
+    );
+  }
+  return (
+    <>
+      <div className="flex items-center gap-3 text-[12px] text-faint pb-1 shrink-0">
+        <span>{bus === "house" ? "Faders into the house" : "Sends into this mix"}</span>
+        <span className="flex-1" />
+        <span>Type a level, +2 or off. Arrow keys nudge.</span>
+        <Toggle label="Paint across rows" tone="sun" pressed={painting} onChange={setPainting}>
+          Paint
+        </Toggle>
+      </div>
+      <div className="scrolls flex-1 min-h-0 flex flex-col gap-[2px]" data-grid onPointerMove={paint}>
+        {channels.map((channel) => (
+          <SendRow key={channel} channel={channel} bus={bus} onMove={move} onRelease={release} />
+        ))}
+      </div>
+    </>
+  );
+}
+
+function cellState(table: Table | null, source: string, listener: string): CellState | undefined {
+  const row = table?.sources.indexOf(source) ?? -1;
+  const column = table?.listeners.indexOf(listener) ?? -1;
+  return table?.state[row]?.[column];
+}
+
+function movesOf(painted: ReadonlyMap<string, number>): Ask {
+  return { action: "moves", moves: [...painted].map(([address, travel]) => ({ address, travel })) };
+}
+
+interface RowProps {
+  channel: number;
+  bus: string;
+  onMove: (address: string, travel: number) => void;
+  onRelease: () => void;
+}
+
+const SendRow = memo(function SendRow({ channel, bus, onMove, onRelease }: RowProps) {
+  const link = useLink();
+  const strip = `channel/${channel}`;
+  const inHouse = bus === "house";
+  const address = levelAddress(channel, bus);
+  const onAddress = switchAddress(channel, bus);
+  const name = useShow((state) => stripName(state, strip));
+  const colour = useText(`${strip}/colour`);
+  const level = useLevel(address);
+  const on = useOn(onAddress);
+  const muted = useOn(`${strip}/mute`);
+  const stereo = useShow((state) => inHouse || valueOf(state, `${bus}/format`) === "stereo");
+  const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
+  const set = (at: string, typed: string) => void link.do({ action: "moves", moves: [{ address: at, typed }] });
+  // whether it is blocked is the core's to say: a mute counts only where the tap lies behind it
+  const state = useShow((show) => cellState(show.table, strip, bus));
+  const blocked = !on || state === "muted" || state === "no_source" || state === "no_output";
+  const refs = useMemo(() => ({ onMove, onRelease }), [onMove, onRelease]);
+  return (
+    <div
+      className="flex items-center gap-2 h-8 shrink-0 rounded-md bg-floor pr-2"
+      onFocus={() => select(strip, bus)}
+      onPointerDown={() => select(strip, bus)}
+      data-row={strip}
+    >
+      <ColourBar colour={colour} />
+      <span className="w-6 text-right text-faint text-[13px]">{channel}</span>
+      <span className="w-32 truncate" title={name}>
+        {name}
+      </span>
+      <Toggle label={inHouse ? `${name} feeds the house` : `Send of ${name} on`} pressed={on} onChange={(value) => set(onAddress, value ? "on" : "off")}>
+        {on ? "on" : "off"}
+      </Toggle>
+      <Fader
+        label={`${name} into ${bus}`}
+        address={address}
+        levelDb={level}
+        muted={blocked}
+        marks={marks}
+        colour={colour}
+        onMove={(travel) => refs.onMove(address, travel)}
+        onRelease={refs.onRelease}
+        onStep={(text) => set(address, text)}
+      />
+      <TypedField
+        label={`Level of ${name} in dB`}
+        value={levelText(level)}
+        align="right"
+        className={`w-14 ${level === null ? "text-faint" : ""}`}
+        onCommit={(text) => set(address, text)}
+        data={{ "data-column": "level" }}
+      />
+      {stereo ? <PanField channel={channel} bus={bus} name={name} /> : <span className="w-12" />}
+      {inHouse ? (
+        <Toggle label={`Mute ${name}`} tone="coral" pressed={muted} onChange={(value) => set(`${strip}/mute`, value ? "on" : "off")}>
+          mute
+        </Toggle>
+      ) : (
+        <TapField channel={channel} bus={bus} name={name} />
+      )}
+    </div>
+  );
+});
+
+function PanField({ channel, bus, name }: { channel: number; bus: string; name: string }) {
+  const link = useLink();
+  const address = panAddress(channel, bus);
+  const pan = useShow((state) => valueOf(state, address) as number);
+  return (
+    <TypedField
+      label={`Pan of ${name}`}
+      value={panText(pan)}
+      align="right"
+      className="w-12 text-[13px]"
+      onCommit={(typed) => void link.do({ action: "moves", moves: [{ address, typed }] })}
+      data={{ "data-column": "pan" }}
+    />
+  );
+}
+
+function TapField({ channel, bus, name }: { channel: number; bus: string; name: string }) {
+  const link = useLink();
+  const address = `channel/${channel}/send/${bus}/tap`;
+  return (
+    <Choice
+      label={`Tap of ${name}`}
+      value={useText(address)}
+      options={TAPS}
+      className="w-24 text-[12px]"
+      onChange={(typed) => void link.do({ action: "moves", moves: [{ address, typed }] })}
+    />
+  );
+}

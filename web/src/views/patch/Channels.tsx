@@ -1,0 +1,95 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useRef } from "react";
+import { valueOf } from "../../data/show";
+import { select, socketName, useLink, useShow, useText } from "../../data/use";
+import { ColourBar } from "../../ui/Panel";
+import { TypedField } from "../../ui/TypedField";
+
+/** Every channel of the desk with its source; clicking a number starts a fill there. */
+export function Channels({ onStart, first }: { onStart: (channel: number) => void; first: string }) {
+  const count = useShow((state) => state.desk!.channels);
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 29,
+    overscan: 10,
+  });
+  return (
+    <section aria-label="Channels" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
+      <div className="grid grid-cols-[52px_minmax(0,1.4fr)_70px_minmax(0,1fr)] gap-1.5 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
+        <span>Channel</span>
+        <span className="pl-1.5">Name</span>
+        <span className="pl-1.5">Source</span>
+        <span>Line</span>
+      </div>
+      <div ref={scroller} className="scrolls flex-1 p-1.5" data-grid>
+        <div className="relative" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map(({ index, start }) => (
+            <div key={index} className="absolute inset-x-0" style={{ top: start }}>
+              <ChannelRow channel={index + 1} onStart={onStart} start={first === String(index + 1)} />
+            </div>
+          ))}
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function ChannelRow({ channel, onStart, start }: { channel: number; onStart: (channel: number) => void; start: boolean }) {
+  const link = useLink();
+  const name = useText(`channel/${channel}/name`);
+  const colour = useText(`channel/${channel}/colour`);
+  const source = useShow((state) => valueOf(state, `channel/${channel}/source`) as string | null);
+  const socket = useShow((state) => socketName(state, source));
+  const line = useShow((state) => {
+    if (!source) return "";
+    const found = state.lines.find(
+      (n) => state.values[`line/${n}/socket`] === source || state.values[`line/${n}/socket_right`] === source,
+    );
+    return found ? String(valueOf(state, `line/${found}/name`)) : "no line";
+  });
+  const sharers = useShow((state) =>
+    source
+      ? state.channels.filter((n) => n !== channel && state.values[`channel/${n}/source`] === source).join(", ")
+      : "",
+  );
+  return (
+    <div
+      data-channel={channel}
+      onFocus={() => select(`channel/${channel}`)}
+      className="grid grid-cols-[52px_minmax(0,1.4fr)_70px_minmax(0,1fr)] gap-1.5 items-center h-[27px] rounded-md bg-card pr-2"
+    >
+      <button
+        type="button"
+        aria-label={`Fill from channel ${channel}`}
+        onClick={() => onStart(channel)}
+        className={`flex items-center gap-2 self-stretch rounded-l-md cursor-pointer ${start ? "bg-sun text-on-sun" : "hover:bg-raise"}`}
+      >
+        <ColourBar colour={colour} />
+        <span className="w-7 text-right">{channel}</span>
+      </button>
+      <TypedField
+        label={`Name of channel ${channel}`}
+        value={name}
+        placeholder="—"
+        maxLength={60}
+        onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: `channel/${channel}/name`, typed }] })}
+        data={{ "data-column": "name" }}
+      />
+      <TypedField
+        label={`Source of channel ${channel}`}
+        value={socket}
+        placeholder="none"
+        onCommit={(text) => void link.do({ action: "feed", channel, socket: text }, { quiet: false })}
+        data={{ "data-column": "source" }}
+      />
+      <span
+        className={`truncate text-[13px] ${sharers ? "text-iris" : "text-faint"}`}
+        title={sharers ? `Shares its preamp with channel ${sharers}` : line}
+      >
+        {sharers ? `shared, ch ${sharers}` : line}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import { useLink, useShow } from "../../data/use";
+import type { Why } from "../../data/types";
+import { levelText } from "../../data/words";
+import { Button } from "../../ui/Button";
+
+type Step = Why["steps"][number];
+
+/** On the right: why the selected source arrives at the selected listener as it does. */
+export function WhyPanel() {
+  const why = useShow((state) => state.why);
+  const selected = useShow((state) => state.selected);
+  const channels = useShow((state) => state.channels.length);
+  return (
+    <aside aria-label="Why" className="border-l border-line bg-floor px-4 py-3 scrolls min-h-0">
+      {!selected || !why || channels === 0 ? (
+        <p className="text-soft">
+          Why answers for what is selected: choose a cell of Who hears what, a channel or a send.
+        </p>
+      ) : (
+        <Answer why={why} />
+      )}
+    </aside>
+  );
+}
+
+function Answer({ why }: { why: Why }) {
+  const heard = why.state === "heard";
+  const tone = heard ? "text-sea" : why.state === "unrouted" ? "text-faint" : "text-coral";
+  return (
+    <>
+      <p className="text-soft break-words">
+        {why.source_name} <span aria-hidden>→</span>
+        <span className="sr-only">to</span> {why.listener_name}
+      </p>
+      <p className="font-title text-[32px] leading-tight font-bold" data-testid="why-level">
+        {heard ? `${levelText(why.level_db)} dB` : "silent"}
+      </p>
+      <p className={tone}>{why.says}</p>
+      {why.reasons.map((reason, index) => (
+        <Reason key={`${reason.code}-${index}`} reason={reason} />
+      ))}
+      <ol className="mt-4 flex flex-col">
+        {why.steps.map((step, index) => (
+          <StepRow key={`${step.kind}-${index}`} step={step} last={index === why.steps.length - 1} />
+        ))}
+      </ol>
+      <p className="mt-4 text-[12px] text-faint">
+        Levels from behind the preamp to the listener. Gates count as open, compressors as below
+        their threshold.
+      </p>
+    </>
+  );
+}
+
+function Reason({ reason }: { reason: Why["reasons"][number] }) {
+  const link = useLink();
+  const remedy = reason.remedy;
+  const unrouted = reason.code === "unrouted";
+  return (
+    <div
+      className={`mt-3 rounded-xl p-3 border ${unrouted ? "bg-card border-line" : "bg-card border-coral/50"}`}
+    >
+      <p className={unrouted ? "text-soft" : "text-coral font-semibold"}>{reason.says}</p>
+      {remedy && (
+        <Button
+          tone={unrouted ? "plain" : "main"}
+          small
+          className="mt-2 h-9 max-w-full"
+          onClick={() =>
+            void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false })
+          }
+        >
+          <span className="truncate">{remedy.says}</span>
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** The number at a step: an absolute level where one is known, else what the step adds. */
+function stepLevel(step: Step): string {
+  if (step.dbu !== null) return `${levelText(step.dbu, 0)} dBu`;
+  if (step.dbfs !== null) return `${levelText(step.dbfs)} dBFS`;
+  if (!step.in_path) return "—";
+  return step.has_gain ? levelText(step.gain_db) : "";
+}
+
+function StepRow({ step, last }: { step: Step; last: boolean }) {
+  const state = !step.in_path ? "passed by" : step.open ? "open" : "blocked";
+  const ring =
+    state === "open"
+      ? "border-sea"
+      : state === "blocked"
+        ? "border-coral bg-coral"
+        : "border-faint border-dashed";
+  return (
+    <li className="grid grid-cols-[18px_minmax(0,1fr)_auto] gap-x-2.5" data-state={state}>
+      <span className="flex flex-col items-center">
+        <span className={`w-3 h-3 mt-1 rounded-full border-2 shrink-0 ${ring}`} aria-hidden />
+        {!last && <span className={`w-0.5 flex-1 ${step.in_path ? "bg-sea/60" : "bg-line"}`} aria-hidden />}
+      </span>
+      <span className="pb-3 min-w-0">
+        <span className={`block truncate ${step.in_path ? "font-semibold" : "text-faint"}`}>
+          {step.title}
+        </span>
+        <span className="block text-[12.5px] text-faint break-words">{step.detail}</span>
+        <span className="sr-only">{state}</span>
+      </span>
+      <span className={step.in_path ? "text-paper" : "text-faint"}>{stepLevel(step)}</span>
+    </li>
+  );
+}

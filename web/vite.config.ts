@@ -1,0 +1,22 @@
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { fileURLToPath } from "node:url";
+import { defineConfig } from "vitest/config";
+
+const at = (path: string) => fileURLToPath(new URL(path, import.meta.url));
+
+export default defineConfig({
+  base: "/static/",
+  plugins: [react(), tailwindcss()],
+  build: {
+    rollupOptions: {
+      input: { main: at("index.html"), signin: at("src/signin.css") },
+      output: {
+        // the sign-in page is Django's and asks for its style by a fixed name
+        assetFileNames: (asset) =>
+          asset.names.includes("signin.css") ? "assets/signin.css" : "assets/[name]-[hash][extname]",
+      },
+    },
+  },
+  test: { environment: "happy-dom", include: ["src/**/*.test.{ts,tsx}"] },
+});
