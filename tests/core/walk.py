@@ -17,7 +17,7 @@ def gain(level_db: float) -> float:
 
 
 def graph_of(show) -> nx.DiGraph:
-    """Nodes: (channel, tap), (bus, side), (bus, "out", side), (bus, "hears", side); edges: gains."""
+    """Nodes: (channel, tap), (bus, side), (bus, "out", side), (bus, "hears", side)."""
     graph = nx.DiGraph()
     graph.add_node("sockets")
     buses = {"house": True, "mono": False}

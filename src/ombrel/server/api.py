@@ -8,7 +8,6 @@ from importlib.resources import files
 from typing import Any, Literal
 from uuid import UUID
 
-from asgiref.sync import sync_to_async
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import aget_object_or_404, get_object_or_404
 from ninja import File, Form, NinjaAPI, Schema, UploadedFile
@@ -25,6 +24,7 @@ from .door import Refused, Request, Turn
 from .live import live_of
 from .replies import status_of
 from .ticker import ticker_of
+from .work import in_database
 
 __all__ = ["api"]
 
@@ -286,8 +286,8 @@ async def take_input_list(
     """Take every row that can be taken, in one edit, which one undo takes back."""
     await aget_object_or_404(models.Show, pk=show_id)
     user = await request.auser()
-    show = (await sync_to_async(live_of(show_id).now, thread_sensitive=False)()).show
-    _, _, rows = await sync_to_async(_read, thread_sensitive=False)(show, file, columns)
+    show = (await in_database(live_of(show_id).now, again=True)).show
+    _, _, rows = await in_database(_read, show, file, columns)
     drafts = _drafts(rows)
     if not drafts:
         raise BadFile("No row of this file can be taken.", "Set the columns right, or mend it.")

@@ -7,7 +7,6 @@ from collections.abc import Coroutine
 from typing import Any
 from uuid import UUID
 
-from asgiref.sync import sync_to_async
 from channels.generic.websocket import AsyncWebsocketConsumer
 from django.db import DatabaseError
 from pydantic import ValidationError
@@ -19,6 +18,7 @@ from . import models, wire
 from .door import Refused, Request, Turn, redo_of, undo_of
 from .live import State, live_of
 from .ticker import group_of, ticker_of
+from .work import in_database
 
 __all__ = ["ShowConsumer"]
 
@@ -39,7 +39,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         await self.accept()
         if not self.user.is_authenticated:
             await self.close(code=NOT_SIGNED_IN)
-        elif not await models.Show.objects.filter(pk=self.show_id).aexists():
+        elif not await in_database(_exists, self.show_id, again=True):
             await self.close(code=NO_SUCH_SHOW)
         else:
             await self.channel_layer.group_add(group_of(self.show_id), self.channel_name)
@@ -87,18 +87,15 @@ class ShowConsumer(AsyncWebsocketConsumer):
         await self.say({"type": "refused", "id": shown, "code": code, "message": message})
 
     async def _now(self) -> State:
-        return await sync_to_async(live_of(self.show_id).now, thread_sensitive=False)()
+        return await in_database(live_of(self.show_id).now, again=True)
 
     async def _hello(self, message: wire.Hello) -> None:
         state = await self._now()
         since = message.since
         if since is not None and 0 <= state.revision - since <= _CATCH_UP:
-            values: dict = {}
-            entries = models.Change.objects.filter(
-                show_id=self.show_id, revision__gt=since, revision__lte=state.revision
-            ).order_by("revision")
-            async for entry in entries:
-                values.update(entry.new)
+            values = await in_database(
+                _values_after, self.show_id, since, state.revision, again=True
+            )
             await self.say(
                 {"type": "moved", "before": since, "revision": state.revision, "values": values}
             )
@@ -189,6 +186,21 @@ class ShowConsumer(AsyncWebsocketConsumer):
 
     async def show_trouble(self, event: dict) -> None:
         await self.say({"type": "trouble", "message": event["message"]})
+
+
+def _exists(show_id: UUID) -> bool:
+    return models.Show.objects.filter(pk=show_id).exists()
+
+
+def _values_after(show_id: UUID, since: int, until: int) -> dict[str, object]:
+    """The newest values of all that changed in (since, until]."""
+    values: dict[str, object] = {}
+    entries = models.Change.objects.filter(
+        show_id=show_id, revision__gt=since, revision__lte=until
+    ).order_by("revision")
+    for new in entries.values_list("new", flat=True):
+        values.update(new)
+    return values
 
 
 def _id_in(text: str | None) -> str | None:

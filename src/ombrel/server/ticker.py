@@ -3,37 +3,24 @@
 import asyncio
 import logging
 import time
-from concurrent.futures import ThreadPoolExecutor
 from uuid import UUID
 
 from channels.layers import get_channel_layer
-from django.db import DatabaseError, InterfaceError, OperationalError, connections
+from django.db import InterfaceError, OperationalError
 
 from .door import Done, Frame, Refused, Request, commit
-from .live import State
+from .work import in_database
 
 __all__ = ["Ticker", "group_of", "ticker_of"]
 
 TICK_S = 0.025
 RETRY_S = 0.4
 _LOG = logging.getLogger(__name__)
-# Database work runs here: one thread for each show would do; a few let shows pass one another.
-_WORKERS = ThreadPoolExecutor(max_workers=4, thread_name_prefix="door")
 
 
 def group_of(show_id: UUID) -> str:
     """The channel-layer group of all screens of a show."""
     return f"show.{show_id}"
-
-
-def _commit_or_let_go(
-    show_id: UUID, requests: list[Request]
-) -> tuple[list[Done | Refused], Frame, State]:
-    try:
-        return commit(show_id, requests)
-    except DatabaseError:
-        connections.close_all()  # a restarted database leaves this thread a dead connection
-        raise
 
 
 class Ticker:
@@ -73,13 +60,10 @@ class Ticker:
 
     async def _kept(self, requests: list[Request]) -> tuple[list[Done | Refused], Frame]:
         """Commit, however often the database has to be asked: no move is lost."""
-        loop = asyncio.get_running_loop()
         started = time.monotonic()
         while True:
             try:
-                outcomes, frame, _ = await loop.run_in_executor(
-                    _WORKERS, _commit_or_let_go, self.show_id, requests
-                )
+                outcomes, frame, _ = await in_database(commit, self.show_id, requests)
             except (OperationalError, InterfaceError):
                 if time.monotonic() - started > 120:
                     raise

@@ -1,0 +1,51 @@
+"""Database work off the event loop, in a few threads that each keep their connection."""
+
+import asyncio
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from functools import partial
+from threading import Barrier
+from typing import TypeVar
+
+from django.db import DatabaseError, InterfaceError, OperationalError, connections
+
+__all__ = ["in_database", "let_go"]
+
+_THREADS = 4  # one would do for one show; a few let shows pass one another
+_WORKERS = ThreadPoolExecutor(max_workers=_THREADS, thread_name_prefix="database")
+_T = TypeVar("_T")
+
+
+async def in_database(work: Callable[..., _T], *args: object, again: bool = False) -> _T:
+    """Run database work in a thread of its own.
+
+    A restarted database leaves threads with dead connections: after an error the thread's is
+    closed, and with `again` (for work that only reads) the work is tried once more on a new one.
+    """
+    loop = asyncio.get_running_loop()
+    try:
+        return await loop.run_in_executor(_WORKERS, partial(_guarded, work, args))
+    except (OperationalError, InterfaceError):
+        if not again:
+            raise
+    return await loop.run_in_executor(_WORKERS, partial(_guarded, work, args))
+
+
+def _guarded(work: Callable[..., _T], args: tuple[object, ...]) -> _T:
+    try:
+        return work(*args)
+    except (DatabaseError, InterfaceError):
+        connections.close_all()
+        raise
+
+
+def let_go() -> None:
+    """Close the connection of every thread; a test database can be dropped only then."""
+    barrier = Barrier(_THREADS)
+
+    def close() -> None:
+        barrier.wait(timeout=5)  # so that each thread takes exactly one of these
+        connections.close_all()
+
+    for done in [_WORKERS.submit(close) for _ in range(_THREADS)]:
+        done.result()

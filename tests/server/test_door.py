@@ -1,0 +1,132 @@
+import threading
+import uuid
+
+import pytest
+from django.db import OperationalError, connections
+
+from ombrel.core import NothingToUndo, OutOfRange
+from ombrel.server import live, models
+from ombrel.server.door import Done, Refused, commit, redo_of, undo_of
+
+from .conftest import make, request, stored
+
+UNDO, REDO = models.Change.Kind.UNDO, models.Change.Kind.REDO
+
+
+def test_an_edit_is_kept_with_its_inverse_under_the_next_revision(show, ann):
+    outcome = make(show, {"channel/1/fader": -6.0}, ann)
+    assert outcome == Done(1, "Channel 1, fader")
+    entry = models.Change.objects.get()
+    assert (entry.revision, entry.author, entry.new) == (1, ann, {"channel/1/fader": -6.0})
+    assert entry.old == {"channel/1/fader": None}  # it was off
+    assert stored(show) == live.live_of(show.pk).now().show
+    show.refresh_from_db()
+    assert show.revision == 1
+
+
+def test_an_edit_sent_twice_counts_once(show):
+    edit_id = uuid.uuid4()
+    first = make(show, {"channel/1/fader": -6.0}, edit_id=edit_id)
+    make(show, {"channel/1/fader": -9.0})
+    again = make(show, {"channel/1/fader": -6.0}, edit_id=edit_id)
+    assert (first.revision, again.revision) == (1, 1)
+    assert stored(show)["channel/1/fader"] == -9.0
+    twice_in_one = [request({"channel/2/fader": 0.0}, edit_id=edit_id) for edit_id in [edit_id] * 2]
+    commit(show.pk, twice_in_one)
+    assert models.Change.objects.count() == 2
+
+
+def test_a_refused_edit_changes_nothing_and_does_not_stop_the_others(show):
+    batch = [
+        request({"channel/1/fader": -6.0}),
+        request({"channel/2/fader": -6.0, "channel/3/fader": 99.0}),
+        request({"channel/4/fader": -6.0}),
+    ]
+    outcomes, frame, _ = commit(show.pk, batch)
+    assert [type(outcome) for outcome in outcomes] == [Done, Refused, Done]
+    assert isinstance(outcomes[1].error.faults[0], OutOfRange)
+    assert set(frame.values) == {"channel/1/fader", "channel/4/fader"}
+    assert stored(show)["channel/2/fader"] == float("-inf")
+
+
+def test_undo_is_each_persons_own_and_a_drag_is_one_step(show, ann, ben):
+    make(show, {"channel/1/name": "Fiddle"}, ann)
+    for level_db in (-20.0, -15.0, -10.0):
+        make(show, {"channel/1/fader": level_db}, ann, gesture="drag")
+    make(show, {"channel/2/fader": -3.0}, ben)
+    undone = make(show, undo_of, ann, kind=UNDO)
+    assert undone.says == "Undone: Fiddle, fader"
+    assert stored(show)["channel/1/fader"] == float("-inf")
+    assert stored(show)["channel/2/fader"] == -3.0
+    make(show, redo_of, ann, kind=REDO)
+    assert stored(show)["channel/1/fader"] == -10.0
+    make(show, undo_of, ann, kind=UNDO)
+    make(show, undo_of, ann, kind=UNDO)
+    assert stored(show)["channel/1/name"] == ""
+    nothing = make(show, undo_of, ann, kind=UNDO)
+    assert isinstance(nothing.error, NothingToUndo)
+
+
+def test_undo_leaves_what_somebody_else_moved_since_and_says_so(show, ann, ben):
+    make(show, {"channel/1/fader": -6.0, "channel/2/fader": -6.0}, ann)
+    make(show, {"channel/1/fader": -1.0}, ben)
+    undone = make(show, undo_of, ann, kind=UNDO)
+    assert "1 left as somebody set them since" in undone.says
+    assert stored(show)["channel/1/fader"] == -1.0
+    assert stored(show)["channel/2/fader"] == float("-inf")
+
+
+def test_a_process_follows_what_another_process_moved_on(show):
+    here = live.live_of(show.pk)
+    here.now()
+    before = here.state
+    live._LIVE.clear()  # another process has its own memory
+    make(show, {"channel/1/source": "input/a/1", "channel/1/fader": 0.0})
+    make(show, {"output/local/1/source": "house/left"})
+    live._LIVE[show.pk] = here
+    now = here.now()
+    assert before.revision == 0
+    assert now.revision == 2
+    assert now.show == stored(show)
+    assert now.flow.level_db[0, 24] == pytest.approx(-3.0103, abs=1e-4)
+
+
+def test_people_who_move_different_things_at_once_never_collide(show):
+    def move(channel):
+        try:
+            for level_db in range(-10, 0):
+                make(show, {f"channel/{channel}/fader": float(level_db)})
+        finally:
+            connections.close_all()
+
+    threads = [threading.Thread(target=move, args=(channel,)) for channel in range(1, 5)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    show.refresh_from_db()
+    assert show.revision == 40
+    assert [stored(show)[f"channel/{n}/fader"] for n in range(1, 5)] == [-1.0] * 4
+    revisions = list(models.Change.objects.values_list("revision", flat=True))
+    assert sorted(revisions) == list(range(1, 41))
+
+
+def test_what_the_database_does_not_keep_does_not_stay_in_memory(show, monkeypatch):
+    make(show, {"channel/1/fader": -6.0})
+
+    def away(*args, **kwargs):
+        raise OperationalError("gone")
+
+    with monkeypatch.context() as patched:
+        patched.setattr(models.Show, "save", away)
+        with pytest.raises(OperationalError):
+            make(show, {"channel/1/fader": 0.0})
+    assert live.live_of(show.pk).now().show["channel/1/fader"] == -6.0
+    assert stored(show)["channel/1/fader"] == -6.0
+    assert models.Change.objects.count() == 1
+
+
+def test_a_shows_name_follows_its_value(show):
+    make(show, {"show/name": "The Salt Road"})
+    show.refresh_from_db()
+    assert show.name == "The Salt Road"
