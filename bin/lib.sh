@@ -6,8 +6,7 @@ export OMBREL_DATA=${OMBREL_DATA:-$ROOT/.data}
 export PYTHONPATH=$ROOT/src
 PY=$ROOT/.venv/bin/python
 SERVER_PID=
-PG_FOLDER=
-PG_BIN=
+export PG_FOLDER= PG_BIN=  # the tests restart the database by these
 
 say() { printf '\033[1m▸ %s\033[0m\n' "$*"; }
 fail() { printf '\n\033[1mombrel: %s\033[0m\n' "$1" >&2; shift; for line in "$@"; do printf '  %s\n' "$line" >&2; done; exit 1; }

@@ -11,6 +11,13 @@ function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
 }
 
+/** Whether undo is the field's own matter: something typed there that is not settled yet. */
+function holdsDraft(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement)) return false;
+  if (target.type === "checkbox" || target.dataset.settled === "true") return false;
+  return target.value !== "";
+}
+
 /** The frame around every view, and the keys that work everywhere. */
 export function Frame({ children }: { children: ReactNode }) {
   const link = useLink();
@@ -32,7 +39,7 @@ export function Frame({ children }: { children: ReactNode }) {
     const onKey = (event: KeyboardEvent) => {
       const command = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
-      if (command && (key === "z" || key === "y") && !isTyping(event.target)) {
+      if (command && (key === "z" || key === "y") && !holdsDraft(event.target)) {
         event.preventDefault();
         void (key === "y" || event.shiftKey ? link.redo() : link.undo());
       } else if ((event.key === "/" && !isTyping(event.target)) || (command && key === "k")) {

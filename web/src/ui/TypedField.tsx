@@ -23,14 +23,18 @@ interface Props {
  */
 export function TypedField(props: Props) {
   const { label, value, onCommit, className = "", align = "left", boxed } = props;
-  const [draft, setDraft] = useState<string | null>(null);
-  // Escape leaves the field: the blur that follows must not settle what was given up.
-  const given = useRef(false);
+  const [draft, show] = useState<string | null>(null);
+  // The draft as it is now: Enter settles and moves on, and the blur that follows must find nothing.
+  const now = useRef<string | null>(null);
 
+  const setDraft = (text: string | null) => {
+    now.current = text;
+    show(text);
+  };
   const settle = () => {
-    if (draft !== null && draft !== value && !given.current) onCommit(draft);
-    given.current = false;
+    const text = now.current;
     setDraft(null);
+    if (text !== null && text !== value) onCommit(text);
   };
 
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -39,7 +43,6 @@ export function TypedField(props: Props) {
       settle();
       if (!moveFocus(field, event.shiftKey ? -1 : 1)) field.select();
     } else if (event.key === "Escape") {
-      given.current = true;
       setDraft(null);
       field.blur();
     } else if ((event.key === "ArrowUp" || event.key === "ArrowDown") && !event.altKey) {
@@ -54,6 +57,7 @@ export function TypedField(props: Props) {
         boxed ? `border bg-card ${props.missing ? "border-coral" : "border-edge"}` : "border border-transparent hover:border-line"
       } ${align === "right" ? "text-right" : ""} ${className}`}
       value={draft ?? value}
+      data-settled={draft === null || draft === value}
       placeholder={props.placeholder}
       maxLength={props.maxLength}
       spellCheck={false}

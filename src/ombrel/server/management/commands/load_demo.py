@@ -37,4 +37,5 @@ class Command(BaseCommand):
             outcomes, _, _ = commit(show.pk, [request])
             self.stdout.write(f"{DEMO_NAME}: {len(values)} values, {outcomes[0]}", ending="\n")
         if options["blank"]:
-            models.Show.objects.create(name=options["blank"], desk=options["desk"])
+            blank = models.Show.objects.create(name=options["blank"], desk=options["desk"])
+            self.stdout.write(str(blank.pk))

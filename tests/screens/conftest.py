@@ -1,0 +1,108 @@
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+
+import psycopg
+import pytest
+
+from .browser import Person
+
+DATABASE = "ombrel_screens"
+PYTHON = [sys.executable, "-m"]
+
+
+class Server:
+    """The real application in a process of its own, with a database of its own."""
+
+    def __init__(self):
+        self.environment = {
+            **os.environ,
+            "OMBREL_DB_NAME": DATABASE,
+            "DJANGO_SETTINGS_MODULE": "ombrel.server.settings",
+        }
+        with self.sql("postgres") as link:
+            link.execute(f"drop database if exists {DATABASE} with (force)")
+            link.execute(f"create database {DATABASE}")
+        self.manage("migrate", "--verbosity", "0")
+        self.demo = None
+        self.manage("load_demo")
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.address = f"http://127.0.0.1:{self.port}"
+        self.process = None
+        self.start()
+        with self.sql() as link:
+            self.demo = str(link.execute("select id from server_show").fetchone()[0])
+
+    def sql(self, name=DATABASE):
+        return psycopg.connect(
+            host="127.0.0.1",
+            port=os.environ["OMBREL_DB_PORT"],
+            user="ombrel",
+            password=os.environ["OMBREL_DB_PASSWORD"],
+            dbname=name,
+            autocommit=True,
+        )
+
+    def manage(self, *words):
+        command = [*PYTHON, "django", *words]
+        done = subprocess.run(
+            command, env=self.environment, capture_output=True, text=True, check=False
+        )
+        assert done.returncode == 0, done.stderr
+        return done.stdout.strip()
+
+    def blank_show(self, name, desk="touring-48"):
+        return self.manage("load_demo", "--blank", name, "--desk", desk).splitlines()[-1]
+
+    def start(self):
+        command = [*PYTHON, "uvicorn", "ombrel.server.asgi:application", "--port", str(self.port),
+                   "--lifespan", "off", "--log-level", "error"]  # fmt: skip
+        self.process = subprocess.Popen(command, env=self.environment)
+        for _ in range(200):
+            try:
+                urllib.request.urlopen(f"{self.address}/sign-in", timeout=1)
+                return
+            except OSError:
+                time.sleep(0.05)
+        raise AssertionError("the server did not start")
+
+    def kill(self):
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+
+    def pause(self):
+        """Stand still without closing anything: to a browser, a network that died."""
+        self.process.send_signal(signal.SIGSTOP)
+
+    def go_on(self):
+        self.process.send_signal(signal.SIGCONT)
+
+
+@pytest.fixture(scope="session")
+def server():
+    server = Server()
+    yield server
+    server.go_on()
+    server.kill()
+
+
+@pytest.fixture
+def people(server):
+    """Makes signed-in people; each page must end without an error in its console."""
+    made = []
+
+    def person(name="engineer", **size):
+        made.append(Person(server.address, name, **size))
+        return made[-1]
+
+    yield person
+    complaints = [complaint for one in made for complaint in one.complaints()]
+    for one in made:
+        one.leave()
+    assert complaints == []

@@ -1,0 +1,90 @@
+"""What goes wrong in an evening: a killed server, a dead network, a restarted database."""
+
+import os
+import subprocess
+
+from selenium.webdriver.common.action_chains import ActionChains
+
+
+def acknowledged(person):
+    """Ids and revisions of all edits that this page was told are kept."""
+    heard = person.driver.execute_script("return window.heard.filter((m) => m.type === 'done')")
+    return {(message["id"], message["revision"]) for message in heard}
+
+
+def kept(server, show):
+    with server.sql() as link:
+        rows = link.execute(
+            "select edit_id::text, revision from server_change where show_id = %s", [show]
+        )
+        return set(rows.fetchall())
+
+
+def level_of(person, name):
+    return person.field(f"Level of {name} in dB").get_attribute("value")
+
+
+def drag(person, name, bus, during):
+    """Drag a send to the right in small steps, with something happening in the middle."""
+    fader = person.field(f"{name} into {bus}")
+    width = fader.size["width"]
+    chain = ActionChains(person.driver, duration=20)
+    chain.move_to_element_with_offset(fader, -width // 2 + 4, 0).click_and_hold().perform()
+    for step in range(40):
+        if step == 20:
+            during()
+        ActionChains(person.driver, duration=10).move_by_offset(width // 60, 0).perform()
+    ActionChains(person.driver).release().perform()
+
+
+def test_a_server_killed_in_the_middle_of_a_drag_loses_no_acknowledged_move(server, people):
+    me = people()
+    me.open("mixes/2", server.demo)
+    before = level_of(me, "Kora")
+    drag(me, "Kora", "mix/2", during=server.kill)
+    me.until(lambda: me.status() == "lost")
+    told = acknowledged(me)
+    assert told
+    server.start()
+    me.settled()  # by itself: nobody pressed anything
+    assert told <= kept(server, server.demo)
+    assert acknowledged(me) <= kept(server, server.demo)
+    after = level_of(me, "Kora")
+    assert after != before
+    other = people("assistant").open("mixes/2", server.demo)
+    assert level_of(other, "Kora") == after
+    with server.sql() as link:
+        query = "select value from server_setting where show_id = %s and address = %s"
+        row = link.execute(query, [server.demo, "channel/20/send/mix/2/level"]).fetchone()
+    assert f"{row[0]:+.1f}".replace("-", "−") == after
+
+
+def test_a_network_that_dies_without_a_word_is_noticed_and_nothing_is_lost(server, people):
+    me = people()
+    me.open("mixes/1", server.demo)
+    server.pause()
+    me.type("Level of Trumpet in dB", "-33")
+    me.until(lambda: me.status() != "live", within_s=12)
+    server.go_on()
+    me.settled()
+    assert level_of(me, "Trumpet") == "−33.0"
+    assert acknowledged(me) <= kept(server, server.demo)
+
+
+def test_a_restarted_database_costs_nothing_but_a_moment(server, people):
+    me = people()
+    me.open("mixes/1", server.demo)
+    me.type("Level of Trombone in dB", "-31")
+    me.settled()
+    command = [f"{os.environ['PG_BIN']}/pg_ctl", "-D", os.environ["PG_FOLDER"], "-m", "immediate",
+               "-w", "restart"]  # fmt: skip
+    as_owner = ["runuser", "-u", "postgres", "--"] if os.getuid() == 0 else []
+    restart = subprocess.Popen([*as_owner, *command], stdout=subprocess.DEVNULL)
+    me.type("Level of Trombone in dB", "-29")
+    me.type("Level of Trumpet in dB", "-28")
+    assert restart.wait() == 0
+    me.settled(within_s=25)
+    assert (level_of(me, "Trombone"), level_of(me, "Trumpet")) == ("−29.0", "−28.0")
+    assert acknowledged(me) <= kept(server, server.demo)
+    other = people("assistant").open("mixes/1", server.demo)
+    assert level_of(other, "Trombone") == "−29.0"
