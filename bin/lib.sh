@@ -86,7 +86,8 @@ PY
 }
 
 as_pg() { # run as the user that owns the database: PostgreSQL refuses to run as root
-  if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@"; else "$@"; fi
+  # without the lock of `alone` (9): a database left behind must not look like a running command
+  if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@" 9>&-; else "$@" 9>&-; fi
 }
 
 postgres_ready() { # postgres_ready NAME [fast]: a cluster of the project's own, on loopback
@@ -155,7 +156,7 @@ PY
 }
 
 server_start() { # server_start PORT: the application, until stop_all
-  "$PY" -m uvicorn ombrel.server.asgi:application --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" --lifespan off --log-level warning --timeout-graceful-shutdown 2 &
+  "$PY" -m uvicorn ombrel.server.asgi:application --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" --lifespan off --log-level warning --timeout-graceful-shutdown 2 9>&- &
   SERVER_PID=$!
   "$PY" - "$1" "$SERVER_PID" <<'PY' || fail "the server did not start." "Its messages are above."
 import os, sys, time, urllib.error, urllib.request
@@ -176,9 +177,11 @@ PY
 
 stop_all() {
   trap - EXIT INT TERM HUP
-  if [ -n "$SERVER_PID" ] && kill -0 "$SERVER_PID" 2>/dev/null; then kill "$SERVER_PID" 2>/dev/null; wait "$SERVER_PID" 2>/dev/null; fi
-  if [ -n "$PG_FOLDER" ]; then as_pg "$PG_BIN/pg_ctl" -D "$PG_FOLDER" -m fast -w stop >/dev/null 2>&1; fi
-  return 0
+  if [ -n "$SERVER_PID" ] && kill -0 "$SERVER_PID" 2>/dev/null; then
+    kill "$SERVER_PID" 2>/dev/null || true
+    wait "$SERVER_PID" 2>/dev/null || true
+  fi
+  if [ -n "$PG_FOLDER" ]; then as_pg "$PG_BIN/pg_ctl" -D "$PG_FOLDER" -m fast -w stop >/dev/null 2>&1 || true; fi
 }
 
 alone() { # alone NAME: one run of this kind at a time in this folder

@@ -9,6 +9,7 @@ construction, and a new parameter is one new reader.
 import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, fields, replace
+from enum import IntEnum
 from typing import Final, NamedTuple
 
 import numpy as np
@@ -20,7 +21,7 @@ from ..parameters import TAPS, indices_of, parameter_at
 from ..show import Show
 from .strips import bus_count, bus_index, house_index, mono_index
 
-__all__ = ["AFTER_FADER", "Arrays", "FIRST_TAP_AFTER_MUTE", "Touched", "followed", "read_arrays"]
+__all__ = ["AFTER_FADER", "Arrays", "Block", "Touched", "followed", "read_arrays"]
 
 AFTER_FADER: Final = TAPS.index("after_fader")
 FIRST_TAP_AFTER_MUTE: Final = TAPS.index("before_fader_after_mute")
@@ -36,30 +37,90 @@ class Touched(NamedTuple):
     column: int | None
 
 
+class Block(IntEnum):
+    """What stands in the way of a signal, the strongest last; 0: nothing does."""
+
+    DOWN = 1  # a fader is off
+    NO_OUTPUT = 2
+    NO_SOURCE = 3
+    MUTED = 4
+    NOT_IN_USE = 5
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Arrays:
-    """What the levels of a show depend on. C channels, B buses (see `strips`), linear gains.
+    """What the levels of a show depend on; C channels, B buses (see `strips`), T taps; gains linear.
 
-    Row arrays, shape (C,): `trim` signed by polarity, `fader`, `unmuted`, `fed` (has a source).
-    Cell arrays, shape (C, B): `send` (0.0 = off), `on`, `tap` (index into TAPS), `left`, `right`
-    (the pan's gains into a stereo bus). Column arrays, shape (B,): `sides` (0 not in use, 1, 2),
-    `master`, `open` (not muted). `outputs`, shape (3, B): output sockets that carry the left side,
-    the right side, and the whole (mono sum) of each bus.
+    Switches are gains too, 0.0 or 1.0: they multiply without a conversion.
+
+    Set by the readers. Rows, shape (C,): `trim` signed by polarity, `fader`, `unmuted`, `fed` (has
+    a source). Cells, shape (C, B): `send` (0.0 = off), `on`, `tap` (place in `at_tap`'s flat
+    order: row * T + index into TAPS), `left`, `right` (the pan's gains into a stereo bus).
+    Columns, shape (B,): `sides` (0 not in use, 1, 2), `master`, `open` (not muted). `outputs`,
+    shape (3, B): output sockets that carry the left side, the right side, the whole (mono sum).
+
+    Derived for whole rows and columns: `at_tap`, shape (C, T): gain of the channel from its source
+    to each tap. `row_block` (C, T) and `column_block` (B,): the strongest `Block` on either part.
+    `heard`, shape (4, B): what the outputs carry of a panned signal, as the left listener = left *
+    heard[0] + right * heard[1] + heard[2] (the last where a bus has one side and no pan), and the
+    right listener = right * heard[3].
     """
 
     trim: NDArray[np.float64]
     fader: NDArray[np.float64]
-    unmuted: NDArray[np.bool_]
-    fed: NDArray[np.bool_]
+    unmuted: NDArray[np.float64]
+    fed: NDArray[np.float64]
     send: NDArray[np.float64]
-    on: NDArray[np.bool_]
-    tap: NDArray[np.int8]
+    on: NDArray[np.float64]
+    tap: NDArray[np.intp]
     left: NDArray[np.float64]
     right: NDArray[np.float64]
     sides: NDArray[np.int8]
     master: NDArray[np.float64]
-    open: NDArray[np.bool_]
+    open: NDArray[np.float64]
     outputs: NDArray[np.int16]
+    at_tap: NDArray[np.float64]
+    row_block: NDArray[np.int8]
+    column_block: NDArray[np.int8]
+    heard: NDArray[np.float64]
+
+
+def _derive_rows(a: Arrays, rows: slice) -> None:
+    """`at_tap` and `row_block` of some rows, from what the readers set."""
+    fed, unmuted, fader = a.fed[rows], a.unmuted[rows], a.fader[rows]
+    a.at_tap[rows, 0] = fed  # the input tap lies before polarity and trim
+    a.at_tap[rows, 1:] = (fed * a.trim[rows])[:, None]
+    a.at_tap[rows, FIRST_TAP_AFTER_MUTE] *= unmuted
+    a.at_tap[rows, AFTER_FADER] *= unmuted * fader
+    block = np.zeros((fed.size, len(TAPS)), dtype=np.int8)
+    block[fader == 0.0, AFTER_FADER] = Block.DOWN
+    block[fed == 0.0] = Block.NO_SOURCE
+    block[unmuted == 0.0, FIRST_TAP_AFTER_MUTE:] = Block.MUTED
+    a.row_block[rows] = block
+
+
+def _derive_columns(a: Arrays, columns: slice) -> None:
+    """`heard` and `column_block` of some columns. When only the mono sum (L+R)/2 of a stereo bus is
+
+    patched, that sum is what its listener hears, on the left.
+    """
+    left, right, whole = a.outputs[:, columns] > 0
+    master, sides = a.master[columns], a.sides[columns]
+    gain = master * a.open[columns]
+    both = gain * (sides == 2)
+    half_sum = both * (whole & ~(left | right)) * 0.5
+    patched = left | right | whole
+    a.heard[:, columns] = (
+        both * left + half_sum,
+        half_sum,
+        gain * ((sides == 1) & patched),
+        both * right,
+    )
+    block = np.where(master == 0.0, np.int8(Block.DOWN), np.int8(0))
+    block[~patched] = Block.NO_OUTPUT
+    block[a.open[columns] == 0.0] = Block.MUTED
+    block[sides == 0] = Block.NOT_IN_USE
+    a.column_block[columns] = block
 
 
 def _gain(level_db: Value) -> float:
@@ -103,6 +164,11 @@ def _cell(name: str, of: Callable[[Value], float | bool]) -> _Reader:
         return (Touched(at[0], at[1]),)
 
     return read
+
+
+def _tap(a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value) -> Iterable[Touched]:
+    a.tap[at[0], at[1]] = at[0] * len(TAPS) + _TAP_NUMBER[str(new)]
+    return (Touched(at[0], at[1]),)
 
 
 def _send_pan(
@@ -166,7 +232,7 @@ _READERS: Final[dict[str, _Reader]] = {
     "channel/<channel>/mono/on": _assigned(mono_index),
     "channel/<channel>/send/mix/<mix>/level": _cell("send", _gain),
     "channel/<channel>/send/mix/<mix>/on": _cell("on", bool),
-    "channel/<channel>/send/mix/<mix>/tap": _cell("tap", lambda tap: _TAP_NUMBER[str(tap)]),
+    "channel/<channel>/send/mix/<mix>/tap": _tap,
     "channel/<channel>/send/mix/<mix>/pan": _send_pan,
     "mix/<mix>/format": _bus("sides", lambda value: _FORMAT_SIDES[value]),
     "mix/<mix>/fader": _bus("master", _gain),
@@ -186,21 +252,26 @@ def _blank_arrays(desk: Desk) -> Arrays:
     arrays = Arrays(
         trim=np.ones(rows),
         fader=np.zeros(rows),
-        unmuted=np.ones(rows, dtype=np.bool_),
-        fed=np.zeros(rows, dtype=np.bool_),
+        unmuted=np.ones(rows),
+        fed=np.zeros(rows),
         send=np.zeros((rows, columns)),
-        on=np.ones((rows, columns), dtype=np.bool_),
-        tap=np.full((rows, columns), _TAP_NUMBER["before_fader"], dtype=np.int8),
+        on=np.ones((rows, columns)),
+        tap=np.full((rows, columns), _TAP_NUMBER["before_fader"], dtype=np.intp)
+        + len(TAPS) * np.arange(rows)[:, None],
         left=np.full((rows, columns), math.cos(math.pi / 4.0)),
         right=np.full((rows, columns), math.sin(math.pi / 4.0)),
         sides=np.zeros(columns, dtype=np.int8),
         master=np.ones(columns),
-        open=np.ones(columns, dtype=np.bool_),
+        open=np.ones(columns),
         outputs=np.zeros((3, columns), dtype=np.int16),
+        at_tap=np.zeros((rows, len(TAPS))),
+        row_block=np.zeros((rows, len(TAPS)), dtype=np.int8),
+        column_block=np.zeros(columns, dtype=np.int8),
+        heard=np.zeros((4, columns)),
     )
     # The house and mono take every channel behind its fader, at unity; a switch assigns it.
     arrays.send[:, [house, mono]] = 1.0
-    arrays.tap[:, [house, mono]] = AFTER_FADER
+    arrays.tap[:, [house, mono]] += AFTER_FADER - _TAP_NUMBER["before_fader"]
     arrays.on[:, mono] = False
     arrays.sides[house], arrays.sides[mono] = 2, 1
     return arrays
@@ -219,6 +290,8 @@ def read_arrays(show: Show) -> Arrays:
         if reader is not None:
             indices = _zero_based(indices_of(address))
             reader(arrays, show.desk, indices, parameter.default, value)
+    _derive_rows(arrays, slice(None))
+    _derive_columns(arrays, slice(None))
     return arrays
 
 
@@ -239,4 +312,9 @@ def followed(
         reader = _READERS[parameter_at(address).key]
         indices = _zero_based(indices_of(address))
         touched.update(reader(after, desk, indices, old[address], new[address]))
+    for row, column in touched:
+        if column is None and row is not None:
+            _derive_rows(after, slice(row, row + 1))
+        elif row is None and column is not None:
+            _derive_columns(after, slice(column, column + 1))
     return after, frozenset(touched)

@@ -13,9 +13,9 @@ from numpy.typing import NDArray
 
 from ..desk import Desk
 from ..edits import Change
-from ..laws import sides_to_level_db
+from ..parameters import TAPS
 from ..show import Show
-from .arrays import AFTER_FADER, FIRST_TAP_AFTER_MUTE, Arrays, Touched, followed, read_arrays
+from .arrays import AFTER_FADER, Arrays, Touched, followed, read_arrays
 from .strips import bus_of
 
 __all__ = ["Cell", "Flow", "State", "evaluated", "flow_of", "who_hears_what"]
@@ -64,7 +64,7 @@ class Flow:
             listener=bus_of(self.desk, column),
             level_db=float(self.level_db[row, column]),
             state=State(int(self.state[row, column])),
-            after_fader=bool(self.arrays.tap[row, column] == AFTER_FADER),
+            after_fader=bool(self.arrays.tap[row, column] % len(TAPS) == AFTER_FADER),
         )
 
     def after(self, change: Change) -> tuple["Flow", list[tuple[int, int]]]:
@@ -106,45 +106,53 @@ def _regions(touched: frozenset[Touched]) -> list[tuple[slice, slice]]:
 def evaluated(
     arrays: Arrays, rows: slice = _ALL, columns: slice = _ALL
 ) -> tuple[NDArray[np.float64], NDArray[np.int8]]:
-    """Levels in dB and states of a part of the table, both of the part's shape."""
-    trim, fader = arrays.trim[rows, None], arrays.fader[rows, None]
-    unmuted, fed = arrays.unmuted[rows, None], arrays.fed[rows, None]
-    send, on, tap = arrays.send[rows, columns], arrays.on[rows, columns], arrays.tap[rows, columns]
-    sides, master, is_open = arrays.sides[columns], arrays.master[columns], arrays.open[columns]
-    left_outs, right_outs, whole_outs = arrays.outputs[:, columns]
+    """Levels in dB and states of a part of the table, both of the part's shape.
 
-    hears_mute = tap >= FIRST_TAP_AFTER_MUTE
-    asked = on & (send > 0.0) & (sides > 0)
-    silenced = (hears_mute & ~unmuted) | ~is_open
-    patched = (left_outs + right_outs + whole_outs) > 0
-    gain = np.where(tap == AFTER_FADER, fader, 1.0)
+    A cell's power is its row's gain at the tap, times its send, times what its column's outputs
+    carry of the pan, squared and added over the two sides.
+    """
+    tap, right = arrays.tap[rows, columns], arrays.right[rows, columns]
+    of_left, of_right, of_mono, right_only = arrays.heard[:, columns]
+    gain = arrays.at_tap.ravel().take(tap)
+    send = arrays.send[rows, columns] * arrays.on[rows, columns]
     gain *= send
-    gain *= np.where(tap > 0, trim, 1.0)  # the input tap lies before polarity and trim
-    gain *= master
-    gain *= asked & ~silenced & fed
-
-    # What the outputs carry of each side. A bus of one side has it on "left"; when only the mono
-    # sum (L+R)/2 of a stereo bus is patched, that sum is what its listener hears.
-    stereo = sides == 2
-    one_side = ~stereo & patched
-    carries_left = np.where(stereo, left_outs > 0, one_side)
-    carries_right = stereo & (right_outs > 0)
-    only_sum = stereo & (whole_outs > 0) & (left_outs == 0) & (right_outs == 0)
-    pan_left = np.where(stereo, arrays.left[rows, columns], 1.0)
-    pan_right = arrays.right[rows, columns]
-    into_left = np.where(only_sum, (pan_left + pan_right) / 2.0, carries_left * pan_left)
-    into_right = carries_right * pan_right
-    level_db = sides_to_level_db(gain * into_left, gain * into_right)
-
-    state = np.full(level_db.shape, State.HEARD, dtype=np.int8)
-    nothing = level_db == -np.inf
-    state[nothing & (gain == 0.0)] = State.DOWN
-    state[nothing & (gain != 0.0)] = State.NO_OUTPUT  # panned to a side that no output carries
-    state[np.broadcast_to(~patched, state.shape)] = State.NO_OUTPUT
-    state[np.broadcast_to(~fed, state.shape)] = State.NO_SOURCE
-    state[silenced] = State.MUTED
-    state[~asked] = State.UNROUTED
+    left_side = arrays.left[rows, columns] * of_left
+    left_side += right * of_right
+    left_side += of_mono
+    right_side = right * right_only
+    left_side *= left_side
+    right_side *= right_side
+    left_side += right_side
+    gain *= gain
+    gain *= left_side  # now the power
+    with np.errstate(divide="ignore"):  # log10(0) = -inf is the answer we want
+        level_db = np.log10(gain)
+    level_db *= 10.0
+    heard = gain > 0.0
+    state = heard.view(np.int8)  # HEARD is 1, UNROUTED is 0
+    silent = np.flatnonzero(np.logical_not(heard))
+    if silent.size:
+        in_row = arrays.row_block.ravel().take(tap.take(silent))
+        in_column = arrays.column_block[columns].take(silent % tap.shape[1])
+        silent_states = _OF_BLOCK.take(np.maximum(in_row, in_column))
+        silent_states *= send.take(silent) > 0.0
+        state.put(silent, silent_states)
     return level_db, state
+
+
+# The state of a silent cell that is asked for, by the strongest Block on its way. With none, it is
+# panned to a side that no output carries.
+_OF_BLOCK: Final = np.array(
+    [
+        State.NO_OUTPUT,
+        State.DOWN,
+        State.NO_OUTPUT,
+        State.NO_SOURCE,
+        State.MUTED,
+        State.UNROUTED,
+    ],
+    dtype=np.int8,
+)
 
 
 def flow_of(show: Show) -> Flow:

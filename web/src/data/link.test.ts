@@ -1,0 +1,150 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { Gesture, Link } from "./link";
+import { received, store } from "./show";
+import type { Ask, FromScreen, Table, ToScreen } from "./types";
+
+class FakeSocket {
+  static made: FakeSocket[] = [];
+  static readonly OPEN = 1;
+  readyState = 0;
+  sent: FromScreen[] = [];
+  onopen: (() => void) | null = null;
+  onmessage: ((event: { data: string }) => void) | null = null;
+  onclose: ((event: { code: number }) => void) | null = null;
+  constructor() {
+    FakeSocket.made.push(this);
+  }
+  send(text: string) {
+    this.sent.push(JSON.parse(text) as FromScreen);
+  }
+  close() {
+    this.readyState = 3;
+  }
+  open() {
+    this.readyState = 1;
+    this.onopen?.();
+  }
+  hear(message: ToScreen) {
+    this.onmessage?.({ data: JSON.stringify(message) });
+  }
+  lose(code = 1006) {
+    this.readyState = 3;
+    this.onclose?.({ code });
+  }
+}
+
+const EMPTY = store.getState();
+const fader = (value: number): Ask => ({ action: "moves", moves: [{ address: "channel/1/fader", value }] });
+const latest = () => FakeSocket.made.at(-1)!;
+const dos = (socket: FakeSocket) => socket.sent.filter((message) => message.type === "do");
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  vi.stubGlobal("WebSocket", FakeSocket);
+  FakeSocket.made = [];
+  store.setState(EMPTY, true);
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+describe("Link", () => {
+  it("says hello with its revision and sends unconfirmed edits again under the same id", async () => {
+    const link = new Link("show");
+    latest().open();
+    latest().hear({ type: "snapshot", revision: 4, values: {} });
+    void link.do(fader(-6));
+    const first = dos(latest())[0]!;
+    expect(store.getState().waiting).toBe(1);
+    latest().lose();
+    expect(store.getState().status).toBe("lost");
+    void link.do(fader(-9));
+    vi.advanceTimersByTime(1000);
+    latest().open();
+    expect(FakeSocket.made).toHaveLength(2);
+    expect(latest().sent[0]).toEqual({ type: "hello", since: 4 });
+    expect(dos(latest()).map((message) => message.id)).toEqual([first.id, expect.any(String)]);
+    for (const message of dos(latest()))
+      latest().hear({ type: "done", id: message.id, revision: 5, says: "" });
+    expect(store.getState().waiting).toBe(0);
+  });
+
+  it("asks again when a message in between was missed", () => {
+    new Link("show");
+    latest().open();
+    latest().hear({ type: "snapshot", revision: 4, values: {} });
+    latest().hear({ type: "moved", before: 6, revision: 7, values: { "channel/1/fader": 0 } });
+    expect(store.getState().revision).toBe(4);
+    expect(latest().sent.at(-1)).toEqual({ type: "hello", since: 4 });
+  });
+
+  it("notices a network that died without a word", () => {
+    const link = new Link("show");
+    latest().open();
+    void link.do(fader(-6));
+    vi.advanceTimersByTime(8000);
+    expect(FakeSocket.made.length).toBeGreaterThan(1);
+  });
+
+  it("tells a refusal and lets go of the edit", async () => {
+    const link = new Link("show");
+    latest().open();
+    const kept = link.do(fader(99));
+    const { id } = dos(latest())[0]!;
+    latest().hear({ type: "refused", id, code: "out_of_range", message: "too high" });
+    expect(await kept).toBe(false);
+    expect(store.getState().notices.at(-1)?.text).toBe("too high");
+  });
+
+  it("stops asking for a show that is gone", () => {
+    new Link("show");
+    latest().lose(4404);
+    vi.advanceTimersByTime(10_000);
+    expect(FakeSocket.made).toHaveLength(1);
+    expect(store.getState().status).toBe("gone");
+  });
+});
+
+describe("Gesture", () => {
+  it("sends one move at a time, and then only the newest", async () => {
+    const link = new Link("show");
+    latest().open();
+    const gesture = new Gesture(link);
+    for (const level of [-20, -15, -10, -5]) gesture.move(fader(level));
+    expect(dos(latest())).toHaveLength(1);
+    latest().hear({ type: "done", id: dos(latest())[0]!.id, revision: 1, says: "" });
+    await vi.advanceTimersByTimeAsync(1);
+    expect(dos(latest()).map((message) => message.ask)).toEqual([fader(-20), fader(-5)]);
+    expect(new Set(dos(latest()).map((message) => message.gesture)).size).toBe(1);
+  });
+});
+
+describe("store", () => {
+  it("keeps lists of lines, mixes and channels in step with the values", () => {
+    received({
+      type: "snapshot",
+      revision: 1,
+      values: { "line/2/place": 1, "line/1/place": 2, "mix/3/format": "stereo", "channel/5/name": "Kora" },
+    });
+    expect(store.getState()).toMatchObject({ lines: [2, 1], mixes: [3], channels: [5] });
+    received({ type: "moved", before: 1, revision: 2, values: { "mix/3/format": "unused", "line/2/place": 0 } });
+    expect(store.getState()).toMatchObject({ lines: [1], mixes: [], channels: [5] });
+  });
+
+  it("replaces only the cells that moved", () => {
+    const table: Table = {
+      type: "table", revision: 1, sources: ["channel/1", "channel/2"], listeners: ["house"],
+      level_db: [[-6], [-7]], state: [["heard"], ["heard"]], after_fader: [[true], [true]],
+    };
+    received(table);
+    received({
+      type: "cells", revision: 2,
+      cells: [{ source: "channel/2", listener: "house", level_db: null, state: "muted", after_fader: true }],
+    });
+    const now = store.getState().table!;
+    expect(now.level_db).toEqual([[-6], [null]]);
+    expect(now.state[1]).toEqual(["muted"]);
+    expect(now.level_db[0]).toBe(table.level_db[0]);
+  });
+});
