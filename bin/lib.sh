@@ -142,13 +142,15 @@ postgres_ready() { # postgres_ready NAME [fast]: a cluster of the project's own,
   fi
 }
 
-database_ready() { # database_ready NAME: the database exists and is migrated
+database_ready() { # database_ready NAME [anew]: the database exists (made anew) and is migrated
   export OMBREL_DB_NAME=$1
-  "$PY" - <<'PY' || fail "the database does not answer." "See the log in .data/."
-import os, psycopg
+  "$PY" - "${2:-}" <<'PY' || fail "the database does not answer." "See the log in .data/."
+import os, sys, psycopg
 with psycopg.connect(host="127.0.0.1", port=os.environ["OMBREL_DB_PORT"], user="ombrel",
                      password=os.environ["OMBREL_DB_PASSWORD"], dbname="postgres", autocommit=True) as link:
     name = os.environ["OMBREL_DB_NAME"]
+    if sys.argv[1] == "anew":
+        link.execute(f'drop database if exists "{name}" with (force)')
     if not link.execute("select 1 from pg_database where datname = %s", [name]).fetchone():
         link.execute(f'create database "{name}"')
 PY
@@ -156,7 +158,8 @@ PY
 }
 
 server_start() { # server_start PORT: the application, until stop_all
-  "$PY" -m uvicorn ombrel.server.asgi:application --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" --lifespan off --log-level warning --timeout-graceful-shutdown 2 9>&- &
+  # WhiteNoise hands files over synchronously, which Django mentions at every start
+  "$PY" -W "ignore:StreamingHttpResponse must consume" -m uvicorn ombrel.server.asgi:application --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" --lifespan off --log-level warning --timeout-graceful-shutdown 2 9>&- &
   SERVER_PID=$!
   "$PY" - "$1" "$SERVER_PID" <<'PY' || fail "the server did not start." "Its messages are above."
 import os, sys, time, urllib.error, urllib.request

@@ -49,9 +49,9 @@ class Block(IntEnum):
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Arrays:
-    """What the levels of a show depend on; C channels, B buses (see `strips`), T taps; gains linear.
+    """What the levels of a show depend on; C channels, B buses (see `strips`), T taps.
 
-    Switches are gains too, 0.0 or 1.0: they multiply without a conversion.
+    All gains are linear. Switches are gains too, 0.0 or 1.0: they multiply without a conversion.
 
     Set by the readers. Rows, shape (C,): `trim` signed by polarity, `fader`, `unmuted`, `fed` (has
     a source). Cells, shape (C, B): `send` (0.0 = off), `on`, `tap` (place in `at_tap`'s flat

@@ -9,8 +9,8 @@ import { type Mark, travelOf } from "../../ui/travel";
 import { type Place, block, inBlock, stepped } from "./block";
 
 const ROW_HEIGHT = 27;
-const HEAD = 216;
-const COLUMN = 57;
+const HEAD = 190;
+const COLUMN = 59;
 
 interface Props {
   table: Table;
@@ -179,7 +179,7 @@ function ColumnHead({ listener, chosen }: { listener: string; chosen: boolean })
     <div
       role="columnheader"
       title={name}
-      className={`shrink-0 px-1.5 pt-1.5 pb-1 mr-[2px] rounded-t-lg border-t-[3px] text-[12px] leading-[14px] ${chosen ? "bg-raise" : "bg-floor"}`}
+      className={`shrink-0 px-1 pt-1.5 pb-1 mr-[2px] rounded-t-lg border-t-[3px] text-[11.5px] leading-[14px] ${chosen ? "bg-raise" : "bg-floor"}`}
       style={{ width: COLUMN - 2, borderColor: `var(--strip-${colour})` }}
     >
       <span className="block font-semibold h-7 overflow-hidden hyphens-auto break-words">{name}</span>
@@ -200,11 +200,11 @@ function RowHead({ source, chosen }: { source: string; chosen: boolean }) {
     <div
       role="rowheader"
       title={name}
-      className={`sticky left-0 z-10 shrink-0 flex items-center gap-2 mb-[2px] mr-[2px] rounded-md pr-2 ${chosen ? "bg-raise" : "bg-floor"}`}
+      className={`sticky left-0 z-10 shrink-0 flex items-center gap-1.5 mb-[2px] mr-[2px] rounded-md pr-2 ${chosen ? "bg-raise" : "bg-floor"}`}
       style={{ width: HEAD - 2, height: ROW_HEIGHT - 2 }}
     >
       <ColourBar colour={colour} />
-      <span className="w-5 text-right text-faint text-[13px]">{source.split("/")[1]}</span>
+      <span className="w-[18px] text-right text-faint text-[12px]">{source.split("/")[1]}</span>
       <span className="flex-1 truncate">{name}</span>
       <span className={`text-[12px] whitespace-nowrap ${socket ? "text-faint" : "text-coral"}`}>{socket || "no source"}</span>
     </div>
@@ -233,11 +233,7 @@ function Cell(props: CellProps) {
   const { levelDb, state, here, chosen, draft } = props;
   const marks = useShow((show) => (show.desk?.fader_marks as Mark[] | undefined) ?? NO_MARKS);
   const blocked = state === "muted" || state === "no_source" || state === "no_output";
-  const ring = here
-    ? "outline-2 outline-sun -outline-offset-2 outline-solid z-[1]"
-    : chosen
-      ? "outline-1 outline-sun/70 -outline-offset-1 outline-solid"
-      : "";
+  const ring = here ? "border-2 border-sun" : chosen ? "border border-sun/80" : "";
   return (
     <div
       id={props.id}
@@ -248,7 +244,7 @@ function Cell(props: CellProps) {
       data-state={state}
       className={`relative shrink-0 mr-[2px] rounded-md overflow-hidden text-right text-[13px] leading-[25px] pr-1.5 cursor-cell select-none ${
         blocked ? "hatch text-coral" : state === "heard" ? "bg-quiet" : "bg-floor"
-      } ${ring}`}
+      }`}
       style={{ width: COLUMN - 2, height: ROW_HEIGHT - 2 }}
       onPointerDown={(event) => {
         if (event.button === 0) props.onDown(event.shiftKey);
@@ -277,6 +273,7 @@ function Cell(props: CellProps) {
         </span>
       )}
       {state === "unrouted" && <span className="text-faint/60 pr-4" aria-hidden>·</span>}
+      {ring && <span className={`absolute inset-0 rounded-md ${ring}`} aria-hidden />}
       {draft !== null && <CellInput draft={draft} onDraft={props.onDraft} onCommit={props.onCommit} />}
     </div>
   );

@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useRef } from "react";
+import { useEffect, useRef } from "react";
 import { valueOf } from "../../data/show";
 import { select, socketName, useLink, useShow, useText } from "../../data/use";
 import { ColourBar } from "../../ui/Panel";
@@ -15,6 +15,12 @@ export function Channels({ onStart, first }: { onStart: (channel: number) => voi
     estimateSize: () => 29,
     overscan: 10,
   });
+  // what a fill would start at comes into sight, however it was typed
+  useEffect(() => {
+    const start = Number(/^\s*(\d+)/.exec(first)?.[1]);
+    if (start >= 1 && start <= count) rows.scrollToIndex(start - 1, { align: "auto" });
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [first, count]);
   return (
     <section aria-label="Channels" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
       <div className="grid grid-cols-[52px_minmax(0,1.4fr)_70px_minmax(0,1fr)] gap-1.5 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
