@@ -9,7 +9,7 @@ import { type Mark, travelOf } from "../../ui/travel";
 import { type Place, block, inBlock, stepped } from "./block";
 
 const ROW_HEIGHT = 27;
-const HEAD = 190;
+const HEAD = 198;
 const COLUMN = 59;
 
 interface Props {
@@ -179,7 +179,7 @@ function ColumnHead({ listener, chosen }: { listener: string; chosen: boolean })
     <div
       role="columnheader"
       title={name}
-      className={`shrink-0 px-1 pt-1.5 pb-1 mr-[2px] rounded-t-lg border-t-[3px] text-[11.5px] leading-[14px] ${chosen ? "bg-raise" : "bg-floor"}`}
+      className={`shrink-0 px-[3px] pt-1.5 pb-1 mr-[2px] rounded-t-lg border-t-[3px] text-[11px] tracking-tight leading-[14px] ${chosen ? "bg-raise" : "bg-floor"}`}
       style={{ width: COLUMN - 2, borderColor: `var(--strip-${colour})` }}
     >
       <span className="block font-semibold h-7 overflow-hidden hyphens-auto break-words">{name}</span>
