@@ -90,7 +90,7 @@ as_pg() { # run as the user that owns the database: PostgreSQL refuses to run as
   if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@" 9>&-; else "$@" 9>&-; fi
 }
 
-postgres_ready() { # postgres_ready NAME [fast]: a cluster of the project's own, on loopback
+postgres_ready() { # postgres_ready NAME [fast]: a cluster of its own, on loopback; fast: it need not survive a power cut
   local name=$1 port pid secret=$OMBREL_DATA/$1-password log
   PG_BIN=$(ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1)
   if [ ! -x "$PG_BIN/initdb" ]; then
@@ -136,7 +136,7 @@ postgres_ready() { # postgres_ready NAME [fast]: a cluster of the project's own,
     OMBREL_DB_PORT=$(free_port "${OMBREL_DB_PORT:-54320}")
     say "starting PostgreSQL on 127.0.0.1:$OMBREL_DB_PORT"
     local options="-c listen_addresses=127.0.0.1 -c port=$OMBREL_DB_PORT -c unix_socket_directories=''"
-    [ "${2:-}" != fast ] || options="$options -c fsync=off -c synchronous_commit=off -c full_page_writes=off"
+    [ "${2:-}" != fast ] || options="$options -c fsync=off -c full_page_writes=off"
     as_pg "$PG_BIN/pg_ctl" -D "$PG_FOLDER" -w -t 60 -l "$log" -o "$options" start >/dev/null \
       || { tail -n 15 "$log" >&2; fail "PostgreSQL did not start." "Its last words are above; the whole log is $log."; }
   fi
