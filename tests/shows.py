@@ -40,10 +40,12 @@ def value_for(address: str, desk: Desk) -> st.SearchStrategy:
 
 def targets(kind: Reference, desk: Desk) -> list[str]:
     if kind.to[0].startswith("input"):
-        return [f"input/{box.key}/{n}" for box in desk.boxes for n in range(1, box.inputs + 1)]
+        inputs = [f"input/{box.key}/{n}" for box in desk.boxes for n in range(1, box.inputs + 1)]
+        return [*inputs, *kind.to[1:]]
     mixes = range(1, desk.mixes + 1)
     sides = [f"mix/{n}{side}" for n in mixes for side in ("", "/left", "/right")]
-    return [*sides, "house", "house/left", "house/right", "mono"]
+    direct = [f"channel/{n}/direct" for n in range(1, desk.channels + 1)]
+    return [*sides, "house", "house/left", "house/right", "mono", *direct]
 
 
 def moves(desk: Desk = TINY, *, most: int = 40) -> st.SearchStrategy:
@@ -78,6 +80,12 @@ def shows(draw: st.DrawFn, desk: Desk = TINY) -> Show:
         usual[f"mix/{mix}/format"] = draw(st.sampled_from(["mono", "stereo"]))
         usual[f"output/local/{mix}/source"] = f"mix/{mix}/left"
         usual[f"output/a/{mix}/source"] = f"mix/{mix}/right"
+    for output in ("local/1", "a/1", "local/7", "a/4"):
+        for leaf in draw(st.sampled_from([(), ("tap",), ("trim",), ("tap", "trim")])):
+            address = f"output/{output}/{leaf}"
+            usual[address] = draw(value_for(address, desk))
+    usual["channel/2/spare"] = draw(value_for("channel/2/spare", desk))
+    usual["channel/2/on_spare"] = draw(st.booleans())
     usual["output/local/7/source"], usual["output/local/8/source"] = "house/left", "house/right"
     usual["output/a/4/source"] = "mono"
     show, _ = made(blank_show(desk), usual)

@@ -17,16 +17,15 @@ def gain(level_db: float) -> float:
 
 
 def graph_of(show) -> nx.DiGraph:
-    """Nodes: (channel, tap), (bus, side), (bus, "out", side), (bus, "hears", side)."""
+    """Nodes: (channel, tap), (bus, side), (bus, side, tap), ("output", box, number, bus, side)."""
     graph = nx.DiGraph()
-    graph.add_node("sockets")
     buses = {"house": True, "mono": False}
     for mix in range(1, show.desk.mixes + 1):
         if show[f"mix/{mix}/format"] != "unused":
             buses[f"mix/{mix}"] = show[f"mix/{mix}/format"] == "stereo"
     for channel in range(1, show.desk.channels + 1):
         strip = f"channel/{channel}"
-        if show[f"{strip}/source"] is None:
+        if show[f"{strip}/spare" if show[f"{strip}/on_spare"] else f"{strip}/source"] is None:
             continue
         taps = [(strip, tap) for tap in TAPS]
         sign = -1.0 if show[f"{strip}/polarity"] else 1.0
@@ -51,36 +50,53 @@ def graph_of(show) -> nx.DiGraph:
                 if share > 1e-15:
                     graph.add_edge((strip, tap), (bus, side), gain=level * share)
     for bus, stereo in buses.items():
-        master = 0.0 if show[f"{bus}/mute"] else gain(show[f"{bus}/fader"])
+        unmuted = 0.0 if show[f"{bus}/mute"] else 1.0
         for side in ("left", "right") if stereo else ("left",):
-            graph.add_edge((bus, side), (bus, "out", side), gain=master)
+            for tap in TAPS:
+                passed = unmuted if TAPS.index(tap) >= 3 else 1.0
+                passed *= gain(show[f"{bus}/fader"]) if tap == "after_fader" else 1.0
+                graph.add_edge((bus, side), (bus, side, tap), gain=passed)
     for box in show.desk.boxes:
         for number in range(1, box.outputs + 1):
-            source = show[f"output/{box.key}/{number}/source"]
-            if source is None:
-                continue
-            words = source.split("/")
+            output = f"output/{box.key}/{number}"
+            words = (show[f"{output}/source"] or "none").split("/")
             bus = "/".join(words[:2]) if words[0] == "mix" else words[0]
             if bus not in buses:
                 continue
             side = words[-1] if words[-1] in ("left", "right") else "whole"
+            trim, tap = gain(show[f"{output}/trim"]), show[f"{output}/tap"]
+            socket = ("output", box.key, number, bus, side)
             if not buses[bus]:
-                graph.add_edge((bus, "out", "left"), (bus, "hears", "left"), gain=1.0)
+                graph.add_edge((bus, "left", tap), socket, gain=trim)
             elif side != "whole":
-                graph.add_edge((bus, "out", side), (bus, "hears", side), gain=1.0)
+                graph.add_edge((bus, side, tap), socket, gain=trim)
             else:
-                graph.nodes["sockets"].setdefault("sums", set()).add(bus)
-    for bus in graph.nodes["sockets"].get("sums", set()):
-        if not any((bus, "hears", side) in graph for side in ("left", "right")):
-            for side in ("left", "right"):
-                graph.add_edge((bus, "out", side), (bus, "hears", "left"), gain=0.5)
+                for half in ("left", "right"):
+                    graph.add_edge((bus, half, tap), socket, gain=trim * 0.5)
     return graph
+
+
+def heard_power(graph: nx.DiGraph, arriving: dict, bus: str, stereo: bool) -> float:
+    """Power of one source at one bus's listener: of each side, the loudest socket counts."""
+    sockets = [node for node in graph if node[0] == "output" and node[3] == bus]
+    sides: dict[str, float] = defaultdict(float)
+    for node in sockets:
+        side = node[4] if stereo else "left"
+        sides[side] = max(sides[side], abs(arriving[node]))
+    if {node[4] for node in sockets} & {"left", "right"} and stereo:
+        sides.pop("whole", None)
+    return sum(amplitude**2 for amplitude in sides.values())
 
 
 def walked_table(show) -> dict[tuple[str, str], float]:
     """Level in dB of every (channel, bus) that anything arrives at, by multiplying along paths."""
     graph = graph_of(show)
     topological = {node: number for number, node in enumerate(nx.topological_sort(graph))}
+    stereo_of = {"house": True, "mono": False} | {
+        f"mix/{mix}": show[f"mix/{mix}/format"] == "stereo"
+        for mix in range(1, show.desk.mixes + 1)
+        if show[f"mix/{mix}/format"] != "unused"
+    }
     table: dict[tuple[str, str], float] = {}
     for channel in range(1, show.desk.channels + 1):
         start = (f"channel/{channel}", "input")
@@ -88,15 +104,11 @@ def walked_table(show) -> dict[tuple[str, str], float]:
             continue
         arriving: dict = defaultdict(float)
         arriving[start] = 1.0
-        reached = nx.descendants(graph, start) | {start}
-        for node in sorted(reached, key=topological.__getitem__):
+        for node in sorted(nx.descendants(graph, start) | {start}, key=topological.__getitem__):
             for _, target, data in graph.out_edges(node, data=True):
                 arriving[target] += arriving[node] * data["gain"]
-        power: dict = defaultdict(float)
-        for node, amplitude in arriving.items():
-            if len(node) == 3 and node[1] == "hears":
-                power[node[0]] += amplitude**2
-        for bus, total in power.items():
-            if total > 0.0:
-                table[f"channel/{channel}", bus] = 10 * math.log10(total)
+        for bus, stereo in stereo_of.items():
+            power = heard_power(graph, arriving, bus, stereo)
+            if power > 0.0:
+                table[f"channel/{channel}", bus] = 10 * math.log10(power)
     return table

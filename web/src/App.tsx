@@ -5,9 +5,11 @@ import { Link } from "./data/link";
 import { setDesk, store } from "./data/show";
 import { LinkContext } from "./data/use";
 import { Frame } from "./frame/Frame";
+import { FindingsView } from "./views/findings/FindingsView";
 import { HearView } from "./views/hear/HearView";
 import { LinesView } from "./views/lines/LinesView";
 import { MixesView } from "./views/mixes/MixesView";
+import { OutputsView } from "./views/outputs/OutputsView";
 import { PatchView } from "./views/patch/PatchView";
 
 /** Which show: named by the address (?show=…), else the one opened last, else the first. */
@@ -53,6 +55,8 @@ export function App() {
             <Route path="/patch" component={PatchView} />
             <Route path="/mixes" component={MixesView} />
             <Route path="/mixes/:mix" component={MixesView} />
+            <Route path="/outputs" component={OutputsView} />
+            <Route path="/findings" component={FindingsView} />
             <Route path="/hears" component={HearView} />
             <Route>
               <Redirect to="/hears" replace />

@@ -36,7 +36,7 @@ class Number:
     `lowest_finite`: where `lowest` is off, the quietest level that is not off.
     """
 
-    unit: Literal["dB", "dBu", "pan", ""]
+    unit: Literal["dB", "dBu", "ms", "pan", ""]
     lowest: float
     highest: float
     step: float

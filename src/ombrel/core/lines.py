@@ -16,6 +16,7 @@ __all__ = [
     "NOMINAL_DBU",
     "add_lines",
     "draft_fault",
+    "duplicate_lines",
     "import_lines",
     "move_lines",
     "remove_lines",
@@ -55,6 +56,7 @@ class LineDraft:
     level_dbu: float | None = None
     notes: str = ""
     colour: str = "sand"
+    family: str = "unsorted"
 
 
 def _moves_of(draft: LineDraft, number: int) -> dict[str, Asked]:
@@ -124,6 +126,23 @@ def import_lines(
         grown = show.with_values({a: check_on_desk(show.desk, a, v) for a, v in moves.items()})
         numbers = _free_numbers(show, len(drafts))
         moves.update(patch_lines(grown, numbers, first_channel=first_channel))
+    return moves
+
+
+def duplicate_lines(show: Show, numbers: Sequence[int]) -> dict[str, Asked]:
+    """Moves that put a copy of each line at the end of the list, without its sockets.
+
+    Raises NothingLeft when the show holds too many lines.
+    """
+    chosen = [number for number in show.lines() if number in set(numbers)]
+    moves: dict[str, Asked] = {}
+    last = _places_after(show)
+    free = _free_numbers(show, len(chosen))
+    for turn, (original, number) in enumerate(zip(chosen, free, strict=True), start=1):
+        for name in LINE_FIELDS:
+            if name not in ("place", "socket", "socket_right"):
+                moves[f"line/{number}/{name}"] = show[f"line/{original}/{name}"]
+        moves[f"line/{number}/place"] = last + turn
     return moves
 
 

@@ -18,6 +18,8 @@ from .kinds import Choice, Kind, Number, Reference, Switch, Text, Value
 __all__ = [
     "CATALOGUE",
     "COLOURS",
+    "DEVICES",
+    "FAMILIES",
     "LINE_KINDS",
     "Parameter",
     "TAPS",
@@ -31,6 +33,27 @@ __all__ = [
 # In the order of the signal path; what mute, DCA and fader reach is decided in `flow`.
 TAPS: Final = ("input", "before_eq", "before_fader", "before_fader_after_mute", "after_fader")
 COLOURS: Final = ("sand", "amber", "coral", "rose", "iris", "sky", "sea", "moss", "slate")
+DEVICES: Final = (
+    "none",
+    "amplifier",
+    "wedge",
+    "ear_transmitter",
+    "headphone_amplifier",
+    "recorder",
+    "stream_encoder",
+)
+FAMILIES: Final = (
+    "unsorted",
+    "voices",
+    "drums",
+    "bass",
+    "strings",
+    "keys",
+    "brass",
+    "effects",
+    "playback",
+    "cues",
+)
 LINE_KINDS: Final = (
     "dynamic",
     "condenser",
@@ -64,6 +87,7 @@ _TRIM = Number(unit="dB", lowest=-20.0, highest=20.0, step=0.1)
 _DBU = Number(unit="dBu", lowest=-80.0, highest=24.0, step=0.5)
 _PLACE = Number(unit="", lowest=0, highest=9999, step=1, whole=True)
 _INPUT = Reference(to=("input/<box>/<input>",))
+_SOURCE = Reference(to=("input/<box>/<input>", "oscillator", "talkback"))
 _BUS_SIDE = Reference(
     to=(
         "mix/<mix>",
@@ -73,6 +97,7 @@ _BUS_SIDE = Reference(
         "house/left",
         "house/right",
         "mono",
+        "channel/<channel>/direct",
     )
 )
 
@@ -95,6 +120,14 @@ def catalogue_of(*parameters: Parameter) -> dict[str, Parameter]:
 
 CATALOGUE: Final = catalogue_of(
     _p("show/name", Text(), "", "name", "Show", "Name of the show."),
+    _p(
+        "show/target_dbfs",
+        Number(unit="dB", lowest=-40.0, highest=-3.0, step=0.5),
+        -18.0,
+        "preamp",
+        "Target level",
+        "Level behind the preamps that suggested gains aim at, in dBFS (-18: common practice).",
+    ),
     # lines: what stands on the stage
     _p("line/<line>/place", _PLACE, 0.0, "lines", "Place", "Place in the list; 0: no such line."),
     _p("line/<line>/name", Text(), "", "lines", "Name", "What it is called on stage."),
@@ -108,6 +141,14 @@ CATALOGUE: Final = catalogue_of(
     _p("line/<line>/microphone", Text(), "", "lines", "Mic or DI", "Microphone or DI box."),
     _p("line/<line>/phantom", Switch(), False, "lines", "Needs 48 V", "It needs phantom power."),
     _p("line/<line>/level_dbu", _DBU, -40.0, "lines", "Level", "Level expected from it, in dBu."),
+    _p(
+        "line/<line>/family",
+        Choice(options=FAMILIES),
+        "unsorted",
+        "lines",
+        "Family",
+        "What it belongs to, for mixes and performers' pages.",
+    ),
     _p("line/<line>/colour", Choice(options=COLOURS), "sand", "lines", "Colour", "Its colour."),
     _p("line/<line>/notes", Text(longest=400), "", "lines", "Notes", "Anything to remember."),
     # preamps belong to the socket: channels that share a socket share them
@@ -124,7 +165,24 @@ CATALOGUE: Final = catalogue_of(
     # channels
     _p("channel/<channel>/name", Text(), "", "name", "Name", "Name of the strip."),
     _p("channel/<channel>/colour", Choice(options=COLOURS), "sand", "name", "Colour", "Colour."),
-    _p("channel/<channel>/source", _INPUT, None, "patch", "Source", "Input that feeds it."),
+    _p("channel/<channel>/source", _SOURCE, None, "patch", "Source", "What feeds it (source A)."),
+    _p(
+        "channel/<channel>/spare",
+        _SOURCE,
+        None,
+        "patch",
+        "Spare",
+        "A second source, kept ready (source B).",
+    ),
+    _p("channel/<channel>/on_spare", Switch(), False, "patch", "On spare", "Fed by the spare."),
+    _p(
+        "channel/<channel>/fixed",
+        Switch(),
+        False,
+        "patch",
+        "Fixed",
+        "A fill passes it by: its source stays.",
+    ),
     _p("channel/<channel>/trim", _TRIM, 0.0, "preamp", "Trim", "Digital gain behind the input."),
     _p("channel/<channel>/polarity", Switch(), False, "preamp", "Polarity", "Turned over."),
     _p("channel/<channel>/fader", _FADER, -math.inf, "fader", "Fader", "Level of the channel."),
@@ -177,7 +235,33 @@ CATALOGUE: Final = catalogue_of(
     _p("mono/mute", Switch(), False, "mute", "Mute", "The mono bus is muted."),
     # outputs: one source each, by construction
     _p("output/<box>/<output>/source", _BUS_SIDE, None, "patch", "Source", "What it carries."),
-    _p("output/<box>/<output>/label", Text(), "", "patch", "Connected", "What is plugged in."),
+    _p(
+        "output/<box>/<output>/tap",
+        Choice(options=TAPS),
+        "after_fader",
+        "patch",
+        "Tap",
+        "Where along the strip it takes the signal: channels anywhere, buses from the fader on.",
+    ),
+    _p("output/<box>/<output>/trim", _TRIM, 0.0, "outputs", "Trim", "Level behind the tap."),
+    _p(
+        "output/<box>/<output>/delay_ms",
+        Number(unit="ms", lowest=0.0, highest=500.0, step=0.1),
+        0.0,
+        "outputs",
+        "Delay",
+        "Delay of the output, in milliseconds.",
+    ),
+    _p("output/<box>/<output>/polarity", Switch(), False, "outputs", "Polarity", "Turned over."),
+    _p(
+        "output/<box>/<output>/device",
+        Choice(options=DEVICES),
+        "none",
+        "outputs",
+        "Device",
+        "What kind of thing is connected.",
+    ),
+    _p("output/<box>/<output>/label", Text(), "", "outputs", "Connected", "What is plugged in."),
 )
 
 # first word and number of words -> the keys that an address of that shape can have

@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterable, Sequence
+from typing import Final
 
 from .desk import Box, Desk
 from .edits import Asked
@@ -18,21 +19,42 @@ __all__ = [
     "outputs_of",
     "patch_bus",
     "patch_bus_to",
+    "patch_buses",
     "patch_lines",
     "plug_line",
     "read_numbers",
     "read_sockets",
     "socket_name",
+    "strip_of",
 ]
 
 
+INNER_SOURCES: Final = ("oscillator", "talkback")
+
+
 def socket_name(desk: Desk, socket: str) -> str:
-    """What people call a socket: `input/a/7` is "A 7". Raises UnreadableText for no socket."""
+    """What people call a socket: `input/a/7` is "A 7". Raises UnreadableText for no socket.
+
+    The desk's own sources, `oscillator` and `talkback`, go by their names.
+    """
+    if socket in INNER_SOURCES:
+        return socket.capitalize()
     words = socket.split("/")
     box = desk.box(words[1]) if len(words) == 3 else None
     if box is None:
         raise UnreadableText(socket, "a socket such as A 7")
     return f"{box.short} {words[2]}"
+
+
+def is_stereo(show: Show, bus: str) -> bool:
+    """Whether a bus has two sides: the house, and mixes made so."""
+    return bus == "house" or (bus.startswith("mix/") and show[f"{bus}/format"] == "stereo")
+
+
+def strip_of(source: str) -> str:
+    """The strip that an output's source belongs to: "mix/5/left" is of "mix/5"."""
+    words = source.split("/")
+    return "/".join(words[:2]) if words[0] in ("mix", "channel") else words[0]
 
 
 def read_numbers(text: str, *, highest: int) -> list[int]:
@@ -97,24 +119,29 @@ def one_socket(desk: Desk, text: str) -> str | None:
     """The one input that typed text names, or None for empty text. Raises UnreadableText."""
     if not text.strip():
         return None
+    if text.strip().lower() in INNER_SOURCES:
+        return text.strip().lower()
     sockets = read_sockets(desk, text)
     if len(sockets) != 1:
         raise UnreadableText(text, "one socket, such as A 7")
     return sockets[0]
 
 
-def channels_from(desk: Desk, text: str, *, count: int) -> list[int]:
+def channels_from(show: Show, text: str, *, count: int) -> list[int]:
     """Channels from typed text: a range, or one number as the start of `count` ascending ones.
 
+    Fixed channels are passed by: of a range they are left out, from a start they are skipped.
     Raises UnreadableText, or NothingLeft when the desk ends before `count`.
     """
-    numbers = read_numbers(text, highest=desk.channels)
-    if len(numbers) != 1:
-        return numbers
-    left = desk.channels - numbers[0] + 1
-    if left < count:
-        raise NothingLeft(f"channels from {numbers[0]}", count, left)
-    return list(range(numbers[0], numbers[0] + count))
+    most = show.desk.channels
+    numbers = read_numbers(text, highest=most)
+    first = numbers[0]
+    if len(numbers) == 1:
+        numbers = list(range(first, most + 1))
+    free = [number for number in numbers if not show.on(f"channel/{number}/fixed")]
+    if len(free) < count:
+        raise NothingLeft(f"channels from {first} that are not fixed", count, len(free))
+    return free[:count] if len(numbers) > count else free
 
 
 def lines_on(show: Show, socket: str) -> list[int]:
@@ -127,8 +154,8 @@ def lines_on(show: Show, socket: str) -> list[int]:
 
 
 def channels_on(show: Show, socket: str) -> list[int]:
-    """Numbers of the channels that take a socket as their source, ascending."""
-    return [n for n in show.channels() if show[f"channel/{n}/source"] == socket]
+    """Numbers of the channels that a socket feeds now, ascending."""
+    return [n for n in show.channels() if show.source_of(n) == socket]
 
 
 def plug_line(
@@ -321,7 +348,7 @@ def patch_bus_to(show: Show, bus: str, text: str) -> dict[str, Asked]:
     A stereo bus takes sockets in turn for left and right, so their number must be even; "none"
     takes it off all. Raises UnreadableText, NothingLeft.
     """
-    stereo = bus == "house" or (bus.startswith("mix/") and show.text(f"{bus}/format") == "stereo")
+    stereo = is_stereo(show, bus)
     moves: dict[str, Asked] = {f"{socket}/source": None for socket in outputs_of(show, bus)}
     if not text.strip():
         return patch_bus(show, bus, stereo=stereo)
@@ -333,4 +360,18 @@ def patch_bus_to(show: Show, bus: str, text: str) -> dict[str, Asked]:
     for turn, socket in enumerate(sockets):
         side = ("/left", "/right")[turn % 2] if stereo else ""
         moves[f"{socket}/source"] = f"{bus}{side}"
+    return moves
+
+
+def patch_buses(show: Show, buses: Sequence[str]) -> dict[str, Asked]:
+    """Moves that patch several buses, one after another, to the next free outputs (pairs for
+
+    stereo ones), leaving alone those that an output carries already. Raises NothingLeft.
+    """
+    moves: dict[str, Asked] = {}
+    for bus in buses:
+        if not outputs_of(show, bus):
+            found = patch_bus(show, bus, stereo=is_stereo(show, bus))
+            show = show.with_values({a: str(source) for a, source in found.items()})
+            moves.update(found)
     return moves

@@ -7,7 +7,7 @@ import numpy as np
 
 from .edits import Asked, Change, made
 from .flow import Flow, State, bus_of, listener_name, listeners, source_name, strip_name
-from .patch import socket_name
+from .patch import socket_name, strip_of
 from .show import Show
 
 __all__ = ["Loss", "Preview", "preview"]
@@ -81,17 +81,14 @@ def _losses(show: Show, after: Show, change: Change) -> tuple[Loss, ...]:
             ]
             who, loses = show.text(f"{strip}/name"), f"socket {socket_name(show.desk, old)}"
             to = ", ".join(takers) or "nobody"
-        elif leaf == "source" and strip.startswith("channel/"):
-            who, loses = strip_name(show, strip), f"its source {socket_name(show.desk, old)}"
+        elif leaf in ("source", "spare") and strip.startswith("channel/"):
+            who, loses = strip_name(show, strip), f"its {leaf} {socket_name(show.desk, old)}"
             to = f"takes {socket_name(show.desk, new)}" if isinstance(new, str) else "nothing"
         elif leaf == "source" and strip.startswith("output/"):
-            words = old.split("/")
-            bus = "/".join(words[:2]) if words[0] == "mix" else words[0]
-            who, loses = strip_name(show, bus), f"output {socket_name(show.desk, strip)}"
+            who, loses = strip_name(show, strip_of(old)), f"output {socket_name(show.desk, strip)}"
             to = str(new) if isinstance(new, str) else "nobody"
             if isinstance(new, str):
-                words = new.split("/")
-                to = strip_name(after, "/".join(words[:2]) if words[0] == "mix" else words[0])
+                to = strip_name(after, strip_of(new))
         else:
             continue
         losses.append(Loss(who=who or strip, loses=loses, to=to))

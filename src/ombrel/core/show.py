@@ -77,6 +77,12 @@ class Show:
             if f"channel/{number}/source" in self.values or f"channel/{number}/name" in self.values
         ]
 
+    def source_of(self, channel: int) -> str | None:
+        """What feeds a channel now: its source, or its spare while it is switched to that."""
+        leaf = "spare" if self.on(f"channel/{channel}/on_spare") else "source"
+        value = self[f"channel/{channel}/{leaf}"]
+        return value if isinstance(value, str) else None
+
     def inputs(self) -> Iterator[str]:
         """Every input socket of the desk as `input/<box>/<n>`, box by box."""
         for box in self.desk.boxes:

@@ -43,6 +43,8 @@ _FAMILIES: dict[str, tuple[tuple[str, ...], str, float | None]] = {
     "room": (("Ambience",), "slate", None),
     "band voices": (("Fiddle voice", "Bass voice", "Drum voice"), "amber", -6.5),
 }
+# families as lines have them, where the demo's own are finer
+_LINE_FAMILY = {"foley": "effects", "room": "effects", "talkback": "cues", "band voices": "voices"}
 # who wears ears, and the start of the names of what is theirs
 _EARS = (
     ("Ears host", ("Ring host",)),
@@ -100,6 +102,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield _ears
     yield _wedges
     yield _labels
+    yield _left_for_a_visitor
 
 
 def _lines(show: Show) -> Mapping[str, Asked]:
@@ -127,6 +130,7 @@ def _strips(show: Show) -> Mapping[str, Asked]:
             moves[f"channel/{number}/mono/on"] = True
         for line in lines_on(show, show.text(f"channel/{number}/source")):
             moves[f"line/{line}/colour"] = colour
+            moves[f"line/{line}/family"] = _LINE_FAMILY.get(_family(name), _family(name))
     places = {"Fiddle": -0.15, "Kora": 0.35, "Trumpet": 0.45, "Trombone": 0.6, "Cajón": 0.1}
     for number in show.channels():
         if (name := show.text(f"channel/{number}/name")) in places:
@@ -207,9 +211,27 @@ def _labels(show: Show) -> Mapping[str, Asked]:
         "output/local/3/label": "Sub",
         "output/a/1/label": "Wedge ring",
         "output/a/2/label": "Wedge quay",
+        "output/a/1/device": "wedge",
+        "output/a/2/device": "wedge",
     }
+    moves |= {f"output/local/{number}/device": "amplifier" for number in (1, 2, 3)}
     for socket in show.outputs():
         source = show[f"{socket}/source"]
         if isinstance(source, str) and source.startswith("mix/") and "/local/" in socket:
             moves[f"{socket}/label"] = f"Ear pack {source.split('/')[1]}"
+            moves[f"{socket}/device"] = "ear_transmitter"
+    return moves
+
+
+def _left_for_a_visitor(show: Show) -> Mapping[str, Asked]:
+    """What an engineer would still have to settle: Findings tells of each."""
+    moves: dict[str, Asked] = {"channel/1/spare": "input/local/8"}
+    for line in show.lines():
+        name, socket = show.text(f"line/{line}/name"), show[f"line/{line}/socket"]
+        if name == "Tin and chain":
+            moves[f"{socket}/phantom"] = False
+        if name == "Trombone":
+            moves[f"{socket}/gain"] = 58.0
+    moves["output/a/3/label"] = "Foyer boat"
+    moves["output/a/3/device"] = "amplifier"
     return moves

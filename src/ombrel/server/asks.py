@@ -84,7 +84,7 @@ class Fill(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         sockets = core.read_sockets(turn.show.desk, self.sockets)
-        channels = core.channels_from(turn.show.desk, self.channels, count=len(sockets))
+        channels = core.channels_from(turn.show, self.channels, count=len(sockets))
         moves = core.fill_channels(turn.show, sockets, channels)
         return moves, f"{self.sockets} to channels {self.channels}"
 
@@ -114,14 +114,17 @@ class Plug(_Strict):
 
 
 class Feed(_Strict):
-    """Give a channel a source socket as typed; empty text takes it away."""
+    """Give a channel a source, or its spare, as typed; empty text takes it away."""
 
     action: Literal["feed"]
     channel: int
     socket: Typing
+    spare: bool = False
 
     def plan(self, turn: Turn) -> Planned:
         socket = core.one_socket(turn.show.desk, self.socket)
+        if self.spare:
+            return {f"channel/{self.channel}/spare": socket}, ""
         if socket is None:
             return {f"channel/{self.channel}/source": None}, ""
         return core.fill_channels(turn.show, [socket], [self.channel]), ""
@@ -147,6 +150,39 @@ class RemoveLines(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         return core.remove_lines(turn.show, self.lines), f"{len(self.lines)} lines removed"
+
+
+class DuplicateLines(_Strict):
+    """Copy lines to the end of the list."""
+
+    action: Literal["duplicate_lines"]
+    lines: Annotated[list[int], Field(min_length=1)]
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.duplicate_lines(turn.show, self.lines)
+        return moves, f"{len(self.lines)} lines duplicated"
+
+
+class SuggestGains(_Strict):
+    """Set the preamps of lines to the gains that meet the show's target. `lines` empty: all."""
+
+    action: Literal["suggest_gains"]
+    lines: list[int] = []
+
+    def plan(self, turn: Turn) -> Planned:
+        lines = self.lines or turn.show.lines()
+        return core.suggested_gains(turn.show, lines), "Gains set as suggested"
+
+
+class PatchBuses(_Strict):
+    """Patch mixes (all that no output carries, if none are named) to the next free outputs."""
+
+    action: Literal["patch_buses"]
+    buses: list[Address] = []
+
+    def plan(self, turn: Turn) -> Planned:
+        buses = self.buses or [f"mix/{number}" for number in turn.show.mixes()]
+        return core.patch_buses(turn.show, buses), "Mixes patched to outputs"
 
 
 class MoveLines(_Strict):
@@ -238,6 +274,9 @@ Ask = Annotated[
     | Feed
     | AddLine
     | RemoveLines
+    | DuplicateLines
+    | SuggestGains
+    | PatchBuses
     | MoveLines
     | MakeMixes
     | RemoveMix

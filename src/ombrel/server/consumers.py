@@ -4,6 +4,7 @@ import asyncio
 import json
 import logging
 from collections.abc import Coroutine
+from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -101,6 +102,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             )
         else:
             await self.say(wire.snapshot_message(state))
+        await self.say(_noticed(state))
 
     async def _watch(self, message: wire.Watch) -> None:
         began = message.table and not self.table
@@ -171,11 +173,14 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 "values": frame["values"],
             }
         )
-        if not self.table and self.why is None:
+        noticed = any(core.bears_on_findings(address) for address in frame["values"])
+        if not (noticed or self.table or self.why):
             return
         state = live_of(self.show_id).state
         if state is None or state.revision < frame["revision"]:  # another process moved it on
             state = await self._now()
+        if noticed:
+            await self.say(_noticed(state))
         if self.table and frame["layout"]:
             await self.say(wire.table_message(state))
         elif self.table and frame["cells"]:
@@ -186,6 +191,12 @@ class ShowConsumer(AsyncWebsocketConsumer):
 
     async def show_trouble(self, event: dict) -> None:
         await self.say({"type": "trouble", "message": event["message"]})
+
+
+@lru_cache(maxsize=8)
+def _noticed(state: State) -> dict[str, Any]:
+    """Found once for a state, however many screens are told (a State is compared by identity)."""
+    return wire.noticed_message(state)
 
 
 def _exists(show_id: UUID) -> bool:

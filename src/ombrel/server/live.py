@@ -20,7 +20,7 @@ from .desks import desk_of
 __all__ = ["Live", "State", "from_wire", "live_of", "to_wire"]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class State:
     """A show as it stands at a revision."""
 

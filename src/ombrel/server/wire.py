@@ -17,6 +17,7 @@ __all__ = [
     "FromScreen",
     "ToScreen",
     "cells_message",
+    "noticed_message",
     "preview_message",
     "table_message",
     "why_message",
@@ -213,6 +214,35 @@ class Preview(Schema):
     moved: int
 
 
+class FindingMessage(Schema):
+    """Something that Ombrel noticed. `careful`: its remedy asks for a second press."""
+
+    rule: str
+    tone: Literal["settle", "note"]
+    says: str
+    about: str
+    remedy: WhyRemedy | None
+    careful: bool
+
+
+class PreampMessage(Schema):
+    """What is expected behind a socket's preamp, in dBFS, and the gain that would suit, in dB."""
+
+    socket: str
+    dbfs: float
+    over: bool
+    suggested_db: float
+
+
+class Noticed(Schema):
+    """Findings, and what the preamps make of the lines on them."""
+
+    type: Literal["noticed"]
+    revision: int
+    findings: list[FindingMessage]
+    preamps: list[PreampMessage]
+
+
 class Trouble(Schema):
     """The store cannot be reached just now; moves wait, none is lost. Empty text: it is over."""
 
@@ -221,7 +251,16 @@ class Trouble(Schema):
 
 
 ToScreen = (
-    Snapshot | Moved | Table | Cells | WhyAnswer | DoneMessage | RefusedMessage | Preview | Trouble
+    Snapshot
+    | Moved
+    | Table
+    | Cells
+    | WhyAnswer
+    | DoneMessage
+    | RefusedMessage
+    | Preview
+    | Noticed
+    | Trouble
 )
 
 
@@ -314,6 +353,33 @@ def why_message(state: State, source: str, listener: str) -> dict:
                 else None,
             )
             for reason in answer.reasons
+        ],
+    ).model_dump(mode="json")
+
+
+def noticed_message(state: State) -> dict:
+    """Findings and preamps of a show."""
+    return Noticed(
+        type="noticed",
+        revision=state.revision,
+        findings=[
+            FindingMessage(
+                rule=finding.rule,
+                tone=finding.tone,
+                says=finding.says,
+                about=finding.about,
+                remedy=WhyRemedy(says=finding.remedy, moves=moves_to_wire(finding.moves))
+                if finding.remedy
+                else None,
+                careful=finding.careful,
+            )
+            for finding in core.findings(state.show)
+        ],
+        preamps=[
+            PreampMessage(
+                socket=p.socket, dbfs=round(p.dbfs, 1), over=p.over, suggested_db=p.suggested_db
+            )
+            for p in core.preamps(state.show)
         ],
     ).model_dump(mode="json")
 

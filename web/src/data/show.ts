@@ -1,7 +1,7 @@
 /** The store: what this screen knows of the show. Plain TypeScript; components pick from it. */
 import { createStore } from "zustand/vanilla";
 import { Catalogue } from "./catalogue";
-import type { Desk, Me, Table, ToScreen, Value, Why } from "./types";
+import type { Desk, Finding, Me, Preamp, Table, ToScreen, Value, Why } from "./types";
 
 export type LinkStatus = "connecting" | "live" | "lost" | "gone";
 
@@ -27,6 +27,9 @@ export interface ShowState {
   channels: readonly number[];
   table: Table | null;
   why: Why | null;
+  findings: readonly Finding[];
+  /** What the preamps make of the lines on them, by socket. */
+  preamps: ReadonlyMap<string, Preamp>;
   /** The cell that Why answers for. */
   selected: { source: string; listener: string } | null;
   notices: readonly Notice[];
@@ -46,6 +49,8 @@ export const store = createStore<ShowState>(() => ({
   channels: [],
   table: null,
   why: null,
+  findings: [],
+  preamps: new Map(),
   selected: null,
   notices: [],
 }));
@@ -91,7 +96,7 @@ function withValues(state: ShowState, values: Record<string, Value>): Partial<Sh
 
 /** What a message from the server changes here. `moved` with a gap is for the link to see to. */
 export function received(message: ToScreen): void {
-  store.setState((state) => {
+  store.setState((state): Partial<ShowState> => {
     switch (message.type) {
       case "snapshot": {
         const values = message.values as Record<string, Value>;
@@ -109,6 +114,11 @@ export function received(message: ToScreen): void {
         return { table: state.table && withCells(state.table, message.cells) };
       case "why":
         return { why: message };
+      case "noticed":
+        return {
+          findings: message.findings,
+          preamps: new Map(message.preamps.map((preamp) => [preamp.socket, preamp])),
+        };
       case "trouble":
         return { trouble: message.message };
       case "done":

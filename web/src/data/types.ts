@@ -17,6 +17,8 @@ export type Table = Schemas["Table"];
 export type TableCell = Schemas["TableCell"];
 export type CellState = TableCell["state"];
 export type Why = Schemas["WhyAnswer"];
+export type Finding = Schemas["FindingMessage"];
+export type Preamp = Schemas["PreampMessage"];
 export type Preview = Schemas["Preview"];
 /** A value on the wire; null is silence for a level, and nothing for a reference. */
 export type Value = string | number | boolean | null;

@@ -49,6 +49,7 @@ export const useStripName = (strip: string): string => useShow((state) => stripN
 /** What people call a socket: `input/a/7` is "A 7". */
 export function socketName(state: ShowState, socket: string | null): string {
   if (!socket) return "";
+  if (!socket.includes("/")) return `${socket[0]!.toUpperCase()}${socket.slice(1)}`;
   const [, box, number] = socket.split("/");
   const known = state.desk?.boxes.find((one) => one.key === box);
   return `${known?.short ?? box} ${number}`;

@@ -39,6 +39,16 @@ export const KIND_WORD: Record<string, string> = {
   talkback: "talkback",
 };
 
+export const DEVICE_WORD: Record<string, string> = {
+  none: "—",
+  amplifier: "amplifier",
+  wedge: "wedge",
+  ear_transmitter: "ear transmitter",
+  headphone_amplifier: "headphone amp",
+  recorder: "recorder",
+  stream_encoder: "stream encoder",
+};
+
 export const TAP_WORD: Record<string, string> = {
   input: "input",
   before_eq: "before EQ",

@@ -9,6 +9,7 @@ export function SideBar() {
     (state) => state.lines.filter((line) => valueOf(state, `line/${line}/socket`) !== null).length,
   );
   const mixes = useShow((state) => state.mixes.length);
+  const outputs = useOutputs();
   return (
     <nav className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0" aria-label="The work">
       <Group>Prepare</Group>
@@ -21,10 +22,14 @@ export function SideBar() {
       <Item to="/mixes" count={String(mixes)}>
         Mixes
       </Item>
+      <Item to="/outputs" count={`${outputs.taken}/${outputs.all}`}>
+        Outputs
+      </Item>
       <Group>Hear</Group>
       <Item to="/hears">Who hears what</Item>
       <span className="flex-1" />
-      <Free />
+      <FindingsItem />
+      <Free outputs={outputs.all - outputs.taken} />
     </nav>
   );
 }
@@ -51,17 +56,46 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
   );
 }
 
+/** How many output sockets there are, and how many carry something. */
+function useOutputs(): { taken: number; all: number } {
+  const all = useShow((state) => state.desk?.boxes.reduce((sum, box) => sum + box.outputs, 0) ?? 0);
+  const taken = useShow((state) => {
+    let count = 0;
+    for (const [address, value] of Object.entries(state.values))
+      if (value && address.startsWith("output/") && address.endsWith("/source")) count++;
+    return count;
+  });
+  return { taken, all };
+}
+
+/** What is wrong, always in sight. */
+function FindingsItem() {
+  const settle = useShow((state) => state.findings.filter((one) => one.tone === "settle").length);
+  const notes = useShow((state) => state.findings.length) - settle;
+  const [path] = useLocation();
+  return (
+    <RouteLink
+      to="/findings"
+      aria-current={path === "/findings" ? "page" : undefined}
+      className={`rounded-xl px-2.5 py-2 ${path === "/findings" ? "bg-raise" : "hover:bg-card"}`}
+    >
+      <span className="block text-[12px] text-faint">Findings</span>
+      <span className="flex justify-between">
+        {settle > 0 ? (
+          <span className="text-coral font-semibold">{settle} to settle</span>
+        ) : (
+          <span className="text-sea">all settled</span>
+        )}
+        {notes > 0 && <span className="text-faint text-[13px]">{notes === 1 ? "1 note" : `${notes} notes`}</span>}
+      </span>
+    </RouteLink>
+  );
+}
+
 /** What the desk still has free, by the show's own values. */
-function Free() {
+function Free({ outputs }: { outputs: number }) {
   const channels = useShow((state) => (state.desk?.channels ?? 0) - state.channels.length);
   const mixes = useShow((state) => (state.desk?.mixes ?? 0) - state.mixes.length);
-  const outputs = useShow((state) => {
-    const all = state.desk?.boxes.reduce((sum, box) => sum + box.outputs, 0) ?? 0;
-    let taken = 0;
-    for (const [address, value] of Object.entries(state.values))
-      if (value && address.startsWith("output/") && address.endsWith("/source")) taken++;
-    return all - taken;
-  });
   const row = (word: string, count: number) => (
     <div className="flex justify-between px-2.5 text-[13px]">
       <dt className="text-faint">{word}</dt>

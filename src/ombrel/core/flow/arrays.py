@@ -10,12 +10,13 @@ import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, fields, replace
 from enum import IntEnum
-from typing import Final, NamedTuple
+from typing import Any, Final, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ..desk import Desk
+from ..errors import UnknownAddress
 from ..kinds import Value
 from ..parameters import TAPS, indices_of, parameter_at
 from ..show import Show
@@ -53,11 +54,12 @@ class Arrays:
 
     All gains are linear. Switches are gains too, 0.0 or 1.0: they multiply without a conversion.
 
-    Set by the readers. Rows, shape (C,): `trim` signed by polarity, `fader`, `unmuted`, `fed` (has
-    a source). Cells, shape (C, B): `send` (0.0 = off), `on`, `tap` (place in `at_tap`'s flat
-    order: row * T + index into TAPS), `left`, `right` (the pan's gains into a stereo bus).
-    Columns, shape (B,): `sides` (0 not in use, 1, 2), `master`, `open` (not muted). `outputs`,
-    shape (3, B): output sockets that carry the left side, the right side, the whole (mono sum).
+    Set by the readers. Rows, shape (C,): `trim` signed by polarity, `fader`, `unmuted`, `source`
+    and `spare` (there is one), `on_spare`. Cells, shape (C, B): `send` (0.0 = off), `on`, `tap`
+    (place in `at_tap`'s flat order: row * T + index into TAPS), `left`, `right` (the pan's gains
+    into a stereo bus). Columns, shape (B,): `sides` (0 not in use, 1, 2), `master`, `open` (not
+    muted). Output sockets, shape (O,), in the desk's order: `out_column` (-1: no bus), `out_side`
+    (0 left, 1 right, 2 the whole as a mono sum), `out_trim`, `out_tap` (index into TAPS).
 
     Derived for whole rows and columns: `at_tap`, shape (C, T): gain of the channel from its source
     to each tap. `row_block` (C, T) and `column_block` (B,): the strongest `Block` on either part.
@@ -69,7 +71,9 @@ class Arrays:
     trim: NDArray[np.float64]
     fader: NDArray[np.float64]
     unmuted: NDArray[np.float64]
-    fed: NDArray[np.float64]
+    source: NDArray[np.float64]
+    spare: NDArray[np.float64]
+    on_spare: NDArray[np.float64]
     send: NDArray[np.float64]
     on: NDArray[np.float64]
     tap: NDArray[np.intp]
@@ -78,7 +82,10 @@ class Arrays:
     sides: NDArray[np.int8]
     master: NDArray[np.float64]
     open: NDArray[np.float64]
-    outputs: NDArray[np.int16]
+    out_column: NDArray[np.intp]
+    out_side: NDArray[np.intp]
+    out_trim: NDArray[np.float64]
+    out_tap: NDArray[np.intp]
     at_tap: NDArray[np.float64]
     row_block: NDArray[np.int8]
     column_block: NDArray[np.int8]
@@ -87,7 +94,8 @@ class Arrays:
 
 def _derive_rows(a: Arrays, rows: slice) -> None:
     """`at_tap` and `row_block` of some rows, from what the readers set."""
-    fed, unmuted, fader = a.fed[rows], a.unmuted[rows], a.fader[rows]
+    fed = np.where(a.on_spare[rows] == 0.0, a.source[rows], a.spare[rows])
+    unmuted, fader = a.unmuted[rows], a.fader[rows]
     a.at_tap[rows, 0] = fed  # the input tap lies before polarity and trim
     a.at_tap[rows, 1:] = (fed * a.trim[rows])[:, None]
     a.at_tap[rows, FIRST_TAP_AFTER_MUTE] *= unmuted
@@ -100,25 +108,32 @@ def _derive_rows(a: Arrays, rows: slice) -> None:
 
 
 def _derive_columns(a: Arrays, columns: slice) -> None:
-    """`heard` and `column_block` of some columns. When only the mono sum (L+R)/2 of a stereo bus is
+    """`heard` and `column_block` of some columns.
 
-    patched, that sum is what its listener hears, on the left.
+    A side that several sockets carry counts with the loudest of them. When only the mono sum
+    (L+R)/2 of a stereo bus is patched, that sum is what its listener hears, on the left.
     """
-    left, right, whole = a.outputs[:, columns] > 0
-    master, sides = a.master[columns], a.sides[columns]
-    gain = master * a.open[columns]
-    both = gain * (sides == 2)
-    half_sum = both * (whole & ~(left | right)) * 0.5
-    patched = left | right | whole
-    a.heard[:, columns] = (
-        both * left + half_sum,
-        half_sum,
-        gain * ((sides == 1) & patched),
-        both * right,
-    )
-    block = np.where(master == 0.0, np.int8(Block.DOWN), np.int8(0))
-    block[~patched] = Block.NO_OUTPUT
-    block[a.open[columns] == 0.0] = Block.MUTED
+    count = a.sides.size
+    used = a.out_column >= 0
+    bus, tap = a.out_column[used], a.out_tap[used]
+    gain = a.out_trim[used] * np.where(tap >= FIRST_TAP_AFTER_MUTE, a.open[bus], 1.0)
+    gain *= np.where(tap == AFTER_FADER, a.master[bus], 1.0)
+    carried, patched = np.zeros((3, count)), np.zeros((3, count), dtype=np.bool_)
+    np.maximum.at(carried, (a.out_side[used], bus), gain)
+    patched[a.out_side[used], bus] = True
+    sides, is_patched = a.sides[columns], patched[:, columns].any(axis=0)
+    left, right, whole = carried[:, columns] * (sides > 0)
+    stereo = sides == 2
+    half_sum = whole * (stereo & ~(patched[0, columns] | patched[1, columns])) * 0.5
+    a.heard[0, columns] = left * stereo + half_sum
+    a.heard[1, columns] = half_sum
+    a.heard[2, columns] = np.maximum(np.maximum(left, right), whole) * (sides == 1)
+    a.heard[3, columns] = right * stereo
+    block = np.zeros(sides.size, dtype=np.int8)
+    silent = a.heard[:, columns].max(axis=0) == 0.0
+    block[silent & (a.master[columns] == 0.0)] = Block.DOWN
+    block[~is_patched] = Block.NO_OUTPUT
+    block[silent & (a.open[columns] == 0.0)] = Block.MUTED
     block[sides == 0] = Block.NOT_IN_USE
     a.column_block[columns] = block
 
@@ -133,25 +148,25 @@ def _set_pan(arrays: Arrays, row: int, column: int, pan: Value) -> None:
     arrays.right[row, column] = math.sin(theta)
 
 
-_Reader = Callable[[Arrays, Desk, tuple[int, ...], Value, Value], Iterable[Touched]]
+# numbers from 0 and box keys, as they come in the address; each reader knows which it has
+_At = tuple[Any, ...]
+_Reader = Callable[[Arrays, Desk, _At, Value, Value], Iterable[Touched]]
 
 
-def _trim(a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value) -> Iterable[Touched]:
+def _trim(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
     sign = math.copysign(1.0, a.trim[at[0]])
     a.trim[at[0]] = sign * _gain(new)
     return (Touched(at[0], None),)
 
 
-def _polarity(
-    a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value
-) -> Iterable[Touched]:
+def _polarity(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
     size = abs(a.trim[at[0]])
     a.trim[at[0]] = -size if new else size
     return (Touched(at[0], None),)
 
 
 def _row(name: str, of: Callable[[Value], float | bool]) -> _Reader:
-    def read(a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value) -> Iterable[Touched]:
+    def read(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
         getattr(a, name)[at[0]] = of(new)
         return (Touched(at[0], None),)
 
@@ -159,36 +174,30 @@ def _row(name: str, of: Callable[[Value], float | bool]) -> _Reader:
 
 
 def _cell(name: str, of: Callable[[Value], float | bool]) -> _Reader:
-    def read(a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value) -> Iterable[Touched]:
+    def read(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
         getattr(a, name)[at[0], at[1]] = of(new)
         return (Touched(at[0], at[1]),)
 
     return read
 
 
-def _tap(a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value) -> Iterable[Touched]:
+def _tap(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
     a.tap[at[0], at[1]] = at[0] * len(TAPS) + _TAP_NUMBER[str(new)]
     return (Touched(at[0], at[1]),)
 
 
-def _send_pan(
-    a: Arrays, _: Desk, at: tuple[int, ...], _old: Value, new: Value
-) -> Iterable[Touched]:
+def _send_pan(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
     _set_pan(a, at[0], at[1], new)
     return (Touched(at[0], at[1]),)
 
 
-def _channel_pan(
-    a: Arrays, desk: Desk, at: tuple[int, ...], _old: Value, new: Value
-) -> Iterable[Touched]:
+def _channel_pan(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
     _set_pan(a, at[0], house_index(desk), new)
     return (Touched(at[0], house_index(desk)),)
 
 
 def _assigned(column_of: Callable[[Desk], int]) -> _Reader:
-    def read(
-        a: Arrays, desk: Desk, at: tuple[int, ...], _old: Value, new: Value
-    ) -> Iterable[Touched]:
+    def read(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
         a.on[at[0], column_of(desk)] = bool(new)
         return (Touched(at[0], column_of(desk)),)
 
@@ -198,9 +207,7 @@ def _assigned(column_of: Callable[[Desk], int]) -> _Reader:
 def _bus(
     name: str, of: Callable[[Value], float | bool], column_of: Callable[[Desk], int] | None = None
 ) -> _Reader:
-    def read(
-        a: Arrays, desk: Desk, at: tuple[int, ...], _old: Value, new: Value
-    ) -> Iterable[Touched]:
+    def read(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
         column = column_of(desk) if column_of else at[0]
         getattr(a, name)[column] = of(new)
         return (Touched(None, column),)
@@ -208,21 +215,44 @@ def _bus(
     return read
 
 
-def _output(
-    a: Arrays, desk: Desk, _at: tuple[int, ...], old: Value, new: Value
-) -> Iterable[Touched]:
-    touched = []
-    for source, step in ((old, -1), (new, +1)):
-        if isinstance(source, str):
-            side = source.rsplit("/", 1)[-1]
-            column = bus_index(desk, source)
-            a.outputs[_SIDE_ROW.get(side, 2), column] += step
-            touched.append(Touched(None, column))
-    return touched
+def _output_place(desk: Desk, box_key: str, number: int) -> int:
+    """Place of an output socket in the desk's order."""
+    place = 0
+    for box in desk.boxes:
+        if box.key == box_key:
+            return place + number - 1
+        place += box.outputs
+    raise UnknownAddress(f"output/{box_key}/{number}")
+
+
+def _bus_touched(a: Arrays, place: int) -> list[Touched]:
+    column = int(a.out_column[place])
+    return [Touched(None, column)] if column >= 0 else []
+
+
+def _output_source(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
+    place = _output_place(desk, str(at[0]), int(at[1]) + 1)
+    touched = _bus_touched(a, place)
+    a.out_column[place] = -1
+    if isinstance(new, str) and not new.startswith("channel/"):
+        a.out_column[place] = bus_index(desk, new)
+        a.out_side[place] = _SIDE_ROW.get(new.rsplit("/", 1)[-1], 2)
+    return [*touched, *_bus_touched(a, place)]
+
+
+def _output_value(name: str, of: Callable[[Value], float]) -> _Reader:
+    def read(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
+        place = _output_place(desk, str(at[0]), int(at[1]) + 1)
+        getattr(a, name)[place] = of(new)
+        return _bus_touched(a, place)
+
+    return read
 
 
 _READERS: Final[dict[str, _Reader]] = {
-    "channel/<channel>/source": _row("fed", lambda value: value is not None),
+    "channel/<channel>/source": _row("source", lambda value: value is not None),
+    "channel/<channel>/spare": _row("spare", lambda value: value is not None),
+    "channel/<channel>/on_spare": _row("on_spare", bool),
     "channel/<channel>/trim": _trim,
     "channel/<channel>/polarity": _polarity,
     "channel/<channel>/fader": _row("fader", _gain),
@@ -241,7 +271,9 @@ _READERS: Final[dict[str, _Reader]] = {
     "house/mute": _bus("open", lambda value: not value, house_index),
     "mono/fader": _bus("master", _gain, mono_index),
     "mono/mute": _bus("open", lambda value: not value, mono_index),
-    "output/<box>/<output>/source": _output,
+    "output/<box>/<output>/source": _output_source,
+    "output/<box>/<output>/trim": _output_value("out_trim", _gain),
+    "output/<box>/<output>/tap": _output_value("out_tap", lambda tap: _TAP_NUMBER[str(tap)]),
 }
 
 
@@ -249,11 +281,14 @@ def _blank_arrays(desk: Desk) -> Arrays:
     """Every address at its default, by the catalogue's defaults."""
     rows, columns = desk.channels, bus_count(desk)
     house, mono = house_index(desk), mono_index(desk)
+    sockets = sum(box.outputs for box in desk.boxes)
     arrays = Arrays(
         trim=np.ones(rows),
         fader=np.zeros(rows),
         unmuted=np.ones(rows),
-        fed=np.zeros(rows),
+        source=np.zeros(rows),
+        spare=np.zeros(rows),
+        on_spare=np.zeros(rows),
         send=np.zeros((rows, columns)),
         on=np.ones((rows, columns)),
         tap=np.full((rows, columns), _TAP_NUMBER["before_fader"], dtype=np.intp)
@@ -263,7 +298,10 @@ def _blank_arrays(desk: Desk) -> Arrays:
         sides=np.zeros(columns, dtype=np.int8),
         master=np.ones(columns),
         open=np.ones(columns),
-        outputs=np.zeros((3, columns), dtype=np.int16),
+        out_column=np.full(sockets, -1, dtype=np.intp),
+        out_side=np.zeros(sockets, dtype=np.intp),
+        out_trim=np.ones(sockets),
+        out_tap=np.full(sockets, AFTER_FADER, dtype=np.intp),
         at_tap=np.zeros((rows, len(TAPS))),
         row_block=np.zeros((rows, len(TAPS)), dtype=np.int8),
         column_block=np.zeros(columns, dtype=np.int8),
@@ -277,8 +315,8 @@ def _blank_arrays(desk: Desk) -> Arrays:
     return arrays
 
 
-def _zero_based(indices: tuple[str | int, ...]) -> tuple[int, ...]:
-    return tuple(index - 1 for index in indices if isinstance(index, int))
+def _zero_based(indices: tuple[str | int, ...]) -> tuple[Any, ...]:
+    return tuple(index - 1 if isinstance(index, int) else index for index in indices)
 
 
 def read_arrays(show: Show) -> Arrays:

@@ -87,6 +87,7 @@ class _Walk:
 
     def __init__(self) -> None:
         self.left, self.right = 1.0, 0.0
+        self.bus = (0.0, 0.0)  # the sides as they stand in the bus, before its mute and master
         self.steps: list[Step] = []
         self.reasons: list[Reason] = []
 
@@ -137,9 +138,19 @@ def _set(says: str, address: str, value: Value) -> Remedy:
 
 def _head(walk: _Walk, show: Show, channel: str) -> None:
     """The line, its socket and the preamp: absolute levels, which the table leaves out."""
-    socket = show[f"{channel}/source"]
+    number = int(channel.split("/")[1])
+    socket, on_spare = show.source_of(number), show.on(f"{channel}/on_spare")
     name = source_name(show, channel)
-    if not isinstance(socket, str):
+    if socket is None and on_spare:
+        title = "No spare"
+        step = Step(kind="line", title=title, detail="the channel is switched to its spare",
+                    open=False, address=f"{channel}/spare")  # fmt: skip
+        walk.steps.append(step)
+        remedy = _set("Switch to its own source", f"{channel}/on_spare", False)
+        told = remedy if isinstance(show[f"{channel}/source"], str) else None
+        walk.stop("no_source", f"{name} is switched to a spare that it has not.", told)
+        return
+    if socket is None:
         walk.steps.append(
             Step(kind="line", title="No source", detail="the channel takes no input", open=False,
                  address=f"{channel}/source")
@@ -147,11 +158,17 @@ def _head(walk: _Walk, show: Show, channel: str) -> None:
         walk.stop("no_source", f"{name} has no source. Give it one in Patch.", None)
         return
     where = socket_name(show.desk, socket)
+    detail = f"spare, socket {where}" if on_spare else f"socket {where}"
+    if not socket.startswith("input/"):
+        walk.steps.append(
+            Step(kind="line", title=where, detail="inside the desk", address=f"{channel}/source")
+        )
+        return
     lines = lines_on(show, socket)
     title = show.text(f"line/{lines[0]}/name") if lines else "Nothing plugged in"
     line_dbu = show.number(f"line/{lines[0]}/level_dbu") if lines else None
     walk.steps.append(
-        Step(kind="line", title=title, detail=f"socket {where}", dbu=line_dbu,
+        Step(kind="line", title=title, detail=detail, dbu=line_dbu,
              address=f"{channel}/source")
     )  # fmt: skip
     box = show.desk.box(socket.split("/")[1])
@@ -270,63 +287,122 @@ def _into_bus(walk: _Walk, show: Show, channel: str, bus: str, stereo: bool) -> 
         )
 
 
-def _master(walk: _Walk, show: Show, bus: str) -> None:
+@dataclass(frozen=True, slots=True)
+class _Socket:
+    """An output socket that carries a bus: its name, side, tap and what it adds to the bus."""
+
+    name: str
+    side: str
+    tap: str
+    gain: float
+    details: tuple[str, ...]
+    label: str
+
+
+def _sockets_of(show: Show, bus: str) -> list[_Socket]:
+    fader = float(db_to_gain(show.number(f"{bus}/fader")))
+    found = []
+    for socket, side in outputs_of(show, bus).items():
+        tap, trim_db = show.text(f"{socket}/tap"), show.number(f"{socket}/trim")
+        gain = float(db_to_gain(trim_db))
+        if TAPS.index(tap) >= TAPS.index("before_fader_after_mute") and show.on(f"{bus}/mute"):
+            gain = 0.0
+        if tap == "after_fader":
+            gain *= fader
+        delay_ms = show.number(f"{socket}/delay_ms")
+        details = [] if tap == "after_fader" else [TAP_WORDS[tap]]
+        details += [f"trim {trim_db:+.1f}"] if trim_db else []
+        details += [f"delay {delay_ms:g} ms"] if delay_ms else []
+        details += ["polarity turned over"] if show.on(f"{socket}/polarity") else []
+        name, label = socket_name(show.desk, socket), show.text(f"{socket}/label")
+        found.append(_Socket(name, side, tap, gain, tuple(details), label))
+    return found
+
+
+def _loudest(sockets: list[_Socket], sides: tuple[str, ...]) -> _Socket | None:
+    """Of the sockets that carry one of `sides`, the loudest: that is what is heard of it."""
+    found = [socket for socket in sockets if socket.side in sides]
+    return max(found, key=lambda socket: socket.gain, default=None)
+
+
+def _to_listener(walk: _Walk, show: Show, bus: str, stereo: bool) -> None:
+    """The bus's mute and master, as far as its outputs lie behind them, and the outputs."""
+    sockets = _sockets_of(show, bus)
+    left = _loudest(sockets, ("left",) if stereo else ("left", "right", "whole"))
+    right = _loudest(sockets, ("right",)) if stereo else None
+    whole = _loudest(sockets, ("whole",)) if stereo and not (left or right) else None
+    heard = [socket for socket in (left, right, whole) if socket]
+    reached = max((TAPS.index(socket.tap) for socket in heard), default=TAPS.index("after_fader"))
+    _master(walk, show, bus, TAPS[reached], silent=all(socket.gain == 0.0 for socket in heard))
     name = listener_name(show, bus)
+    title = ", ".join(dict.fromkeys(socket.label for socket in sockets if socket.label)) or "Output"
+    if not heard:
+        _no_output(walk, show, bus, stereo, title, f"{name} goes to no output.")
+        return
+    before_left, before_right = walk.bus
+    if whole:
+        sides = ((before_left + before_right) / 2.0 * whole.gain, 0.0)
+    else:
+        sides = (
+            before_left * (left.gain if left else 0.0),
+            before_right * (right.gain if right else 0.0),
+        )
+    panned_away = (stereo and not whole and bool(before_left or before_right)) and not any(
+        (before_left and left, before_right and right)
+    )
+    if panned_away:
+        side = "right" if left else "left"
+        says = f"The {side} side of {name}, where this is panned, goes to no output."
+        _no_output(walk, show, bus, stereo, title, says)
+        return
+    details = [", ".join(socket.name for socket in sockets)]
+    details += ["mono sum"] if whole else []
+    details += ["one side only"] if stereo and not whole and not (left and right) else []
+    details += sorted({detail for socket in sockets for detail in socket.details})
+    walk.stage("output", title, ", ".join(details), sides, None)
+
+
+def _no_output(walk: _Walk, show: Show, bus: str, stereo: bool, title: str, says: str) -> None:
+    try:
+        moves = patch_bus(show, bus, stereo=stereo)
+        remedy = Remedy(says="Patch it to the next free outputs", moves=moves)
+    except NothingLeft:
+        remedy = None
+    step = Step(kind="output", title=title, detail=says, open=False, address=None)
+    walk.steps.append(step)
+    walk.stop("no_output", says, remedy)
+
+
+def _master(walk: _Walk, show: Show, bus: str, tap: str, *, silent: bool) -> None:
+    """Mute and fader of the bus, for outputs whose last tap is `tap`.
+
+    `silent`: none of the outputs carries anything, so that mute and fader count as reasons.
+    """
+    name = listener_name(show, bus)
+    walk.bus = (walk.left, walk.right)
+    passed = f"not in this path: outputs tap {TAP_WORDS[tap]}"
     if show.on(f"{bus}/mute"):
-        walk.steps.append(
-            Step(kind="mute", title="Mute", detail=f"{name} is muted", open=False,
-                 address=f"{bus}/mute")
-        )  # fmt: skip
-        walk.stop("muted", f"{name} is muted.", _set(f"Unmute {name}", f"{bus}/mute", False))
+        if TAPS.index(tap) < TAPS.index("before_fader_after_mute"):
+            walk.passed_by("mute", "Mute", passed, f"{bus}/mute")
+        else:
+            walk.steps.append(
+                Step(kind="mute", title="Mute", detail=f"{name} is muted", open=not silent,
+                     address=f"{bus}/mute")
+            )  # fmt: skip
+            if silent:
+                walk.stop(
+                    "muted", f"{name} is muted.", _set(f"Unmute {name}", f"{bus}/mute", False)
+                )
     level_db = show.number(f"{bus}/fader")
+    if tap != "after_fader":
+        walk.passed_by("master", f"{name} master", passed, f"{bus}/fader")
+        return
     walk.scale("master", f"{name} master", bus.replace("/", " "), level_db, f"{bus}/fader")
-    if level_db == -math.inf:
+    if level_db == -math.inf and silent:
         says = f"Bring {name} up to {START_LEVEL_DB:.0f} dB"
         walk.stop(
             "down", f"The master of {name} is off.", _set(says, f"{bus}/fader", START_LEVEL_DB)
         )
-
-
-def _output(walk: _Walk, show: Show, bus: str, stereo: bool) -> None:
-    """What the output sockets carry of the bus, side by side."""
-    carried: dict[str, list[str]] = {"left": [], "right": [], "whole": []}
-    labels: list[str] = []
-    for socket, side in outputs_of(show, bus).items():
-        carried[side].append(socket_name(show.desk, socket))
-        label = show.text(f"{socket}/label")
-        if label and label not in labels:
-            labels.append(label)
-    sockets = [name for side in carried.values() for name in side]
-    title = ", ".join(labels) or "Output"
-    name = listener_name(show, bus)
-
-    def blocked(says: str) -> None:
-        try:
-            moves = patch_bus(show, bus, stereo=stereo)
-            remedy = Remedy(says="Patch it to the next free outputs", moves=moves)
-        except NothingLeft:
-            remedy = None
-        step = Step(kind="output", title=title, detail=says, open=False, address=None)
-        walk.steps.append(step)
-        walk.stop("no_output", says, remedy)
-
-    if not sockets:
-        blocked(f"{name} goes to no output.")
-        return
-    where = ", ".join(sockets)
-    left, right = walk.left, walk.right
-    if not stereo:
-        walk.stage("output", title, where, (left, 0.0), None)
-    elif carried["left"] or carried["right"]:
-        sides = (left if carried["left"] else 0.0, right if carried["right"] else 0.0)
-        if (left or right) and not any(sides):
-            side = "right" if carried["left"] else "left"
-            blocked(f"The {side} side of {name}, where this is panned, goes to no output.")
-            return
-        missing = "" if all((carried["left"], carried["right"])) else " (one side only)"
-        walk.stage("output", title, where + missing, sides, None)
-    else:
-        walk.stage("output", title, f"{where}, mono sum", ((left + right) / 2.0, 0.0), None)
 
 
 def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> Why:
@@ -354,8 +430,7 @@ def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> 
     if bus.startswith("mix/") and show.text(f"{bus}/format") == "unused":
         walk.stop("unrouted", f"{heard_by} is not in use. Make it in Mixes.", None)
     else:
-        _master(walk, show, bus)
-        _output(walk, show, bus, stereo)
+        _to_listener(walk, show, bus, stereo)
     level_db = walk.level_db()
     in_column = flow.level_db[:, column]
     heard = int((flow.state[:, column] == State.HEARD).sum())

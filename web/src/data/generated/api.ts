@@ -264,7 +264,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -299,6 +299,19 @@ export interface components {
             type: "done";
         };
         /**
+         * DuplicateLines
+         * @description Copy lines to the end of the list.
+         */
+        DuplicateLines: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "duplicate_lines";
+            /** Lines */
+            lines: number[];
+        };
+        /**
          * ErrorReply
          * @description A refusal: what is wrong, where, and the way out.
          */
@@ -310,7 +323,7 @@ export interface components {
         };
         /**
          * Feed
-         * @description Give a channel a source socket as typed; empty text takes it away.
+         * @description Give a channel a source, or its spare, as typed; empty text takes it away.
          */
         Feed: {
             /**
@@ -322,6 +335,11 @@ export interface components {
             channel: number;
             /** Socket */
             socket: string;
+            /**
+             * Spare
+             * @default false
+             */
+            spare?: boolean;
         };
         /**
          * Fill
@@ -337,6 +355,26 @@ export interface components {
             channels: string;
             /** Sockets */
             sockets: string;
+        };
+        /**
+         * FindingMessage
+         * @description Something that Ombrel noticed. `careful`: its remedy asks for a second press.
+         */
+        FindingMessage: {
+            /** About */
+            about: string;
+            /** Careful */
+            careful: boolean;
+            remedy: components["schemas"]["WhyRemedy"] | null;
+            /** Rule */
+            rule: string;
+            /** Says */
+            says: string;
+            /**
+             * Tone
+             * @enum {string}
+             */
+            tone: "settle" | "note";
         };
         FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Do"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
         /**
@@ -521,6 +559,23 @@ export interface components {
             name: string;
         };
         /**
+         * Noticed
+         * @description Findings, and what the preamps make of the lines on them.
+         */
+        Noticed: {
+            /** Findings */
+            findings: components["schemas"]["FindingMessage"][];
+            /** Preamps */
+            preamps: components["schemas"]["PreampMessage"][];
+            /** Revision */
+            revision: number;
+            /**
+             * Type
+             * @constant
+             */
+            type: "noticed";
+        };
+        /**
          * ParameterReply
          * @description One entry of the catalogue. Numbers have unit, range (lowest null: off) and step.
          */
@@ -584,6 +639,22 @@ export interface components {
             sockets?: string;
         };
         /**
+         * PatchBuses
+         * @description Patch mixes (all that no output carries, if none are named) to the next free outputs.
+         */
+        PatchBuses: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "patch_buses";
+            /**
+             * Buses
+             * @default []
+             */
+            buses?: string[];
+        };
+        /**
          * PatchLines
          * @description Give lines sockets and channels. `lines` empty: all of them.
          */
@@ -618,6 +689,20 @@ export interface components {
             right?: boolean;
             /** Socket */
             socket: string;
+        };
+        /**
+         * PreampMessage
+         * @description What is expected behind a socket's preamp, in dBFS, and the gain that would suit, in dB.
+         */
+        PreampMessage: {
+            /** Dbfs */
+            dbfs: number;
+            /** Over */
+            over: boolean;
+            /** Socket */
+            socket: string;
+            /** Suggested Db */
+            suggested_db: number;
         };
         /**
          * Preview
@@ -753,6 +838,22 @@ export interface components {
             };
         };
         /**
+         * SuggestGains
+         * @description Set the preamps of lines to the gains that meet the show's target. `lines` empty: all.
+         */
+        SuggestGains: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "suggest_gains";
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: number[];
+        };
+        /**
          * Table
          * @description The whole of who hears what: one list of cells a source, in the order of the listeners.
          */
@@ -806,7 +907,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Noticed"] | components["schemas"]["Trouble"];
         /**
          * Trouble
          * @description The store cannot be reached just now; moves wait, none is lost. Empty text: it is over.
@@ -826,7 +927,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

@@ -1,8 +1,9 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useRef } from "react";
 import { valueOf } from "../../data/show";
-import { select, socketName, useLink, useShow, useText } from "../../data/use";
+import { select, socketName, useLink, useOn, useShow, useText } from "../../data/use";
 import { ColourBar } from "../../ui/Panel";
+import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 
 /** Every channel of the desk with its source; clicking a number starts a fill there. */
@@ -23,11 +24,13 @@ export function Channels({ onStart, first }: { onStart: (channel: number) => voi
   }, [first, count]);
   return (
     <section aria-label="Channels" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
-      <div className="grid grid-cols-[52px_minmax(0,1.4fr)_70px_minmax(0,1fr)] gap-1.5 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
-        <span>Channel</span>
+      <div className="grid grid-cols-[40px_minmax(0,1fr)_56px_56px_26px_30px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
+        <span>Ch.</span>
         <span className="pl-1.5">Name</span>
         <span className="pl-1.5">Source</span>
-        <span>Line</span>
+        <span className="pl-1.5">Spare</span>
+        <span className="text-center" title="Fed by the spare">Use</span>
+        <span title="A fill passes it by">Fix</span>
       </div>
       <div ref={scroller} className="scrolls flex-1 p-1.5" data-grid>
         <div className="relative" style={{ height: rows.getTotalSize() }}>
@@ -48,13 +51,11 @@ function ChannelRow({ channel, onStart, start }: { channel: number; onStart: (ch
   const colour = useText(`channel/${channel}/colour`);
   const source = useShow((state) => valueOf(state, `channel/${channel}/source`) as string | null);
   const socket = useShow((state) => socketName(state, source));
-  const line = useShow((state) => {
-    if (!source) return "";
-    const found = state.lines.find(
-      (n) => state.values[`line/${n}/socket`] === source || state.values[`line/${n}/socket_right`] === source,
-    );
-    return found ? String(valueOf(state, `line/${found}/name`)) : "no line";
-  });
+  const spare = useShow((state) => socketName(state, valueOf(state, `channel/${channel}/spare`) as string | null));
+  const onSpare = useOn(`channel/${channel}/on_spare`);
+  const fixed = useOn(`channel/${channel}/fixed`);
+  const set = (leaf: string, value: boolean) =>
+    void link.do({ action: "moves", moves: [{ address: `channel/${channel}/${leaf}`, value }] });
   const sharers = useShow((state) =>
     source
       ? state.channels.filter((n) => n !== channel && state.values[`channel/${n}/source`] === source).join(", ")
@@ -63,17 +64,18 @@ function ChannelRow({ channel, onStart, start }: { channel: number; onStart: (ch
   return (
     <div
       data-channel={channel}
+      title={sharers ? `Shares its preamp with channel ${sharers}` : undefined}
       onFocus={() => select(`channel/${channel}`)}
-      className="grid grid-cols-[52px_minmax(0,1.4fr)_70px_minmax(0,1fr)] gap-1.5 items-center h-[27px] rounded-md bg-card pr-2"
+      className="grid grid-cols-[40px_minmax(0,1fr)_56px_56px_26px_30px] gap-1 items-center h-[27px] rounded-md bg-card pr-1"
     >
       <button
         type="button"
         aria-label={`Fill from channel ${channel}`}
         onClick={() => onStart(channel)}
-        className={`flex items-center gap-2 self-stretch rounded-l-md cursor-pointer ${start ? "bg-sun text-on-sun" : "hover:bg-raise"}`}
+        className={`flex items-center gap-1 self-stretch rounded-l-md cursor-pointer ${start ? "bg-sun text-on-sun" : "hover:bg-raise"}`}
       >
         <ColourBar colour={colour} />
-        <span className="w-7 text-right">{channel}</span>
+        <span className="w-6 text-right">{channel}</span>
       </button>
       <TypedField
         label={`Name of channel ${channel}`}
@@ -87,15 +89,28 @@ function ChannelRow({ channel, onStart, start }: { channel: number; onStart: (ch
         label={`Source of channel ${channel}`}
         value={socket}
         placeholder="none"
+        className={`text-[13px] ${onSpare ? "line-through text-faint" : sharers ? "text-iris" : ""}`}
         onCommit={(text) => void link.do({ action: "feed", channel, socket: text }, { quiet: false })}
         data={{ "data-column": "source" }}
       />
-      <span
-        className={`truncate text-[13px] ${sharers ? "text-iris" : "text-faint"}`}
-        title={sharers ? `Shares its preamp with channel ${sharers}` : line}
-      >
-        {sharers ? `shared, ch ${sharers}` : line}
-      </span>
+      <TypedField
+        label={`Spare of channel ${channel}`}
+        value={spare}
+        placeholder="—"
+        className={`text-[13px] ${onSpare ? "text-iris" : ""}`}
+        onCommit={(text) => void link.do({ action: "feed", channel, socket: text, spare: true }, { quiet: false })}
+        data={{ "data-column": "spare" }}
+      />
+      {spare || onSpare ? (
+        <Toggle label={`Channel ${channel} on its spare`} tone="sun" pressed={onSpare} onChange={(on) => set("on_spare", on)}>
+          {onSpare ? "B" : "A"}
+        </Toggle>
+      ) : (
+        <span />
+      )}
+      <Toggle label={`Channel ${channel} fixed`} tone="sun" pressed={fixed} onChange={(on) => set("fixed", on)}>
+        fix
+      </Toggle>
     </div>
   );
 }

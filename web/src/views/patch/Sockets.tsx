@@ -1,10 +1,22 @@
-import { type KeyboardEvent, useMemo, useRef, useState } from "react";
-import { type ShowState, valueOf } from "../../data/show";
-import { useShow } from "../../data/use";
+import { type KeyboardEvent, memo, useMemo, useRef, useState } from "react";
+import { type ShowState, store, valueOf } from "../../data/show";
+import { useLink, useOn, useShow } from "../../data/use";
+import { levelText } from "../../data/words";
+import { BoxTabs } from "../../ui/BoxTabs";
+import { Deliberate } from "../../ui/Deliberate";
+import { Toggle } from "../../ui/Toggle";
+import { TypedField } from "../../ui/TypedField";
 import { runs } from "../../ui/ranges";
 
+interface Usage {
+  lines: string;
+  channels: string;
+}
+
+const COLUMNS = "grid-cols-[minmax(0,1fr)_30px_50px_28px_40px_40px]";
+
 /** For each input socket, the names of the lines on it and the numbers of the channels it feeds. */
-function usage(state: ShowState): ReadonlyMap<string, { lines: string; channels: string }> {
+function usage(state: ShowState): ReadonlyMap<string, Usage> {
   const found = new Map<string, { lines: string[]; channels: number[] }>();
   const at = (socket: string) => {
     let entry = found.get(socket);
@@ -19,7 +31,8 @@ function usage(state: ShowState): ReadonlyMap<string, { lines: string; channels:
     if (right) at(right).lines.push(`${name} R`);
   }
   for (const channel of state.channels) {
-    const source = valueOf(state, `channel/${channel}/source`) as string | null;
+    const leaf = valueOf(state, `channel/${channel}/on_spare`) ? "spare" : "source";
+    const source = valueOf(state, `channel/${channel}/${leaf}`) as string | null;
     if (source) at(source).channels.push(channel);
   }
   return new Map(
@@ -30,15 +43,11 @@ function usage(state: ShowState): ReadonlyMap<string, { lines: string; channels:
   );
 }
 
-/** The input sockets of one box at a time; dragging or Shift takes several. */
+/** The input sockets of one box at a time, with their preamps; dragging or Shift takes several. */
 export function Sockets({ chosen, onChoose }: { chosen: string; onChoose: (text: string) => void }) {
   const boxes = useShow((state) => state.desk!.boxes).filter((box) => box.inputs > 0);
   const values = useShow((state) => state.values);
-  const lines = useShow((state) => state.lines);
-  const channels = useShow((state) => state.channels);
-  const state = useShow((all) => all);
-  // Lines and channels are few beside all the values: this is found again only when one moves.
-  const used = useMemo(() => usage(state), [values, lines, channels]); // eslint-disable-line react-hooks/exhaustive-deps
+  const used = useMemo(() => usage({ ...store.getState(), values }), [values]);
   const [boxKey, setBoxKey] = useState(() => boxes.find((box) => box.key !== "local")?.key ?? boxes[0]?.key);
   const box = boxes.find((one) => one.key === boxKey) ?? boxes[0];
   const from = useRef<number | null>(null);
@@ -49,7 +58,7 @@ export function Sockets({ chosen, onChoose }: { chosen: string; onChoose: (text:
   const taken = (key: string, count: number) => {
     let sum = 0;
     for (let n = 1; n <= count; n++) if (used.has(`input/${key}/${n}`)) sum++;
-    return sum;
+    return `${sum}/${count}`;
   };
   const pick = (number: number, extend: boolean) => {
     if (!extend || from.current === null) from.current = number;
@@ -58,12 +67,17 @@ export function Sockets({ chosen, onChoose }: { chosen: string; onChoose: (text:
     onChoose(`${box.short} ${runs(Array.from({ length: high - low + 1 }, (_, index) => low + index))}`);
   };
   const onKey = (event: KeyboardEvent<HTMLElement>, number: number) => {
+    if (event.key === "Enter" || event.key === " ") {
+      event.preventDefault();
+      pick(number, event.shiftKey);
+      return;
+    }
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     if (!step) return;
     event.preventDefault();
     const next = Math.min(box.inputs, Math.max(1, number + step));
     if (event.shiftKey) {
-      if (from.current === null) from.current = number;
+      from.current ??= number;
       pick(next, true);
     }
     document.getElementById(`socket-${box.key}-${next}`)?.focus();
@@ -71,26 +85,30 @@ export function Sockets({ chosen, onChoose }: { chosen: string; onChoose: (text:
 
   return (
     <section aria-label="Sockets" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
-      <div role="tablist" aria-label="Boxes" className="flex gap-1 p-1.5 border-b border-line">
-        {boxes.map((one) => (
-          <button
-            key={one.key}
-            type="button"
-            role="tab"
-            aria-selected={one.key === box.key}
-            title={one.name}
-            onClick={() => setBoxKey(one.key)}
-            className={`h-8 px-2.5 rounded-lg cursor-pointer ${one.key === box.key ? "bg-raise font-semibold" : "text-soft hover:text-paper"}`}
-          >
-            {one.short} <span className="text-faint text-[12px]">{taken(one.key, one.inputs)}/{one.inputs}</span>
-          </button>
-        ))}
+      <div className="p-1.5 border-b border-line">
+        <BoxTabs
+          boxes={boxes.map((one) => ({ ...one, note: taken(one.key, one.inputs) }))}
+          chosen={box.key}
+          onChoose={setBoxKey}
+        />
+      </div>
+      <div className={`grid ${COLUMNS} gap-1 px-3.5 py-1 text-[12px] text-faint`}>
+        <span>Socket and line</span>
+        {box.preamps ? (
+          <>
+            <span className="text-right pr-1.5">Gain</span>
+            <span className="text-right">dBFS</span>
+            <span className="text-center">Pad</span>
+            <span className="text-center">48 V</span>
+          </>
+        ) : (
+          <span className="col-span-4">no preamps here</span>
+        )}
+        <span>Feeds</span>
       </div>
       <div
-        className="scrolls p-1.5 flex flex-col gap-[2px] select-none"
-        role="listbox"
-        aria-label={`${box.name}, inputs`}
-        aria-multiselectable
+        className="scrolls px-1.5 pb-1.5 flex flex-col gap-[2px] select-none"
+        data-grid
         onPointerUp={() => (dragging.current = false)}
         onPointerLeave={() => (dragging.current = false)}
       >
@@ -99,37 +117,35 @@ export function Sockets({ chosen, onChoose }: { chosen: string; onChoose: (text:
           const entry = used.get(socket);
           const on = picked.has(number);
           return (
-            <button
+            <div
               key={number}
-              id={`socket-${box.key}-${number}`}
-              type="button"
-              role="option"
-              aria-selected={on}
               data-socket={socket}
-              onPointerDown={(event) => {
-                dragging.current = true;
-                pick(number, event.shiftKey);
-              }}
-              onPointerEnter={() => dragging.current && pick(number, true)}
-              onKeyDown={(event) => {
-                if (event.key === "Enter" || event.key === " ") {
-                  event.preventDefault();
-                  pick(number, event.shiftKey);
-                } else onKey(event, number);
-              }}
-              className={`grid grid-cols-[54px_minmax(0,1fr)_auto_auto] items-center gap-2 h-[27px] shrink-0 rounded-md px-2 text-left cursor-pointer ${
-                on ? "bg-sun text-on-sun" : entry ? "bg-card" : "hover:bg-card"
-              }`}
+              className={`grid ${COLUMNS} items-center gap-1 h-[27px] shrink-0 rounded-md pr-1 ${entry ? "bg-card" : "hover:bg-card"}`}
             >
-              <span className={on ? "" : "text-faint"}>
-                {box.short} {number}
+              <button
+                id={`socket-${box.key}-${number}`}
+                type="button"
+                aria-pressed={on}
+                onPointerDown={(event) => {
+                  dragging.current = true;
+                  pick(number, event.shiftKey);
+                }}
+                onPointerEnter={() => dragging.current && pick(number, true)}
+                onKeyDown={(event) => onKey(event, number)}
+                className={`grid grid-cols-[46px_minmax(0,1fr)] self-stretch items-center rounded-md pl-2 text-left cursor-pointer ${on ? "bg-sun text-on-sun" : ""}`}
+              >
+                <span className={on ? "" : "text-faint"}>
+                  {box.short} {number}
+                </span>
+                <span className={`truncate ${!entry?.lines && !on ? "text-faint" : ""}`}>
+                  {entry?.lines || (entry?.channels ? "nothing plugged in" : "free")}
+                </span>
+              </button>
+              {box.preamps ? <PreampFields socket={socket} name={`${box.short} ${number}`} /> : <span className="col-span-4" />}
+              <span className="text-[12px] text-soft truncate" title={entry?.channels.includes(",") ? "These channels share the preamp" : undefined}>
+                {entry?.channels && `${entry.channels.includes(",") ? "⚭" : "ch"} ${entry.channels}`}
               </span>
-              <span className={`truncate ${!entry?.lines && !on ? "text-faint" : ""}`}>
-                {entry?.lines || (entry?.channels ? "nothing plugged in" : "free")}
-              </span>
-              <Phantom socket={socket} preamps={box.preamps} />
-              <span className={`text-[12px] ${on ? "" : "text-soft"}`}>{entry?.channels ? `ch ${entry.channels}` : ""}</span>
-            </button>
+            </div>
           );
         })}
       </div>
@@ -137,10 +153,46 @@ export function Sockets({ chosen, onChoose }: { chosen: string; onChoose: (text:
   );
 }
 
-function Phantom({ socket, preamps }: { socket: string; preamps: boolean }) {
-  const on = useShow((state) => preamps && valueOf(state, `${socket}/phantom`) === true);
-  return on ? <span className="text-[11px] font-semibold text-coral border border-coral rounded px-1 bg-card">48 V</span> : <span />;
-}
+/** Gain, predicted level, pad and phantom power of one preamp. 48 V takes two presses. */
+const PreampFields = memo(function PreampFields({ socket, name }: { socket: string; name: string }) {
+  const link = useLink();
+  const gain = useShow((state) => valueOf(state, `${socket}/gain`) as number);
+  const pad = useOn(`${socket}/pad`);
+  const phantom = useOn(`${socket}/phantom`);
+  const preamp = useShow((state) => state.preamps.get(socket));
+  const set = (leaf: string, value: boolean) =>
+    void link.do({ action: "moves", moves: [{ address: `${socket}/${leaf}`, value }] });
+  return (
+    <>
+      <TypedField
+        label={`Gain of ${name}`}
+        value={gain.toFixed(0)}
+        align="right"
+        className={`text-[13px] !px-0.5 ${gain ? "" : "text-faint"}`}
+        onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: `${socket}/gain`, typed }] })}
+        data={{ "data-column": "gain" }}
+      />
+      {preamp?.over ? (
+        <strong className="text-[12px] text-right text-coral border border-coral rounded px-0.5" title={`Past full scale; ${preamp.suggested_db} dB of gain would suit`}>
+          over {levelText(preamp.dbfs, 0)}
+        </strong>
+      ) : (
+        <span className="text-[13px] text-right text-soft" title={preamp && `${preamp.suggested_db} dB of gain would suit`}>
+          {preamp ? levelText(preamp.dbfs, 0) : ""}
+        </span>
+      )}
+      <Toggle label={`Pad of ${name}`} tone="sun" pressed={pad} onChange={(on) => set("pad", on)}>
+        P
+      </Toggle>
+      <Deliberate
+        says={`48 V ${phantom ? "off" : "on"} at ${name}`}
+        short={phantom ? "48 on" : "off"}
+        onDone={() => set("phantom", !phantom)}
+        className={`!h-6 !px-0 !text-[11px] justify-center data-[armed]:!text-on-sun ${phantom ? "!bg-blocked font-semibold" : "!border-line !text-faint"}`}
+      />
+    </>
+  );
+});
 
 /** Numbers of this box within what is typed, so that typing shows on the list. For drawing only. */
 function picks(typed: string, short: string): ReadonlySet<number> {

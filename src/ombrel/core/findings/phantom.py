@@ -1,0 +1,53 @@
+"""Phantom power where a line needs it and has it not, or has it and should not."""
+
+from collections.abc import Iterator
+
+from ..patch import socket_name
+from .rule import Finding, Look
+
+__all__ = ["phantom_missing", "phantom_not_wanted"]
+
+# 48 V on an output stage or a radio receiver can do harm; a dynamic microphone on a balanced cable
+# does not mind it, but a worn cable makes it thump (common practice).
+_AT_RISK = ("radio", "line", "playback", "talkback")
+
+
+def phantom_missing(look: Look) -> Iterator[Finding]:
+    """A line that needs 48 V on a preamp where it is off."""
+    for socket, lines in sorted(look.lines_on.items()):
+        if not look.has_preamp(socket) or look.show.on(f"{socket}/phantom"):
+            continue
+        for line in lines:
+            if look.show.on(f"line/{line}/phantom"):
+                where = socket_name(look.show.desk, socket)
+                yield Finding(
+                    rule="phantom_missing",
+                    tone="settle",
+                    says=f"{look.name(line)} needs 48 V, and it is off at {where}.",
+                    about=f"line/{line}",
+                    remedy=f"48 V on at {where}",
+                    moves={f"{socket}/phantom": True},
+                    careful=True,
+                )
+
+
+def phantom_not_wanted(look: Look) -> Iterator[Finding]:
+    """48 V on a line that needs none; on one that it may harm, something to settle."""
+    for socket, lines in sorted(look.lines_on.items()):
+        if not look.has_preamp(socket) or not look.show.on(f"{socket}/phantom"):
+            continue
+        for line in lines:
+            if look.show.on(f"line/{line}/phantom"):
+                continue
+            kind = look.show.text(f"line/{line}/kind")
+            where = socket_name(look.show.desk, socket)
+            yield Finding(
+                rule="phantom_not_wanted",
+                tone="settle" if kind in _AT_RISK else "note",
+                says=f"48 V is on at {where}, and {look.name(line)} ({kind.replace('_', ' ')})"
+                " needs none.",
+                about=f"line/{line}",
+                remedy=f"48 V off at {where}",
+                moves={f"{socket}/phantom": False},
+                careful=True,
+            )

@@ -1,0 +1,59 @@
+"""What a rule is: it looks at a show and tells what is wrong, or likely to be."""
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+from ..edits import Asked
+from ..show import Show
+
+__all__ = ["Finding", "Look", "Rule"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Finding:
+    """Something that Ombrel noticed. `about`: the address of what it is about, for the screen.
+
+    `tone`: "settle" is wrong or dangerous; "note" may be meant. `remedy`: the words of the one
+    action that settles it, and its `moves`; `careful`: the action asks for a second, deliberate
+    press (phantom power).
+    """
+
+    rule: str
+    tone: Literal["settle", "note"]
+    says: str
+    about: str
+    remedy: str = ""
+    moves: Mapping[str, Asked] = field(default_factory=dict, hash=False)
+    careful: bool = False
+
+
+class Look:
+    """A show with what several rules ask of it, found once."""
+
+    def __init__(self, show: Show) -> None:
+        self.show = show
+        self.lines = show.lines()
+        self.lines_on: dict[str, list[int]] = {}
+        for line in self.lines:
+            for side in ("socket", "socket_right"):
+                socket = show[f"line/{line}/{side}"]
+                if isinstance(socket, str):
+                    self.lines_on.setdefault(socket, []).append(line)
+        self.channels_on: dict[str, list[int]] = {}
+        for channel in show.channels():
+            source = show.source_of(channel)
+            if source is not None:
+                self.channels_on.setdefault(source, []).append(channel)
+
+    def name(self, line: int) -> str:
+        """What a line is called."""
+        return self.show.text(f"line/{line}/name") or f"Line {line}"
+
+    def has_preamp(self, socket: str) -> bool:
+        """Whether a socket is an input with a preamp."""
+        box = self.show.desk.box(socket.split("/")[1]) if socket.startswith("input/") else None
+        return box is not None and box.preamps
+
+
+Rule = Callable[[Look], Iterable[Finding]]

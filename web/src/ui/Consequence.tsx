@@ -1,0 +1,60 @@
+import { type ReactNode, useEffect, useState } from "react";
+import { useLink, useShow } from "../data/use";
+import type { Ask, Preview } from "../data/types";
+
+/** What the core says an edit would do, asked again whenever the edit or the show changes. */
+function usePreview(ask: Ask | null): Preview | string | null {
+  const link = useLink();
+  const revision = useShow((state) => state.revision);
+  const [shown, setShown] = useState<Preview | string | null>(null);
+  useEffect(() => {
+    if (!ask) {
+      setShown(null);
+      return;
+    }
+    let current = true;
+    const timer = setTimeout(() => {
+      void link.try(ask).then((answer) => current && setShown(answer));
+    }, 120);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [link, ask, revision]);
+  return shown;
+}
+
+function names(pairs: readonly (readonly [string, string])[]): string {
+  const bySource = new Map<string, string[]>();
+  for (const [source, listener] of pairs) bySource.set(source, [...(bySource.get(source) ?? []), listener]);
+  const parts = [...bySource].map(([source, listeners]) =>
+    listeners.length > 3
+      ? `${source} for ${listeners.slice(0, 2).join(", ")} and ${listeners.length - 2} more`
+      : `${source} for ${listeners.join(", ")}`,
+  );
+  return parts.length > 4 ? `${parts.slice(0, 4).join("; ")}; and ${parts.length - 4} more` : parts.join("; ");
+}
+
+/** Before an edit is made: who loses what, and who falls silent. Without one: what to do here. */
+export function Consequence({ ask, children }: { ask: Ask | null; children?: ReactNode }) {
+  const shown = usePreview(ask);
+  if (!ask) return <p className="text-faint text-[13px] pb-2 shrink-0">{children}</p>;
+  if (!shown) return <p className="text-soft pb-2">Looking at what it would do…</p>;
+  if (typeof shown === "string") return <p className="text-coral pb-2" role="alert">{shown}</p>;
+  return (
+    <div className="rounded-xl border border-line bg-floor px-3 py-2 mb-2 max-h-32 scrolls shrink-0" role="status" data-testid="consequence">
+      {shown.changes === 0 && <p className="text-soft">It stands so already: nothing to change.</p>}
+      {shown.losses.map((loss, index) => (
+        <p key={index}>
+          <strong className="text-coral">{loss.who}</strong> loses {loss.loses}
+          {loss.to !== "nothing" && <span className="text-soft"> ({loss.to})</span>}
+        </p>
+      ))}
+      {shown.silenced.length > 0 && <p className="text-coral">Falls silent: {names(shown.silenced)}</p>}
+      {shown.opened.length > 0 && <p className="text-sea">Becomes heard: {names(shown.opened)}</p>}
+      {shown.changes > 0 && shown.losses.length === 0 && shown.silenced.length === 0 && (
+        <p className="text-sea">Nobody loses anything.</p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,94 @@
+import { useLocation } from "wouter";
+import { select, useLink, useShow } from "../../data/use";
+import type { Finding } from "../../data/types";
+import { Button } from "../../ui/Button";
+import { Deliberate } from "../../ui/Deliberate";
+import { Empty, ViewHead } from "../../ui/Panel";
+
+/** What Ombrel noticed without being asked, each with the one action that settles it. */
+export function FindingsView() {
+  const findings = useShow((state) => state.findings);
+  const settle = findings.filter((finding) => finding.tone === "settle");
+  const notes = findings.filter((finding) => finding.tone === "note");
+  if (findings.length === 0) {
+    return (
+      <>
+        <ViewHead title="Findings" />
+        <Empty title="Nothing to settle">
+          <p>Ombrel found nothing wrong with the patch. It keeps looking as you work.</p>
+        </Empty>
+      </>
+    );
+  }
+  return (
+    <>
+      <ViewHead title="Findings" />
+      <div className="scrolls flex-1 min-h-0 flex flex-col gap-4 pr-1">
+        <Group title="To settle" findings={settle} />
+        <Group title="Notes: they may be meant" findings={notes} />
+      </div>
+    </>
+  );
+}
+
+function Group({ title, findings }: { title: string; findings: readonly Finding[] }) {
+  if (findings.length === 0) return null;
+  return (
+    <section aria-label={title}>
+      <h2 className="text-soft pb-1.5">
+        {title} <span className="text-faint">{findings.length}</span>
+      </h2>
+      <ul className="flex flex-col gap-[3px]">
+        {findings.map((finding) => (
+          <Row key={`${finding.rule} ${finding.about} ${finding.says}`} finding={finding} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Where to go to look at what a finding is about. */
+function placeOf(about: string): string {
+  const [kind, number] = about.split("/");
+  if (kind === "line") return "/lines";
+  if (kind === "mix") return `/mixes/${number}`;
+  return kind === "output" ? "/outputs" : "/patch";
+}
+
+function Row({ finding }: { finding: Finding }) {
+  const link = useLink();
+  const [, navigate] = useLocation();
+  const remedy = finding.remedy;
+  const settle = () =>
+    remedy && void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false });
+  return (
+    <li
+      data-rule={finding.rule}
+      className="flex items-center gap-3 min-h-11 rounded-lg bg-floor border border-line px-3 py-1.5"
+    >
+      <span
+        aria-hidden
+        className={`w-2.5 h-2.5 shrink-0 ${finding.tone === "settle" ? "bg-coral rotate-45" : "border-2 border-soft rounded-full"}`}
+      />
+      <span className="flex-1 min-w-0">{finding.says}</span>
+      <Button
+        small
+        tone="quiet"
+        onClick={() => {
+          if (finding.about.startsWith("channel/")) select(finding.about);
+          navigate(placeOf(finding.about));
+        }}
+      >
+        Look
+      </Button>
+      {remedy &&
+        (finding.careful ? (
+          <Deliberate says={remedy.says} onDone={settle} />
+        ) : (
+          <Button small onClick={settle}>
+            {remedy.says}
+          </Button>
+        ))}
+    </li>
+  );
+}

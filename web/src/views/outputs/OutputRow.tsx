@@ -1,0 +1,92 @@
+import { memo, useMemo } from "react";
+import { valueOf } from "../../data/show";
+import { select, socketName, stripName, useLink, useOn, useShow, useText } from "../../data/use";
+import type { Ask } from "../../data/types";
+import { DEVICE_WORD, TAP_WORD, levelText } from "../../data/words";
+import { Choice } from "../../ui/Choice";
+import { Toggle } from "../../ui/Toggle";
+import { TypedField } from "../../ui/TypedField";
+
+export const COLUMNS =
+  "grid-cols-[64px_minmax(130px,1.2fr)_112px_46px_46px_34px_116px_minmax(90px,1fr)]";
+
+const DEVICES = Object.entries(DEVICE_WORD);
+const CHANNEL_TAPS = Object.entries(TAP_WORD);
+const BUS_TAPS = CHANNEL_TAPS.filter(([tap]) => tap.includes("fader"));
+
+/** What an output can carry, by name; the names are put together only when one of them changes. */
+function useSources(): readonly (readonly [string, string])[] {
+  const named = useShow((state) =>
+    [
+      ...state.mixes.map((n) => `mix/${n}\t${stripName(state, `mix/${n}`)}\t${valueOf(state, `mix/${n}/format`)}`),
+      ...state.channels.map((n) => `channel/${n}\t${stripName(state, `channel/${n}`)}\t`),
+    ].join("\n"),
+  );
+  return useMemo(() => {
+    const found: [string, string][] = [
+      ["", "—"],
+      ["house/left", "House L"],
+      ["house/right", "House R"],
+      ["house", "House, mono sum"],
+      ["mono", "Mono"],
+    ];
+    for (const row of named.split("\n").filter(Boolean)) {
+      const [strip, name, format] = row.split("\t") as [string, string, string];
+      if (strip.startsWith("channel/")) found.push([`${strip}/direct`, `${name}, direct`]);
+      else if (format === "stereo")
+        found.push([`${strip}/left`, `${name} L`], [`${strip}/right`, `${name} R`], [strip, `${name}, mono sum`]);
+      else found.push([strip, name]);
+    }
+    return found;
+  }, [named]);
+}
+
+interface Props {
+  socket: string;
+  /** Asked for when the socket is in use: somebody would lose it, which is shown first. */
+  onTake: (ask: Ask) => void;
+}
+
+export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
+  const link = useLink();
+  const name = useShow((state) => socketName(state, socket));
+  const source = useText(`${socket}/source`);
+  const sources = useSources();
+  // a source that is no longer offered (a mix given up) still shows what it is
+  const options = sources.some(([value]) => value === source) ? sources : [...sources, [source, source] as const];
+  const trim = useShow((state) => valueOf(state, `${socket}/trim`) as number);
+  const delay = useShow((state) => valueOf(state, `${socket}/delay_ms`) as number);
+  const tap = useText(`${socket}/tap`);
+  const turned = useOn(`${socket}/polarity`);
+  const set = (leaf: string) => (typed: string) =>
+    void link.do({ action: "moves", moves: [{ address: `${socket}/${leaf}`, typed }] });
+  const choose = (value: string) => {
+    const ask: Ask = { action: "moves", moves: [{ address: `${socket}/source`, value: value || null }] };
+    if (source) onTake(ask);
+    else void link.do(ask);
+  };
+  const listener = source.startsWith("mix/") ? source.split("/").slice(0, 2).join("/") : source.split("/")[0];
+  const direct = source.startsWith("channel/");
+  return (
+    <div
+      data-output={socket}
+      onFocus={() => listener && !direct && select(null, listener)}
+      className={`grid ${COLUMNS} gap-x-1.5 items-center h-8 shrink-0 rounded-md px-2 ${source ? "bg-card" : "bg-floor"}`}
+    >
+      <span className={source ? "" : "text-faint"}>{name}</span>
+      <Choice label={`${name} carries`} value={source} options={options} onChange={choose} className={source ? "font-semibold" : "text-faint"} />
+      {source ? (
+        <Choice label={`Tap of ${name}`} value={tap} options={direct ? CHANNEL_TAPS : BUS_TAPS} onChange={set("tap")} className="text-[13px]" />
+      ) : (
+        <span className="text-faint pl-1.5">free</span>
+      )}
+      <TypedField label={`Trim of ${name}`} value={levelText(trim)} align="right" onCommit={set("trim")} data={{ "data-column": "trim" }} className={trim ? "" : "text-faint"} />
+      <TypedField label={`Delay of ${name} in ms`} value={String(delay)} align="right" onCommit={set("delay_ms")} data={{ "data-column": "delay" }} className={delay ? "" : "text-faint"} />
+      <Toggle label={`Polarity of ${name} turned over`} tone="sun" pressed={turned} onChange={(on) => set("polarity")(on ? "on" : "off")}>
+        ±
+      </Toggle>
+      <Choice label={`Device on ${name}`} value={useText(`${socket}/device`)} options={DEVICES} onChange={set("device")} className="text-[13px]" />
+      <TypedField label={`Connected to ${name}`} value={useText(`${socket}/label`)} placeholder="—" maxLength={60} onCommit={set("label")} data={{ "data-column": "label" }} />
+    </div>
+  );
+});

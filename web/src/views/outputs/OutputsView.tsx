@@ -1,0 +1,94 @@
+import { useState } from "react";
+import { useLink, useShow } from "../../data/use";
+import { stripName } from "../../data/use";
+import type { Ask } from "../../data/types";
+import { Button } from "../../ui/Button";
+import { BoxTabs } from "../../ui/BoxTabs";
+import { Consequence } from "../../ui/Consequence";
+import { ViewHead } from "../../ui/Panel";
+import { COLUMNS, OutputRow } from "./OutputRow";
+
+/** Every output socket, what it carries, from which tap, and what is connected to it. */
+export function OutputsView() {
+  const link = useLink();
+  const boxes = useShow((state) => state.desk!.boxes).filter((box) => box.outputs > 0);
+  const [key, setKey] = useState(boxes[0]?.key);
+  const box = boxes.find((one) => one.key === key) ?? boxes[0];
+  const [taking, setTaking] = useState<Ask | null>(null);
+  const used = useShow((state) =>
+    boxes
+      .map((one) => {
+        let count = 0;
+        for (let n = 1; n <= one.outputs; n++) if (state.values[`output/${one.key}/${n}/source`]) count++;
+        return count;
+      })
+      .join(" "),
+  ).split(" ");
+  const loose = useShow((state) =>
+    state.findings
+      .filter((finding) => finding.rule === "mix_that_goes_nowhere")
+      .map((finding) => stripName(state, finding.about))
+      .join(", "),
+  );
+  if (!box) return <p className="py-5 text-soft">This desk has no outputs.</p>;
+
+  const take = async () => {
+    if (taking && (await link.do(taking, { quiet: false }))) setTaking(null);
+  };
+  return (
+    <>
+      <ViewHead title="Outputs">
+        <BoxTabs
+          boxes={boxes.map((one, index) => ({
+            key: one.key,
+            short: one.short,
+            name: one.name,
+            note: `${Number(used[index]) || 0}/${one.outputs}`,
+          }))}
+          chosen={box.key}
+          onChoose={setKey}
+        />
+      </ViewHead>
+      {loose && (
+        <div className="flex items-center gap-3 mb-2 rounded-xl border border-coral/60 bg-floor px-3 py-2 shrink-0">
+          <span className="flex-1 min-w-0">
+            <strong className="text-coral">No output:</strong> {loose}
+          </span>
+          <Button small onClick={() => void link.do({ action: "patch_buses" }, { quiet: false })}>
+            Patch to the next free
+          </Button>
+        </div>
+      )}
+      {taking && (
+        <div className="flex items-start gap-3 shrink-0" onKeyDown={(event) => event.key === "Escape" && setTaking(null)}>
+          <div className="flex-1 min-w-0">
+            <Consequence ask={taking} />
+          </div>
+          <Button autoFocus tone="main" onClick={() => void take()}>
+            Take it
+          </Button>
+          <Button onClick={() => setTaking(null)}>Leave it</Button>
+        </div>
+      )}
+      <div className={`grid ${COLUMNS} gap-x-1.5 text-[12px] text-faint pb-1 px-2 shrink-0`}>
+        <span>Socket</span>
+        <span className="pl-1">Carries</span>
+        <span className="pl-1">Tap</span>
+        <span className="text-right pr-1.5">Trim</span>
+        <span className="text-right pr-1.5">ms</span>
+        <span className="text-center">Pol.</span>
+        <span className="pl-1">Device</span>
+        <span className="pl-1.5">Connected</span>
+      </div>
+      <div className="scrolls flex-1 min-h-0 flex flex-col gap-[2px]" data-grid>
+        {Array.from({ length: box.outputs }, (_, index) => (
+          <OutputRow
+            key={`${box.key}/${index + 1}`}
+            socket={`output/${box.key}/${index + 1}`}
+            onTake={setTaking}
+          />
+        ))}
+      </div>
+    </>
+  );
+}
