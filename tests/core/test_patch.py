@@ -8,14 +8,20 @@ from ombrel.core import (
     UnreadableText,
     add_lines,
     blank_show,
+    channels_from,
     channels_on,
     fill_channels,
     flow_of,
     free_outputs,
     import_lines,
+    is_stereo,
     lines_on,
     made,
     move_lines,
+    one_socket,
+    outputs_of,
+    patch_bus_to,
+    patch_buses,
     patch_lines,
     plug_line,
     preview,
@@ -145,6 +151,51 @@ def test_lines_are_moved_and_removed():
     assert [show.text(f"line/{n}/name") for n in show.lines()] == ["d", "c"]
     show = with_lines(LineDraft(name="e"), show=show)
     assert [show.text(f"line/{n}/name") for n in show.lines()] == ["d", "c", "e"]
+
+
+def test_a_fill_passes_fixed_channels_by_from_a_start_and_within_a_range():
+    show, _ = made(BLANK, {"channel/2/fixed": True})
+    assert channels_from(show, "1", count=3) == [1, 3, 4]
+    assert channels_from(show, "4-1", count=3) == [4, 3, 1]
+    with pytest.raises(NothingLeft):
+        channels_from(show, "1-3", count=3)
+    with pytest.raises(NothingLeft):
+        channels_from(show, "47", count=3)
+
+
+def test_a_channel_on_its_spare_is_fed_by_it_and_by_the_desks_own_sources():
+    show, _ = made(BLANK, {"channel/1/source": "input/a/1", "channel/1/spare": "oscillator"})
+    assert channels_on(show, "input/a/1") == [1]
+    show, _ = made(show, {"channel/1/on_spare": True})
+    assert channels_on(show, "input/a/1") == []
+    assert show.source_of(1) == "oscillator"
+    assert one_socket(TOURING, " Talkback ") == "talkback"
+    assert one_socket(TOURING, "") is None
+
+
+@given(shows(), st.lists(st.sampled_from(["mix/1", "mix/2", "mix/3", "house"]), max_size=4))
+def test_no_sequence_of_patches_leaves_a_bus_half_patched_or_an_output_with_two(show, buses):
+    for bus in buses:
+        try:
+            show, _ = made(show, patch_bus_to(show, bus, ""))
+        except NothingLeft:
+            return
+        sides = set(outputs_of(show, bus).values())
+        assert sides >= ({"left", "right"} if is_stereo(show, bus) else {"whole"})
+    held = [show[f"{socket}/source"] for socket in show.outputs()]
+    assert len(held) == len(list(show.outputs()))  # one address, one value: never two
+
+
+def test_several_mixes_go_to_the_next_free_pairs_and_those_patched_stay():
+    show, _ = made(
+        blank_show(TINY),
+        {"mix/1/format": "stereo", "mix/2/format": "mono", "mix/3/format": "stereo",
+         "output/local/2/source": "mix/2"},
+    )  # fmt: skip
+    show, _ = made(show, patch_buses(show, ["mix/1", "mix/2", "mix/3"]))
+    assert list(outputs_of(show, "mix/1")) == ["output/local/3", "output/local/4"]
+    assert list(outputs_of(show, "mix/2")) == ["output/local/2"]
+    assert list(outputs_of(show, "mix/3")) == ["output/local/5", "output/local/6"]
 
 
 def test_pairs_of_outputs_are_odd_and_the_even_above():

@@ -24,7 +24,7 @@ const ROLE_WORD: Record<ListReply["roles"][number], string> = {
 };
 
 /** Bring in a list: choose a file, see what becomes of each row, take it in one edit. */
-export function ImportDialog({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+export function ImportDialog({ open, file, onOpenChange }: { open: boolean; file: File | null; onOpenChange: (open: boolean) => void }) {
   return (
     <Dialog
       title="Import an input list"
@@ -33,12 +33,12 @@ export function ImportDialog({ open, onOpenChange }: { open: boolean; onOpenChan
       onOpenChange={onOpenChange}
       wide
     >
-      {open && <Import onDone={() => onOpenChange(false)} />}
+      {open && <Import given={file} onDone={() => onOpenChange(false)} />}
     </Dialog>
   );
 }
 
-function Import({ onDone }: { onDone: () => void }) {
+function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
   const showId = useShow((state) => state.desk!.show.id);
   const [file, setFile] = useState<File | null>(null);
   const [list, setList] = useState<ListReply | null>(null);
@@ -62,6 +62,12 @@ function Import({ onDone }: { onDone: () => void }) {
     }
     setBusy(false);
   };
+
+  // rows that were pasted come as a file already
+  useEffect(() => {
+    if (given) void read(given);
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [given]);
 
   const take = async () => {
     if (!file) return;

@@ -1,5 +1,5 @@
-import { type KeyboardEvent, memo, useState } from "react";
-import { valueOf } from "../../data/show";
+import { type ClipboardEvent, type KeyboardEvent, memo, useCallback, useMemo, useState } from "react";
+import { store, valueOf } from "../../data/show";
 import { select, socketName, useLink, useOn, useShow, useText } from "../../data/use";
 import { KIND_WORD, levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
@@ -7,7 +7,9 @@ import { Choice } from "../../ui/Choice";
 import { ColourBar, Empty, ViewHead } from "../../ui/Panel";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
+import { Chosen } from "./Chosen";
 import { ImportDialog } from "./ImportDialog";
+import { LineDetail } from "./LineDetail";
 
 const KINDS = Object.entries(KIND_WORD);
 
@@ -18,20 +20,26 @@ const COLUMNS = "grid-cols-[30px_minmax(110px,1.25fr)_98px_minmax(84px,1fr)_minm
 export function LinesView() {
   const link = useLink();
   const lines = useShow((state) => state.lines);
+  const [file, setFile] = useState<File | null>(null);
   const [importing, setImporting] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const [focused, setFocused] = useState<number | null>(null);
+  const [filter, setFilter] = useState("");
+  const shown = useFiltered(filter);
 
-  const toggle = (line: number, on: boolean) => {
-    const next = new Set(chosen);
-    if (on) next.add(line);
-    else next.delete(line);
-    setChosen(next);
-  };
+  const toggle = useCallback((line: number, on: boolean) => {
+    setChosen((before) => {
+      const next = new Set(before);
+      if (on) next.add(line);
+      else next.delete(line);
+      return next;
+    });
+  }, []);
   const picked = lines.filter((line) => chosen.has(line));
-  const remove = () => {
-    void link.do({ action: "remove_lines", lines: picked }, { quiet: false });
-    setChosen(new Set());
-  };
+  const drop = useCallback(
+    (line: number, before: number) => void link.do({ action: "move_lines", lines: [line], before }),
+    [link],
+  );
   const move = (step: -1 | 1) => {
     const rest = lines.filter((line) => !chosen.has(line));
     const edge = step < 0 ? lines.indexOf(picked[0]!) - 1 : lines.indexOf(picked.at(-1)!) + 2;
@@ -44,39 +52,54 @@ export function LinesView() {
       move(event.key === "ArrowUp" ? -1 : 1);
     }
   };
+  const onPaste = (event: ClipboardEvent) => {
+    const text = event.clipboardData.getData("text/plain");
+    if (!/[\t\n]/.test(text.trim())) return; // one value: for the field it is pasted into
+    event.preventDefault();
+    setFile(new File([text], "pasted rows", { type: "text/plain" }));
+    setImporting(true);
+  };
 
   return (
-    <>
+    <div className="flex flex-col flex-1 min-h-0" onPaste={onPaste}>
       <ViewHead title="Lines">
         <Button tone="main" onClick={() => setImporting(true)}>
           Import a list…
         </Button>
-        {picked.length > 0 ? (
-          <>
-            <span className="text-soft ml-2">{picked.length} chosen</span>
-            <Button small onClick={() => move(-1)} title="Alt+↑">
-              Up
-            </Button>
-            <Button small onClick={() => move(1)} title="Alt+↓">
-              Down
-            </Button>
-            <Button small tone="danger" onClick={remove}>
-              Remove
-            </Button>
-          </>
-        ) : (
-          <span className="text-faint ml-auto">{lines.length} lines</span>
-        )}
+        <input
+          aria-label="Find in the lines"
+          placeholder="Find in the lines"
+          className="h-9 w-44 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+          value={filter}
+          onChange={(event) => setFilter(event.currentTarget.value)}
+        />
+        <span className="text-faint ml-auto whitespace-nowrap">
+          {filter ? `${shown.length} of ${lines.length}` : `${lines.length} lines`}
+        </span>
       </ViewHead>
+      {picked.length > 0 && (
+        <Chosen lines={picked} onMove={move} onDone={() => setChosen(new Set())} />
+      )}
       {lines.length === 0 ? (
         <Empty title="No lines yet">
-          <p>Import the input list that the band sent, as CSV or spreadsheet, or add lines by name.</p>
+          <p>
+            Import the input list that the band sent, as CSV or spreadsheet; paste its rows here; or add
+            lines by name.
+          </p>
           <NewLine />
         </Empty>
       ) : (
         <div className="scrolls flex-1 min-h-0 rounded-lg" data-grid onKeyDown={onKey}>
           <div className={`grid ${COLUMNS} gap-x-1 sticky top-0 bg-ink z-10 text-[12px] text-faint pb-1 pr-1`}>
-            <span />
+            <label className="flex justify-end pr-0.5">
+              <input
+                type="checkbox"
+                aria-label="Choose all lines shown"
+                className="accent-(--sun) w-4 h-4 cursor-pointer"
+                checked={shown.length > 0 && shown.every((line) => chosen.has(line))}
+                onChange={(event) => setChosen(new Set(event.currentTarget.checked ? shown : []))}
+              />
+            </label>
             <span className="pl-1.5">Name</span>
             <span className="pl-1.5">Kind</span>
             <span className="pl-1.5">Mic or DI</span>
@@ -87,17 +110,43 @@ export function LinesView() {
             <span className="text-center">48 V</span>
             <span>Channel</span>
           </div>
-          {lines.map((line) => (
-            <LineRow key={line} line={line} chosen={chosen.has(line)} onChoose={toggle} />
+          {shown.map((line) => (
+            <LineRow key={line} line={line} chosen={chosen.has(line)} onChoose={toggle} onFocus={setFocused} onDrop={drop} />
           ))}
           <div className="pt-2 pb-1 pl-9">
             <NewLine />
           </div>
         </div>
       )}
-      <ImportDialog open={importing} onOpenChange={setImporting} />
-    </>
+      {focused !== null && lines.includes(focused) && <LineDetail key={focused} line={focused} />}
+      <ImportDialog
+        open={importing}
+        file={file}
+        onOpenChange={(open) => {
+          setImporting(open);
+          if (!open) setFile(null);
+        }}
+      />
+    </div>
   );
+}
+
+/** The lines that hold every word typed, in any of their texts. */
+function useFiltered(filter: string): readonly number[] {
+  const lines = useShow((state) => state.lines);
+  const values = useShow((state) => (filter ? state.values : null));
+  return useMemo(() => {
+    const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
+    if (!values || words.length === 0) return lines;
+    const state = store.getState();
+    return lines.filter((line) => {
+      const texts = ["name", "kind", "microphone", "performer", "where", "family", "notes"].map((leaf) =>
+        valueOf(state, `line/${line}/${leaf}`),
+      );
+      const text = [...texts, socketName(state, valueOf(state, `line/${line}/socket`) as string | null)].join(" ").toLowerCase();
+      return words.every((word) => text.includes(word));
+    });
+  }, [filter, lines, values]);
 }
 
 function NewLine() {
@@ -133,9 +182,14 @@ interface RowProps {
   line: number;
   chosen: boolean;
   onChoose: (line: number, on: boolean) => void;
+  onFocus: (line: number) => void;
+  /** Another line was dropped on this one. */
+  onDrop: (line: number, before: number) => void;
 }
 
-const LineRow = memo(function LineRow({ line, chosen, onChoose }: RowProps) {
+const DRAGGED = "application/x-line";
+
+const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onDrop }: RowProps) {
   const link = useLink();
   const at = (leaf: string) => `line/${line}/${leaf}`;
   const name = useText(at("name"));
@@ -151,16 +205,34 @@ const LineRow = memo(function LineRow({ line, chosen, onChoose }: RowProps) {
   const colour = useText(at("colour"));
   const type = (leaf: string) => (typed: string) =>
     void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
+  const [over, setOver] = useState(false);
   const look = () => {
+    onFocus(line);
     if (fed) select(`channel/${fed.split(",")[0]}`);
   };
   return (
     <div
       data-line={line}
       onFocus={look}
-      className={`grid ${COLUMNS} gap-x-1 items-center rounded-md mb-[2px] pr-1 ${chosen ? "bg-raise" : "bg-floor"}`}
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes(DRAGGED)) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        setOver(false);
+        const dragged = Number(event.dataTransfer.getData(DRAGGED));
+        if (dragged && dragged !== line) onDrop(dragged, line);
+      }}
+      className={`grid ${COLUMNS} gap-x-1 items-center rounded-md mb-[2px] pr-1 border-t-2 ${over ? "border-sun" : "border-transparent"} ${chosen ? "bg-raise" : "bg-floor"}`}
     >
-      <label className="flex items-center self-stretch gap-2 cursor-pointer">
+      <label
+        draggable
+        title="Drag to move"
+        onDragStart={(event) => event.dataTransfer.setData(DRAGGED, String(line))}
+        className="flex items-center self-stretch gap-2 cursor-grab"
+      >
         <ColourBar colour={colour} />
         <input
           type="checkbox"

@@ -1,6 +1,5 @@
-import { useState } from "react";
-import { useLink, useShow } from "../../data/use";
-import { stripName } from "../../data/use";
+import { type KeyboardEvent, useState } from "react";
+import { stripName, useLink, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
 import { Button } from "../../ui/Button";
 import { BoxTabs } from "../../ui/BoxTabs";
@@ -35,8 +34,15 @@ export function OutputsView() {
   const take = async () => {
     if (taking && (await link.do(taking, { quiet: false }))) setTaking(null);
   };
+  // The hand stays on the list where it chose: Enter takes, Escape leaves. (A key that took the
+  // focus by itself would be pressed by what is still being typed into the list.)
+  const onKey = (event: KeyboardEvent) => {
+    if (!taking || event.target instanceof HTMLButtonElement) return;
+    if (event.key === "Enter") void take();
+    if (event.key === "Escape") setTaking(null);
+  };
   return (
-    <>
+    <div className="flex flex-col flex-1 min-h-0" onKeyDown={onKey}>
       <ViewHead title="Outputs">
         <BoxTabs
           boxes={boxes.map((one, index) => ({
@@ -60,14 +66,16 @@ export function OutputsView() {
         </div>
       )}
       {taking && (
-        <div className="flex items-start gap-3 shrink-0" onKeyDown={(event) => event.key === "Escape" && setTaking(null)}>
+        <div className="flex items-start gap-3 shrink-0">
           <div className="flex-1 min-w-0">
             <Consequence ask={taking} />
           </div>
-          <Button autoFocus tone="main" onClick={() => void take()}>
+          <Button tone="main" onClick={() => void take()} title="Enter">
             Take it
           </Button>
-          <Button onClick={() => setTaking(null)}>Leave it</Button>
+          <Button onClick={() => setTaking(null)} title="Escape">
+            Leave it
+          </Button>
         </div>
       )}
       <div className={`grid ${COLUMNS} gap-x-1.5 text-[12px] text-faint pb-1 px-2 shrink-0`}>
@@ -89,6 +97,6 @@ export function OutputsView() {
           />
         ))}
       </div>
-    </>
+    </div>
   );
 }

@@ -24,7 +24,7 @@ export function Channels({ onStart, first }: { onStart: (channel: number) => voi
   }, [first, count]);
   return (
     <section aria-label="Channels" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
-      <div className="grid grid-cols-[40px_minmax(0,1fr)_56px_56px_26px_30px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
+      <div className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
         <span>Ch.</span>
         <span className="pl-1.5">Name</span>
         <span className="pl-1.5">Source</span>
@@ -66,7 +66,7 @@ function ChannelRow({ channel, onStart, start }: { channel: number; onStart: (ch
       data-channel={channel}
       title={sharers ? `Shares its preamp with channel ${sharers}` : undefined}
       onFocus={() => select(`channel/${channel}`)}
-      className="grid grid-cols-[40px_minmax(0,1fr)_56px_56px_26px_30px] gap-1 items-center h-[27px] rounded-md bg-card pr-1"
+      className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] gap-1 items-center h-[27px] rounded-md bg-card pr-1"
     >
       <button
         type="button"

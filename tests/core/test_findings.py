@@ -1,0 +1,137 @@
+import pytest
+from hypothesis import given
+
+from ombrel.core import (
+    RULES,
+    LineDraft,
+    add_lines,
+    blank_show,
+    duplicate_lines,
+    findings,
+    made,
+    patch_lines,
+    preamp_of,
+    suggested_gains,
+)
+from tests.desks import TINY
+from tests.shows import shows
+
+BLANK = blank_show(TINY)
+
+
+def stage(*drafts, **extra):
+    """Lines on a show, patched, with further values; addresses spelt with __ for /."""
+    show, _ = made(BLANK, add_lines(BLANK, drafts))
+    show, _ = made(show, patch_lines(show, show.lines()))
+    return made(show, {key.replace("__", "/"): value for key, value in extra.items()})[0]
+
+
+MIC = LineDraft(name="Fiddle", kind="condenser", phantom=True, level_dbu=-35.0)
+RADIO = LineDraft(name="Radio", kind="radio", level_dbu=-20.0)
+CLEAN = {"input__a__1__phantom": True}
+
+
+def found(show):
+    return {finding.rule: finding for finding in findings(show)}
+
+
+@pytest.mark.parametrize(
+    ("show", "rule", "tone", "says"),
+    [
+        (stage(MIC, **CLEAN, line__1__socket=None), "line_without_socket", "settle", "Fiddle has"),
+        (
+            stage(LineDraft(name="Keys", stereo=True), line__1__socket_right=None),
+            "line_without_socket",
+            "settle",
+            "its right side",
+        ),
+        (stage(MIC, **CLEAN, channel__1__source=None), "line_without_channel", "settle", "reaches"),
+        (stage(channel__1__name="Kora"), "channel_without_source", "note", "Kora has no source"),
+        (
+            stage(MIC, **CLEAN, channel__1__on_spare=True),
+            "channel_without_source",
+            "settle",
+            "Fiddle has no source",
+        ),
+        (
+            stage(MIC, RADIO, **CLEAN, line__2__socket="input/a/1"),
+            "two_lines_on_a_socket",
+            "settle",
+            "Fiddle and Radio are both on A 1",
+        ),
+        (stage(MIC), "phantom_missing", "settle", "needs 48 V, and it is off at A 1"),
+        (stage(RADIO, **CLEAN), "phantom_not_wanted", "settle", "Radio (radio) needs none"),
+        (
+            stage(LineDraft(name="Kick"), **CLEAN),
+            "phantom_not_wanted",
+            "note",
+            "Kick (dynamic) needs none",
+        ),
+        (stage(RADIO, input__a__1__gain=43.0), "past_full_scale", "settle", "+1.0 dBFS at A 1"),
+        (
+            stage(MIC, **CLEAN, channel__3__source="input/a/1", channel__3__name="Fiddle wet"),
+            "shared_preamp",
+            "note",
+            "Fiddle, Fiddle wet share",
+        ),
+        (stage(mix__1__format="stereo"), "mix_that_goes_nowhere", "settle", "Mix 1 goes to no"),
+        (stage(output__a__1__label="Wedge"), "output_taken_by_nothing", "note", "Wedge is conn"),
+        (stage(MIC, **CLEAN, channel__1__spare="input/a/4"), "spare_dead", "note", "nothing is"),
+        (stage(MIC, **CLEAN, channel__1__spare="input/a/1"), "spare_dead", "note", "own source"),
+    ],
+    ids=lambda value: value if isinstance(value, str) else "",
+)
+def test_each_rule_finds_its_fault_and_its_remedy_settles_it(show, rule, tone, says):
+    finding = found(show)[rule]
+    assert finding.tone == tone
+    assert says in finding.says
+    if finding.remedy:
+        assert rule not in found(made(show, finding.moves)[0])
+
+
+def test_a_clean_stage_has_no_findings_and_an_empty_one_neither():
+    assert findings(BLANK) == ()
+    assert findings(stage(MIC, **CLEAN)) == ()
+
+
+@given(shows())
+def test_no_show_is_too_odd_for_the_rules_and_every_remedy_can_be_made(show):
+    for finding in findings(show):
+        assert finding.says.endswith(".")
+        made(show, finding.moves)
+        assert bool(finding.remedy) == bool(finding.moves)
+    tones = [finding.tone for finding in findings(show)]
+    assert tones == sorted(tones, reverse=True)  # what is to settle comes first
+    assert len(RULES) == 11
+
+
+def test_phantom_power_asks_for_care_and_nothing_else_does():
+    show = stage(MIC, mix__1__format="mono")
+    assert {finding.rule: finding.careful for finding in findings(show)} == {
+        "phantom_missing": True,
+        "mix_that_goes_nowhere": False,
+    }
+
+
+def test_a_suggested_gain_brings_the_line_to_the_target_within_the_preamps_range():
+    """Sums shown: -18 + 22 + 35 = 39 dB; with the 20 dB pad 59; at -40 dBFS 17; 70 is beyond 60."""
+    show = stage(MIC, **CLEAN)
+    assert preamp_of(show, "input/a/1").suggested_db == 39.0
+    assert preamp_of(show, "input/a/1").dbfs == pytest.approx(-57.0)
+    padded, _ = made(show, {"input/a/1/pad": True})
+    assert preamp_of(padded, "input/a/1").suggested_db == 59.0
+    quiet, _ = made(show, {"show/target_dbfs": -40.0})
+    assert preamp_of(quiet, "input/a/1").suggested_db == 17.0
+    faint, _ = made(show, {"line/1/level_dbu": -66.0})
+    assert preamp_of(faint, "input/a/1").suggested_db == 60.0
+    set_, _ = made(show, suggested_gains(show, [1]))
+    assert preamp_of(set_, "input/a/1").dbfs == pytest.approx(-18.0)
+    assert preamp_of(show, "input/a/2") is None
+
+
+def test_a_duplicated_line_has_all_but_the_sockets():
+    show = stage(MIC, **CLEAN)
+    show, _ = made(show, duplicate_lines(show, [1]))
+    assert show.lines() == [1, 2]
+    assert (show["line/2/name"], show["line/2/phantom"]) == ("Fiddle", True)
+    assert show["line/2/socket"] is None

@@ -1,0 +1,117 @@
+"""Patching in the real interface: lines in bulk, preamps, outputs, findings."""
+
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+
+def value(person, label):
+    return person.field(label).get_attribute("value")
+
+
+def test_chosen_lines_are_set_duplicated_and_undone_together(server, people):
+    me = people()
+    me.open("lines", server.demo)
+    for name in ("Kick", "Snare"):
+        me.field(f"Choose {name}").click()
+    me.field("Field to set").send_keys("Performer")
+    me.type("Value to set", "Nils Arvo")
+    me.until(lambda: value(me, "Performer of Snare") == "Nils Arvo")
+    assert value(me, "Performer of Kick") == "Nils Arvo"
+    me.button("Duplicate").click()
+    me.until(lambda: len(me.all("[data-line]")) == 38)
+    me.find("main h1").click()
+    me.chord(Keys.CONTROL, key="z")
+    me.until(lambda: len(me.all("[data-line]")) == 36)
+    me.chord(Keys.CONTROL, key="z")
+    me.until(lambda: value(me, "Performer of Kick") == "Tove Lindqvay")
+
+
+def test_rows_of_a_spreadsheet_are_pasted_and_lines_are_found(server, people):
+    me = people()
+    me.open("lines", server.blank_show("Paste"))
+    me.driver.execute_script(
+        """const data = new DataTransfer();
+        data.setData('text/plain', '1\\tKora\\tDI\\n2\\tFiddle\\tclip condenser\\n');
+        document.querySelector('main h1').dispatchEvent(
+          new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}))"""
+    )
+    me.button("Take 2 lines").click()
+    me.until(lambda: len(me.all("[data-line]")) == 2)
+    me.field("Find in the lines").send_keys("cond")
+    me.until(lambda: len(me.all("[data-line]")) == 1)
+    assert value(me, "Name, line 2") == "Fiddle"
+
+
+def test_phantom_power_takes_two_deliberate_presses_by_mouse_and_by_keyboard(server, people):
+    me = people()
+    me.open("patch", server.demo)
+    me.field("48 V on at A 1").click()
+    me.field("Press again: 48 V on at A 1")
+    me.keys(Keys.ESCAPE)
+    me.until(lambda: me.field("48 V on at A 1"))
+    me.field("48 V on at A 1").click()
+    me.field("Press again: 48 V on at A 1").click()
+    me.until(lambda: me.field("48 V off at A 1"))
+    me.field("48 V off at A 1").send_keys(Keys.ENTER)
+    me.field("Press again: 48 V off at A 1").send_keys(Keys.ENTER)
+    me.until(lambda: me.field("48 V on at A 1"))
+
+
+def test_a_finding_is_settled_where_it_is_told(server, people):
+    me = people()
+    me.open("findings", server.demo)
+    row = me.find('[data-rule="past_full_scale"]')
+    assert "Trombone is expected at +6.0 dBFS at A 16" in row.text
+    me.button("Set its gain to +34 dB").click()
+    me.until(lambda: not me.all('[data-rule="past_full_scale"]'))
+    me.find("main h1").click()
+    me.chord(Keys.CONTROL, key="z")
+    me.find('[data-rule="past_full_scale"]')
+
+
+def test_taking_an_output_says_first_who_loses_it(server, people):
+    me = people()
+    me.open("outputs", server.demo)
+    me.field("Local 9 carries").send_keys("Wedge ring")
+    me.until(lambda: "Ears fiddle loses output Local 9" in me.body())
+    me.field("Local 9 carries").send_keys(Keys.ESCAPE)
+    me.until(lambda: "loses output" not in me.body())
+    assert me.find('[data-output="output/local/9"] select').get_attribute("value") == "mix/3/left"
+    me.field("Local 4 carries").send_keys("Mono")  # free: nobody is asked
+    me.until(lambda: value(me, "Local 4 carries") == "mono")
+    me.type("Trim of Local 5", "-4")
+    me.until(lambda: value(me, "Trim of Local 5") == "−4.0")
+    me.find("main h1").click()
+    for _ in range(2):
+        me.chord(Keys.CONTROL, key="z")
+    me.until(lambda: value(me, "Local 4 carries") == "")
+
+
+def test_a_spare_is_typed_and_switched_to_with_one_key(server, people):
+    me = people()
+    me.open("patch", server.demo)
+    assert value(me, "Spare of channel 1") == "Local 8"
+    me.field("Channel 1 on its spare").click()
+    me.field("Name of channel 1").click()
+    me.until(lambda: "spare, socket Local 8" in me.find('[aria-label="Why"]').text)
+    me.find("main h1").click()
+    me.chord(Keys.CONTROL, key="z")
+    me.until(lambda: "spare" not in me.find('[aria-label="Why"]').text)
+
+
+def test_a_line_is_dragged_to_another_place(server, people):
+    me = people()
+    me.open("lines", server.demo)
+    grip = me.find('[data-line="3"] label')
+    target = me.find('[data-line="1"]')
+    ActionChains(me.driver).drag_and_drop(grip, target).perform()
+    me.until(
+        lambda: (
+            me.driver.find_elements(By.CSS_SELECTOR, "[data-line]")[0].get_attribute("data-line")
+            == "3"
+        )
+    )
+    me.find("main h1").click()
+    me.chord(Keys.CONTROL, key="z")
+    me.until(lambda: me.all("[data-line]")[0].get_attribute("data-line") == "1")

@@ -1,0 +1,48 @@
+import { useLink, useOn, useShow, useText } from "../../data/use";
+import { Choice } from "../../ui/Choice";
+import { Toggle } from "../../ui/Toggle";
+import { TypedField } from "../../ui/TypedField";
+
+/** What the row has no room for, of the line that is being looked at. */
+export function LineDetail({ line }: { line: number }) {
+  const link = useLink();
+  const at = (leaf: string) => `line/${line}/${leaf}`;
+  const name = useText(at("name"));
+  const families = useShow((state) => state.catalogue!.at(at("family")).options ?? NONE);
+  const colours = useShow((state) => state.catalogue!.at(at("colour")).options ?? NONE);
+  const colour = useText(at("colour"));
+  const set = (leaf: string) => (typed: string) =>
+    void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
+  const words = (options: readonly string[]) => options.map((one) => [one, one] as const);
+  return (
+    <section aria-label={`More of ${name}`} className="flex items-center gap-3 mt-2 px-3 py-1.5 rounded-xl bg-floor border border-line shrink-0 text-[13px]">
+      <strong className="truncate max-w-32">{name}</strong>
+      <Labelled word="Where">
+        <TypedField boxed label={`Where ${name} stands`} value={useText(at("where"))} onCommit={set("where")} className="w-20" />
+      </Labelled>
+      <Labelled word="Stand">
+        <TypedField boxed label={`Stand of ${name}`} value={useText(at("stand"))} onCommit={set("stand")} className="w-16" />
+      </Labelled>
+      <Labelled word="Family">
+        <Choice boxed label={`Family of ${name}`} value={useText(at("family"))} options={words(families)} onChange={set("family")} />
+      </Labelled>
+      <span className="w-3 h-3 rounded-full shrink-0 -mr-2" style={{ background: `var(--strip-${colour})` }} aria-hidden />
+      <Choice boxed label={`Colour of ${name}`} value={colour} options={words(colours)} onChange={set("colour")} />
+      <Toggle label={`${name} is stereo`} tone="sun" pressed={useOn(at("stereo"))} onChange={(on) => set("stereo")(on ? "on" : "off")}>
+        stereo
+      </Toggle>
+      <TypedField boxed label={`Notes on ${name}`} placeholder="Notes" value={useText(at("notes"))} maxLength={400} onCommit={set("notes")} className="flex-1" />
+    </section>
+  );
+}
+
+function Labelled({ word, children }: { word: string; children: React.ReactNode }) {
+  return (
+    <label className="flex items-center gap-1.5 text-faint">
+      {word}
+      {children}
+    </label>
+  );
+}
+
+const NONE: readonly string[] = [];
