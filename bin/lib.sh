@@ -45,6 +45,10 @@ python_ready() { # python_ready LOCK
   fi
 }
 
+fonts_ready() { # letters of many languages for PDF
+  [ -f /usr/share/fonts/truetype/dejavu/DejaVuSans-Bold.ttf ] || debian fonts-dejavu-core
+}
+
 web_ready() { # packages and, unless already built from these sources, the build
   local web=$ROOT/web modules_stamp=$ROOT/web/node_modules/.ombrel-lock digest
   command -v node >/dev/null && command -v npm >/dev/null \

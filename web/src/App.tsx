@@ -10,6 +10,7 @@ import { HearView } from "./views/hear/HearView";
 import { LinesView } from "./views/lines/LinesView";
 import { MixesView } from "./views/mixes/MixesView";
 import { OutputsView } from "./views/outputs/OutputsView";
+import { PaperView } from "./views/paper/PaperView";
 import { PatchView } from "./views/patch/PatchView";
 
 /** Which show: named by the address (?show=…), else the one opened last, else the first. */
@@ -56,6 +57,7 @@ export function App() {
             <Route path="/mixes" component={MixesView} />
             <Route path="/mixes/:mix" component={MixesView} />
             <Route path="/outputs" component={OutputsView} />
+            <Route path="/paper" component={PaperView} />
             <Route path="/findings" component={FindingsView} />
             <Route path="/hears" component={HearView} />
             <Route>

@@ -63,6 +63,7 @@ from .lines import (
     remove_lines,
 )
 from .mixes import hear, make_mixes, remove_mix, typed_level_db
+from .paper import SHEETS, Sheet, sheet_of
 from .parameters import (
     CATALOGUE,
     COLOURS,
@@ -136,6 +137,8 @@ __all__ = [
     "Reason",
     "Reference",
     "Remedy",
+    "SHEETS",
+    "Sheet",
     "Show",
     "State",
     "Step",
@@ -201,6 +204,7 @@ __all__ = [
     "read_sockets",
     "remove_lines",
     "remove_mix",
+    "sheet_of",
     "sides_to_level_db",
     "socket_name",
     "source_name",

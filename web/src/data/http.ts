@@ -1,6 +1,6 @@
 /** Requests to the API. A refusal throws an Error whose message is for people. */
 import { newId } from "./id";
-import type { Desk, ListReply, Me, Sample, TakenReply } from "./types";
+import type { Desk, ListReply, Me, Sample, Sheet, TakenReply } from "./types";
 
 function csrf(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
@@ -35,6 +35,11 @@ export const makeShow = (name: string, desk: string): Promise<{ id: string }> =>
       headers: { "X-CSRFToken": csrf(), "Content-Type": "application/json" },
     }),
   );
+
+export const getSheets = (showId: string): Promise<Sheet[]> => reply(fetch(`/api/shows/${showId}/paper`));
+export const paperAddress = (showId: string, name: string): string => `/api/shows/${showId}/paper/${name}`;
+export const showFileAddress = (showId: string): string => `/api/shows/${showId}/file`;
+export const openShowFile = (file: File): Promise<{ id: string }> => post("/api/shows/file", { file });
 
 export const getMe = (): Promise<Me> => reply(fetch("/api/me"));
 export const getDesk = (showId: string): Promise<Desk> => reply(fetch(`/api/shows/${showId}/desk`));

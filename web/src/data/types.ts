@@ -7,6 +7,7 @@ export type Desk = Schemas["DeskReply"];
 export type Me = Schemas["Me"];
 export type ListReply = Schemas["ListReply"];
 export type TakenReply = Schemas["TakenReply"];
+export type Sheet = Schemas["SheetReply"];
 export type Sample = Schemas["Sample"];
 export type Parameter = Schemas["ParameterReply"];
 export type FromScreen = Schemas["FromScreen"];

@@ -53,7 +53,7 @@ export function Frame({ children }: { children: ReactNode }) {
 
   if (gone) return <p className="p-8 text-coral" role="alert">This show is no longer there.</p>;
   return (
-    <div className="h-full grid grid-cols-[160px_minmax(0,1fr)_268px] grid-rows-[52px_minmax(0,1fr)]">
+    <div className="frame h-full grid grid-cols-[160px_minmax(0,1fr)_268px] grid-rows-[52px_minmax(0,1fr)]">
       <TopBar onFind={() => setFinding(true)} />
       <SideBar />
       <main className="min-w-0 min-h-0 flex flex-col px-4 pb-3 bg-ink">{children}</main>

@@ -25,6 +25,7 @@ export function SideBar() {
       <Item to="/outputs" count={`${outputs.taken}/${outputs.all}`}>
         Outputs
       </Item>
+      <Item to="/paper">Paper</Item>
       <Group>Hear</Group>
       <Item to="/hears">Who hears what</Item>
       <span className="flex-1" />

@@ -1,6 +1,7 @@
 import { DropdownMenu } from "radix-ui";
-import { useState } from "react";
-import { signOut } from "../data/http";
+import { useRef, useState } from "react";
+import { openShowFile, showFileAddress, signOut } from "../data/http";
+import { notify } from "../data/show";
 import { useLink, useShow, useText } from "../data/use";
 import { Button } from "../ui/Button";
 import { NewShowDialog } from "./NewShowDialog";
@@ -78,6 +79,7 @@ function Kept() {
 
 function Menu() {
   const [making, setMaking] = useState(false);
+  const opener = useRef<HTMLInputElement>(null);
   const me = useShow((state) => state.me);
   const current = useShow((state) => state.desk?.show.id);
   const item =
@@ -90,6 +92,23 @@ function Menu() {
   return (
     <>
     <NewShowDialog open={making} onOpenChange={setMaking} />
+    <input
+      ref={opener}
+      type="file"
+      aria-label="Show file"
+      accept=".json"
+      className="sr-only"
+      tabIndex={-1}
+      onChange={(event) => {
+        const file = event.currentTarget.files?.[0];
+        event.currentTarget.value = "";
+        if (!file) return;
+        openShowFile(file).then(
+          ({ id }) => location.assign(`/hears?show=${id}`),
+          (error: Error) => notify(error.message, "refused"),
+        );
+      }}
+    />
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
         <Button small aria-label="Menu">
@@ -107,6 +126,14 @@ function Menu() {
           <DropdownMenu.Item className={item} onSelect={() => setMaking(true)}>
             New show…
           </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => opener.current?.click()}>
+            Open a show file…
+          </DropdownMenu.Item>
+          {current && (
+            <DropdownMenu.Item className={item} onSelect={() => location.assign(showFileAddress(current))}>
+              Save this show as a file
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Separator className="h-px bg-line my-1.5" />
           <DropdownMenu.Item className={item} onSelect={toggleTheme}>
             Dusk or daylight

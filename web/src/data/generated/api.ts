@@ -84,6 +84,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Show File
+         * @description A new show from a file; a file with any fault makes none.
+         */
+        post: operations["ombrel_server_api_open_show_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/desk": {
         parameters: {
             query?: never;
@@ -96,6 +116,26 @@ export interface paths {
          * @description The desk, the catalogue and the marks of the fader's travel.
          */
         get: operations["ombrel_server_api_desk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show File
+         * @description The whole show as one JSON file.
+         */
+        get: operations["ombrel_server_api_show_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -138,6 +178,46 @@ export interface paths {
          * @description Take every row that can be taken, in one edit, which one undo takes back.
          */
         post: operations["ombrel_server_api_take_input_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Paper
+         * @description All sheets, for the view that prints.
+         */
+        get: operations["ombrel_server_api_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/paper/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Paper File
+         * @description One sheet (`input-list.csv`), or all of them (`all.pdf`, `all.xlsx`).
+         */
+        get: operations["ombrel_server_api_paper_file"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -806,6 +886,20 @@ export interface components {
             name: string;
         };
         /**
+         * SheetReply
+         * @description One table for paper.
+         */
+        SheetReply: {
+            /** Columns */
+            columns: string[];
+            /** Key */
+            key: string;
+            /** Rows */
+            rows: string[][];
+            /** Title */
+            title: string;
+        };
+        /**
          * ShowRow
          * @description A show in the list.
          */
@@ -1166,6 +1260,45 @@ export interface operations {
             };
         };
     };
+    ombrel_server_api_open_show_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowRow"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     ombrel_server_api_desk: {
         parameters: {
             query?: never;
@@ -1185,6 +1318,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DeskReply"];
                 };
+            };
+        };
+    };
+    ombrel_server_api_show_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1305,6 +1458,49 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ErrorReply"];
                 };
+            };
+        };
+    };
+    ombrel_server_api_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetReply"][];
+                };
+            };
+        };
+    };
+    ombrel_server_api_paper_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,0 +1,155 @@
+"""A whole show as one open JSON file, with a published schema and a version.
+
+    {"format": "ombrel-show", "version": 1, "desk": "touring-48", "values": {address: value}}
+
+Only values that differ from their defaults are written; a level of null is off. A file is taken
+whole or not at all: every fault is told with its place.
+"""
+
+import json
+import re
+from collections.abc import Callable
+from typing import Any, Final
+
+from ombrel.core import (
+    CATALOGUE,
+    BadFile,
+    Choice,
+    ConsoleError,
+    Desk,
+    Number,
+    Parameter,
+    Reference,
+    Show,
+    Switch,
+    Text,
+    blank_show,
+    check_on_desk,
+    parameter_at,
+)
+
+__all__ = ["FORMAT", "LONGEST_SHOW", "VERSION", "read_show", "show_schema", "write_show"]
+
+FORMAT: Final = "ombrel-show"
+VERSION: Final = 1
+LONGEST_SHOW: Final = 32 * 1024 * 1024
+_WAY_OUT = "Mend the file, or take it again from the show that it came from."
+_MOST_FAULTS = 20
+
+
+def write_show(show: Show) -> bytes:
+    """The show as a file. Equal shows give equal files: addresses in order."""
+    values = {
+        address: parameter_at(address).kind.to_wire(value)
+        for address, value in sorted(show.values.items())
+    }
+    document = {"format": FORMAT, "version": VERSION, "desk": show.desk.key, "values": values}
+    text = json.dumps(document, indent=1, ensure_ascii=False, allow_nan=False)
+    return (text + "\n").encode()
+
+
+def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
+    """The show in a file. `desk_of`: the desk profile of a key (raises ConsoleError).
+
+    Raises BadFile with every fault and its place (`$.values['channel/1/fader']`).
+    """
+    if len(content) > LONGEST_SHOW:
+        raise BadFile(f"The file has {len(content) // 1024 // 1024} MB.", _WAY_OUT)
+    try:
+        document: Any = json.loads(content, object_pairs_hook=_no_key_twice)
+    except (ValueError, RecursionError) as error:
+        raise BadFile(f"The file is no JSON that can be read: {error}.", _WAY_OUT) from error
+    if not isinstance(document, dict) or document.get("format") != FORMAT:
+        raise BadFile(f'The file is no show of Ombrel ($.format is not "{FORMAT}").', _WAY_OUT)
+    version = document.get("version")
+    if version != VERSION or isinstance(version, bool):
+        way_out = f"This Ombrel reads version {VERSION}; read it with the Ombrel that wrote it."
+        raise BadFile(f"$.version: {version!r} is not known.", way_out)
+    faults = [
+        f"$.{name}: not a part of a show"
+        for name in sorted(set(document) - {"format", "version", "desk", "values"})
+    ]
+    values = document.get("values")
+    if not isinstance(values, dict):
+        faults.append("$.values: expected an object of addresses and values")
+        values = {}
+    try:
+        desk = desk_of(str(document.get("desk")))
+    except ConsoleError as error:
+        raise BadFile(f"$.desk: {error.args[0]}", _WAY_OUT) from error
+    checked = {}
+    for address, wire in values.items():
+        try:
+            value = parameter_at(address).kind.from_wire(wire, address)
+            checked[address] = check_on_desk(desk, address, value)
+        except ConsoleError as error:
+            faults.append(f"$.values['{address[:120]}']: {error}")
+    if faults:
+        more = f" And {len(faults) - _MOST_FAULTS} more." if len(faults) > _MOST_FAULTS else ""
+        told = "; ".join(fault.rstrip(".") for fault in faults[:_MOST_FAULTS])
+        raise BadFile(f"{len(faults)} faults: {told}.{more}", _WAY_OUT)
+    return blank_show(desk).with_values(checked)
+
+
+def _no_key_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    found = dict(pairs)
+    if len(found) != len(pairs):
+        names = [name for name, _ in pairs]
+        twice = next(name for name in names if names.count(name) > 1)
+        raise ValueError(f"{twice[:120]!r} stands there twice")
+    return found
+
+
+def show_schema() -> dict[str, Any]:
+    """The JSON Schema (2020-12) of the file, made from the catalogue; desks bound it further."""
+    patterns = {_pattern(key): _value_schema(one) for key, one in CATALOGUE.items()}
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "$id": "urn:ombrel:show:1",
+        "title": "A show of Ombrel",
+        "type": "object",
+        "required": ["format", "version", "desk", "values"],
+        "additionalProperties": False,
+        "properties": {
+            "format": {"const": FORMAT},
+            "version": {"const": VERSION},
+            "desk": {"type": "string", "description": "Key of the desk profile."},
+            "values": {
+                "type": "object",
+                "patternProperties": patterns,
+                "additionalProperties": False,
+            },
+        },
+    }
+
+
+def _pattern(key: str) -> str:
+    words = []
+    for word in key.split("/"):
+        if word == "<box>":
+            words.append("[^/]+")
+        elif word.startswith("<"):
+            words.append("[1-9][0-9]{0,4}")
+        else:
+            words.append(re.escape(word))
+    return f"^{'/'.join(words)}$"
+
+
+def _value_schema(parameter: Parameter) -> dict[str, Any]:
+    kind, said = parameter.kind, {"description": parameter.says}
+    if isinstance(kind, Number):
+        number: dict[str, Any] = {"type": "integer" if kind.whole else "number",
+                                  "maximum": kind.highest}  # fmt: skip
+        if kind.lowest > float("-inf"):
+            return {**said, **number, "minimum": kind.lowest}
+        finite = {**number, "minimum": kind.lowest_finite}
+        return {**said, "anyOf": [{"type": "null", "description": "off"}, finite]}
+    if isinstance(kind, Switch):
+        return {**said, "type": "boolean"}
+    if isinstance(kind, Choice):
+        return {**said, "enum": list(kind.options)}
+    if isinstance(kind, Text):
+        return {**said, "type": "string", "maxLength": kind.longest}
+    assert isinstance(kind, Reference)  # a new kind needs its schema here
+    targets = [{"type": "string", "pattern": _pattern(target)} for target in kind.to]
+    return {**said, "anyOf": [{"type": "null"}, *targets]}

@@ -1,0 +1,99 @@
+import json
+
+import jsonschema
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from ombrel.core import BadFile, blank_show, made
+from ombrel.formats.show_file import LONGEST_SHOW, read_show, show_schema, write_show
+from ombrel.server.management.commands.write_show_schema import PATH, description
+from tests.desks import SMALL, TINY, TOURING
+from tests.shows import shows
+
+DESKS = {desk.key: desk for desk in (TINY, SMALL, TOURING)}
+
+
+def desk_of(key):
+    if key not in DESKS:
+        raise BadFile(f"There is no desk profile {key!r}.", "Known are three.")
+    return DESKS[key]
+
+
+def document(**changes):
+    whole = {"format": "ombrel-show", "version": 1, "desk": "tiny", "values": {}}
+    return json.dumps({**whole, **changes}).encode()
+
+
+@given(shows())
+def test_a_show_written_and_read_back_is_the_same_show_and_fits_the_schema(show):
+    content = write_show(show)
+    assert read_show(content, desk_of) == show
+    assert write_show(read_show(content, desk_of)) == content
+    jsonschema.Draft202012Validator(show_schema()).validate(json.loads(content))
+
+
+def test_the_schema_is_a_2020_12_schema_and_the_published_one():
+    jsonschema.Draft202012Validator.check_schema(show_schema())
+    assert PATH.read_text() == description(), "run manage write_show_schema"
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [
+        (b"", "no JSON"),
+        (b"[]", "no show of Ombrel"),
+        (b'{"format": "other"}', "no show of Ombrel"),
+        (b'{"a": 1, "a": 2}', "twice"),
+        (b"[" * 100_000, "no JSON"),
+        (document(version=2), r"\$.version: 2 is not known"),
+        (document(version=True), r"\$.version: True"),
+        (document(desk="nowhere"), r"\$.desk: There is no desk profile 'nowhere'"),
+        (document(values=[]), r"\$.values: expected an object"),
+        (document(extra=1), r"\$.extra: not a part"),
+        (document(values={"channel/9/fader": 0}), r"\['channel/9/fader'\].*Tiny has 4 channels"),
+        (document(values={"channel/1/fader": 99}), r"99 dB is outside off to 6 dB"),
+        (document(values={"channel/1/volume": 1}), "the catalogue has no such address"),
+        (document(values={"channel/1/mute": "yes"}), "expected on or off"),
+        (document(values={"channel/1/fader": 9, "mix/7/mute": 1}), "2 faults"),
+        (b'{"format": "ombrel-show", "version": 1, "desk": "tiny", "values": '
+         b'{"channel/1/fader": NaN}}', "expected a number"),
+        (b" " * (LONGEST_SHOW + 1), "MB"),
+    ],
+)  # fmt: skip
+def test_a_file_with_any_fault_is_refused_with_the_place_of_each(content, says):
+    with pytest.raises(BadFile, match=says):
+        read_show(content, desk_of)
+
+
+ANY_VALUES = st.recursive(
+    st.none() | st.booleans() | st.floats() | st.text("aµ/\x001", max_size=5),
+    lambda inner: (
+        st.lists(inner, max_size=3)
+        | st.dictionaries(st.sampled_from(["channel/1/fader", "line/1/name", "x"]), inner)
+    ),
+)
+
+
+@given(ANY_VALUES)
+def test_any_values_are_read_or_refused_and_nothing_else(values):
+    def outcome():
+        try:
+            return read_show(document(values=values), desk_of).desk is TINY
+        except BadFile as refusal:
+            return "Nothing was changed" in str(refusal)
+
+    assert outcome()
+
+
+def test_the_schema_refuses_what_the_reader_refuses():
+    validator = jsonschema.Draft202012Validator(show_schema())
+    for bad in ({"channel/1/fader": 99}, {"channel/0/fader": 0}, {"channel/1/mute": "yes"},
+                {"channel/1/source": "mix/1"}, {"line/1/name": "x" * 61}):  # fmt: skip
+        assert not validator.is_valid(json.loads(document(values=bad)))
+    assert validator.is_valid(json.loads(document(values={"channel/1/fader": None})))
+
+
+def test_a_show_with_a_name_in_many_letters_survives():
+    show, _ = made(blank_show(TINY), {"show/name": "Łódź – 海の道 “é”"})
+    assert read_show(write_show(show), desk_of) == show
