@@ -10,6 +10,7 @@ from ombrel.core import (
     blank_show,
     channels_from,
     channels_on,
+    fill,
     fill_channels,
     flow_of,
     free_outputs,
@@ -18,6 +19,7 @@ from ombrel.core import (
     lines_on,
     made,
     move_lines,
+    move_sockets,
     one_socket,
     outputs_of,
     patch_bus_to,
@@ -161,6 +163,34 @@ def test_a_fill_passes_fixed_channels_by_from_a_start_and_within_a_range():
         channels_from(show, "1-3", count=3)
     with pytest.raises(NothingLeft):
         channels_from(show, "47", count=3)
+
+
+def test_a_stage_box_that_moved_takes_lines_channels_and_preamps_along_but_not_phantom():
+    show = with_lines(
+        LineDraft(name="Fiddle", socket="input/a/1"), LineDraft(name="Kora", socket="input/b/1")
+    )
+    show, _ = made(
+        show,
+        {"channel/1/source": "input/a/1", "channel/2/spare": "input/a/1", "input/a/1/gain": 30.0,
+         "input/a/1/phantom": True},
+    )  # fmt: skip
+    moved, change = made(show, fill(show, "A 1-32", "B 1"))
+    assert (moved["line/1/socket"], moved["line/2/socket"]) == ("input/b/1", None)
+    assert (moved["channel/1/source"], moved["channel/2/spare"]) == ("input/b/1", "input/b/1")
+    assert (moved["input/b/1/gain"], moved["input/b/1/phantom"]) == (30.0, False)
+    assert made(moved, change.old)[0] == show
+    with pytest.raises(NothingLeft):
+        fill(show, "A 1-32", "B 2")
+
+
+def test_sockets_that_change_places_keep_their_lines():
+    show = with_lines(
+        LineDraft(name="Fiddle", socket="input/a/1"), LineDraft(name="Kora", socket="input/a/2")
+    )
+    after, _ = made(
+        show, move_sockets(show, ["input/a/1", "input/a/2"], ["input/a/2", "input/a/1"])
+    )
+    assert (after["line/1/socket"], after["line/2/socket"]) == ("input/a/2", "input/a/1")
 
 
 def test_a_channel_on_its_spare_is_fed_by_it_and_by_the_desks_own_sources():

@@ -3,6 +3,7 @@
 No Django, no files, no clock, no network. Import from here, not from the modules below.
 """
 
+from .addresses import addresses_of, check_on_desk, default_of, indices_of, parameter_at
 from .describe import described
 from .desk import LINES, Box, Desk
 from .edits import Asked, Change, Travel, Typed, joined, made, undoing
@@ -63,42 +64,22 @@ from .lines import (
     remove_lines,
 )
 from .mixes import hear, make_mixes, remove_mix, typed_level_db
+from .outputs import free_outputs, is_stereo, outputs_of, patch_bus, patch_bus_to, patch_buses
 from .paper import SHEETS, Sheet, sheet_of
-from .parameters import (
-    CATALOGUE,
-    COLOURS,
-    DEVICES,
-    FAMILIES,
-    LINE_KINDS,
-    TAPS,
-    Parameter,
-    addresses_of,
-    check_on_desk,
-    default_of,
-    indices_of,
-    parameter_at,
-)
-from .patch import (
+from .parameters import CATALOGUE, COLOURS, DEVICES, FAMILIES, LINE_KINDS, TAPS, Parameter
+from .patch import fill, fill_channels, move_sockets, patch_lines, plug_line
+from .preamps import Preamp, preamp_of, preamps, suggested_gains
+from .preview import Loss, Preview, preview
+from .show import Show, blank_show
+from .sockets import (
     channels_from,
     channels_on,
-    fill_channels,
-    free_outputs,
-    is_stereo,
     lines_on,
     one_socket,
-    outputs_of,
-    patch_bus,
-    patch_bus_to,
-    patch_buses,
-    patch_lines,
-    plug_line,
     read_numbers,
     read_sockets,
     socket_name,
 )
-from .preamps import Preamp, preamp_of, preamps, suggested_gains
-from .preview import Loss, Preview, preview
-from .show import Show, blank_show
 
 __all__ = [
     "Asked",
@@ -170,6 +151,7 @@ __all__ = [
     "duplicate_lines",
     "fader_db_to_travel",
     "fader_travel_to_db",
+    "fill",
     "fill_channels",
     "findings",
     "flow_of",
@@ -186,6 +168,7 @@ __all__ = [
     "made",
     "make_mixes",
     "move_lines",
+    "move_sockets",
     "next_redo",
     "next_undo",
     "parameter_at",

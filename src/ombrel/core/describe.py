@@ -1,10 +1,10 @@
 """A change in a few words, for the log, undo and the screens of others."""
 
+from .addresses import parameter_at
 from .edits import Change
 from .flow import strip_name
-from .parameters import parameter_at
-from .patch import socket_name
 from .show import Show
+from .sockets import socket_name
 
 __all__ = ["described"]
 

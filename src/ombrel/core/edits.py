@@ -10,9 +10,9 @@ from dataclasses import dataclass
 
 from immutables import Map
 
+from .addresses import check_on_desk, parameter_at
 from .errors import ConsoleError, EditRefused, WrongValue
 from .kinds import Number, Value
-from .parameters import check_on_desk, parameter_at
 from .show import Show
 
 __all__ = ["Asked", "Change", "Travel", "Typed", "joined", "made", "undoing"]

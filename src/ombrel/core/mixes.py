@@ -4,12 +4,13 @@ import math
 from collections.abc import Iterable, Sequence
 from typing import Final
 
+from .addresses import parameter_at
 from .edits import Asked, Typed
 from .errors import NothingLeft, OutOfReach, UnreadableText
 from .flow import Flow, State, bus_index, source_name
 from .kinds import Number
-from .parameters import COLOURS, parameter_at
-from .patch import free_outputs, outputs_of
+from .outputs import free_outputs, outputs_of
+from .parameters import COLOURS
 from .show import Show
 
 __all__ = ["hear", "make_mixes", "remove_mix", "typed_level_db"]

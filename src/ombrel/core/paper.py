@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from .flow import strip_name
-from .patch import channels_on, lines_on, socket_name, strip_of
 from .show import Show
+from .sockets import channels_on, lines_on, socket_name, strip_of
 
 __all__ = ["SHEETS", "Sheet", "input_list_sheet", "output_list_sheet", "patch_sheet", "sheet_of"]
 

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from .edits import Asked
 from .laws import predicted_dbfs
-from .patch import lines_on
 from .show import Show
+from .sockets import lines_on
 
 __all__ = ["Preamp", "preamp_of", "preamps", "suggested_gains"]
 

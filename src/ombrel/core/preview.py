@@ -7,8 +7,8 @@ import numpy as np
 
 from .edits import Asked, Change, made
 from .flow import Flow, State, bus_of, listener_name, listeners, source_name, strip_name
-from .patch import socket_name, strip_of
 from .show import Show
+from .sockets import socket_name, strip_of
 
 __all__ = ["Loss", "Preview", "preview"]
 

@@ -6,9 +6,9 @@ from typing import cast
 
 from immutables import Map
 
+from .addresses import default_of
 from .desk import LINES, Desk
 from .kinds import Value
-from .parameters import default_of
 
 __all__ = ["Show", "blank_show"]
 

@@ -76,17 +76,14 @@ class Moves(_Strict):
 
 
 class Fill(_Strict):
-    """Give a run of channels a run of sockets, both as typed."""
+    """Give a run of sockets to channels, or move all that uses them to other sockets, as typed."""
 
     action: Literal["fill"]
     sockets: Typing
-    channels: Typing
+    to: Typing
 
     def plan(self, turn: Turn) -> Planned:
-        sockets = core.read_sockets(turn.show.desk, self.sockets)
-        channels = core.channels_from(turn.show, self.channels, count=len(sockets))
-        moves = core.fill_channels(turn.show, sockets, channels)
-        return moves, f"{self.sockets} to channels {self.channels}"
+        return core.fill(turn.show, self.sockets, self.to), f"{self.sockets} to {self.to}"
 
 
 class PatchLines(_Strict):

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from ..parameters import parameter_at
+from ..addresses import parameter_at
 from ..show import Show
 from .channel_without_source import channel_without_source
 from .line_without_channel import line_without_channel

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from ..errors import NothingLeft
 from ..flow import strip_name
-from ..patch import outputs_of, patch_bus, socket_name
+from ..outputs import outputs_of, patch_bus
+from ..sockets import socket_name
 from .rule import Finding, Look
 
 __all__ = ["mix_that_goes_nowhere", "output_taken_by_nothing"]

@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
-from ..patch import socket_name
 from ..preamps import preamps
+from ..sockets import socket_name
 from .rule import Finding, Look
 
 __all__ = ["past_full_scale"]

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ..patch import socket_name
+from ..sockets import socket_name
 from .rule import Finding, Look
 
 __all__ = ["phantom_missing", "phantom_not_wanted"]

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ..flow import strip_name
-from ..patch import socket_name
+from ..sockets import socket_name
 from .rule import Finding, Look
 
 __all__ = ["spare_dead"]

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ..edits import Asked
-from ..patch import socket_name
+from ..sockets import socket_name
 from .rule import Finding, Look
 
 __all__ = ["two_lines_on_a_socket"]

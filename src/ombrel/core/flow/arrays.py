@@ -15,10 +15,11 @@ from typing import Any, Final, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ..addresses import indices_of, parameter_at
 from ..desk import Desk
 from ..errors import UnknownAddress
 from ..kinds import Value
-from ..parameters import TAPS, indices_of, parameter_at
+from ..parameters import TAPS
 from ..show import Show
 from .strips import bus_count, bus_index, house_index, mono_index
 

@@ -9,9 +9,10 @@ from ..edits import Asked
 from ..errors import NothingLeft
 from ..kinds import Value
 from ..laws import constant_power_pan, db_to_gain, predicted_dbfs, sides_to_level_db
+from ..outputs import outputs_of, patch_bus
 from ..parameters import TAPS
-from ..patch import lines_on, outputs_of, patch_bus, socket_name
 from ..show import Show
+from ..sockets import lines_on, socket_name
 from .strips import bus_index, bus_of, listener_name, source_name
 from .table import Flow, State, flow_of
 

@@ -97,7 +97,7 @@ export interface paths {
          * Open Show File
          * @description A new show from a file; a file with any fault makes none.
          */
-        post: operations["ombrel_server_api_open_show_file"];
+        post: operations["ombrel_server_api_files_open_show_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -135,7 +135,7 @@ export interface paths {
          * Show File
          * @description The whole show as one JSON file.
          */
-        get: operations["ombrel_server_api_show_file"];
+        get: operations["ombrel_server_api_files_show_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -195,7 +195,7 @@ export interface paths {
          * Paper
          * @description All sheets, for the view that prints.
          */
-        get: operations["ombrel_server_api_paper"];
+        get: operations["ombrel_server_api_files_paper"];
         put?: never;
         post?: never;
         delete?: never;
@@ -215,7 +215,7 @@ export interface paths {
          * Paper File
          * @description One sheet (`input-list.csv`), or all of them (`all.pdf`, `all.xlsx`).
          */
-        get: operations["ombrel_server_api_paper_file"];
+        get: operations["ombrel_server_api_files_paper_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -423,7 +423,7 @@ export interface components {
         };
         /**
          * Fill
-         * @description Give a run of channels a run of sockets, both as typed.
+         * @description Give a run of sockets to channels, or move all that uses them to other sockets, as typed.
          */
         Fill: {
             /**
@@ -431,10 +431,10 @@ export interface components {
              * @enum {string}
              */
             action: "fill";
-            /** Channels */
-            channels: string;
             /** Sockets */
             sockets: string;
+            /** To */
+            to: string;
         };
         /**
          * FindingMessage
@@ -1260,7 +1260,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_open_show_file: {
+    ombrel_server_api_files_open_show_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -1321,7 +1321,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_show_file: {
+    ombrel_server_api_files_show_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -1461,7 +1461,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_paper: {
+    ombrel_server_api_files_paper: {
         parameters: {
             query?: never;
             header?: never;
@@ -1483,7 +1483,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_paper_file: {
+    ombrel_server_api_files_paper_file: {
         parameters: {
             query?: never;
             header?: never;

@@ -21,7 +21,7 @@ export function PatchView() {
       }).length,
   );
   const ask = useMemo<Ask | null>(
-    () => (sockets.trim() && channels.trim() ? { action: "fill", sockets, channels } : null),
+    () => (sockets.trim() && channels.trim() ? { action: "fill", sockets, to: channels } : null),
     [sockets, channels],
   );
   const clear = () => {
@@ -54,7 +54,7 @@ interface FillProps {
   onDone: () => void;
 }
 
-/** "A 1-16 to channels 1": typed, or filled in by choosing below; Enter patches. */
+/** "A 1-16 to 1" (channels), or "to B 1-16" (a box that moved): typed, or filled in by choosing below; Enter patches. */
 function FillBar({ sockets, channels, onSockets, onChannels, ask, onDone }: FillProps) {
   const link = useLink();
   const field = "h-9 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint min-w-0";
@@ -68,8 +68,8 @@ function FillBar({ sockets, channels, onSockets, onChannels, ask, onDone }: Fill
       onKeyDown={(event) => event.key === "Escape" && onDone()}
     >
       <input aria-label="Sockets" placeholder="Sockets, as A 1-16" className={`${field} flex-1`} value={sockets} onChange={(event) => onSockets(event.currentTarget.value)} />
-      <span className="text-soft">to channels</span>
-      <input aria-label="Channels" placeholder="1, or 1-16" className={`${field} w-28`} value={channels} onChange={(event) => onChannels(event.currentTarget.value)} />
+      <span className="text-soft">to</span>
+      <input aria-label="Channels" placeholder="channels 1-16, or sockets B 1-16" className={`${field} flex-1`} value={channels} onChange={(event) => onChannels(event.currentTarget.value)} />
       <Button tone="main" type="submit" disabled={!ask}>
         Patch
       </Button>

@@ -1,0 +1,151 @@
+"""Addresses looked up in the catalogue, and values checked for an address of a desk."""
+
+from collections.abc import Iterable
+from functools import lru_cache
+from typing import Final
+
+from .desk import LINES, Box, Desk
+from .errors import ConsoleError, UnknownAddress, WrongValue
+from .kinds import Reference, Value
+from .parameters import CATALOGUE, Parameter
+
+__all__ = ["addresses_of", "check_on_desk", "default_of", "indices_of", "parameter_at"]
+
+# first word and number of words -> the keys that an address of that shape can have
+_SHAPES: Final[dict[tuple[str, int], list[tuple[list[str], Parameter]]]] = {}
+for _parameter in CATALOGUE.values():
+    _words = _parameter.key.split("/")
+    _SHAPES.setdefault((_words[0], len(_words)), []).append((_words, _parameter))
+
+
+def _matched(pattern: list[str], words: list[str]) -> tuple[str | int, ...] | None:
+    indices: list[str | int] = []
+    for wanted, word in zip(pattern, words, strict=True):
+        if not wanted.startswith("<"):
+            if wanted != word:
+                return None
+        elif wanted == "<box>":
+            indices.append(word)
+        elif word.isascii() and word.isdigit() and word[0] != "0" and len(word) < 6:
+            indices.append(int(word))
+        else:
+            return None
+    return tuple(indices)
+
+
+@lru_cache(maxsize=200_000)
+def _found(address: str) -> tuple[Parameter, tuple[str | int, ...]]:
+    words = address.split("/")
+    for pattern, parameter in _SHAPES.get((words[0], len(words)), ()):
+        indices = _matched(pattern, words)
+        if indices is not None:
+            return parameter, indices
+    raise UnknownAddress(address)
+
+
+def parameter_at(address: str) -> Parameter:
+    """The catalogue's entry for an address. Raises UnknownAddress.
+
+    >>> parameter_at("channel/7/send/mix/5/level").key
+    'channel/<channel>/send/mix/<mix>/level'
+    """
+    return _found(address)[0]
+
+
+def indices_of(address: str) -> tuple[str | int, ...]:
+    """The numbers (from 1) and box keys in an address, in order. Raises UnknownAddress.
+
+    >>> indices_of("input/a/7/gain"), indices_of("channel/3/send/mix/5/on")
+    (('a', 7), (3, 5))
+    """
+    return _found(address)[1]
+
+
+def default_of(address: str) -> Value:
+    """What an address holds when nobody has set it. Raises UnknownAddress."""
+    return _found(address)[0].default
+
+
+def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], address: str) -> None:
+    """Refuse numbers and boxes that this desk does not have."""
+    counts = {
+        "<channel>": desk.channels,
+        "<mix>": desk.mixes,
+        "<line>": LINES,
+    }
+    box = None
+    dimensions = [word for word in pattern if word.startswith("<")]
+    for dimension, index in zip(dimensions, indices, strict=True):
+        if dimension == "<box>":
+            box = desk.box(str(index))
+            if box is None:
+                raise UnknownAddress(address, f"{desk.name} has no box {index!r}")
+            continue
+        if dimension in ("<input>", "<output>"):
+            assert box is not None  # the catalogue always names the box first
+            most = box.inputs if dimension == "<input>" else box.outputs
+            where = f"{box.name} has {most} {dimension[1:-1]}s"
+        else:
+            most = counts[dimension]
+            where = f"{desk.name} has {most} {dimension[1:-1]}s"
+        if int(index) > most:
+            raise UnknownAddress(address, where)
+
+
+def check_on_desk(desk: Desk, address: str, value: object) -> Value:
+    """The value, checked for this address on this desk.
+
+    Raises UnknownAddress, WrongValue or OutOfRange, naming the address.
+    """
+    parameter, indices = _found(address)
+    _on_desk(desk, parameter.key.split("/"), indices, address)
+    checked = parameter.kind.checked(value, address)
+    if parameter.key.startswith("input/"):
+        box = desk.box(str(indices[0]))
+        if box is not None and not box.preamps:
+            raise UnknownAddress(address, f"{box.name} has no preamps")
+    if isinstance(parameter.kind, Reference) and isinstance(checked, str):
+        _check_reference(desk, parameter.kind, checked, address)
+    return checked
+
+
+def _check_reference(desk: Desk, kind: Reference, target: str, address: str) -> None:
+    words = target.split("/")
+    for pattern in kind.to:
+        shape = pattern.split("/")
+        indices = _matched(shape, words) if len(shape) == len(words) else None
+        if indices is not None:
+            try:
+                _on_desk(desk, shape, indices, target)
+            except ConsoleError as error:
+                raise WrongValue(address, "something that this desk has", target) from error
+            return
+    raise WrongValue(address, f"one of {', '.join(kind.to)}", target)
+
+
+def addresses_of(desk: Desk) -> list[str]:
+    """Every address that this desk has, in the catalogue's order; for tests, formats and counts."""
+    found = []
+    for key in CATALOGUE:
+        partial: list[tuple[str, Box | None]] = [("", None)]
+        for word in key.split("/"):
+            grown: list[tuple[str, Box | None]] = []
+            for prefix, box in partial:
+                if word == "<box>":
+                    boxes = [one for one in desk.boxes if one.preamps or key.startswith("output")]
+                    grown += [(f"{prefix}/{one.key}", one) for one in boxes]
+                    continue
+                most = {
+                    "<channel>": desk.channels,
+                    "<mix>": desk.mixes,
+                    "<line>": LINES,
+                    "<input>": box.inputs if box else 0,
+                    "<output>": box.outputs if box else 0,
+                }.get(word)
+                if most is None:
+                    grown.append((f"{prefix}/{word}", box))
+                else:
+                    grown += [(f"{prefix}/{number}", box) for number in range(1, most + 1)]
+            partial = grown
+        found += [prefix.removeprefix("/") for prefix, _ in partial]
+    return found

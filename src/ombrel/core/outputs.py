@@ -1,0 +1,104 @@
+"""The edits that patch outputs: which socket carries which bus."""
+
+from collections.abc import Sequence
+
+from .edits import Asked
+from .errors import NothingLeft, UnreadableText
+from .show import Show
+from .sockets import read_sockets
+
+__all__ = [
+    "free_outputs",
+    "is_stereo",
+    "outputs_of",
+    "patch_bus",
+    "patch_bus_to",
+    "patch_buses",
+]
+
+
+def is_stereo(show: Show, bus: str) -> bool:
+    """Whether a bus has two sides: the house, and mixes made so."""
+    return bus == "house" or (bus.startswith("mix/") and show[f"{bus}/format"] == "stereo")
+
+
+def free_outputs(show: Show, count: int, *, pairs: bool = False) -> list[str]:
+    """The next `count` free outputs, boxes in the desk's order; `pairs`: odd and the even above.
+
+    Sockets of boxes without preamps (a recorder) are not handed out. Raises NothingLeft.
+    """
+    free = [
+        socket
+        for socket in show.outputs()
+        if show[f"{socket}/source"] is None
+        and (box := show.desk.box(socket.split("/")[1])) is not None
+        and box.preamps
+    ]
+    if pairs:
+        free_set = set(free)
+        found: list[str] = []
+        for socket in free:
+            stem, number = socket.rsplit("/", 1)
+            above = f"{stem}/{int(number) + 1}"
+            if int(number) % 2 == 1 and above in free_set:
+                found += [socket, above]
+        free = found
+    if len(free) < count:
+        raise NothingLeft("free outputs", count, len(free))
+    return free[:count]
+
+
+def patch_bus(show: Show, bus: str, *, stereo: bool) -> dict[str, Asked]:
+    """Moves that patch a bus to the next free outputs: a pair when stereo. Raises NothingLeft."""
+    sockets = free_outputs(show, 2 if stereo else 1, pairs=stereo)
+    if not stereo:
+        return {f"{sockets[0]}/source": bus}
+    return {
+        f"{socket}/source": f"{bus}/{side}"
+        for socket, side in zip(sockets, ("left", "right"), strict=True)
+    }
+
+
+def outputs_of(show: Show, bus: str) -> dict[str, str]:
+    """Output sockets that carry a bus, each with its side: "left", "right" or "whole"."""
+    found = {}
+    for socket in show.outputs():
+        source = show[f"{socket}/source"]
+        if isinstance(source, str) and (source == bus or source.startswith(f"{bus}/")):
+            found[socket] = source.removeprefix(bus).removeprefix("/") or "whole"
+    return found
+
+
+def patch_bus_to(show: Show, bus: str, text: str) -> dict[str, Asked]:
+    """Moves that let exactly the typed outputs carry a bus; empty text: the next free ones.
+
+    A stereo bus takes sockets in turn for left and right, so their number must be even; "none"
+    takes it off all. Raises UnreadableText, NothingLeft.
+    """
+    stereo = is_stereo(show, bus)
+    moves: dict[str, Asked] = {f"{socket}/source": None for socket in outputs_of(show, bus)}
+    if not text.strip():
+        return patch_bus(show, bus, stereo=stereo)
+    if text.strip().lower() in ("none", "off", "-"):
+        return moves
+    sockets = read_sockets(show.desk, text, side="output")
+    if stereo and len(sockets) % 2:
+        raise UnreadableText(text, "outputs in pairs, left and right, such as Local 9-10")
+    for turn, socket in enumerate(sockets):
+        side = ("/left", "/right")[turn % 2] if stereo else ""
+        moves[f"{socket}/source"] = f"{bus}{side}"
+    return moves
+
+
+def patch_buses(show: Show, buses: Sequence[str]) -> dict[str, Asked]:
+    """Moves that patch several buses, one after another, to the next free outputs (pairs for
+
+    stereo ones), leaving alone those that an output carries already. Raises NothingLeft.
+    """
+    moves: dict[str, Asked] = {}
+    for bus in buses:
+        if not outputs_of(show, bus):
+            found = patch_bus(show, bus, stereo=is_stereo(show, bus))
+            show = show.with_values({a: str(source) for a, source in found.items()})
+            moves.update(found)
+    return moves
