@@ -6,6 +6,7 @@ export OMBREL_DATA=${OMBREL_DATA:-$ROOT/.data}
 export PYTHONPATH=$ROOT/src
 PY=$ROOT/.venv/bin/python
 SERVER_PID=
+STAGE_PID=
 export PG_FOLDER= PG_BIN=  # the tests restart the database by these
 
 say() { printf '\033[1m▸ %s\033[0m\n' "$*"; }
@@ -72,12 +73,14 @@ browser_ready() {
   command -v chromium >/dev/null && command -v chromedriver >/dev/null || debian chromium chromium-driver
 }
 
-free_port() { # free_port FROM: the first free TCP port on loopback
-  "$PY" - "$1" <<'PY'
+free_port() { # free_port FROM [udp]: the first free port on loopback
+  "$PY" - "$1" "${2:-tcp}" <<'PY'
 import socket, sys
+kind = socket.SOCK_DGRAM if sys.argv[2] == "udp" else socket.SOCK_STREAM
 for port in range(int(sys.argv[1]), int(sys.argv[1]) + 200):
-    with socket.socket() as probe:
-        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    with socket.socket(socket.AF_INET, kind) as probe:
+        if kind == socket.SOCK_STREAM:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind(("127.0.0.1", port))
         except OSError:
@@ -184,6 +187,7 @@ PY
 
 stop_all() {
   trap - EXIT INT TERM HUP
+  if [ -n "$STAGE_PID" ]; then kill "$STAGE_PID" 2>/dev/null || true; fi
   if [ -n "$SERVER_PID" ] && kill -0 "$SERVER_PID" 2>/dev/null; then
     kill "$SERVER_PID" 2>/dev/null || true
     wait "$SERVER_PID" 2>/dev/null || true

@@ -67,6 +67,12 @@ class Person:
         self.until(lambda: self.status() == "live")
         return self
 
+    def open_narrow(self, view, show):
+        """Open a view that on a phone stands without the frame."""
+        self.driver.get(f"{self.address}/{view}?show={show}")
+        self.find("main")
+        return self
+
     def until(self, true, within_s=8.0):
         """Wait until something is true (and give what it gave), or fail saying what was shown."""
         end = time.monotonic() + within_s

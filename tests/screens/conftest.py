@@ -19,8 +19,12 @@ class Server:
     """The real application in a process of its own, with a database of its own."""
 
     def __init__(self):
+        with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+            probe.bind(("127.0.0.1", 0))
+            stage_port = probe.getsockname()[1]
         self.environment = {
             **os.environ,
+            "OMBREL_STAGE": f"127.0.0.1:{stage_port}",
             "OMBREL_DB_NAME": DATABASE,
             "DJANGO_SETTINGS_MODULE": "ombrel.server.settings",
         }
@@ -35,6 +39,8 @@ class Server:
             self.port = probe.getsockname()[1]
         self.address = f"http://127.0.0.1:{self.port}"
         self.process = None
+        stage = [*PYTHON, "ombrel.standin.stage", str(stage_port)]
+        self.stage = subprocess.Popen(stage, env=self.environment)
         self.start()
         with self.sql() as link:
             self.demo = str(link.execute("select id from server_show").fetchone()[0])
@@ -90,6 +96,8 @@ def server():
     yield server
     server.go_on()
     server.kill()
+    server.stage.kill()
+    server.stage.wait()
 
 
 @pytest.fixture

@@ -5,6 +5,7 @@ import { Link } from "./data/link";
 import { setDesk, store } from "./data/show";
 import { LinkContext } from "./data/use";
 import { Frame } from "./frame/Frame";
+import { CheckView } from "./views/check/CheckView";
 import { FindingsView } from "./views/findings/FindingsView";
 import { HearView } from "./views/hear/HearView";
 import { LinesView } from "./views/lines/LinesView";
@@ -57,6 +58,7 @@ export function App() {
             <Route path="/mixes" component={MixesView} />
             <Route path="/mixes/:mix" component={MixesView} />
             <Route path="/outputs" component={OutputsView} />
+            <Route path="/check" component={CheckView} />
             <Route path="/paper" component={PaperView} />
             <Route path="/findings" component={FindingsView} />
             <Route path="/hears" component={HearView} />

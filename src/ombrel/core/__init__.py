@@ -52,6 +52,7 @@ from .laws import (
     predicted_dbfs,
     sides_to_level_db,
 )
+from .linecheck import Arrival, arrival_of, channel_meters, swap_lines
 from .lines import (
     LINE_FIELDS,
     NOMINAL_DBU,
@@ -79,9 +80,11 @@ from .sockets import (
     read_numbers,
     read_sockets,
     socket_name,
+    sockets_of_line,
 )
 
 __all__ = [
+    "Arrival",
     "Asked",
     "BadFile",
     "Box",
@@ -135,11 +138,13 @@ __all__ = [
     "Wire",
     "WrongValue",
     "add_lines",
+    "arrival_of",
     "addresses_of",
     "bears_on_findings",
     "blank_show",
     "bus_index",
     "bus_of",
+    "channel_meters",
     "channels_from",
     "channels_on",
     "check_on_desk",
@@ -190,10 +195,12 @@ __all__ = [
     "sheet_of",
     "sides_to_level_db",
     "socket_name",
+    "sockets_of_line",
     "source_name",
     "sources",
     "strip_name",
     "suggested_gains",
+    "swap_lines",
     "typed_level_db",
     "undoing",
     "who_hears_what",

@@ -38,6 +38,7 @@ NOMINAL_DBU = {
     "talkback": -40.0,
 }
 LINE_FIELDS = tuple(key.rsplit("/", 1)[1] for key in CATALOGUE if key.startswith("line/"))
+_NOT_DRAFTED = ("place", "level_dbu", "check", "check_note")  # what no list can say of a line
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -65,7 +66,7 @@ def _moves_of(draft: LineDraft, number: int) -> dict[str, Asked]:
     moves: dict[str, Asked] = {
         f"line/{number}/{name}": getattr(draft, name)
         for name in LINE_FIELDS
-        if name not in ("place", "level_dbu")
+        if name not in _NOT_DRAFTED
     }
     moves[f"line/{number}/level_dbu"] = level_dbu
     return moves
@@ -141,7 +142,7 @@ def duplicate_lines(show: Show, numbers: Sequence[int]) -> dict[str, Asked]:
     free = _free_numbers(show, len(chosen))
     for turn, (original, number) in enumerate(zip(chosen, free, strict=True), start=1):
         for name in LINE_FIELDS:
-            if name not in ("place", "socket", "socket_right"):
+            if name not in ("place", "socket", "socket_right", "check", "check_note"):
                 moves[f"line/{number}/{name}"] = show[f"line/{original}/{name}"]
         moves[f"line/{number}/place"] = last + turn
     return moves

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from .flow import strip_name
 from .show import Show
-from .sockets import channels_on, lines_on, socket_name, strip_of
+from .sockets import channels_on, lines_on, socket_name, sockets_of_line, strip_of
 
 __all__ = ["SHEETS", "Sheet", "input_list_sheet", "output_list_sheet", "patch_sheet", "sheet_of"]
 
@@ -23,16 +23,11 @@ def _level(level_db: float, unit: str) -> str:
     return f"{level_db:+.0f} {unit}".replace("-", "\u2212")
 
 
-def _sockets(show: Show, line: int) -> list[str]:
-    sides = (show[f"line/{line}/socket"], show[f"line/{line}/socket_right"])
-    return [socket for socket in sides if isinstance(socket, str)]
-
-
 def input_list_sheet(show: Show) -> Sheet:
     """Every line in the list's order, with its channel and socket."""
     rows = []
     for place, line in enumerate(show.lines(), start=1):
-        sockets = _sockets(show, line)
+        sockets = sockets_of_line(show, line)
         channels = [str(n) for socket in sockets for n in channels_on(show, socket)]
         text = {
             leaf: show.text(f"line/{line}/{leaf}")

@@ -141,6 +141,15 @@ CATALOGUE: Final = catalogue_of(
         "What it belongs to, for mixes and performers' pages.",
     ),
     _p("line/<line>/colour", Choice(options=COLOURS), "sand", "lines", "Colour", "Its colour."),
+    _p(
+        "line/<line>/check",
+        Choice(options=("unchecked", "good", "bad")),
+        "unchecked",
+        "check",
+        "Check",
+        "What the line check found.",
+    ),
+    _p("line/<line>/check_note", Text(longest=200), "", "check", "Check note", "What was wrong."),
     _p("line/<line>/notes", Text(longest=400), "", "lines", "Notes", "Anything to remember."),
     # preamps belong to the socket: channels that share a socket share them
     _p(

@@ -16,6 +16,7 @@ __all__ = [
     "read_numbers",
     "read_sockets",
     "socket_name",
+    "sockets_of_line",
     "strip_of",
 ]
 
@@ -136,6 +137,12 @@ def lines_on(show: Show, socket: str) -> list[int]:
         for number in show.lines()
         if socket in (show[f"line/{number}/socket"], show[f"line/{number}/socket_right"])
     ]
+
+
+def sockets_of_line(show: Show, line: int) -> list[str]:
+    """The sockets that a line is plugged into: its left or only one, then its right."""
+    sides = (show[f"line/{line}/socket"], show[f"line/{line}/socket_right"])
+    return [socket for socket in sides if isinstance(socket, str)]
 
 
 def channels_on(show: Show, socket: str) -> list[int]:

@@ -160,6 +160,18 @@ class DuplicateLines(_Strict):
         return moves, f"{len(self.lines)} lines duplicated"
 
 
+class SwapLines(_Strict):
+    """Exchange the sockets of two lines in the patch, since their cables are."""
+
+    action: Literal["swap_lines"]
+    lines: tuple[int, int]
+
+    def plan(self, turn: Turn) -> Planned:
+        one, other = self.lines
+        names = " and ".join(turn.show.text(f"line/{line}/name") for line in self.lines)
+        return core.swap_lines(turn.show, one, other), f"Swapped {names} in the patch"
+
+
 class SuggestGains(_Strict):
     """Set the preamps of lines to the gains that meet the show's target. `lines` empty: all."""
 
@@ -273,6 +285,7 @@ Ask = Annotated[
     | RemoveLines
     | DuplicateLines
     | SuggestGains
+    | SwapLines
     | PatchBuses
     | MoveLines
     | MakeMixes

@@ -3,6 +3,7 @@
 import asyncio
 import json
 import logging
+import time
 from collections.abc import Coroutine
 from functools import lru_cache
 from typing import Any
@@ -18,6 +19,7 @@ from ombrel.core import ConsoleError
 from . import models, wire
 from .door import Refused, Request, Turn, redo_of, undo_of
 from .live import State, live_of
+from .stage import stage_link
 from .ticker import group_of, ticker_of
 from .work import in_database
 
@@ -25,6 +27,7 @@ __all__ = ["ShowConsumer"]
 
 _LOG = logging.getLogger(__name__)
 _CATCH_UP = 500  # more revisions behind than this: a snapshot is smaller
+METER_S = 0.15
 NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
 
 
@@ -36,6 +39,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.show_id: UUID = self.scope["url_route"]["kwargs"]["show_id"]
         self.table = False
         self.why: wire.WatchedCell | None = None
+        self.check: int | None = None
+        self.metered_at = 0.0
         self.work: set[asyncio.Task] = set()
         await self.accept()
         if not self.user.is_authenticated:
@@ -46,6 +51,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             await self.channel_layer.group_add(group_of(self.show_id), self.channel_name)
 
     async def disconnect(self, code: int) -> None:
+        stage_link().enough(self._measured)
         await self.channel_layer.group_discard(group_of(self.show_id), self.channel_name)
 
     async def receive(self, text_data: str | None = None, bytes_data: bytes | None = None) -> None:
@@ -68,6 +74,10 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     self._later(self._turn(message))
                 case wire.Try():
                     await self._try(message)
+                case wire.FeedLine():
+                    await self._feed(message)
+                case wire.SwapCables():
+                    await self._swap_cables(message)
         except ConsoleError as error:
             await self._refuse(getattr(message, "id", None), error.code, str(error))
         except DatabaseError:
@@ -106,7 +116,11 @@ class ShowConsumer(AsyncWebsocketConsumer):
 
     async def _watch(self, message: wire.Watch) -> None:
         began = message.table and not self.table
-        self.table, self.why = message.table, message.why
+        self.table, self.why, self.check = message.table, message.why, message.check
+        if self.check is None:
+            stage_link().enough(self._measured)
+        else:
+            await stage_link().want(self._measured)
         state = await self._now()
         if began:
             await self.say(wire.table_message(state))
@@ -160,6 +174,27 @@ class ShowConsumer(AsyncWebsocketConsumer):
         moves, _ = message.ask.plan(turn)
         shown = core.preview(state.show, state.flow, moves)
         await self.say(wire.preview_message(message.id, shown))
+
+    # ---- the stage
+
+    def _measured(self, levels_dbu: dict[str, float]) -> None:
+        """Levels from the stage: told on at most every METER_S, by the show as it stands."""
+        now, state = time.monotonic(), live_of(self.show_id).state
+        if self.check is None or state is None or now - self.metered_at < METER_S:
+            return
+        self.metered_at = now
+        self._later(self.say(wire.meters_message(state, self.check, levels_dbu)))
+
+    async def _feed(self, message: wire.FeedLine) -> None:
+        show = (await self._now()).show
+        dbu = show.number(f"line/{message.line}/level_dbu")
+        stage_link().feed(core.sockets_of_line(show, message.line), message.signal, dbu)
+
+    async def _swap_cables(self, message: wire.SwapCables) -> None:
+        show = (await self._now()).show
+        one, other = (core.sockets_of_line(show, line) for line in message.lines)
+        for here, there in zip(one, other, strict=False):
+            stage_link().swap(here, there)
 
     # ---- from the channel layer
 

@@ -17,6 +17,7 @@ __all__ = [
     "FromScreen",
     "ToScreen",
     "cells_message",
+    "meters_message",
     "noticed_message",
     "preview_message",
     "table_message",
@@ -50,6 +51,7 @@ class Watch(_Strict):
     type: Literal["watch"]
     table: bool = False
     why: WatchedCell | None = None
+    check: int | None = None
 
 
 class Do(_Strict):
@@ -59,6 +61,21 @@ class Do(_Strict):
     id: UUID
     gesture: Annotated[str, Field(min_length=1, max_length=60)]
     ask: Ask
+
+
+class FeedLine(_Strict):
+    """Ask the stage to feed a line tone, noise or nothing, at its expected level."""
+
+    type: Literal["feed"]
+    line: int
+    signal: Literal["tone", "noise", "nothing"]
+
+
+class SwapCables(_Strict):
+    """Exchange the cables of two lines on the stand-in stage, to see what a line check finds."""
+
+    type: Literal["swap_cables"]
+    lines: tuple[int, int]
 
 
 class Turn(_Strict):
@@ -76,7 +93,9 @@ class Try(_Strict):
     ask: Ask
 
 
-FromScreen = Annotated[Hello | Watch | Do | Turn | Try, Field(discriminator="type")]
+FromScreen = Annotated[
+    Hello | Watch | Do | FeedLine | SwapCables | Turn | Try, Field(discriminator="type")
+]
 FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)
 
 
@@ -243,6 +262,19 @@ class Noticed(Schema):
     preamps: list[PreampMessage]
 
 
+class Meters(Schema):
+    """Input meters in dBFS by channel number, and what arrives of the line being checked."""
+
+    type: Literal["meters"]
+    channels: dict[str, float]
+    line: int
+    dbfs: float | None
+    expected_dbfs: float | None
+    suspect: int | None
+    good: bool
+    says: str
+
+
 class Trouble(Schema):
     """The store cannot be reached just now; moves wait, none is lost. Empty text: it is over."""
 
@@ -260,6 +292,7 @@ ToScreen = (
     | RefusedMessage
     | Preview
     | Noticed
+    | Meters
     | Trouble
 )
 
@@ -382,6 +415,22 @@ def noticed_message(state: State) -> dict:
             for p in core.preamps(state.show)
         ],
     ).model_dump(mode="json")
+
+
+def meters_message(state: State, line: int, levels_dbu: dict[str, float]) -> dict:
+    """Meters, and what arrives of a line."""
+    arrival = core.arrival_of(state.show, line, levels_dbu)
+    meters = core.channel_meters(state.show, levels_dbu)
+    return {
+        "type": "meters",
+        "channels": {str(channel): round(dbfs, 1) for channel, dbfs in sorted(meters.items())},
+        "line": line,
+        "dbfs": _level(arrival.dbfs),
+        "expected_dbfs": arrival.expected_dbfs,
+        "suspect": arrival.suspect,
+        "good": arrival.good,
+        "says": arrival.says,
+    }
 
 
 def preview_message(message_id: UUID, preview: core.Preview) -> dict:

@@ -13,6 +13,8 @@ const SILENT_MS = 6000;
 const NOT_SIGNED_IN = 4401;
 const NO_SUCH_SHOW = 4404;
 
+type Watch = Extract<FromScreen, { type: "watch" }>;
+
 interface Waiting {
   message: Extract<FromScreen, { type: "do" | "undo" | "redo" }>;
   quiet: boolean;
@@ -27,7 +29,7 @@ export class Link {
   #retryMs = FIRST_RETRY_MS;
   #retry: ReturnType<typeof setTimeout> | undefined;
   #heardAt = 0;
-  #watch: Extract<FromScreen, { type: "watch" }> = { type: "watch", table: false, why: null };
+  #watch: Watch = { type: "watch", table: false, why: null, check: null };
   #closed = false;
 
   constructor(showId: string) {
@@ -159,10 +161,20 @@ export class Link {
     });
   }
 
-  /** What this screen draws from now on, besides values. */
-  watch(table: boolean, why: { source: string; listener: string } | null): void {
-    this.#watch = { type: "watch", table, why };
+  /** What this screen draws from now on, besides values; what is not named stays as it was. */
+  watch(wanted: Partial<Omit<Watch, "type">>): void {
+    this.#watch = { ...this.#watch, ...wanted };
     this.#send(this.#watch);
+  }
+
+  /** Ask the stage to feed a line; no part of the show, so nothing to undo. */
+  feed(line: number, signal: "tone" | "noise" | "nothing"): void {
+    this.#send({ type: "feed", line, signal });
+  }
+
+  /** Exchange two cables on the stand-in stage. */
+  swapCables(one: number, other: number): void {
+    this.#send({ type: "swap_cables", lines: [one, other] });
   }
 }
 

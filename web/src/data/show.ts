@@ -1,7 +1,7 @@
 /** The store: what this screen knows of the show. Plain TypeScript; components pick from it. */
 import { createStore } from "zustand/vanilla";
 import { Catalogue } from "./catalogue";
-import type { Desk, Finding, Me, Preamp, Table, ToScreen, Value, Why } from "./types";
+import type { Desk, Finding, Me, Meters, Preamp, Table, ToScreen, Value, Why } from "./types";
 
 export type LinkStatus = "connecting" | "live" | "lost" | "gone";
 
@@ -30,6 +30,8 @@ export interface ShowState {
   findings: readonly Finding[];
   /** What the preamps make of the lines on them, by socket. */
   preamps: ReadonlyMap<string, Preamp>;
+  /** Meters of the stage, while a line check watches it. */
+  meters: Meters | null;
   /** The cell that Why answers for. */
   selected: { source: string; listener: string } | null;
   notices: readonly Notice[];
@@ -51,6 +53,7 @@ export const store = createStore<ShowState>(() => ({
   why: null,
   findings: [],
   preamps: new Map(),
+  meters: null,
   selected: null,
   notices: [],
 }));
@@ -119,6 +122,8 @@ export function received(message: ToScreen): void {
           findings: message.findings,
           preamps: new Map(message.preamps.map((preamp) => [preamp.socket, preamp])),
         };
+      case "meters":
+        return { meters: message };
       case "trouble":
         return { trouble: message.message };
       case "done":

@@ -20,6 +20,7 @@ export type CellState = TableCell["state"];
 export type Why = Schemas["WhyAnswer"];
 export type Finding = Schemas["FindingMessage"];
 export type Preamp = Schemas["PreampMessage"];
+export type Meters = Schemas["Meters"];
 export type Preview = Schemas["Preview"];
 /** A value on the wire; null is silence for a level, and nothing for a reference. */
 export type Value = string | number | boolean | null;

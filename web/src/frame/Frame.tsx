@@ -32,7 +32,7 @@ export function Frame({ children }: { children: ReactNode }) {
   }, [started]);
 
   useEffect(() => {
-    link.watch(path.startsWith("/hears") || path.startsWith("/mixes"), selected);
+    link.watch({ table: path.startsWith("/hears") || path.startsWith("/mixes"), why: selected });
   }, [link, path, selected]);
 
   useEffect(() => {
@@ -51,6 +51,16 @@ export function Frame({ children }: { children: ReactNode }) {
     return () => window.removeEventListener("keydown", onKey);
   }, [link]);
 
+  // Beside the stage, on a phone, a page of its own: no room for a frame, and no need of one.
+  const narrow = useNarrow();
+  if (narrow && path.startsWith("/check")) {
+    return (
+      <main className="h-full flex flex-col bg-ink px-3 pb-3">
+        {children}
+        <Notices />
+      </main>
+    );
+  }
   if (gone) return <p className="p-8 text-coral" role="alert">This show is no longer there.</p>;
   return (
     <div className="frame h-full grid grid-cols-[160px_minmax(0,1fr)_268px] grid-rows-[52px_minmax(0,1fr)]">
@@ -62,6 +72,19 @@ export function Frame({ children }: { children: ReactNode }) {
       <Notices />
     </div>
   );
+}
+
+const NARROW = "(max-width: 720px)";
+
+function useNarrow(): boolean {
+  const [narrow, setNarrow] = useState(() => matchMedia(NARROW).matches);
+  useEffect(() => {
+    const query = matchMedia(NARROW);
+    const follow = () => setNarrow(query.matches);
+    query.addEventListener("change", follow);
+    return () => query.removeEventListener("change", follow);
+  }, []);
+  return narrow;
 }
 
 function Notices() {

@@ -8,6 +8,9 @@ export function SideBar() {
   const patched = useShow(
     (state) => state.lines.filter((line) => valueOf(state, `line/${line}/socket`) !== null).length,
   );
+  const checked = useShow(
+    (state) => state.lines.filter((line) => valueOf(state, `line/${line}/check`) !== "unchecked").length,
+  );
   const mixes = useShow((state) => state.mixes.length);
   const outputs = useOutputs();
   return (
@@ -24,6 +27,9 @@ export function SideBar() {
       </Item>
       <Item to="/outputs" count={`${outputs.taken}/${outputs.all}`}>
         Outputs
+      </Item>
+      <Item to="/check" count={`${checked}/${lines}`}>
+        Line check
       </Item>
       <Item to="/paper">Paper</Item>
       <Group>Hear</Group>

@@ -344,7 +344,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -422,6 +422,24 @@ export interface components {
             spare?: boolean;
         };
         /**
+         * FeedLine
+         * @description Ask the stage to feed a line tone, noise or nothing, at its expected level.
+         */
+        FeedLine: {
+            /** Line */
+            line: number;
+            /**
+             * Signal
+             * @enum {string}
+             */
+            signal: "tone" | "noise" | "nothing";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "feed";
+        };
+        /**
          * Fill
          * @description Give a run of sockets to channels, or move all that uses them to other sockets, as typed.
          */
@@ -456,7 +474,7 @@ export interface components {
              */
             tone: "settle" | "note";
         };
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Do"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Do"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
         /**
          * Hear
          * @description Let cells of who hears what arrive at a level as typed.
@@ -575,6 +593,33 @@ export interface components {
             name: string;
             /** Shows */
             shows: components["schemas"]["ShowRow"][];
+        };
+        /**
+         * Meters
+         * @description Input meters in dBFS by channel number, and what arrives of the line being checked.
+         */
+        Meters: {
+            /** Channels */
+            channels: {
+                [key: string]: number;
+            };
+            /** Dbfs */
+            dbfs: number | null;
+            /** Expected Dbfs */
+            expected_dbfs: number | null;
+            /** Good */
+            good: boolean;
+            /** Line */
+            line: number;
+            /** Says */
+            says: string;
+            /** Suspect */
+            suspect: number | null;
+            /**
+             * Type
+             * @constant
+             */
+            type: "meters";
         };
         /**
          * MoveLines
@@ -948,6 +993,38 @@ export interface components {
             lines?: number[];
         };
         /**
+         * SwapCables
+         * @description Exchange the cables of two lines on the stand-in stage, to see what a line check finds.
+         */
+        SwapCables: {
+            /** Lines */
+            lines: [
+                number,
+                number
+            ];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "swap_cables";
+        };
+        /**
+         * SwapLines
+         * @description Exchange the sockets of two lines in the patch, since their cables are.
+         */
+        SwapLines: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "swap_lines";
+            /** Lines */
+            lines: [
+                number,
+                number
+            ];
+        };
+        /**
          * Table
          * @description The whole of who hears what: one list of cells a source, in the order of the listeners.
          */
@@ -1001,7 +1078,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Noticed"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Noticed"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * Trouble
          * @description The store cannot be reached just now; moves wait, none is lost. Empty text: it is over.
@@ -1021,7 +1098,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -1054,6 +1131,11 @@ export interface components {
          * @description What the screen draws from now on, besides values.
          */
         Watch: {
+            /**
+             * Check
+             * @default null
+             */
+            check?: number | null;
             /**
              * Table
              * @default false

@@ -1,0 +1,114 @@
+"""What is said between Ombrel and a stage that can feed signals and measure them: OSC 1.0 messages.
+
+    to the stage    /stage/listen            send levels to where this came from, for three seconds
+                    /stage/feed  s:socket s:tone|noise|nothing f:dBu
+                    /stage/swap  s:socket s:socket      exchange two cables
+                    /stage/straight                     every cable where it belongs
+    from the stage  /stage/levels  (s:socket f:dBu)*    every socket where a signal is
+
+A socket is named by its address (`input/a/7`).
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from pythonosc.osc_message import OscMessage, ParseError
+from pythonosc.osc_message_builder import OscMessageBuilder
+
+from ombrel.core import BadFile
+
+__all__ = ["Command", "feed", "levels", "listen", "read_command", "read_levels", "straight", "swap"]
+
+Signal = Literal["tone", "noise", "nothing"]
+_SIGNALS: tuple[Signal, ...] = ("tone", "noise", "nothing")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Command:
+    """Something asked of the stage."""
+
+    verb: Literal["listen", "feed", "swap", "straight"]
+    sockets: tuple[str, ...] = ()
+    signal: Signal = "nothing"
+    dbu: float = 0.0
+
+
+def _built(address: str, *arguments: str | float) -> bytes:
+    builder = OscMessageBuilder(address)
+    for argument in arguments:
+        builder.add_arg(argument, "s" if isinstance(argument, str) else "f")
+    return bytes(builder.build().dgram)
+
+
+def listen() -> bytes:
+    """Ask for levels."""
+    return _built("/stage/listen")
+
+
+def feed(socket: str, signal: Signal, dbu: float) -> bytes:
+    """Feed the plug that belongs into a socket."""
+    return _built("/stage/feed", socket, signal, dbu)
+
+
+def swap(one: str, other: str) -> bytes:
+    """Exchange two cables."""
+    return _built("/stage/swap", one, other)
+
+
+def straight() -> bytes:
+    """Put every cable where it belongs."""
+    return _built("/stage/straight")
+
+
+def levels(levels_dbu: Mapping[str, float]) -> bytes:
+    """Level at every socket where a signal is, in dBu."""
+    parts = [part for socket, dbu in sorted(levels_dbu.items()) for part in (socket, float(dbu))]
+    return _built("/stage/levels", *parts)
+
+
+def _read(content: bytes) -> OscMessage:
+    # OSC 1.0: the size of a packet is always a multiple of 4. The library would fill up a number
+    # that was cut off, and give another one.
+    if len(content) % 4:
+        raise BadFile("An OSC message is cut off.", "It is left out; the next one counts.")
+    try:
+        return OscMessage(content)
+    except (ParseError, ValueError, IndexError, TypeError, OverflowError) as error:
+        raise BadFile(
+            "An OSC message is damaged.", "It is left out; the next one counts."
+        ) from error
+
+
+def _wrong(message: OscMessage) -> BadFile:
+    return BadFile(f"{message.address[:60]} has other parts than it should.", "It is left out.")
+
+
+def read_command(content: bytes) -> Command:
+    """What is asked of the stage. Raises BadFile for a damaged or unknown message."""
+    message = _read(content)
+    match (message.address, list(message.params)):
+        case ("/stage/listen", []):
+            return Command(verb="listen")
+        case ("/stage/straight", []):
+            return Command(verb="straight")
+        case ("/stage/swap", [str(one), str(other)]):
+            return Command(verb="swap", sockets=(one, other))
+        case ("/stage/feed", [str(socket), str(signal), float(dbu)]) if signal in _SIGNALS:
+            known = next(one for one in _SIGNALS if one == signal)
+            return Command(verb="feed", sockets=(socket,), signal=known, dbu=dbu)
+        case _:
+            raise _wrong(message)
+
+
+def read_levels(content: bytes) -> dict[str, float]:
+    """Levels from the stage, in dBu by socket. Raises BadFile for a damaged or unknown message."""
+    message = _read(content)
+    sockets, dbus = list(message.params[0::2]), list(message.params[1::2])
+    well_formed = len(sockets) == len(dbus) and all(
+        isinstance(socket, str) and isinstance(dbu, float) and abs(dbu) < 200.0
+        for socket, dbu in zip(sockets, dbus, strict=False)
+    )
+    if message.address != "/stage/levels" or not well_formed:
+        raise _wrong(message)
+    return dict(zip(sockets, dbus, strict=True))

@@ -1,0 +1,85 @@
+"""The link to a stage that measures: one for each process, alive while any screen wants levels."""
+
+import asyncio
+import os
+from collections.abc import Callable
+from typing import Final
+
+from ombrel.core import BadFile
+from ombrel.formats.stage_osc import feed, listen, read_levels, swap
+
+__all__ = ["StageLink", "stage_link"]
+
+LISTEN_EVERY_S: Final = 1.0
+Told = Callable[[dict[str, float]], None]
+
+
+class StageLink(asyncio.DatagramProtocol):
+    """Asks the stage for levels as long as somebody wants them, and hands them on."""
+
+    def __init__(self, host: str, port: int) -> None:
+        self._address = (host, port)
+        self._wanting: set[Told] = set()
+        self._transport: asyncio.DatagramTransport | None = None
+        self._asking: asyncio.Task[None] | None = None
+
+    async def want(self, told: Told) -> None:
+        """From now on `told` is called with each set of levels (dBu by socket)."""
+        self._wanting.add(told)
+        if self._transport is None:
+            loop = asyncio.get_running_loop()
+            self._transport, _ = await loop.create_datagram_endpoint(
+                lambda: self, remote_addr=self._address
+            )
+        if self._asking is None or self._asking.done():
+            self._asking = asyncio.create_task(self._ask())
+
+    def enough(self, told: Told) -> None:
+        """`told` is called no more; the last one to go ends the link."""
+        self._wanting.discard(told)
+
+    async def _ask(self) -> None:
+        while self._wanting:
+            self._say(listen())
+            await asyncio.sleep(LISTEN_EVERY_S)
+        if self._transport is not None:
+            self._transport.close()
+            self._transport = None
+
+    def _say(self, content: bytes) -> None:
+        if self._transport is not None:
+            self._transport.sendto(content)
+
+    def feed(self, sockets: list[str], signal: str, dbu: float) -> None:
+        """Feed the plugs of these sockets: tone, noise or nothing."""
+        for socket in sockets:
+            self._say(feed(socket, signal, dbu))  # type: ignore[arg-type]
+
+    def swap(self, one: str, other: str) -> None:
+        """Exchange two cables on the stand-in."""
+        self._say(swap(one, other))
+
+    # ---- from the network
+
+    def datagram_received(self, data: bytes, addr: object) -> None:
+        try:
+            levels_dbu = read_levels(data)
+        except BadFile:
+            return  # damaged on the way; the next one comes in a tenth of a second
+        for told in list(self._wanting):
+            told(levels_dbu)
+
+    def error_received(self, exc: Exception) -> None:
+        """No stage is there (yet): asking goes on."""
+
+
+_LINKS: dict[int, StageLink] = {}
+
+
+def stage_link() -> StageLink:
+    """This process's link, to OMBREL_STAGE (HOST:PORT); one for each event loop, for tests."""
+    key = id(asyncio.get_running_loop())
+    if key not in _LINKS:
+        host, _, port = os.environ.get("OMBREL_STAGE", "127.0.0.1:9123").partition(":")
+        _LINKS[key] = StageLink(host, int(port or 9123))
+    return _LINKS[key]

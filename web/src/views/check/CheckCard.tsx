@@ -1,0 +1,153 @@
+import { valueOf } from "../../data/show";
+import { socketName, stripName, useLink, useShow, useText } from "../../data/use";
+import { KIND_WORD, levelText } from "../../data/words";
+import { Button } from "../../ui/Button";
+import { TypedField } from "../../ui/TypedField";
+
+interface Props {
+  line: number;
+  fed: "tone" | "noise" | null;
+  onFeed: (signal: "tone" | "noise") => void;
+  onJudge: (verdict: "good" | "bad") => void;
+  onStep: (by: number) => void;
+}
+
+/** The line in hand, large: what it is, where it should arrive, what does arrive. */
+export function CheckCard({ line, fed, onFeed, onJudge, onStep }: Props) {
+  const link = useLink();
+  const at = (leaf: string) => `line/${line}/${leaf}`;
+  const name = useText(at("name"));
+  const verdict = useText(at("check"));
+  const kind = KIND_WORD[useText(at("kind"))];
+  const about = [useText(at("microphone")) || kind, useText(at("performer")), useText(at("where"))].filter(Boolean).join(" · ");
+  const place = useShow((state) => {
+    const socket = valueOf(state, at("socket")) as string | null;
+    if (!socket) return "no socket";
+    const channel = state.channels.find((n) => state.values[`channel/${n}/source`] === socket);
+    return `${socketName(state, socket)} → ${channel ? `${channel} ${stripName(state, `channel/${channel}`)}` : "no channel"}`;
+  });
+  const phantom = useShow((state) => valueOf(state, at("phantom")) === true);
+  const big = "h-14 flex-1 justify-center text-lg";
+  return (
+    <section aria-label={`Checking ${name}`} className="rounded-2xl bg-floor border border-line p-4 flex flex-col gap-3 min-h-0">
+      <div>
+        <div className="flex items-baseline gap-3">
+          <h2 className="font-title text-2xl font-bold truncate">{name}</h2>
+          {verdict !== "unchecked" && (
+            <span className={verdict === "good" ? "text-sea font-semibold" : "text-coral font-semibold"}>{verdict}</span>
+          )}
+        </div>
+        <p className="text-soft">
+          {about}
+          {phantom && " · needs 48 V"}
+        </p>
+        <p className="text-lg mt-1">{place}</p>
+      </div>
+      <Meter line={line} fed={fed !== null} />
+      <div className="flex gap-2">
+        <Button className={`${big} ${fed === "tone" ? "!border-sun !text-sun" : ""}`} aria-pressed={fed === "tone"} onClick={() => onFeed("tone")} aria-keyshortcuts="T">
+          Tone
+        </Button>
+        <Button className={`${big} ${fed === "noise" ? "!border-sun !text-sun" : ""}`} aria-pressed={fed === "noise"} onClick={() => onFeed("noise")}>
+          Noise
+        </Button>
+      </div>
+      <div className="flex gap-2">
+        <Button className={`${big} !border-sea !text-sea`} onClick={() => onJudge("good")} aria-keyshortcuts="G">
+          ✓ Good
+        </Button>
+        <Button className={big} tone="danger" onClick={() => onJudge("bad")} aria-keyshortcuts="B">
+          ✗ Bad
+        </Button>
+      </div>
+      <TypedField
+        boxed
+        label={`Note on ${name}`}
+        placeholder="Note: what is wrong"
+        value={useText(at("check_note"))}
+        maxLength={200}
+        className="h-11 px-3"
+        onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: at("check_note"), typed }] })}
+        data={{ id: "check-note" }}
+      />
+      <div className="flex gap-2">
+        <Button className={big} onClick={() => onStep(-1)} aria-keyshortcuts="ArrowUp">
+          ↑ Before
+        </Button>
+        <Button className={big} onClick={() => onStep(1)} aria-keyshortcuts="ArrowDown">
+          ↓ Next
+        </Button>
+      </div>
+      <p className="text-[12.5px] text-faint hidden md:block">
+        Keys: T tone, G good (and on to the next), B bad, N note, ↑ ↓ walk the list.
+      </p>
+      <StandIn line={line} />
+    </section>
+  );
+}
+
+/** Place of a level on a meter from −60 to 0 dBFS. For drawing only. */
+const onMeter = (dbfs: number): number => Math.min(1, Math.max(0, (dbfs + 60) / 60));
+
+function Meter({ line, fed }: { line: number; fed: boolean }) {
+  const link = useLink();
+  const meters = useShow((state) => (state.meters?.line === line ? state.meters : null));
+  const suspect = meters?.suspect ?? null;
+  const otherName = useShow((state) => (suspect === null ? "" : String(valueOf(state, `line/${suspect}/name`))));
+  const name = useText(`line/${line}/name`);
+  const dbfs = meters?.dbfs ?? null;
+  const expected = meters?.expected_dbfs ?? null;
+  const tone = meters?.good ? "text-sea" : dbfs === null && !otherName ? "text-faint" : "text-coral";
+  return (
+    <div>
+      <div className="flex items-center gap-3">
+        <div
+          role="meter"
+          aria-label={`Level of ${name}`}
+          aria-valuemin={-60}
+          aria-valuemax={0}
+          aria-valuenow={dbfs ?? -60}
+          aria-valuetext={dbfs === null ? "nothing" : `${levelText(dbfs, 0)} dBFS`}
+          className="relative h-8 flex-1 rounded-lg bg-raise overflow-hidden"
+        >
+          <div className={`absolute inset-y-0 left-0 ${dbfs !== null && dbfs > -1 ? "bg-coral" : "bg-sea"}`} style={{ width: `${dbfs === null ? 0 : onMeter(dbfs) * 100}%` }} />
+          {expected !== null && (
+            <div className="absolute inset-y-0 w-0.5 bg-sun" style={{ left: `${onMeter(expected) * 100}%` }} title="expected" />
+          )}
+        </div>
+        <strong className="font-title text-2xl w-24 text-right" data-testid="arrives">
+          {dbfs === null ? "—" : levelText(dbfs, 0)}
+        </strong>
+        <span className="text-faint">dBFS</span>
+      </div>
+      <p className={`mt-1.5 min-h-6 ${tone}`} role="status" data-testid="arrival">
+        {meters ? (fed || dbfs !== null || otherName ? meters.says : "Feed it, or have somebody tap it.") : "No stage answers. bin/demo starts a stand-in."}
+      </p>
+      {suspect !== null && (
+        <Button
+          tone="main"
+          className="mt-1"
+          onClick={() => void link.do({ action: "swap_lines", lines: [line, suspect] }, { quiet: false })}
+        >
+          Swap {name} and {otherName} in the patch
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** What only the stand-in stage can: to try what a swapped cable looks like. */
+function StandIn({ line }: { line: number }) {
+  const link = useLink();
+  const next = useShow((state) => state.lines[state.lines.indexOf(line) + 1] ?? null);
+  const name = useShow((state) => (next === null ? "" : String(valueOf(state, `line/${next}/name`))));
+  if (next === null) return null;
+  return (
+    <p className="text-[12.5px] text-faint mt-auto hidden md:flex items-center gap-2">
+      Stand-in stage:
+      <Button small tone="quiet" onClick={() => link.swapCables(line, next)}>
+        swap its cable with {name}'s
+      </Button>
+    </p>
+  );
+}

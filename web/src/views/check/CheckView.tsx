@@ -1,0 +1,160 @@
+import { useCallback, useEffect, useState } from "react";
+import { useLocation } from "wouter";
+import { store, valueOf } from "../../data/show";
+import { select, useLink, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { Empty } from "../../ui/Panel";
+import { CheckCard } from "./CheckCard";
+import { CheckList } from "./CheckList";
+
+/** The first line that nobody has checked, from `after` on and round; null when all are. */
+function nextUnchecked(after: number | null): number | null {
+  const state = store.getState();
+  const from = after === null ? 0 : state.lines.indexOf(after) + 1;
+  const order = [...state.lines.slice(from), ...state.lines.slice(0, from)];
+  return order.find((line) => valueOf(state, `line/${line}/check`) === "unchecked") ?? null;
+}
+
+/** Down the input list: feed it or tap it, see where it arrives, good or bad, next. */
+export function CheckView() {
+  const link = useLink();
+  const lines = useShow((state) => state.lines);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [fed, setFed] = useState<"tone" | "noise" | null>(null);
+  const line = chosen !== null && lines.includes(chosen) ? chosen : (lines[0] ?? null);
+
+  const goTo = useCallback(
+    (next: number | null) => {
+      if (line !== null && fed) link.feed(line, "nothing");
+      if (next !== null && fed) link.feed(next, fed);
+      if (next !== null) setChosen(next);
+    },
+    [link, line, fed],
+  );
+  const step = useCallback(
+    (by: number) => {
+      const at = line === null ? -1 : lines.indexOf(line);
+      goTo(lines[Math.min(lines.length - 1, Math.max(0, at + by))] ?? null);
+    },
+    [goTo, line, lines],
+  );
+  const feed = useCallback(
+    (signal: "tone" | "noise") => {
+      if (line === null) return;
+      const wanted = fed === signal ? null : signal;
+      link.feed(line, wanted ?? "nothing");
+      setFed(wanted);
+    },
+    [link, line, fed],
+  );
+  const judge = useCallback(
+    (verdict: "good" | "bad") => {
+      if (line === null) return;
+      void link.do({ action: "moves", moves: [{ address: `line/${line}/check`, value: verdict }] });
+      if (verdict === "good") goTo(nextUnchecked(line));
+    },
+    [link, line, goTo],
+  );
+
+  // Come in where the work stands, as soon as there is a list.
+  const started = lines.length > 0;
+  useEffect(() => {
+    if (started) setChosen(nextUnchecked(null));
+  }, [started]);
+  useEffect(() => {
+    link.watch({ check: line });
+    const socket = line === null ? null : valueOf(store.getState(), `line/${line}/socket`);
+    const channel = store.getState().channels.find((n) => socket && store.getState().values[`channel/${n}/source`] === socket);
+    if (channel) select(`channel/${channel}`);
+  }, [link, line]);
+  // Leaving the view leaves the stage quiet.
+  useEffect(() => {
+    return () => {
+      link.watch({ check: null });
+      store.setState({ meters: null });
+    };
+  }, [link]);
+  useEffect(() => {
+    if (line === null || !fed) return;
+    const quiet = () => link.feed(line, "nothing");
+    return quiet;
+  }, [link, line, fed]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target;
+      if (target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      const keys: Record<string, () => void> = {
+        g: () => judge("good"),
+        b: () => judge("bad"),
+        t: () => feed("tone"),
+        n: () => document.getElementById("check-note")?.focus(),
+        ArrowDown: () => step(1),
+        ArrowUp: () => step(-1),
+      };
+      const act = keys[event.key];
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [judge, feed, step]);
+
+  return (
+    <>
+      <div className="flex items-center gap-3 min-h-14 shrink-0 flex-wrap">
+        <h1 className="font-title text-[22px] font-bold whitespace-nowrap">Line check</h1>
+        <Counts />
+        <span className="flex-1" />
+        <PhoneWayBack />
+      </div>
+      {line === null ? (
+        <Empty title="Nothing to check yet">
+          <p>Line check walks down the input list. Import it first, in Lines.</p>
+        </Empty>
+      ) : (
+        <div className="flex-1 min-h-0 grid gap-3 grid-rows-[auto_minmax(0,1fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_300px]">
+          <CheckCard line={line} fed={fed} onFeed={feed} onJudge={judge} onStep={step} />
+          <CheckList line={line} onChoose={goTo} />
+        </div>
+      )}
+    </>
+  );
+}
+
+function Counts() {
+  const text = useShow((state) => {
+    let good = 0;
+    let bad = 0;
+    for (const line of state.lines) {
+      const verdict = valueOf(state, `line/${line}/check`);
+      if (verdict === "good") good++;
+      if (verdict === "bad") bad++;
+    }
+    return `${good} good, ${bad} bad, ${state.lines.length - good - bad} to go`;
+  });
+  return (
+    <span className="text-soft whitespace-nowrap" role="status">
+      {text}
+    </span>
+  );
+}
+
+/** On a phone there is no frame: whether all is saved, undo, and the way back are here. */
+function PhoneWayBack() {
+  const [, navigate] = useLocation();
+  const link = useLink();
+  const status = useShow((state) => (state.trouble ? "store away" : state.status === "live" ? "saved" : "offline"));
+  return (
+    <span className="flex items-center gap-2 md:hidden pb-2">
+      <span className={status === "saved" ? "text-sea" : "text-coral"}>{status}</span>
+      <Button className="!h-11" onClick={() => void link.undo()}>
+        Undo
+      </Button>
+      <Button className="!h-11" onClick={() => navigate("/lines")}>
+        All views
+      </Button>
+    </span>
+  );
+}
