@@ -33,11 +33,19 @@ def test_commands_read_back():
     assert read_command(stage_osc.listen()).verb == "listen"
 
 
+WHOLE = stage_osc.levels({"input/a/7": 1.0})
+
+
 @pytest.mark.parametrize(
     "content",
-    [b"", b"/stage/feed", b"/stage/levels\0\0\0,s\0\0", stage_osc.levels({"input/a/7": 1.0})[:-2], stage_osc.levels({"input/a/7": 1.0})[:-4],
-     b"/stage/feed\0,sf\0input/a/7\0\0\0\x3f\x80\x00\x00"],
-)  # fmt: skip
+    [
+        b"",
+        b"/stage/feed",
+        b"/stage/levels\0\0\0,s\0\0",
+        *(WHOLE[:length] for length in range(1, len(WHOLE))),
+        b"/stage/feed\0,sf\0input/a/7\0\0\0\x3f\x80\x00\x00",
+    ],
+)
 def test_damaged_and_cut_off_messages_are_refused(content):
     for read in (read_command, read_levels):
         with pytest.raises(BadFile):

@@ -115,3 +115,48 @@ def test_a_line_is_dragged_to_another_place(server, people):
     me.find("main h1").click()
     me.chord(Keys.CONTROL, key="z")
     me.until(lambda: me.all("[data-line]")[0].get_attribute("data-line") == "1")
+
+
+IN_SIGHT = """const box = document.querySelector('[role=grid]').getBoundingClientRect();
+const cell = arguments[0].getBoundingClientRect();
+return cell.top >= box.top && cell.bottom <= box.bottom + 1"""
+
+
+def test_the_grid_patches_by_keyboard_and_shows_first_what_would_be_lost(server, people):
+    me = people()
+    me.open("patch", server.blank_show("Grid"))
+    me.field("As a grid").click()
+    me.field("Find sockets and lines").send_keys("stage box b")
+    grid = me.field("Sockets against channels")
+    me.until(lambda: grid.get_attribute("aria-rowcount") == "32")
+    grid.send_keys(Keys.ARROW_DOWN, Keys.ENTER)
+    me.until(lambda: me.all('[aria-label="B 2 feeds channel 1"]'))
+    grid.send_keys(Keys.ARROW_DOWN, Keys.ENTER)
+    me.until(lambda: "loses its source B 2" in me.body())
+    grid.send_keys(Keys.ENTER)
+    me.until(lambda: me.all('[aria-label="B 3 feeds channel 1"]'))
+    grid.send_keys(Keys.ENTER)  # again takes it away, and says so first
+    me.until(lambda: "loses its source B 3" in me.body())
+    grid.send_keys(Keys.ENTER)
+    me.until(lambda: not me.all('[aria-label="B 3 feeds channel 1"]'))
+
+
+def test_the_cursor_of_the_largest_grid_stays_in_sight_and_only_that_part_is_drawn(server, people):
+    me = people()
+    me.open("patch", server.blank_show("Wide", "festival-128"))
+    me.field("As a grid").click()
+    grid = me.field("Sockets against channels")
+    grid.send_keys(*[Keys.PAGE_DOWN] * 9, *[Keys.ARROW_RIGHT] * 60)
+    cursor = me.find(".border-sun.absolute")
+    assert me.driver.execute_script(IN_SIGHT, cursor)
+    assert len(me.all("[data-grid-row]")) < 60  # only what is in sight is in the page
+
+
+def test_the_cursor_of_who_hears_what_stays_in_sight_under_the_heads(server, people):
+    me = people()
+    me.open("hears", server.demo)
+    me.cell("channel/1", "house").click()
+    me.keys(*[Keys.PAGE_DOWN] * 4)
+    assert me.driver.execute_script(IN_SIGHT, me.find(".border-2.border-sun"))
+    me.keys(*[Keys.PAGE_UP] * 2)
+    assert me.driver.execute_script(IN_SIGHT, me.find(".border-2.border-sun"))

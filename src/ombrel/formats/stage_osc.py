@@ -14,7 +14,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from pythonosc.osc_message import OscMessage, ParseError
-from pythonosc.osc_message_builder import OscMessageBuilder
+from pythonosc.osc_message_builder import BuildError, OscMessageBuilder
 
 from ombrel.core import BadFile
 
@@ -68,16 +68,19 @@ def levels(levels_dbu: Mapping[str, float]) -> bytes:
 
 
 def _read(content: bytes) -> OscMessage:
-    # OSC 1.0: the size of a packet is always a multiple of 4. The library would fill up a number
-    # that was cut off, and give another one.
-    if len(content) % 4:
-        raise BadFile("An OSC message is cut off.", "It is left out; the next one counts.")
+    """The message, if writing it again gives the same bytes: the library reads a number that was
+
+    cut off as another number, and passes over what it does not know.
+    """
+    damaged = BadFile("An OSC message is damaged.", "It is left out; the next one counts.")
     try:
-        return OscMessage(content)
-    except (ParseError, ValueError, IndexError, TypeError, OverflowError) as error:
-        raise BadFile(
-            "An OSC message is damaged.", "It is left out; the next one counts."
-        ) from error
+        message = OscMessage(content)
+        whole = _built(message.address, *message.params) == content
+    except (ParseError, BuildError, ValueError, IndexError, TypeError, OverflowError) as error:
+        raise damaged from error
+    if not whole:
+        raise damaged
+    return message
 
 
 def _wrong(message: OscMessage) -> BadFile:

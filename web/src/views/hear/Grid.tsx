@@ -11,6 +11,7 @@ import { type Place, block, inBlock, stepped } from "./block";
 const ROW_HEIGHT = 27;
 const HEAD = 198;
 const COLUMN = 59;
+const TOP = 62;
 
 interface Props {
   table: Table;
@@ -32,6 +33,9 @@ export function Grid({ table, columns }: Props) {
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_HEIGHT,
     overscan: 12,
+    // the head of the columns stays on top of the first rows
+    paddingStart: TOP,
+    scrollPaddingStart: TOP,
   });
   const chosen = block(anchor, head);
 
@@ -101,8 +105,8 @@ export function Grid({ table, columns }: Props) {
       onPointerLeave={() => (dragging.current = false)}
       className="scrolls flex-1 min-h-0 rounded-lg outline-offset-0"
     >
-      <div style={{ width: HEAD + columns.length * COLUMN }}>
-        <div className="sticky top-0 z-20 flex bg-ink pb-[2px]" role="row">
+      <div className="relative" style={{ width: HEAD + columns.length * COLUMN, height: rows.getTotalSize() }}>
+        <div className="sticky top-0 z-20 flex bg-ink pb-[2px]" role="row" style={{ height: TOP }}>
           <span className="sticky left-0 z-10 bg-ink shrink-0" style={{ width: HEAD }} />
           {columns.map((index, place) => (
             <ColumnHead
@@ -112,7 +116,7 @@ export function Grid({ table, columns }: Props) {
             />
           ))}
         </div>
-        <div className="relative" style={{ height: rows.getTotalSize() }}>
+        <>
           {rows.getVirtualItems().map(({ index: row, start }) => (
             <div
               key={table.sources[row]}
@@ -148,7 +152,7 @@ export function Grid({ table, columns }: Props) {
               })}
             </div>
           ))}
-        </div>
+        </>
       </div>
     </div>
   );

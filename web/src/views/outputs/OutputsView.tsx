@@ -3,8 +3,8 @@ import { stripName, useLink, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
 import { Button } from "../../ui/Button";
 import { BoxTabs } from "../../ui/BoxTabs";
-import { Consequence } from "../../ui/Consequence";
 import { ViewHead } from "../../ui/Panel";
+import { Taking, takeIt } from "../../ui/Taking";
 import { COLUMNS, OutputRow } from "./OutputRow";
 
 /** Every output socket, what it carries, from which tap, and what is connected to it. */
@@ -31,14 +31,11 @@ export function OutputsView() {
   );
   if (!box) return <p className="py-5 text-soft">This desk has no outputs.</p>;
 
-  const take = async () => {
-    if (taking && (await link.do(taking, { quiet: false }))) setTaking(null);
-  };
   // The hand stays on the list where it chose: Enter takes, Escape leaves. (A key that took the
   // focus by itself would be pressed by what is still being typed into the list.)
   const onKey = (event: KeyboardEvent) => {
     if (!taking || event.target instanceof HTMLButtonElement) return;
-    if (event.key === "Enter") void take();
+    if (event.key === "Enter") void takeIt(link, taking, () => setTaking(null));
     if (event.key === "Escape") setTaking(null);
   };
   return (
@@ -65,19 +62,7 @@ export function OutputsView() {
           </Button>
         </div>
       )}
-      {taking && (
-        <div className="flex items-start gap-3 shrink-0">
-          <div className="flex-1 min-w-0">
-            <Consequence ask={taking} />
-          </div>
-          <Button tone="main" onClick={() => void take()} title="Enter">
-            Take it
-          </Button>
-          <Button onClick={() => setTaking(null)} title="Escape">
-            Leave it
-          </Button>
-        </div>
-      )}
+      {taking && <Taking ask={taking} onDone={() => setTaking(null)} />}
       <div className={`grid ${COLUMNS} gap-x-1.5 text-[12px] text-faint pb-1 px-2 shrink-0`}>
         <span>Socket</span>
         <span className="pl-1">Carries</span>

@@ -5,13 +5,16 @@ import type { Ask } from "../../data/types";
 import { Button } from "../../ui/Button";
 import { ViewHead } from "../../ui/Panel";
 import { Consequence } from "../../ui/Consequence";
+import { Toggle } from "../../ui/Toggle";
 import { Channels } from "./Channels";
+import { PatchGrid } from "./PatchGrid";
 import { Sockets } from "./Sockets";
 
 /** Inputs: lines and sockets on the left, channels on the right, and a fill from one to the other. */
 export function PatchView() {
   const [sockets, setSockets] = useState("");
   const [channels, setChannels] = useState("");
+  const [asGrid, setAsGrid] = useState(false);
   const lines = useShow((state) => state.lines.length);
   const loose = useShow(
     (state) =>
@@ -31,15 +34,22 @@ export function PatchView() {
   return (
     <>
       <ViewHead title="Patch">
+        <Toggle label="As a grid" tone="sun" pressed={asGrid} onChange={setAsGrid}>
+          grid
+        </Toggle>
         <FillBar sockets={sockets} channels={channels} onSockets={setSockets} onChannels={setChannels} ask={ask} onDone={clear} />
       </ViewHead>
       <Consequence ask={ask}>
-        Choose sockets at the left (drag, or Shift), then a channel at the right; or type both. Who loses what shows here first.
+        {asGrid ? "A click, or Enter, patches; again takes it away. What would be lost is shown first." : "Choose sockets at the left (drag, or Shift), then a channel at the right; or type both. Who loses what shows here first."}
       </Consequence>
-      <div className="grid grid-cols-[minmax(0,1.04fr)_minmax(0,1fr)] gap-3 flex-1 min-h-0">
-        <Sockets chosen={sockets} onChoose={setSockets} />
-        <Channels onStart={(channel) => setChannels(String(channel))} first={channels} />
-      </div>
+      {asGrid ? (
+        <PatchGrid />
+      ) : (
+        <div className="grid grid-cols-[minmax(0,1.04fr)_minmax(0,1fr)] gap-3 flex-1 min-h-0">
+          <Sockets chosen={sockets} onChoose={setSockets} />
+          <Channels onStart={(channel) => setChannels(String(channel))} first={channels} />
+        </div>
+      )}
       {lines > 0 && loose > 0 && <PatchAll loose={loose} />}
     </>
   );

@@ -1,5 +1,5 @@
 import { type KeyboardEvent, memo, useMemo, useRef, useState } from "react";
-import { type ShowState, store, valueOf } from "../../data/show";
+import { store, valueOf } from "../../data/show";
 import { useLink, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { BoxTabs } from "../../ui/BoxTabs";
@@ -7,41 +7,9 @@ import { Deliberate } from "../../ui/Deliberate";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { runs } from "../../ui/ranges";
-
-interface Usage {
-  lines: string;
-  channels: string;
-}
+import { usage } from "./usage";
 
 const COLUMNS = "grid-cols-[minmax(0,1fr)_30px_50px_28px_40px_40px]";
-
-/** For each input socket, the names of the lines on it and the numbers of the channels it feeds. */
-function usage(state: ShowState): ReadonlyMap<string, Usage> {
-  const found = new Map<string, { lines: string[]; channels: number[] }>();
-  const at = (socket: string) => {
-    let entry = found.get(socket);
-    if (!entry) found.set(socket, (entry = { lines: [], channels: [] }));
-    return entry;
-  };
-  for (const line of state.lines) {
-    const name = String(valueOf(state, `line/${line}/name`));
-    const left = valueOf(state, `line/${line}/socket`) as string | null;
-    const right = valueOf(state, `line/${line}/socket_right`) as string | null;
-    if (left) at(left).lines.push(right ? `${name} L` : name);
-    if (right) at(right).lines.push(`${name} R`);
-  }
-  for (const channel of state.channels) {
-    const leaf = valueOf(state, `channel/${channel}/on_spare`) ? "spare" : "source";
-    const source = valueOf(state, `channel/${channel}/${leaf}`) as string | null;
-    if (source) at(source).channels.push(channel);
-  }
-  return new Map(
-    [...found].map(([socket, entry]) => [
-      socket,
-      { lines: entry.lines.join(", "), channels: entry.channels.join(", ") },
-    ]),
-  );
-}
 
 /** The input sockets of one box at a time, with their preamps; dragging or Shift takes several. */
 export function Sockets({ chosen, onChoose }: { chosen: string; onChoose: (text: string) => void }) {

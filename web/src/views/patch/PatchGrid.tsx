@@ -1,0 +1,212 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { type KeyboardEvent, type MouseEvent, memo, useMemo, useRef, useState } from "react";
+import { store, valueOf } from "../../data/show";
+import { select, socketName, stripName, useLink, useShow } from "../../data/use";
+import type { Ask } from "../../data/types";
+import { Taking, takeIt } from "../../ui/Taking";
+import { type Place, stepped } from "../hear/block";
+import { usage } from "./usage";
+
+const CELL = 24;
+const ROW_HEAD = 196;
+const COLUMN_HEAD = 116;
+
+interface RowData {
+  socket: string;
+  name: string;
+  line: string;
+  /** Channels that it feeds, and channels that keep it as a spare. */
+  feeds: readonly number[];
+  spareOf: readonly number[];
+}
+
+/**
+ * Every input socket against every channel. A row is one element with its grid lines as a background
+ * and a mark for each channel that it feeds, so that the largest desk scrolls at the screen's rate.
+ */
+export function PatchGrid() {
+  const link = useLink();
+  const desk = useShow((state) => state.desk!);
+  const values = useShow((state) => state.values);
+  const [filter, setFilter] = useState("");
+  const [cursor, setCursor] = useState<Place>({ row: 0, column: 0 });
+  const [taking, setTaking] = useState<Ask | null>(null);
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useMemo(() => rowsOf(filter), [filter, values, desk]); // eslint-disable-line react-hooks/exhaustive-deps
+  const virtualRows = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => CELL, overscan: 6, paddingStart: COLUMN_HEAD, scrollPaddingStart: COLUMN_HEAD });
+  const virtualColumns = useVirtualizer({ horizontal: true, count: desk.channels, getScrollElement: () => scroller.current, estimateSize: () => CELL, overscan: 8, paddingStart: ROW_HEAD, scrollPaddingStart: ROW_HEAD });
+
+  const patch = (place: Place) => {
+    const row = rows[place.row];
+    if (!row) return;
+    const channel = place.column + 1;
+    const has = row.feeds.includes(channel);
+    const ask: Ask = { action: "feed", channel, socket: has ? "" : row.name };
+    // a free channel is patched at once; whoever would lose a source is shown first
+    const loses = valueOf(store.getState(), `channel/${channel}/source`) !== null;
+    if (loses) setTaking(ask);
+    else void link.do(ask);
+  };
+  const goTo = (place: Place) => {
+    setCursor(place);
+    virtualRows.scrollToIndex(place.row);
+    virtualColumns.scrollToIndex(place.column);
+    select(`channel/${place.column + 1}`);
+  };
+  const onKey = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const next = stepped(cursor, event.key, rows.length, desk.channels);
+    if (next) {
+      event.preventDefault();
+      setTaking(null);
+      goTo(next);
+    } else if (event.key === "Enter" && taking) {
+      event.preventDefault();
+      void takeIt(link, taking, () => setTaking(null));
+    } else if (event.key === "Enter" || event.key === " ") {
+      event.preventDefault();
+      patch(cursor);
+    } else if (event.key === "Escape") setTaking(null);
+  };
+  const onClick = (event: MouseEvent<HTMLDivElement>, row: number) => {
+    const column = Math.floor((event.clientX - event.currentTarget.getBoundingClientRect().left) / CELL);
+    if (column < 0 || column >= desk.channels) return;
+    goTo({ row, column });
+    patch({ row, column });
+  };
+  const here = rows[cursor.row];
+
+  return (
+    <>
+      {taking && <Taking ask={taking} onDone={() => setTaking(null)} />}
+      <div className="flex items-center gap-3 pb-2 shrink-0">
+        <input
+          aria-label="Find sockets and lines"
+          placeholder="Find a socket, a line, a box"
+          className="h-8 w-56 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+          value={filter}
+          onChange={(event) => {
+            setFilter(event.currentTarget.value);
+            setCursor({ row: 0, column: cursor.column });
+          }}
+        />
+        <span className="text-soft truncate" role="status">
+          {here && `${here.name} ${here.line && `(${here.line})`} → channel ${cursor.column + 1} ${stripName(store.getState(), `channel/${cursor.column + 1}`)}`}
+        </span>
+      </div>
+      <div
+        ref={scroller}
+        role="grid"
+        aria-label="Sockets against channels"
+        aria-rowcount={rows.length}
+        aria-colcount={desk.channels}
+        tabIndex={0}
+        onKeyDown={onKey}
+        className="scrolls flex-1 min-h-0 rounded-lg border border-line bg-floor"
+      >
+        <div className="relative" style={{ width: ROW_HEAD + desk.channels * CELL, height: virtualRows.getTotalSize() }}>
+          <div className="sticky top-0 z-20 bg-floor border-b border-line" style={{ height: COLUMN_HEAD }}>
+            <span className="sticky left-0 z-10 inline-block bg-floor" style={{ width: ROW_HEAD, height: COLUMN_HEAD - 1 }} />
+            {virtualColumns.getVirtualItems().map(({ index, start }) => (
+              <ColumnHead key={index} channel={index + 1} left={start} here={index === cursor.column} />
+            ))}
+          </div>
+          {virtualRows.getVirtualItems().map(({ index, start }) => (
+            <div key={rows[index]!.socket} role="row" className="absolute left-0 flex" style={{ top: start, height: CELL }}>
+              <div
+                role="rowheader"
+                className={`sticky left-0 z-10 flex gap-2 items-center px-2 shrink-0 border-b border-ink ${index === cursor.row ? "bg-raise" : "bg-card"}`}
+                style={{ width: ROW_HEAD }}
+              >
+                <span className="w-14 shrink-0 text-faint">{rows[index]!.name}</span>
+                <span className="truncate">{rows[index]!.line}</span>
+              </div>
+              <Marks
+                row={rows[index]!}
+                width={desk.channels * CELL}
+                cursor={index === cursor.row ? cursor.column : null}
+                onClick={(event) => onClick(event, index)}
+              />
+            </div>
+          ))}
+        </div>
+      </div>
+    </>
+  );
+}
+
+/** Rows whose box and number, socket or lines hold what is typed: "b 2", "stage box b", "kora". */
+function rowsOf(filter: string): RowData[] {
+  const state = store.getState();
+  const used = usage(state);
+  const wanted = filter.trim().toLowerCase();
+  const spares = new Map<string, number[]>();
+  for (const channel of state.channels) {
+    const spare = valueOf(state, `channel/${channel}/spare`) as string | null;
+    if (spare) spares.set(spare, [...(spares.get(spare) ?? []), channel]);
+  }
+  const rows: RowData[] = [];
+  for (const box of state.desk!.boxes)
+    for (let number = 1; number <= box.inputs; number++) {
+      const socket = `input/${box.key}/${number}`;
+      const name = socketName(state, socket);
+      const entry = used.get(socket);
+      const text = `${box.name} ${number} / ${name} / ${entry?.lines ?? ""}`.toLowerCase();
+      if (!text.includes(wanted)) continue;
+      const feeds = entry?.channels ? entry.channels.split(", ").map(Number) : [];
+      rows.push({ socket, name, line: entry?.lines ?? "", feeds, spareOf: spares.get(socket) ?? [] });
+    }
+  return rows;
+}
+
+const LINES = {
+  backgroundImage: `linear-gradient(to right, var(--ink) 1px, transparent 1px)`,
+  backgroundSize: `${CELL}px 100%`,
+};
+
+interface MarksProps {
+  row: RowData;
+  width: number;
+  cursor: number | null;
+  onClick: (event: MouseEvent<HTMLDivElement>) => void;
+}
+
+function Marks({ row, width, cursor, onClick }: MarksProps) {
+  return (
+    <div className="relative shrink-0 border-b border-ink cursor-cell" data-grid-row={row.socket} style={{ ...LINES, width, height: CELL }} onClick={onClick}>
+      {row.feeds.map((channel) => (
+        <span
+          key={channel}
+          aria-label={`${row.name} feeds channel ${channel}`}
+          className={`absolute top-1 rounded-sm ${row.feeds.length > 1 ? "bg-iris" : "bg-sea"}`}
+          style={{ left: (channel - 1) * CELL + 5, width: CELL - 9, height: CELL - 9 }}
+        />
+      ))}
+      {row.spareOf.map((channel) => (
+        <span
+          key={`spare ${channel}`}
+          aria-label={`${row.name} is the spare of channel ${channel}`}
+          className="absolute top-1 rounded-sm border-2 border-dashed border-soft"
+          style={{ left: (channel - 1) * CELL + 5, width: CELL - 9, height: CELL - 9 }}
+        />
+      ))}
+      {cursor !== null && <span className="absolute top-0 border-2 border-sun rounded-sm" style={{ left: cursor * CELL + 1, width: CELL - 1, height: CELL - 1 }} />}
+    </div>
+  );
+}
+
+const ColumnHead = memo(function ColumnHead({ channel, left, here }: { channel: number; left: number; here: boolean }) {
+  const name = useShow((state) => String(valueOf(state, `channel/${channel}/name`)));
+  return (
+    <span
+      role="columnheader"
+      title={name}
+      className={`absolute bottom-0 flex items-end pb-1 text-[12px] leading-none ${here ? "bg-raise text-paper" : "text-soft"}`}
+      style={{ left, width: CELL, height: COLUMN_HEAD - 2, writingMode: "vertical-rl", transform: "rotate(180deg)", justifyContent: "flex-start" }}
+    >
+      <span className="truncate max-h-full">
+        <span className="text-faint">{channel}</span> {name}
+      </span>
+    </span>
+  );
+});

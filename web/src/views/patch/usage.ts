@@ -1,0 +1,35 @@
+/** Who uses which input socket, put together from the show's values for drawing. */
+import { type ShowState, valueOf } from "../../data/show";
+
+export interface Usage {
+  lines: string;
+  channels: string;
+}
+
+/** For each input socket, the names of the lines on it and the numbers of the channels it feeds. */
+export function usage(state: ShowState): ReadonlyMap<string, Usage> {
+  const found = new Map<string, { lines: string[]; channels: number[] }>();
+  const at = (socket: string) => {
+    let entry = found.get(socket);
+    if (!entry) found.set(socket, (entry = { lines: [], channels: [] }));
+    return entry;
+  };
+  for (const line of state.lines) {
+    const name = String(valueOf(state, `line/${line}/name`));
+    const left = valueOf(state, `line/${line}/socket`) as string | null;
+    const right = valueOf(state, `line/${line}/socket_right`) as string | null;
+    if (left) at(left).lines.push(right ? `${name} L` : name);
+    if (right) at(right).lines.push(`${name} R`);
+  }
+  for (const channel of state.channels) {
+    const leaf = valueOf(state, `channel/${channel}/on_spare`) ? "spare" : "source";
+    const source = valueOf(state, `channel/${channel}/${leaf}`) as string | null;
+    if (source) at(source).channels.push(channel);
+  }
+  return new Map(
+    [...found].map(([socket, entry]) => [
+      socket,
+      { lines: entry.lines.join(", "), channels: entry.channels.join(", ") },
+    ]),
+  );
+}
