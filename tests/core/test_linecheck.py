@@ -53,6 +53,15 @@ def test_what_is_wrong_is_said(stage, levels_dbu, suspect, says):
     assert says in arrival.says
 
 
+def test_what_another_line_explains_is_not_put_down_to_this_one(stage):
+    """Two people check at once: what the other feeds is no sign of a swapped cable here."""
+    both = {A1: -35.0, A2: -30.0}
+    assert arrival_of(stage, 1, {A2: -30.0}, fed={2}).suspect is None
+    assert arrival_of(stage, 1, both, fed={1, 2}).good
+    assert arrival_of(stage, 1, {A2: -30.0}, fed={1, 2}).suspect is None
+    assert arrival_of(stage, 1, {A2: -35.0}, fed={1}).suspect == 2
+
+
 def test_a_line_without_socket_says_so(stage):
     show, _ = made(stage, {"line/1/socket": None})
     arrival = arrival_of(show, 1, {})

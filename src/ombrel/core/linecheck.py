@@ -1,7 +1,7 @@
 """Line check: what arrives from the stage, at which channel, and whether a cable is swapped."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Set
 from dataclasses import dataclass
 from typing import Final
 
@@ -64,14 +64,23 @@ def channel_meters(show: Show, levels_dbu: Mapping[str, float]) -> dict[int, flo
     }
 
 
-def arrival_of(show: Show, line: int, levels_dbu: Mapping[str, float]) -> Arrival:
-    """What arrives of a line while it alone is fed; `levels_dbu` as for `channel_meters`."""
+def arrival_of(
+    show: Show, line: int, levels_dbu: Mapping[str, float], *, fed: Set[int] = frozenset()
+) -> Arrival:
+    """What arrives of a line; `levels_dbu` as for `channel_meters`.
+
+    `fed`: lines that somebody is feeding. What arrives elsewhere is put down to this line only if
+    it is among them, or if none is (somebody taps it); what the others explain never is.
+    """
     own = sockets_of_line(show, line)
     name = show.text(f"line/{line}/name") or f"Line {line}"
     heard = {socket: _dbfs(show, socket, dbu) for socket, dbu in sorted(levels_dbu.items())}
     heard = {socket: dbfs for socket, dbfs in heard.items() if dbfs > SILENT_DBFS}
     dbfs = max((heard[socket] for socket in own if socket in heard), default=-math.inf)
-    strays = sorted((s for s in heard if s not in own), key=lambda socket: -heard[socket])
+    explained = {socket for other in fed - {line} for socket in sockets_of_line(show, other)}
+    if fed and line not in fed:
+        explained |= set(heard)
+    strays = sorted(set(heard) - set(own) - explained, key=lambda socket: (-heard[socket], socket))
     elsewhere = strays[0] if strays and dbfs == -math.inf else None
     owners = lines_on(show, elsewhere) if elsewhere else []
     preamp = preamp_of(show, own[0]) if own else None

@@ -183,12 +183,14 @@ class ShowConsumer(AsyncWebsocketConsumer):
         if self.check is None or state is None or now - self.metered_at < METER_S:
             return
         self.metered_at = now
-        self._later(self.say(wire.meters_message(state, self.check, levels_dbu)))
+        fed = frozenset(stage_link().fed)
+        self._later(self.say(wire.meters_message(state, self.check, levels_dbu, fed)))
 
     async def _feed(self, message: wire.FeedLine) -> None:
         show = (await self._now()).show
         dbu = show.number(f"line/{message.line}/level_dbu")
-        stage_link().feed(core.sockets_of_line(show, message.line), message.signal, dbu)
+        sockets = core.sockets_of_line(show, message.line)
+        stage_link().feed(message.line, sockets, message.signal, dbu)
 
     async def _swap_cables(self, message: wire.SwapCables) -> None:
         show = (await self._now()).show

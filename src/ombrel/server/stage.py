@@ -19,6 +19,7 @@ class StageLink(asyncio.DatagramProtocol):
 
     def __init__(self, host: str, port: int) -> None:
         self._address = (host, port)
+        self.fed: set[int] = set()  # lines that somebody has fed through this link
         self._wanting: set[Told] = set()
         self._transport: asyncio.DatagramTransport | None = None
         self._asking: asyncio.Task[None] | None = None
@@ -50,8 +51,12 @@ class StageLink(asyncio.DatagramProtocol):
         if self._transport is not None:
             self._transport.sendto(content)
 
-    def feed(self, sockets: list[str], signal: str, dbu: float) -> None:
-        """Feed the plugs of these sockets: tone, noise or nothing."""
+    def feed(self, line: int, sockets: list[str], signal: str, dbu: float) -> None:
+        """Feed the plugs of a line's sockets: tone, noise or nothing."""
+        if signal == "nothing":
+            self.fed.discard(line)
+        else:
+            self.fed.add(line)
         for socket in sockets:
             self._say(feed(socket, signal, dbu))  # type: ignore[arg-type]
 

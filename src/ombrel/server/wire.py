@@ -417,9 +417,11 @@ def noticed_message(state: State) -> dict:
     ).model_dump(mode="json")
 
 
-def meters_message(state: State, line: int, levels_dbu: dict[str, float]) -> dict:
-    """Meters, and what arrives of a line."""
-    arrival = core.arrival_of(state.show, line, levels_dbu)
+def meters_message(
+    state: State, line: int, levels_dbu: dict[str, float], fed: frozenset[int]
+) -> dict:
+    """Meters, and what arrives of a line while the lines `fed` are fed."""
+    arrival = core.arrival_of(state.show, line, levels_dbu, fed=fed)
     meters = core.channel_meters(state.show, levels_dbu)
     return {
         "type": "meters",

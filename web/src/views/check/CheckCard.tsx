@@ -126,7 +126,7 @@ function Meter({ line, fed }: { line: number; fed: boolean }) {
       {suspect !== null && (
         <Button
           tone="main"
-          className="mt-1"
+          className="mt-1 !h-11"
           onClick={() => void link.do({ action: "swap_lines", lines: [line, suspect] }, { quiet: false })}
         >
           Swap {name} and {otherName} in the patch
