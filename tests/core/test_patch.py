@@ -5,6 +5,7 @@ from hypothesis import strategies as st
 from ombrel.core import (
     LineDraft,
     NothingLeft,
+    OnlyInBlocks,
     UnreadableText,
     add_lines,
     blank_show,
@@ -25,6 +26,7 @@ from ombrel.core import (
     patch_bus_to,
     patch_buses,
     patch_lines,
+    patch_output,
     plug_line,
     preview,
     read_numbers,
@@ -226,6 +228,25 @@ def test_several_mixes_go_to_the_next_free_pairs_and_those_patched_stay():
     assert list(outputs_of(show, "mix/1")) == ["output/local/3", "output/local/4"]
     assert list(outputs_of(show, "mix/2")) == ["output/local/2"]
     assert list(outputs_of(show, "mix/3")) == ["output/local/5", "output/local/6"]
+
+
+def test_a_desk_that_patches_in_blocks_takes_whole_blocks_in_order_and_nothing_else():
+    show = blank_show(SMALL)
+    show, _ = made(show, patch_output(show, "output/recorder/11", "channel/10/direct"))
+    carried = [show[f"output/recorder/{n}/source"] for n in range(9, 17)]
+    assert carried == [f"channel/{n}/direct" for n in range(9, 17)]
+    with pytest.raises(OnlyInBlocks) as caught:
+        made(show, {"output/recorder/11/source": None})
+    assert (caught.value.first, caught.value.last) == (9, 16)
+    with pytest.raises(OnlyInBlocks):
+        made(show, {f"output/recorder/{n}/source": f"channel/{n + 1}/direct" for n in range(1, 9)})
+    with pytest.raises(UnreadableText):
+        patch_output(show, "output/recorder/1", "house/left")
+    emptied, _ = made(show, patch_output(show, "output/recorder/12", None))
+    assert emptied == blank_show(SMALL)
+    show, _ = made(show, patch_output(show, "output/local/1", "house/left"))
+    assert show["output/local/1/source"] == "house/left"
+    assert show["output/local/2/source"] is None
 
 
 def test_pairs_of_outputs_are_odd_and_the_even_above():

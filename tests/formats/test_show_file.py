@@ -58,6 +58,8 @@ def test_the_schema_is_a_2020_12_schema_and_the_published_one():
         (document(values={"channel/1/fader": 9, "mix/7/mute": 1}), "2 faults"),
         (b'{"format": "ombrel-show", "version": 1, "desk": "tiny", "values": '
          b'{"channel/1/fader": NaN}}', "expected a number"),
+        (document(desk="small-24", values={"output/recorder/1/source": "channel/1/direct"}),
+         "only in blocks of 8"),
         (b" " * (LONGEST_SHOW + 1), "MB"),
     ],
 )  # fmt: skip

@@ -6,6 +6,7 @@ No Django, no files, no clock, no network. Import from here, not from the module
 from .addresses import addresses_of, check_on_desk, default_of, indices_of, parameter_at
 from .describe import described
 from .desk import LINES, Box, Desk
+from .desk_rules import check_desk_rules
 from .edits import Asked, Change, Travel, Typed, joined, made, undoing
 from .errors import (
     BadFile,
@@ -14,6 +15,7 @@ from .errors import (
     NothingLeft,
     NothingToRedo,
     NothingToUndo,
+    OnlyInBlocks,
     OutOfRange,
     OutOfReach,
     UnknownAddress,
@@ -65,7 +67,15 @@ from .lines import (
     remove_lines,
 )
 from .mixes import hear, make_mixes, remove_mix, typed_level_db
-from .outputs import free_outputs, is_stereo, outputs_of, patch_bus, patch_bus_to, patch_buses
+from .outputs import (
+    free_outputs,
+    is_stereo,
+    outputs_of,
+    patch_bus,
+    patch_bus_to,
+    patch_buses,
+    patch_output,
+)
 from .paper import SHEETS, Sheet, sheet_of
 from .parameters import CATALOGUE, COLOURS, DEVICES, FAMILIES, LINE_KINDS, TAPS, Parameter
 from .patch import fill, fill_channels, move_sockets, patch_lines, plug_line
@@ -112,6 +122,7 @@ __all__ = [
     "NothingToRedo",
     "NothingToUndo",
     "Number",
+    "OnlyInBlocks",
     "OutOfRange",
     "OutOfReach",
     "Parameter",
@@ -147,6 +158,7 @@ __all__ = [
     "channel_meters",
     "channels_from",
     "channels_on",
+    "check_desk_rules",
     "check_on_desk",
     "constant_power_pan",
     "db_to_gain",
@@ -183,6 +195,7 @@ __all__ = [
     "patch_bus_to",
     "patch_buses",
     "patch_lines",
+    "patch_output",
     "plug_line",
     "predicted_dbfs",
     "preamp_of",

@@ -12,6 +12,7 @@ class Box:
     """A place with sockets. `preamps`: its inputs have gain, pad and phantom power.
 
     `output_block`: its outputs can be patched only in runs of this many (1: each on its own).
+    Its number of outputs is then a multiple of it.
     """
 
     key: str

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from immutables import Map
 
 from .addresses import check_on_desk, parameter_at
+from .desk_rules import check_desk_rules
 from .errors import ConsoleError, EditRefused, WrongValue
 from .kinds import Number, Value
 from .show import Show
@@ -65,7 +66,7 @@ def made(show: Show, moves: Mapping[str, Asked]) -> tuple[Show, Change]:
     """The show after an edit, and what the edit changed.
 
     Raises EditRefused with every fault (UnknownAddress, WrongValue, OutOfRange, UnreadableText),
-    each naming its address; nothing is changed then.
+    each naming its address, or OnlyInBlocks; nothing is changed then.
     """
     faults: list[ConsoleError] = []
     new: dict[str, Value] = {}
@@ -79,7 +80,9 @@ def made(show: Show, moves: Mapping[str, Asked]) -> tuple[Show, Change]:
     if faults:
         raise EditRefused(faults)
     old = {address: show[address] for address in new}
-    return show.with_values(new), Change(Map(old), Map(new))
+    after = show.with_values(new)
+    check_desk_rules(after, new)
+    return after, Change(Map(old), Map(new))
 
 
 def joined(changes: list[Change]) -> Change:

@@ -13,6 +13,7 @@ __all__ = [
     "NothingLeft",
     "NothingToRedo",
     "NothingToUndo",
+    "OnlyInBlocks",
     "OutOfRange",
     "OutOfReach",
     "UnknownAddress",
@@ -81,6 +82,20 @@ class OutOfReach(ConsoleError):
             " Raise the level elsewhere on the path (Why shows it)."
         )
         self.needed_db, self.highest_db = needed_db, highest_db
+
+
+class OnlyInBlocks(ConsoleError):
+    """Outputs that can be patched only in runs were left half patched or out of order."""
+
+    code = "only_in_blocks"
+
+    def __init__(self, box: str, first: int, last: int) -> None:
+        size = last - first + 1
+        super().__init__(
+            f"{box} is patched only in blocks of {size}: outputs {first} to {last} carry {size}"
+            " channels or mixes in a row, or nothing. Patch the block as a whole."
+        )
+        self.box, self.first, self.last = box, first, last
 
 
 class NothingLeft(ConsoleError):

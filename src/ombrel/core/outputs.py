@@ -14,6 +14,7 @@ __all__ = [
     "patch_bus",
     "patch_bus_to",
     "patch_buses",
+    "patch_output",
 ]
 
 
@@ -102,3 +103,32 @@ def patch_buses(show: Show, buses: Sequence[str]) -> dict[str, Asked]:
             show = show.with_values({a: str(source) for a, source in found.items()})
             moves.update(found)
     return moves
+
+
+def patch_output(show: Show, socket: str, source: str | None) -> dict[str, Asked]:
+    """Moves that let an output carry a source, or nothing.
+
+    Where outputs go only in blocks, the whole block follows: the source's neighbours in their
+    order, starting where a block of them starts (channel 10 in a block of eight brings 9 to 16).
+    Raises NothingLeft when the desk has not so many of them, UnreadableText for a source that has
+    no neighbours (the house).
+    """
+    words = socket.split("/")
+    box = show.desk.box(words[1])
+    size = box.output_block if box else 1
+    if box is None or size == 1:
+        return {f"{socket}/source": source}
+    first = (int(words[2]) - 1) // size * size + 1
+    sockets = [f"output/{box.key}/{number}" for number in range(first, first + size)]
+    if source is None:
+        return {f"{one}/source": None for one in sockets}
+    kind, _, rest = source.partition("/")
+    number, _, side = rest.partition("/")
+    counts = {"channel": show.desk.channels, "mix": show.desk.mixes}
+    if kind not in counts or side in ("left", "right"):
+        raise UnreadableText(source, f"channels or whole mixes, which go in blocks of {size}")
+    start = (int(number) - 1) // size * size + 1
+    if start + size - 1 > counts[kind]:
+        raise NothingLeft(f"{kind}s from {start}", size, counts[kind] - start + 1)
+    ending = f"/{side}" if side else ""
+    return {f"{one}/source": f"{kind}/{start + turn}{ending}" for turn, one in enumerate(sockets)}

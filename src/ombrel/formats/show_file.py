@@ -24,6 +24,7 @@ from ombrel.core import (
     Switch,
     Text,
     blank_show,
+    check_desk_rules,
     check_on_desk,
     parameter_at,
 )
@@ -88,7 +89,12 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
         more = f" And {len(faults) - _MOST_FAULTS} more." if len(faults) > _MOST_FAULTS else ""
         told = "; ".join(fault.rstrip(".") for fault in faults[:_MOST_FAULTS])
         raise BadFile(f"{len(faults)} faults: {told}.{more}", _WAY_OUT)
-    return blank_show(desk).with_values(checked)
+    show = blank_show(desk).with_values(checked)
+    try:
+        check_desk_rules(show, checked)
+    except ConsoleError as error:
+        raise BadFile(f"$.values: {error}", _WAY_OUT) from error
+    return show
 
 
 def _no_key_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:

@@ -102,6 +102,7 @@ class BoxReply(Schema):
     inputs: int
     outputs: int
     preamps: bool
+    output_block: int
 
 
 class ParameterReply(Schema):

@@ -256,6 +256,17 @@ class PatchBus(_Strict):
         return moves, f"{core.listener_name(turn.show, self.bus)} to outputs"
 
 
+class PatchOutput(_Strict):
+    """Let an output carry a source, or nothing; where a desk patches in blocks, the whole block."""
+
+    action: Literal["patch_output"]
+    socket: Address
+    source: Address | None
+
+    def plan(self, turn: Turn) -> Planned:
+        return core.patch_output(turn.show, self.socket, self.source), ""
+
+
 class HearCell(_Strict):
     """One cell of who hears what."""
 
@@ -291,6 +302,7 @@ Ask = Annotated[
     | MakeMixes
     | RemoveMix
     | PatchBus
+    | PatchOutput
     | Hear,
     Field(discriminator="action"),
 ]

@@ -13,6 +13,7 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.NothingLeft: 409,
     core.NothingToRedo: 409,
     core.NothingToUndo: 409,
+    core.OnlyInBlocks: 409,
     core.OutOfRange: 422,
     core.OutOfReach: 409,
     core.UnknownAddress: 404,

@@ -280,6 +280,8 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+            /** Output Block */
+            output_block: number;
             /** Outputs */
             outputs: number;
             /** Preamps */
@@ -344,7 +346,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -796,6 +798,21 @@ export interface components {
             lines?: number[];
         };
         /**
+         * PatchOutput
+         * @description Let an output carry a source, or nothing; where a desk patches in blocks, the whole block.
+         */
+        PatchOutput: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "patch_output";
+            /** Socket */
+            socket: string;
+            /** Source */
+            source: string | null;
+        };
+        /**
          * Plug
          * @description Plug a line into a socket as typed; empty text unplugs it.
          */
@@ -1098,7 +1115,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

@@ -61,11 +61,12 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
   const set = (leaf: string) => (typed: string) =>
     void link.do({ action: "moves", moves: [{ address: `${socket}/${leaf}`, typed }] });
   const choose = (value: string) => {
-    const ask: Ask = { action: "moves", moves: [{ address: `${socket}/source`, value: value || null }] };
-    if (source) onTake(ask);
+    const ask: Ask = { action: "patch_output", socket, source: value || null };
+    if (source || inBlocks) onTake(ask);
     else void link.do(ask);
   };
   const listener = source.startsWith("mix/") ? source.split("/").slice(0, 2).join("/") : source.split("/")[0];
+  const inBlocks = useShow((state) => (state.desk?.boxes.find((box) => box.key === socket.split("/")[1])?.output_block ?? 1) > 1);
   const direct = source.startsWith("channel/");
   return (
     <div

@@ -62,6 +62,11 @@ export function OutputsView() {
           </Button>
         </div>
       )}
+      {box.output_block > 1 && (
+        <p className="text-soft text-[13px] pb-2 shrink-0">
+          {box.name} is patched only in blocks of {box.output_block}: choosing for one output patches its whole block.
+        </p>
+      )}
       {taking && <Taking ask={taking} onDone={() => setTaking(null)} />}
       <div className={`grid ${COLUMNS} gap-x-1.5 text-[12px] text-faint pb-1 px-2 shrink-0`}>
         <span>Socket</span>
