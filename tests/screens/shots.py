@@ -43,6 +43,34 @@ def patch(me):
     me.until(lambda: "loses its source" in me.body())
 
 
+def patch_grid(me):
+    me.open("patch").field("As a grid").click()
+    me.field("Sockets against channels").send_keys(
+        *[Keys.ARROW_DOWN] * 19, *[Keys.ARROW_RIGHT] * 11
+    )
+
+
+def outputs(me):
+    me.open("outputs").field("Local 9 carries").send_keys("Wedge q")
+    me.until(lambda: "loses output" in me.body())
+
+
+def findings(me):
+    me.open("findings").button("48 V on at A 6").click()
+
+
+def line_check(me):
+    me.open("check").find('[data-check="9"]').click()
+    me.keys("t")
+    me.until(lambda: "as expected" in me.find('[data-testid="arrival"]').text)
+    me.button("swap its cable with Snare").click()
+    me.until(lambda: "Swapped cables?" in me.find('[data-testid="arrival"]').text)
+
+
+def paper(me):
+    me.open("paper").button("Patch sheet").click()
+
+
 def mixes(me):
     me.open("mixes/3").field("Level of Fiddle in dB").click()
     me.until(lambda: "Ears fiddle" in me.find('[aria-label="Why"]').text)
@@ -59,7 +87,12 @@ VIEWS = {
     "lines": lines,
     "import": importing,
     "patch": patch,
+    "patch-grid": patch_grid,
     "mixes": mixes,
+    "outputs": outputs,
+    "findings": findings,
+    "line-check": line_check,
+    "paper": paper,
     "daylight": daylight,
 }
 
@@ -80,6 +113,12 @@ def main(address):
         me.keys(Keys.ESCAPE)
     complaints = me.complaints()
     me.leave()
+    phone = Person(address, width=390, height=844).open_narrow("check", "")
+    phone.button("Tone").click()
+    phone.until(lambda: "as expected" in phone.find('[data-testid="arrival"]').text)
+    phone.driver.save_screenshot(str(FOLDER / "line-check-phone.png"))
+    phone.button("Tone").click()
+    phone.leave()
     assert complaints == [], complaints
 
 

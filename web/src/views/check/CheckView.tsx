@@ -103,7 +103,7 @@ export function CheckView() {
 
   return (
     <>
-      <div className="flex items-center gap-3 min-h-14 shrink-0 flex-wrap">
+      <div className="flex items-center gap-3 min-h-14 pt-2 md:pt-0 shrink-0 flex-wrap">
         <h1 className="font-title text-[22px] font-bold whitespace-nowrap">Line check</h1>
         <Counts />
         <span className="flex-1" />

@@ -9,7 +9,7 @@ import { type Mark, travelOf } from "../../ui/travel";
 import { type Place, block, inBlock, stepped } from "./block";
 
 const ROW_HEIGHT = 27;
-const HEAD = 198;
+const HEAD = 222;
 const COLUMN = 59;
 const TOP = 62;
 
