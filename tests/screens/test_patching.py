@@ -160,3 +160,34 @@ def test_the_cursor_of_who_hears_what_stays_in_sight_under_the_heads(server, peo
     assert me.driver.execute_script(IN_SIGHT, me.find(".border-2.border-sun"))
     me.keys(*[Keys.PAGE_UP] * 2)
     assert me.driver.execute_script(IN_SIGHT, me.find(".border-2.border-sun"))
+
+
+def test_a_socket_typed_into_a_list_is_taken_only_after_it_is_said_who_loses_it(server, people):
+    me = people()
+    me.open("lines", server.demo)
+    me.type("Socket of Kora", "A 11")
+    me.until(lambda: "Fiddle loses socket A 11" in me.body())
+    assert value(me, "Socket of Fiddle") == "A 11"
+    me.keys(Keys.ESCAPE)
+    me.until(lambda: "loses socket" not in me.body())
+    me.type("Socket of Kora", "A 11")
+    me.until(lambda: "Fiddle loses socket A 11" in me.body())
+    me.chord(Keys.CONTROL, key=Keys.ENTER)
+    me.until(lambda: value(me, "Socket of Kora") == "A 11" and value(me, "Socket of Fiddle") == "")
+    me.find("main h1").click()
+    me.chord(Keys.CONTROL, key="z")
+    me.until(lambda: value(me, "Socket of Fiddle") == "A 11")
+
+
+def test_the_target_level_is_set_and_all_gains_follow_in_one_undo(server, people):
+    me = people()
+    me.open("patch", server.demo)
+    me.field("Find lines and channels").send_keys("trombone")
+    me.until(lambda: value(me, "Gain of A 16") == "58")
+    me.type("Target level in dBFS", "-12")
+    me.button("Set all gains to it").click()
+    me.until(lambda: value(me, "Gain of A 16") == "40")  # -12 + 22 + 30 dB
+    me.find("main h1").click()
+    for _ in range(2):
+        me.chord(Keys.CONTROL, key="z")
+    me.until(lambda: value(me, "Gain of A 16") == "58")

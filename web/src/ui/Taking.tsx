@@ -1,3 +1,4 @@
+import { useEffect } from "react";
 import { useLink } from "../data/use";
 import type { Ask } from "../data/types";
 import { Button } from "./Button";
@@ -6,15 +7,24 @@ import { Consequence } from "./Consequence";
 /** An edit by which somebody would lose something: shown first, then taken or left. */
 export function Taking({ ask, onDone }: { ask: Ask; onDone: () => void }) {
   const link = useLink();
+  // wherever the hands are: in a list of fields Enter alone already goes to the next row
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void takeIt(link, ask, onDone);
+      if (event.key === "Escape") onDone();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
   return (
     <div className="flex items-start gap-3 shrink-0">
       <div className="flex-1 min-w-0">
         <Consequence ask={ask} />
       </div>
-      <Button tone="main" onClick={() => void takeIt(link, ask, onDone)} title="Enter">
+      <Button tone="main" onClick={() => void takeIt(link, ask, onDone)} title="Ctrl+Enter" aria-keyshortcuts="Control+Enter">
         Take it
       </Button>
-      <Button onClick={onDone} title="Escape">
+      <Button onClick={onDone} title="Escape" aria-keyshortcuts="Escape">
         Leave it
       </Button>
     </div>

@@ -12,6 +12,7 @@ interface Props {
   maxLength?: number;
   /** A clear look for a field that stands alone; in lists the cell's own outline is enough. */
   boxed?: boolean;
+  title?: string;
   /** Something is missing here: outlined in coral. */
   missing?: boolean;
   data?: Record<string, string>;
@@ -58,6 +59,7 @@ export function TypedField(props: Props) {
       } ${align === "right" ? "text-right" : ""} ${className}`}
       value={draft ?? value}
       data-settled={draft === null || draft === value}
+      title={props.title}
       placeholder={props.placeholder}
       maxLength={props.maxLength}
       spellCheck={false}

@@ -1,12 +1,14 @@
-import { type ClipboardEvent, type KeyboardEvent, memo, useCallback, useMemo, useState } from "react";
+import { type ClipboardEvent, type KeyboardEvent, memo, useCallback, useMemo, useRef, useState } from "react";
 import { store, valueOf } from "../../data/show";
 import { select, socketName, useLink, useOn, useShow, useText } from "../../data/use";
+import type { Ask } from "../../data/types";
 import { KIND_WORD, levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { ColourBar, Empty, ViewHead } from "../../ui/Panel";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
+import { useTaking } from "../../ui/useTaking";
 import { Chosen } from "./Chosen";
 import { ImportDialog } from "./ImportDialog";
 import { LineDetail } from "./LineDetail";
@@ -26,6 +28,11 @@ export function LinesView() {
   const [focused, setFocused] = useState<number | null>(null);
   const [filter, setFilter] = useState("");
   const shown = useFiltered(filter);
+
+  const taking = useTaking();
+  const latest = useRef(taking.ask);
+  latest.current = taking.ask;
+  const plug = useCallback((ask: Ask, mine: string) => latest.current(ask, mine), []);
 
   const toggle = useCallback((line: number, on: boolean) => {
     setChosen((before) => {
@@ -80,6 +87,7 @@ export function LinesView() {
       {picked.length > 0 && (
         <Chosen lines={picked} onMove={move} onDone={() => setChosen(new Set())} />
       )}
+      {taking.bar}
       {lines.length === 0 ? (
         <Empty title="No lines yet">
           <p>
@@ -111,7 +119,7 @@ export function LinesView() {
             <span>Channel</span>
           </div>
           {shown.map((line) => (
-            <LineRow key={line} line={line} chosen={chosen.has(line)} onChoose={toggle} onFocus={setFocused} onDrop={drop} />
+            <LineRow key={line} line={line} chosen={chosen.has(line)} onChoose={toggle} onFocus={setFocused} onPlug={plug} onDrop={drop} />
           ))}
           <div className="pt-2 pb-1 pl-9">
             <NewLine />
@@ -183,13 +191,14 @@ interface RowProps {
   chosen: boolean;
   onChoose: (line: number, on: boolean) => void;
   onFocus: (line: number) => void;
+  onPlug: (ask: Ask, mine: string) => void;
   /** Another line was dropped on this one. */
   onDrop: (line: number, before: number) => void;
 }
 
 const DRAGGED = "application/x-line";
 
-const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onDrop }: RowProps) {
+const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onPlug, onDrop }: RowProps) {
   const link = useLink();
   const at = (leaf: string) => `line/${line}/${leaf}`;
   const name = useText(at("name"));
@@ -246,8 +255,8 @@ const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onDrop 
       <Choice label={`Kind of ${name}`} value={useText(at("kind"))} options={KINDS} onChange={type("kind")} />
       <TypedField label={`Mic or DI of ${name}`} value={useText(at("microphone"))} onCommit={type("microphone")} data={{ "data-column": "microphone" }} />
       <TypedField label={`Performer of ${name}`} value={useText(at("performer"))} onCommit={type("performer")} data={{ "data-column": "performer" }} />
-      <SocketField line={line} name={name} right={false} />
-      {stereo ? <SocketField line={line} name={name} right /> : <span />}
+      <SocketField line={line} name={name} right={false} onPlug={onPlug} />
+      {stereo ? <SocketField line={line} name={name} right onPlug={onPlug} /> : <span />}
       <TypedField label={`Level of ${name} in dBu`} value={levelText(level, 0)} align="right" onCommit={type("level_dbu")} data={{ "data-column": "level" }} />
       <span className="text-center">
         <Toggle label={`${name} needs 48 V`} tone="coral" pressed={phantom} onChange={(on) => type("phantom")(on ? "on" : "off")}>
@@ -259,18 +268,31 @@ const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onDrop 
   );
 });
 
-function SocketField({ line, name, right }: { line: number; name: string; right: boolean }) {
-  const link = useLink();
+interface SocketProps {
+  line: number;
+  name: string;
+  right: boolean;
+  onPlug: (ask: Ask, mine: string) => void;
+}
+
+/** A socket as typed; underlined while 48 V is on there. */
+function SocketField({ line, name, right, onPlug }: SocketProps) {
   const leaf = right ? "socket_right" : "socket";
   const socket = useShow((state) =>
     socketName(state, valueOf(state, `line/${line}/${leaf}`) as string | null),
   );
+  const phantom = useShow((state) => {
+    const at = valueOf(state, `line/${line}/${leaf}`) as string | null;
+    return at !== null && state.values[`${at}/phantom`] === true;
+  });
   return (
     <TypedField
       label={`Socket of ${name}${right ? ", right" : ""}`}
+      title={phantom ? "48 V is on here" : undefined}
       value={socket}
       placeholder="none"
-      onCommit={(text) => void link.do({ action: "plug", line, socket: text, right }, { quiet: false })}
+      className={phantom ? "!border-b-2 !border-b-coral" : ""}
+      onCommit={(text) => onPlug({ action: "plug", line, socket: text, right }, name)}
       data={{ "data-column": leaf }}
     />
   );

@@ -1,14 +1,37 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef } from "react";
-import { valueOf } from "../../data/show";
+import { useEffect, useMemo, useRef } from "react";
+import { store, valueOf } from "../../data/show";
+import type { Ask } from "../../data/types";
 import { select, socketName, useLink, useOn, useShow, useText } from "../../data/use";
 import { ColourBar } from "../../ui/Panel";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 
+interface Props {
+  onStart: (channel: number) => void;
+  onFeed: (ask: Ask, mine: string) => void;
+  first: string;
+  /** Only channels whose number, name or source holds this. */
+  filter: string;
+}
+
+function channelsLike(filter: string, all: number): readonly number[] {
+  const state = store.getState();
+  const wanted = filter.trim().toLowerCase();
+  const numbers = Array.from({ length: all }, (_, index) => index + 1);
+  if (!wanted) return numbers;
+  return numbers.filter((number) => {
+    const source = socketName(state, valueOf(state, `channel/${number}/source`) as string | null);
+    return `${number} / ${valueOf(state, `channel/${number}/name`)} / ${source}`.toLowerCase().includes(wanted);
+  });
+}
+
 /** Every channel of the desk with its source; clicking a number starts a fill there. */
-export function Channels({ onStart, first }: { onStart: (channel: number) => void; first: string }) {
-  const count = useShow((state) => state.desk!.channels);
+export function Channels({ onStart, onFeed, first, filter }: Props) {
+  const all = useShow((state) => state.desk!.channels);
+  const names = useShow((state) => (filter.trim() ? state.values : null));
+  const shown = useMemo(() => channelsLike(filter, all), [filter, all, names]); // eslint-disable-line react-hooks/exhaustive-deps
+  const count = shown.length;
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
     count,
@@ -19,9 +42,10 @@ export function Channels({ onStart, first }: { onStart: (channel: number) => voi
   // what a fill would start at comes into sight, however it was typed
   useEffect(() => {
     const start = Number(/^\s*(\d+)/.exec(first)?.[1]);
-    if (start >= 1 && start <= count) rows.scrollToIndex(start - 1, { align: "auto" });
+    const place = shown.indexOf(start);
+    if (place >= 0) rows.scrollToIndex(place, { align: "auto" });
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [first, count]);
+  }, [first, shown]);
   return (
     <section aria-label="Channels" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
       <div className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
@@ -36,7 +60,7 @@ export function Channels({ onStart, first }: { onStart: (channel: number) => voi
         <div className="relative" style={{ height: rows.getTotalSize() }}>
           {rows.getVirtualItems().map(({ index, start }) => (
             <div key={index} className="absolute inset-x-0" style={{ top: start }}>
-              <ChannelRow channel={index + 1} onStart={onStart} start={first === String(index + 1)} />
+              <ChannelRow channel={shown[index]!} onStart={onStart} onFeed={onFeed} start={first === String(shown[index])} />
             </div>
           ))}
         </div>
@@ -45,7 +69,7 @@ export function Channels({ onStart, first }: { onStart: (channel: number) => voi
   );
 }
 
-function ChannelRow({ channel, onStart, start }: { channel: number; onStart: (channel: number) => void; start: boolean }) {
+function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" | "onFeed"> & { channel: number; start: boolean }) {
   const link = useLink();
   const name = useText(`channel/${channel}/name`);
   const colour = useText(`channel/${channel}/colour`);
@@ -90,7 +114,7 @@ function ChannelRow({ channel, onStart, start }: { channel: number; onStart: (ch
         value={socket}
         placeholder="none"
         className={`text-[13px] ${onSpare ? "line-through text-faint" : sharers ? "text-iris" : ""}`}
-        onCommit={(text) => void link.do({ action: "feed", channel, socket: text }, { quiet: false })}
+        onCommit={(text) => onFeed({ action: "feed", channel, socket: text }, name)}
         data={{ "data-column": "source" }}
       />
       <TypedField

@@ -15,6 +15,7 @@ interface RowData {
   socket: string;
   name: string;
   line: string;
+  phantom: boolean;
   /** Channels that it feeds, and channels that keep it as a spare. */
   feeds: readonly number[];
   spareOf: readonly number[];
@@ -119,7 +120,8 @@ export function PatchGrid() {
                 style={{ width: ROW_HEAD }}
               >
                 <span className="w-14 shrink-0 text-faint">{rows[index]!.name}</span>
-                <span className="truncate">{rows[index]!.line}</span>
+                <span className="truncate flex-1">{rows[index]!.line}</span>
+                {rows[index]!.phantom && <span className="text-[11px] font-semibold text-coral">48 V</span>}
               </div>
               <Marks
                 row={rows[index]!}
@@ -154,7 +156,7 @@ function rowsOf(filter: string): RowData[] {
       const text = `${box.name} ${number} / ${name} / ${entry?.lines ?? ""}`.toLowerCase();
       if (!text.includes(wanted)) continue;
       const feeds = entry?.channels ? entry.channels.split(", ").map(Number) : [];
-      rows.push({ socket, name, line: entry?.lines ?? "", feeds, spareOf: spares.get(socket) ?? [] });
+      rows.push({ socket, name, line: entry?.lines ?? "", phantom: state.values[`${socket}/phantom`] === true, feeds, spareOf: spares.get(socket) ?? [] });
     }
   return rows;
 }

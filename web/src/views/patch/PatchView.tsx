@@ -2,10 +2,13 @@ import { useMemo, useState } from "react";
 import { valueOf } from "../../data/show";
 import { useLink, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
+import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { ViewHead } from "../../ui/Panel";
 import { Consequence } from "../../ui/Consequence";
 import { Toggle } from "../../ui/Toggle";
+import { TypedField } from "../../ui/TypedField";
+import { useTaking } from "../../ui/useTaking";
 import { Channels } from "./Channels";
 import { PatchGrid } from "./PatchGrid";
 import { Sockets } from "./Sockets";
@@ -14,6 +17,8 @@ import { Sockets } from "./Sockets";
 export function PatchView() {
   const [sockets, setSockets] = useState("");
   const [channels, setChannels] = useState("");
+  const [filter, setFilter] = useState("");
+  const taking = useTaking();
   const [asGrid, setAsGrid] = useState(false);
   const lines = useShow((state) => state.lines.length);
   const loose = useShow(
@@ -39,15 +44,33 @@ export function PatchView() {
         </Toggle>
         <FillBar sockets={sockets} channels={channels} onSockets={setSockets} onChannels={setChannels} ask={ask} onDone={clear} />
       </ViewHead>
+      {!asGrid && !ask && (
+        <div className="flex items-center gap-3 pb-2 shrink-0">
+          <input
+            aria-label="Find lines and channels"
+            placeholder="Find a line or a channel"
+            className="h-8 w-52 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+            value={filter}
+            onChange={(event) => setFilter(event.currentTarget.value)}
+          />
+          <TargetLevel />
+        </div>
+      )}
       <Consequence ask={ask}>
         {asGrid ? "A click, or Enter, patches; again takes it away. What would be lost is shown first." : "Choose sockets at the left (drag, or Shift), then a channel at the right; or type both. Who loses what shows here first."}
       </Consequence>
+      {taking.bar}
       {asGrid ? (
         <PatchGrid />
       ) : (
         <div className="grid grid-cols-[minmax(0,1.04fr)_minmax(0,1fr)] gap-3 flex-1 min-h-0">
-          <Sockets chosen={sockets} onChoose={setSockets} />
-          <Channels onStart={(channel) => setChannels(String(channel))} first={channels} />
+          <Sockets chosen={sockets} onChoose={setSockets} filter={filter} />
+          <Channels
+            onStart={(channel) => setChannels(String(channel))}
+            onFeed={(wanted) => taking.ask(wanted)}
+            first={channels}
+            filter={filter}
+          />
         </div>
       )}
       {lines > 0 && loose > 0 && <PatchAll loose={loose} />}
@@ -101,5 +124,28 @@ function PatchAll({ loose }: { loose: number }) {
         Patch them in order
       </Button>
     </div>
+  );
+}
+
+/** The level behind the preamps that suggested gains aim at, and all of them set to it. */
+function TargetLevel() {
+  const link = useLink();
+  const target = useShow((state) => valueOf(state, "show/target_dbfs") as number);
+  return (
+    <span className="flex items-center gap-2 text-soft text-[13px] ml-auto">
+      Target
+      <TypedField
+        boxed
+        label="Target level in dBFS"
+        value={levelText(target, 0)}
+        align="right"
+        className="w-14"
+        onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: "show/target_dbfs", typed }] })}
+      />
+      dBFS
+      <Button small onClick={() => void link.do({ action: "suggest_gains" }, { quiet: false })}>
+        Set all gains to it
+      </Button>
+    </span>
   );
 }

@@ -11,13 +11,27 @@ import { usage } from "./usage";
 
 const COLUMNS = "grid-cols-[minmax(0,1fr)_30px_50px_28px_40px_40px]";
 
+interface Props {
+  chosen: string;
+  onChoose: (text: string) => void;
+  /** Only sockets whose name or line holds this; the box with the first of them comes forward. */
+  filter: string;
+}
+
 /** The input sockets of one box at a time, with their preamps; dragging or Shift takes several. */
-export function Sockets({ chosen, onChoose }: { chosen: string; onChoose: (text: string) => void }) {
+export function Sockets({ chosen, onChoose, filter }: Props) {
   const boxes = useShow((state) => state.desk!.boxes).filter((box) => box.inputs > 0);
   const values = useShow((state) => state.values);
   const used = useMemo(() => usage({ ...store.getState(), values }), [values]);
   const [boxKey, setBoxKey] = useState(() => boxes.find((box) => box.key !== "local")?.key ?? boxes[0]?.key);
-  const box = boxes.find((one) => one.key === boxKey) ?? boxes[0];
+  const wanted = filter.trim().toLowerCase();
+  const matches = (one: (typeof boxes)[number]) =>
+    Array.from({ length: one.inputs }, (_, index) => index + 1).filter((number) => {
+      const entry = used.get(`input/${one.key}/${number}`);
+      return !wanted || `${one.short} ${number} / ${entry?.lines ?? ""}`.toLowerCase().includes(wanted);
+    });
+  const preferred = boxes.find((one) => one.key === boxKey) ?? boxes[0];
+  const box = preferred && matches(preferred).length > 0 ? preferred : (boxes.find((one) => matches(one).length > 0) ?? preferred);
   const from = useRef<number | null>(null);
   const dragging = useRef(false);
   if (!box) return <p className="text-soft">This desk has no inputs.</p>;
@@ -80,7 +94,7 @@ export function Sockets({ chosen, onChoose }: { chosen: string; onChoose: (text:
         onPointerUp={() => (dragging.current = false)}
         onPointerLeave={() => (dragging.current = false)}
       >
-        {Array.from({ length: box.inputs }, (_, index) => index + 1).map((number) => {
+        {matches(box).map((number) => {
           const socket = `input/${box.key}/${number}`;
           const entry = used.get(socket);
           const on = picked.has(number);
