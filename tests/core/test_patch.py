@@ -32,6 +32,7 @@ from ombrel.core import (
     read_numbers,
     read_sockets,
     remove_lines,
+    socket_name,
 )
 from tests.desks import SMALL, TINY, TOURING
 from tests.shows import shows
@@ -203,6 +204,10 @@ def test_a_channel_on_its_spare_is_fed_by_it_and_by_the_desks_own_sources():
     assert show.source_of(1) == "oscillator"
     assert one_socket(TOURING, " Talkback ") == "talkback"
     assert one_socket(TOURING, "") is None
+    assert [one_socket(TOURING, text) for text in ("Mix 5 L", "house right", "mono", "mix 12")] == [
+        "mix/5/left", "house/right", "mono", "mix/12"]  # fmt: skip
+    assert [socket_name(TOURING, one) for one in ("mix/5/left", "house", "mono")] == [
+        "Mix 5 L", "House", "Mono"]  # fmt: skip
 
 
 @given(shows(), st.lists(st.sampled_from(["mix/1", "mix/2", "mix/3", "house"]), max_size=4))

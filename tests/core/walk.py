@@ -56,6 +56,18 @@ def graph_of(show) -> nx.DiGraph:
                 passed = unmuted if TAPS.index(tap) >= 3 else 1.0
                 passed *= gain(show[f"{bus}/fader"]) if tap == "after_fader" else 1.0
                 graph.add_edge((bus, side), (bus, side, tap), gain=passed)
+    for channel in range(1, show.desk.channels + 1):
+        source = show.source_of(channel) or ""
+        bus, _, side = source.partition("/") if source.startswith("ho") else (source, "", "")
+        if source.startswith("mix/"):
+            number, _, side = source.removeprefix("mix/").partition("/")
+            bus = f"mix/{number}"
+        if bus in buses:
+            target = (f"channel/{channel}", "input")
+            halves = ("left", "right") if buses[bus] and not side else (side or "left",)
+            for half in halves if buses[bus] else ("left",):
+                share = 0.5 if len(halves) == 2 and buses[bus] else 1.0
+                graph.add_edge((bus, half, "after_fader"), target, gain=share)
     for box in show.desk.boxes:
         for number in range(1, box.outputs + 1):
             output = f"output/{box.key}/{number}"

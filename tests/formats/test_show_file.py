@@ -91,7 +91,7 @@ def test_any_values_are_read_or_refused_and_nothing_else(values):
 def test_the_schema_refuses_what_the_reader_refuses():
     validator = jsonschema.Draft202012Validator(show_schema())
     for bad in ({"channel/1/fader": 99}, {"channel/0/fader": 0}, {"channel/1/mute": "yes"},
-                {"channel/1/source": "mix/1"}, {"line/1/name": "x" * 61}):  # fmt: skip
+                {"channel/1/source": "mix/0"}, {"line/1/name": "x" * 61}):  # fmt: skip
         assert not validator.is_valid(json.loads(document(values=bad)))
     assert validator.is_valid(json.loads(document(values={"channel/1/fader": None})))
 

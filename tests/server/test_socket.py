@@ -212,6 +212,22 @@ async def test_a_refusal_says_why_and_changes_nothing(show, ann, ask, code):
     assert await models.Change.objects.acount() == 0
 
 
+async def test_a_move_that_would_feed_back_is_refused_by_the_name_of_its_loop(fed, ann):
+    await sync_to_async(make)(
+        fed,
+        {"mix/1/format": "mono", "channel/2/source": "mix/1", "channel/2/fader": 0.0,
+         "channel/2/send/mix/1/tap": "after_fader"},
+    )  # fmt: skip
+    screen = Screen(fed, ann)
+    await screen.open()
+    await screen.do([{"address": "channel/2/send/mix/1/level", "value": 0.0}])
+    refused = await screen.next("refused")
+    assert refused["code"] == "feedback_loop"
+    assert "channel 2 to mix 1 to channel 2, +0.0 dB once around" in refused["message"]
+    await screen.do([{"address": "channel/2/send/mix/1/level", "value": -3.0}])
+    assert (await screen.next("done"))["revision"] == 3
+
+
 async def test_while_the_store_is_away_moves_wait_and_none_is_lost(fed, ann, monkeypatch):
     answers = iter([OperationalError("gone"), OperationalError("still gone")])
 

@@ -10,12 +10,14 @@ __all__ = [
     "BadFile",
     "ConsoleError",
     "EditRefused",
+    "FeedbackLoop",
     "NothingLeft",
     "NothingToRedo",
     "NothingToUndo",
     "OnlyInBlocks",
     "OutOfRange",
     "OutOfReach",
+    "SeveralPaths",
     "UnknownAddress",
     "UnreadableText",
     "WrongValue",
@@ -82,6 +84,35 @@ class OutOfReach(ConsoleError):
             " Raise the level elsewhere on the path (Why shows it)."
         )
         self.needed_db, self.highest_db = needed_db, highest_db
+
+
+class FeedbackLoop(ConsoleError):
+    """A bus feeds a channel that feeds the bus, at 0 dB or more: it would howl.
+
+    `nodes` walk one loop by their addresses and end where they began; `gain_db`: once around.
+    """
+
+    code = "feedback_loop"
+
+    def __init__(self, nodes: tuple[str, ...], gain_db: float) -> None:
+        walked = " to ".join(node.replace("/", " ") for node in nodes)
+        super().__init__(
+            f"That would feed back: {walked}, {gain_db:+.1f} dB once around. Keep the loop below"
+            " 0 dB, or open it at one of these."
+        )
+        self.nodes, self.gain_db = nodes, gain_db
+
+
+class SeveralPaths(ConsoleError):
+    """A level was typed for a source that arrives by several paths: one control cannot set it."""
+
+    code = "several_paths"
+
+    def __init__(self, source: str, listener: str) -> None:
+        super().__init__(
+            f"{source} reaches {listener} by several paths (Why shows them)."
+            " Move the sends or faders themselves."
+        )
 
 
 class OnlyInBlocks(ConsoleError):

@@ -6,8 +6,8 @@ from typing import Final
 
 from .addresses import parameter_at
 from .edits import Asked, Typed
-from .errors import NothingLeft, OutOfReach, UnreadableText
-from .flow import Flow, State, bus_index, source_name
+from .errors import NothingLeft, OutOfReach, SeveralPaths, UnreadableText
+from .flow import Flow, State, bus_index, listener_name, source_name
 from .kinds import Number
 from .outputs import free_outputs, outputs_of
 from .parameters import COLOURS
@@ -97,6 +97,8 @@ def hear(show: Show, flow: Flow, cells: Iterable[tuple[str, str]], text: str) ->
         name = source_name(show, source)
         row, column = int(source.split("/")[1]) - 1, bus_index(show.desk, listener)
         now_db = float(flow.level_db[row, column])
+        if flow.through and flow.through.detours(row, column):
+            raise SeveralPaths(name, listener_name(show, listener))
         rides_fader = listener in ("house", "mono")
         control = f"{source}/fader" if rides_fader else f"{source}/send/{listener}/level"
         switch = f"{source}/{listener}/on" if rides_fader else f"{source}/send/{listener}/on"

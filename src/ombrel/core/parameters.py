@@ -78,19 +78,17 @@ _TRIM = Number(unit="dB", lowest=-20.0, highest=20.0, step=0.1)
 _DBU = Number(unit="dBu", lowest=-80.0, highest=24.0, step=0.5)
 _PLACE = Number(unit="", lowest=0, highest=9999, step=1, whole=True)
 _INPUT = Reference(to=("input/<box>/<input>",))
-_SOURCE = Reference(to=("input/<box>/<input>", "oscillator", "talkback"))
-_BUS_SIDE = Reference(
-    to=(
-        "mix/<mix>",
-        "mix/<mix>/left",
-        "mix/<mix>/right",
-        "house",
-        "house/left",
-        "house/right",
-        "mono",
-        "channel/<channel>/direct",
-    )
+_BUSES = (
+    "mix/<mix>",
+    "mix/<mix>/left",
+    "mix/<mix>/right",
+    "house",
+    "house/left",
+    "house/right",
+    "mono",
 )
+_SOURCE = Reference(to=("input/<box>/<input>", "oscillator", "talkback", *_BUSES))
+_BUS_SIDE = Reference(to=(*_BUSES, "channel/<channel>/direct"))
 
 
 def _p(key: str, kind: Kind, default: Value, aspect: str, label: str, says: str) -> Parameter:

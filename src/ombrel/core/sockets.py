@@ -21,15 +21,21 @@ __all__ = [
 ]
 
 INNER_SOURCES: Final = ("oscillator", "talkback")
+_BUS: Final = re.compile(r"(?P<bus>mix/\d+|house|mono)(?:/(?P<side>left|right))?")
+_TYPED_BUS: Final = re.compile(r"(?P<bus>mix \d+|house|mono)\s*(?P<side>l|r|left|right)?")
 
 
 def socket_name(desk: Desk, socket: str) -> str:
     """What people call a socket: `input/a/7` is "A 7". Raises UnreadableText for no socket.
 
-    The desk's own sources, `oscillator` and `talkback`, go by their names.
+    The desk's own sources, `oscillator` and `talkback`, go by their names, and so do buses.
     """
     if socket in INNER_SOURCES:
         return socket.capitalize()
+    bus = _BUS.fullmatch(socket)
+    if bus:
+        side = {"left": " L", "right": " R"}.get(bus["side"] or "", "")
+        return f"{bus['bus'].capitalize().replace('/', ' ')}{side}"
     words = socket.split("/")
     box = desk.box(words[1]) if len(words) == 3 else None
     if box is None:
@@ -102,11 +108,18 @@ def _box_and_rest(desk: Desk, part: str) -> tuple[Box | None, str]:
 
 
 def one_socket(desk: Desk, text: str) -> str | None:
-    """The one input that typed text names, or None for empty text. Raises UnreadableText."""
+    """The one source that typed text names, or None for empty text: an input ("A 7"), a source of
+
+    the desk's own ("oscillator"), or a bus ("mix 5 L", "house R", "mono"). Raises UnreadableText.
+    """
     if not text.strip():
         return None
     if text.strip().lower() in INNER_SOURCES:
         return text.strip().lower()
+    bus = _TYPED_BUS.fullmatch(text.strip().lower())
+    if bus:
+        side = {"l": "/left", "r": "/right"}.get((bus["side"] or "")[:1], "")
+        return f"{bus['bus'].replace(' ', '/')}{side}" if bus["bus"] != "mono" else "mono"
     sockets = read_sockets(desk, text)
     if len(sockets) != 1:
         raise UnreadableText(text, "one socket, such as A 7")

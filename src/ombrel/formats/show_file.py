@@ -26,6 +26,7 @@ from ombrel.core import (
     blank_show,
     check_desk_rules,
     check_on_desk,
+    flow_of,
     parameter_at,
 )
 
@@ -92,6 +93,7 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
     show = blank_show(desk).with_values(checked)
     try:
         check_desk_rules(show, checked)
+        flow_of(show)  # refuses a loop that would feed back
     except ConsoleError as error:
         raise BadFile(f"$.values: {error}", _WAY_OUT) from error
     return show

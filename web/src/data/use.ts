@@ -50,7 +50,11 @@ export const useStripName = (strip: string): string => useShow((state) => stripN
 export function socketName(state: ShowState, socket: string | null): string {
   if (!socket) return "";
   if (!socket.includes("/")) return `${socket[0]!.toUpperCase()}${socket.slice(1)}`;
-  const [, box, number] = socket.split("/");
+  const [kind, box, number] = socket.split("/");
+  if (kind !== "input" && kind !== "output") {
+    const side = socket.endsWith("/left") ? " L" : socket.endsWith("/right") ? " R" : "";
+    return `${kind![0]!.toUpperCase()}${kind!.slice(1)}${kind === "mix" ? ` ${box}` : ""}${side}`;
+  }
   const known = state.desk?.boxes.find((one) => one.key === box);
   return `${known?.short ?? box} ${number}`;
 }

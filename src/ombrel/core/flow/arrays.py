@@ -56,17 +56,19 @@ class Arrays:
     All gains are linear. Switches are gains too, 0.0 or 1.0: they multiply without a conversion.
 
     Set by the readers. Rows, shape (C,): `trim` signed by polarity, `fader`, `unmuted`, `source`
-    and `spare` (there is one), `on_spare`. Cells, shape (C, B): `send` (0.0 = off), `on`, `tap`
-    (place in `at_tap`'s flat order: row * T + index into TAPS), `left`, `right` (the pan's gains
-    into a stereo bus). Columns, shape (B,): `sides` (0 not in use, 1, 2), `master`, `open` (not
-    muted). Output sockets, shape (O,), in the desk's order: `out_column` (-1: no bus), `out_side`
-    (0 left, 1 right, 2 the whole as a mono sum), `out_trim`, `out_tap` (index into TAPS).
+    and `spare` (there is one), `on_spare`, `source_bus` and `spare_bus` (column * 3 + side of the
+    bus that it is, -1: none). Cells, shape (C, B): `send` (0.0 = off), `on`, `tap` (place in
+    `at_tap`'s flat order: row * T + index into TAPS), `left`, `right` (the pan's gains into a
+    stereo bus). Columns, shape (B,): `sides` (0 not in use, 1, 2), `master`, `open` (not muted).
+    Output sockets, shape (O,), in the desk's order: `out_column` (-1: no bus), `out_side` (0 left,
+    1 right, 2 the whole as a mono sum), `out_trim`, `out_tap` (index into TAPS).
 
-    Derived for whole rows and columns: `at_tap`, shape (C, T): gain of the channel from its source
-    to each tap. `row_block` (C, T) and `column_block` (B,): the strongest `Block` on either part.
-    `heard`, shape (4, B): what the outputs carry of a panned signal, as the left listener = left *
-    heard[0] + right * heard[1] + heard[2] (the last where a bus has one side and no pan), and the
-    right listener = right * heard[3].
+    Derived for whole rows and columns: `fed_by`, shape (C,): the bus that feeds the channel now,
+    as `source_bus`. `at_tap`, shape (C, T): gain of the channel from its source to each tap.
+    `row_block` (C, T) and `column_block` (B,): the strongest `Block` on either part. `heard`, shape
+    (4, B): what the outputs carry of a panned signal, as the left listener = left * heard[0] +
+    right * heard[1] + heard[2] (the last where a bus has one side and no pan), and the right
+    listener = right * heard[3].
     """
 
     trim: NDArray[np.float64]
@@ -75,6 +77,8 @@ class Arrays:
     source: NDArray[np.float64]
     spare: NDArray[np.float64]
     on_spare: NDArray[np.float64]
+    source_bus: NDArray[np.intp]
+    spare_bus: NDArray[np.intp]
     send: NDArray[np.float64]
     on: NDArray[np.float64]
     tap: NDArray[np.intp]
@@ -87,6 +91,7 @@ class Arrays:
     out_side: NDArray[np.intp]
     out_trim: NDArray[np.float64]
     out_tap: NDArray[np.intp]
+    fed_by: NDArray[np.intp]
     at_tap: NDArray[np.float64]
     row_block: NDArray[np.int8]
     column_block: NDArray[np.int8]
@@ -96,6 +101,7 @@ class Arrays:
 def _derive_rows(a: Arrays, rows: slice) -> None:
     """`at_tap` and `row_block` of some rows, from what the readers set."""
     fed = np.where(a.on_spare[rows] == 0.0, a.source[rows], a.spare[rows])
+    a.fed_by[rows] = np.where(a.on_spare[rows] == 0.0, a.source_bus[rows], a.spare_bus[rows])
     unmuted, fader = a.unmuted[rows], a.fader[rows]
     a.at_tap[rows, 0] = fed  # the input tap lies before polarity and trim
     a.at_tap[rows, 1:] = (fed * a.trim[rows])[:, None]
@@ -169,6 +175,18 @@ def _polarity(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[
 def _row(name: str, of: Callable[[Value], float | bool]) -> _Reader:
     def read(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
         getattr(a, name)[at[0]] = of(new)
+        return (Touched(at[0], None),)
+
+    return read
+
+
+def _fed(name: str) -> _Reader:
+    def read(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
+        getattr(a, name)[at[0]] = new is not None
+        bus = -1
+        if isinstance(new, str) and new.split("/")[0] in ("mix", "house", "mono"):
+            bus = bus_index(desk, new) * 3 + _SIDE_ROW.get(new.rsplit("/", 1)[-1], 2)
+        getattr(a, f"{name}_bus")[at[0]] = bus
         return (Touched(at[0], None),)
 
     return read
@@ -251,8 +269,8 @@ def _output_value(name: str, of: Callable[[Value], float]) -> _Reader:
 
 
 _READERS: Final[dict[str, _Reader]] = {
-    "channel/<channel>/source": _row("source", lambda value: value is not None),
-    "channel/<channel>/spare": _row("spare", lambda value: value is not None),
+    "channel/<channel>/source": _fed("source"),
+    "channel/<channel>/spare": _fed("spare"),
     "channel/<channel>/on_spare": _row("on_spare", bool),
     "channel/<channel>/trim": _trim,
     "channel/<channel>/polarity": _polarity,
@@ -290,6 +308,8 @@ def _blank_arrays(desk: Desk) -> Arrays:
         source=np.zeros(rows),
         spare=np.zeros(rows),
         on_spare=np.zeros(rows),
+        source_bus=np.full(rows, -1, dtype=np.intp),
+        spare_bus=np.full(rows, -1, dtype=np.intp),
         send=np.zeros((rows, columns)),
         on=np.ones((rows, columns)),
         tap=np.full((rows, columns), _TAP_NUMBER["before_fader"], dtype=np.intp)
@@ -303,6 +323,7 @@ def _blank_arrays(desk: Desk) -> Arrays:
         out_side=np.zeros(sockets, dtype=np.intp),
         out_trim=np.ones(sockets),
         out_tap=np.full(sockets, AFTER_FADER, dtype=np.intp),
+        fed_by=np.full(rows, -1, dtype=np.intp),
         at_tap=np.zeros((rows, len(TAPS))),
         row_block=np.zeros((rows, len(TAPS)), dtype=np.int8),
         column_block=np.zeros(columns, dtype=np.int8),

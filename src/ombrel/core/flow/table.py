@@ -13,10 +13,12 @@ from numpy.typing import NDArray
 
 from ..desk import Desk
 from ..edits import Change
+from ..laws import sides_to_level_db
 from ..parameters import TAPS
 from ..show import Show
 from .arrays import AFTER_FADER, Arrays, Touched, followed, read_arrays
 from .strips import bus_of
+from .through import Through, through_buses
 
 __all__ = ["Cell", "Flow", "State", "evaluated", "flow_of", "who_hears_what"]
 
@@ -56,6 +58,7 @@ class Flow:
     arrays: Arrays
     level_db: NDArray[np.float64]
     state: NDArray[np.int8]
+    through: Through | None = None
 
     def cell(self, row: int, column: int) -> Cell:
         """One cell as a value, by row and column."""
@@ -72,6 +75,9 @@ class Flow:
         arrays, touched = followed(self.arrays, self.desk, change.old, change.new)
         if not touched:
             return self, []
+        through = through_buses(arrays, self.desk)
+        if through is not None or self.through is not None:
+            return self._anew(arrays, through)
         level_db, state = self.level_db.copy(), self.state.copy()
         differing: set[tuple[int, int]] = set()
         for rows, columns in _regions(touched):
@@ -85,6 +91,15 @@ class Flow:
                 (first_row + int(r), first_column + int(c)) for r, c in np.argwhere(changed)
             )
         return replace(self, arrays=arrays, level_db=level_db, state=state), sorted(differing)
+
+    def _anew(
+        self, arrays: Arrays, through: Through | None
+    ) -> tuple["Flow", list[tuple[int, int]]]:
+        """Where buses feed channels a move may reach anywhere: all is evaluated, and compared."""
+        after = _flow(self.desk, arrays, through)
+        changed = (after.level_db != self.level_db) | (after.state != self.state)
+        changed |= arrays.tap != self.arrays.tap
+        return after, [(int(row), int(column)) for row, column in np.argwhere(changed)]
 
 
 def _regions(touched: frozenset[Touched]) -> list[tuple[slice, slice]]:
@@ -155,11 +170,21 @@ _OF_BLOCK: Final = np.array(
 )
 
 
-def flow_of(show: Show) -> Flow:
-    """The whole table of a show, read and evaluated."""
-    arrays = read_arrays(show)
+def _flow(desk: Desk, arrays: Arrays, through: Through | None) -> Flow:
     level_db, state = evaluated(arrays)
-    return Flow(show.desk, arrays, level_db, state)
+    if through is not None:
+        level_db = sides_to_level_db(through.left, through.right)
+        heard = level_db > -np.inf
+        cancelled = ~heard & (state == State.HEARD)
+        state = np.where(heard, np.int8(State.HEARD), state)
+        state[cancelled] = State.DOWN  # two paths that cancel exactly
+    return Flow(desk, arrays, level_db, state, through)
+
+
+def flow_of(show: Show) -> Flow:
+    """The whole table of a show, read and evaluated. Raises FeedbackLoop."""
+    arrays = read_arrays(show)
+    return _flow(show.desk, arrays, through_buses(arrays, show.desk))
 
 
 def who_hears_what(show: Show) -> tuple[NDArray[np.float64], NDArray[np.int8]]:

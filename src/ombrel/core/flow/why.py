@@ -432,7 +432,23 @@ def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> 
         walk.stop("unrouted", f"{heard_by} is not in use. Make it in Mixes.", None)
     else:
         _to_listener(walk, show, bus, stereo)
-    level_db = walk.level_db()
+    level_db, reasons = walk.level_db(), tuple(walk.reasons)
+    detours = flow.through.detours(row, column) if flow.through else []
+    for fed, detour_db in detours:
+        way = f"channel/{fed + 1}"
+        source_bus = show.source_of(fed + 1) or ""
+        walk.steps.append(
+            Step(
+                kind="detour",
+                title=f"By way of {source_name(show, way)}",
+                detail=f"fed by {socket_name(show.desk, source_bus)}: this much arrives that way",
+                gain_db=detour_db,
+                address=f"{way}/source",
+            )
+        )
+    if detours:
+        level_db = float(flow.level_db[row, column])
+        reasons = () if math.isfinite(level_db) else reasons
     in_column = flow.level_db[:, column]
     heard = int((flow.state[:, column] == State.HEARD).sum())
     rank = int((in_column > in_column[row]).sum()) + 1 if math.isfinite(level_db) else None
@@ -444,15 +460,15 @@ def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> 
         listener_name=heard_by,
         level_db=level_db,
         state=state,
-        says=_summary(state, walk.reasons, rank, heard),
+        says=_summary(state, reasons, rank, heard) + (", by way of a bus" if detours else ""),
         steps=tuple(walk.steps),
-        reasons=tuple(walk.reasons),
+        reasons=reasons,
         rank=rank,
         heard=heard,
     )
 
 
-def _summary(state: State, reasons: list[Reason], rank: int | None, heard: int) -> str:
+def _summary(state: State, reasons: tuple[Reason, ...], rank: int | None, heard: int) -> str:
     if state is State.HEARD:
         if heard == 1:
             return "heard, the only source here"
