@@ -16,7 +16,7 @@ from pydantic import ValidationError
 from ombrel import core
 from ombrel.core import ConsoleError
 
-from . import models, wire
+from . import models, tellings, wire
 from .door import Refused, Request, Turn, redo_of, undo_of
 from .live import State, live_of
 from .stage import stage_link
@@ -111,7 +111,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 {"type": "moved", "before": since, "revision": state.revision, "values": values}
             )
         else:
-            await self.say(wire.snapshot_message(state))
+            await self.say(tellings.snapshot_message(state))
         await self.say(_noticed(state))
 
     async def _watch(self, message: wire.Watch) -> None:
@@ -123,9 +123,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
             await stage_link().want(self._measured)
         state = await self._now()
         if began:
-            await self.say(wire.table_message(state))
+            await self.say(tellings.table_message(state))
         if self.why:
-            await self.say(wire.why_message(state, self.why.source, self.why.listener))
+            await self.say(tellings.why_message(state, self.why.source, self.why.listener))
 
     async def _do(self, message: wire.Do) -> None:
         await self._submit(
@@ -173,7 +173,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         turn = Turn(self.show_id, self.user.pk, state.show, state.flow)
         moves, _ = message.ask.plan(turn)
         shown = core.preview(state.show, state.flow, moves)
-        await self.say(wire.preview_message(message.id, shown))
+        await self.say(tellings.preview_message(message.id, shown))
 
     # ---- the stage
 
@@ -184,7 +184,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             return
         self.metered_at = now
         fed = frozenset(stage_link().fed)
-        self._later(self.say(wire.meters_message(state, self.check, levels_dbu, fed)))
+        self._later(self.say(tellings.meters_message(state, self.check, levels_dbu, fed)))
 
     async def _feed(self, message: wire.FeedLine) -> None:
         show = (await self._now()).show
@@ -219,12 +219,12 @@ class ShowConsumer(AsyncWebsocketConsumer):
         if noticed:
             await self.say(_noticed(state))
         if self.table and frame["layout"]:
-            await self.say(wire.table_message(state))
+            await self.say(tellings.table_message(state))
         elif self.table and frame["cells"]:
             cells = tuple((row, column) for row, column in frame["cells"])
-            await self.say(wire.cells_message(state, cells))
+            await self.say(tellings.cells_message(state, cells))
         if self.why:
-            await self.say(wire.why_message(state, self.why.source, self.why.listener))
+            await self.say(tellings.why_message(state, self.why.source, self.why.listener))
 
     async def show_trouble(self, event: dict) -> None:
         await self.say({"type": "trouble", "message": event["message"]})
@@ -233,7 +233,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
 @lru_cache(maxsize=8)
 def _noticed(state: State) -> dict[str, Any]:
     """Found once for a state, however many screens are told (a State is compared by identity)."""
-    return wire.noticed_message(state)
+    return tellings.noticed_message(state)
 
 
 def _exists(show_id: UUID) -> bool:

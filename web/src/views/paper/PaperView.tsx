@@ -76,7 +76,7 @@ export function PaperView() {
 
 function Page({ sheet, name, hidden }: { sheet: Sheet; name: string; hidden: boolean }) {
   return (
-    <section hidden={hidden} className="paper rounded-lg bg-[#fffdf8] text-[#1d1a24] p-5">
+    <section className={`${hidden ? "print-only" : ""} paper rounded-lg bg-[#fffdf8] text-[#1d1a24] p-5`}>
       <h2 className="font-title text-lg font-bold pb-2">
         {sheet.title} · {name}
       </h2>

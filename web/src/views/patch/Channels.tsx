@@ -129,6 +129,10 @@ function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" |
         <Toggle label={`Channel ${channel} on its spare`} tone="sun" pressed={onSpare} onChange={(on) => set("on_spare", on)}>
           {onSpare ? "B" : "A"}
         </Toggle>
+      ) : sharers ? (
+        <span className="text-iris text-center" title={`Shares its preamp with channel ${sharers}`}>
+          ⚭<span className="sr-only">shares its preamp with channel {sharers}</span>
+        </span>
       ) : (
         <span />
       )}

@@ -1,0 +1,59 @@
+"""Paper and show files over HTTP."""
+
+import json
+
+import pytest
+from asgiref.sync import sync_to_async
+from django.test import AsyncClient
+
+from ombrel.demo import DEMO_DESK, demo_show
+from ombrel.formats.show_file import write_show
+from ombrel.server import models
+from ombrel.server.desks import desk_of
+
+from .conftest import make, stored
+from .test_api import upload
+
+
+@pytest.fixture
+def demo(show):
+    make(show, demo_show(desk_of(DEMO_DESK)).values)
+    return show
+
+
+async def test_a_show_saved_as_a_file_and_opened_again_is_the_same_show(demo, ann):
+    client = AsyncClient()
+    await client.aforce_login(ann)
+    reply = await client.get(f"/api/shows/{demo.pk}/file")
+    assert reply["Content-Disposition"] == 'attachment; filename="the-salt-road.json"'
+    fields = {"file": upload(reply.content, "mine.json")}
+    opened = (await client.post("/api/shows/file", fields)).json()
+    copy = await models.Show.objects.aget(pk=opened["id"])
+    assert (copy.name, opened["desk"]) == ("The Salt Road", "touring-48")
+    assert await sync_to_async(stored)(copy) == await sync_to_async(stored)(demo)
+
+
+async def test_a_show_file_with_a_fault_opens_nothing_and_says_where(demo, ann):
+    client = AsyncClient()
+    await client.aforce_login(ann)
+    document = json.loads(write_show(demo_show(desk_of(DEMO_DESK))))
+    document["values"]["channel/1/fader"] = 99
+    fields = {"file": upload(json.dumps(document), "bad.json")}
+    reply = await client.post("/api/shows/file", fields)
+    assert reply.status_code == 422
+    assert "$.values['channel/1/fader']" in reply.json()["message"]
+    assert await models.Show.objects.acount() == 1
+
+
+def test_paper_comes_as_pages_and_as_files_and_only_to_whoever_is_signed_in(client, demo, ann):
+    paths = ["paper", "paper/all.pdf", "file"]
+    base = f"/api/shows/{demo.pk}"
+    assert [client.get(f"{base}/{path}").status_code for path in paths] == [401] * 3
+    client.force_login(ann)
+    sheets = client.get(f"{base}/paper").json()
+    assert [sheet["title"] for sheet in sheets] == ["Input list", "Patch sheet", "Output list"]
+    assert client.get(f"{base}/paper/input-list.csv").content.startswith(b"\xef\xbb\xbfNo.,Channel")
+    assert client.get(f"{base}/paper/all.pdf").content.startswith(b"%PDF")
+    assert client.get(f"{base}/paper/all.xlsx").content.startswith(b"PK")
+    for wrong in ("all.csv", "nothing.pdf", "input-list.doc"):
+        assert client.get(f"{base}/paper/{wrong}").status_code == 422
