@@ -74,7 +74,7 @@ def main(flow_path, latency_path, scroll_path):
     print(f"| median | {latency['median_ms']:.0f} ms |")
     print(f"| 95th percentile | {latency['p95_ms']:.0f} ms |")
     print(f"| worst | {latency['worst_ms']:.0f} ms |")
-    print("\n## Scrolling the patch grid of Festival 128\n")
+    print("\n## Scrolling the patch grid of Festival 128, every channel fed\n")
     print("Headless Chromium without a graphics processor; 16.7 ms is 60 frames a second.\n")
     print("| a frame of scrolling | measured |\n| --- | ---: |")
     print(f"| median | {scroll['median_ms']:.1f} ms |")
