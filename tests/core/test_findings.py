@@ -11,6 +11,7 @@ from ombrel.core import (
     made,
     patch_lines,
     preamp_of,
+    set_kind,
     suggested_gains,
 )
 from tests.desks import TINY
@@ -127,6 +128,13 @@ def test_a_suggested_gain_brings_the_line_to_the_target_within_the_preamps_range
     set_, _ = made(show, suggested_gains(show, [1]))
     assert preamp_of(set_, "input/a/1").dbfs == pytest.approx(-18.0)
     assert preamp_of(show, "input/a/2") is None
+
+
+def test_a_level_that_nobody_set_follows_the_kind_and_one_that_somebody_set_stays():
+    show = stage(LineDraft(name="Kick"), LineDraft(name="Snare", level_dbu=-28.0))
+    show, _ = made(show, set_kind(show, [1, 2], "radio"))
+    assert [show[f"line/{n}/level_dbu"] for n in (1, 2)] == [-20.0, -28.0]
+    assert [show[f"line/{n}/kind"] for n in (1, 2)] == ["radio", "radio"]
 
 
 def test_a_duplicated_line_has_all_but_the_sockets():

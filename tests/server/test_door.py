@@ -49,6 +49,19 @@ def test_a_refused_edit_changes_nothing_and_does_not_stop_the_others(show):
     assert stored(show)["channel/2/fader"] == float("-inf")
 
 
+def test_a_bug_in_one_edit_is_told_and_loses_nothing_of_the_others(show, caplog):
+    def broken(turn):
+        raise ZeroDivisionError("secret")
+
+    batch = [request({"channel/1/fader": -6.0}), request(broken), request({"channel/2/mute": True})]
+    outcomes, _, _ = commit(show.pk, batch)
+    assert [type(outcome) for outcome in outcomes] == [Done, Refused, Done]
+    assert outcomes[1].error.code == "internal"
+    assert "secret" not in str(outcomes[1].error)
+    assert "secret" in caplog.text
+    assert stored(show)["channel/2/mute"] is True
+
+
 def test_undo_is_each_persons_own_and_a_drag_is_one_step(show, ann, ben):
     make(show, {"channel/1/name": "Fiddle"}, ann)
     for level_db in (-20.0, -15.0, -10.0):

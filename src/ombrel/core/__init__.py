@@ -10,6 +10,7 @@ from .desk_rules import check_desk_rules
 from .edits import Asked, Change, Travel, Typed, joined, made, undoing
 from .errors import (
     BadFile,
+    Broken,
     ConsoleError,
     EditRefused,
     FeedbackLoop,
@@ -67,6 +68,7 @@ from .lines import (
     import_lines,
     move_lines,
     remove_lines,
+    set_kind,
 )
 from .mixes import hear, make_mixes, remove_mix, typed_level_db
 from .outputs import (
@@ -99,6 +101,7 @@ __all__ = [
     "Arrival",
     "Asked",
     "BadFile",
+    "Broken",
     "Box",
     "CATALOGUE",
     "COLOURS",
@@ -209,6 +212,7 @@ __all__ = [
     "read_sockets",
     "remove_lines",
     "remove_mix",
+    "set_kind",
     "sheet_of",
     "sides_to_level_db",
     "socket_name",

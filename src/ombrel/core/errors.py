@@ -8,6 +8,7 @@ from collections.abc import Sequence
 
 __all__ = [
     "BadFile",
+    "Broken",
     "ConsoleError",
     "EditRefused",
     "FeedbackLoop",
@@ -28,6 +29,15 @@ class ConsoleError(Exception):
     """The root of everything that the core refuses. `code` is stable; the message is for people."""
 
     code = "refused"
+
+
+class Broken(ConsoleError):
+    """A fault of Ombrel itself: it is logged in full, and told without what it gives away."""
+
+    code = "internal"
+
+    def __init__(self) -> None:
+        super().__init__("Ombrel failed at this; it is logged. Nothing was changed by it.")
 
 
 class UnknownAddress(ConsoleError):

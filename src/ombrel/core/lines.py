@@ -21,6 +21,7 @@ __all__ = [
     "import_lines",
     "move_lines",
     "remove_lines",
+    "set_kind",
 ]
 
 # What a line of each kind delivers when nobody says otherwise, in dBu. Common practice: a dynamic
@@ -128,6 +129,20 @@ def import_lines(
         grown = show.with_values({a: check_on_desk(show.desk, a, v) for a, v in moves.items()})
         numbers = _free_numbers(show, len(drafts))
         moves.update(patch_lines(grown, numbers, first_channel=first_channel))
+    return moves
+
+
+def set_kind(show: Show, numbers: Sequence[int], kind: str) -> dict[str, Asked]:
+    """Moves that make lines of a kind. A level that still is the old kind's becomes the new one's;
+
+    a level that somebody set stays.
+    """
+    moves: dict[str, Asked] = {}
+    for number in numbers:
+        old = show.text(f"line/{number}/kind")
+        moves[f"line/{number}/kind"] = kind
+        if kind in NOMINAL_DBU and show[f"line/{number}/level_dbu"] == NOMINAL_DBU.get(old):
+            moves[f"line/{number}/level_dbu"] = NOMINAL_DBU[kind]
     return moves
 
 

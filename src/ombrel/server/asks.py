@@ -149,6 +149,17 @@ class RemoveLines(_Strict):
         return core.remove_lines(turn.show, self.lines), f"{len(self.lines)} lines removed"
 
 
+class SetKind(_Strict):
+    """Make lines of a kind; levels that nobody set follow it."""
+
+    action: Literal["set_kind"]
+    lines: Annotated[list[int], Field(min_length=1)]
+    kind: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        return core.set_kind(turn.show, self.lines, self.kind), ""
+
+
 class DuplicateLines(_Strict):
     """Copy lines to the end of the list."""
 
@@ -294,6 +305,7 @@ Ask = Annotated[
     | Feed
     | AddLine
     | RemoveLines
+    | SetKind
     | DuplicateLines
     | SuggestGains
     | SwapLines

@@ -154,7 +154,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
             outcome = await ticker_of(self.show_id).submit(request)
         except Exception:
             _LOG.exception("an edit failed")
-            await self._refuse(request.edit_id, "internal", "Ombrel failed at this. It is logged.")
+            broken = core.Broken()
+            await self._refuse(request.edit_id, broken.code, str(broken))
             return
         if isinstance(outcome, Refused):
             await self._refuse(request.edit_id, outcome.error.code, str(outcome.error))

@@ -1,13 +1,15 @@
 """The one door for change: a batch of edits, one transaction, one entry of the log for each."""
 
+import logging
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from uuid import UUID
 
-from django.db import transaction
+from django.db import Error, transaction
 
 from ombrel.core import (
     Asked,
+    Broken,
     Change,
     ConsoleError,
     Entry,
@@ -30,6 +32,7 @@ __all__ = ["Done", "Frame", "Plan", "Refused", "Request", "commit", "redo_of", "
 
 # What an edit wants, told when its turn comes: moves for the show as it then stands, and words.
 Plan = Callable[["Turn"], tuple[Mapping[str, Asked], str]]
+_LOG = logging.getLogger(__name__)
 _LOOK_BACK = 400  # entries of a person's own that undo can reach
 
 
@@ -111,6 +114,12 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
                 state, entry, differing = _made(show_id, state, request, tuple(entries))
             except ConsoleError as error:
                 outcomes.append(Refused(error))
+                continue
+            except Error:  # the database's: none of the batch is kept, and it is tried again
+                raise
+            except Exception:  # a bug in one plan is no reason to lose what others moved
+                _LOG.exception("an edit failed")
+                outcomes.append(Refused(Broken()))
                 continue
             if entry is None:
                 outcomes.append(Done(state.revision, "Nothing to change."))

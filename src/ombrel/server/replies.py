@@ -9,6 +9,7 @@ __all__ = ["STATUS", "status_of"]
 
 STATUS: Final[dict[type[ConsoleError], int]] = {
     core.BadFile: 422,
+    core.Broken: 500,
     core.EditRefused: 422,
     core.FeedbackLoop: 409,
     core.NothingLeft: 409,

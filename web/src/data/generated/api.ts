@@ -346,7 +346,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -948,6 +948,21 @@ export interface components {
             name: string;
         };
         /**
+         * SetKind
+         * @description Make lines of a kind; levels that nobody set follow it.
+         */
+        SetKind: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_kind";
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: number[];
+        };
+        /**
          * SheetReply
          * @description One table for paper.
          */
@@ -1115,7 +1130,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

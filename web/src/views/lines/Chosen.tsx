@@ -34,6 +34,10 @@ export function Chosen({ lines, onMove, onDone }: Props) {
   const value = choices.length > 0 && !choices.includes(text) ? choices[0]! : text;
   const all = [...lines];
   const set = () => {
+    if (leaf === "kind") {
+      void link.do({ action: "set_kind", lines: all, kind: value }, { quiet: false });
+      return;
+    }
     const moves = all.map((line) => ({ address: `line/${line}/${leaf}`, typed: value }));
     void link.do({ action: "moves", moves, says: `${FIELDS.find(([key]) => key === leaf)![1]} of ${all.length} lines` }, { quiet: false });
   };

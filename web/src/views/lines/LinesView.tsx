@@ -252,7 +252,7 @@ const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onPlug,
         />
       </label>
       <TypedField label={`Name, line ${line}`} value={name} maxLength={60} onCommit={type("name")} className="font-semibold" data={{ "data-column": "name" }} />
-      <Choice label={`Kind of ${name}`} value={useText(at("kind"))} options={KINDS} onChange={type("kind")} />
+      <Choice label={`Kind of ${name}`} value={useText(at("kind"))} options={KINDS} onChange={(kind) => void link.do({ action: "set_kind", lines: [line], kind })} />
       <TypedField label={`Mic or DI of ${name}`} value={useText(at("microphone"))} onCommit={type("microphone")} data={{ "data-column": "microphone" }} />
       <TypedField label={`Performer of ${name}`} value={useText(at("performer"))} onCommit={type("performer")} data={{ "data-column": "performer" }} />
       <SocketField line={line} name={name} right={false} onPlug={onPlug} />

@@ -43,7 +43,7 @@ export function Channels({ onStart, onFeed, first, filter }: Props) {
   useEffect(() => {
     const start = Number(/^\s*(\d+)/.exec(first)?.[1]);
     const place = shown.indexOf(start);
-    if (place >= 0) rows.scrollToIndex(place, { align: "auto" });
+    if (place >= 0) rows.scrollToIndex(place, { align: "center" });
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [first, shown]);
   return (
