@@ -2,6 +2,7 @@
 
 import tempfile
 import time
+from importlib.resources import files
 
 from selenium import webdriver
 from selenium.common.exceptions import NoSuchElementException, StaleElementReferenceException
@@ -10,6 +11,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+LIST = str(files("ombrel") / "demo" / "salt-road-full.xlsx")
 FLAGS = (
     "--headless",
     "--no-sandbox",
@@ -57,6 +59,14 @@ class Person:
         self.driver.find_element(By.NAME, "username").send_keys(name)
         self.driver.find_element(By.NAME, "password").send_keys("demo", Keys.ENTER)
         self.until(lambda: "/sign-in" not in self.driver.current_url)
+
+    def imported(self, show, count=36):
+        """Take the demo's input list into a show, patched, as a person does in Lines."""
+        self.open("lines", show)
+        self.button("Import a list").click()
+        self.field("Input list file").send_keys(LIST)
+        self.button(f"Take {count} lines").click()
+        self.until(lambda: len(self.all("[data-line]")) == count)
 
     def leave(self):
         self.driver.quit()

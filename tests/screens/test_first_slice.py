@@ -1,24 +1,14 @@
 """The first job from end to end: a list in, a mix made, what arrives read, why, and mended."""
 
 import time
-from importlib.resources import files
 
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
-LIST = str(files("ombrel") / "demo" / "salt-road-full.xlsx")
 
-
-def choose_file(person, path=LIST):
+def choose_file(person, path):
     person.button("Import a list").click()
     person.field("Input list file").send_keys(path)
-
-
-def imported(person, show):
-    person.open("lines", show)
-    choose_file(person)
-    person.button("Take 36 lines").click()
-    person.until(lambda: len(person.all("[data-line]")) == 36)
 
 
 def test_from_a_bands_list_to_what_arrives_and_why_not(server, people):
@@ -26,7 +16,7 @@ def test_from_a_bands_list_to_what_arrives_and_why_not(server, people):
     me = people()
     me.open("lines", show)
     assert "No lines yet" in me.body()
-    imported(me, show)
+    me.imported(show)
 
     me.link("Patch").click()
     me.until(lambda: "Ring host" in me.field("Name of channel 1").get_attribute("value"))
@@ -64,7 +54,7 @@ def test_from_a_bands_list_to_what_arrives_and_why_not(server, people):
 
 def test_one_undo_takes_a_whole_import_back_and_one_redo_brings_it_again(server, people):
     me = people()
-    imported(me, server.blank_show("Undo import"))
+    me.imported(server.blank_show("Undo import"))
     me.field("Name, line 1").click()  # undo works from within a field that nobody is typing into
     me.chord(Keys.CONTROL, key="z")
     me.until(lambda: "No lines yet" in me.body())
@@ -128,7 +118,7 @@ def test_several_cells_are_edited_at_once_by_keyboard_alone(server, people):
 def test_a_fill_says_before_it_happens_who_loses_what(server, people):
     me = people()
     show = server.blank_show("Fill")
-    imported(me, show)
+    me.imported(show)
     me.link("Patch").click()
     me.type("Sockets", "B 10-12", enter=False)
     me.type("Channels", "17", enter=False)

@@ -2,8 +2,8 @@ import { type KeyboardEvent, useState } from "react";
 import { stripName, useLink, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
 import { Button } from "../../ui/Button";
-import { BoxTabs } from "../../ui/BoxTabs";
 import { ViewHead } from "../../ui/Panel";
+import { Tabs } from "../../ui/Tabs";
 import { Taking, takeIt } from "../../ui/Taking";
 import { COLUMNS, OutputRow } from "./OutputRow";
 
@@ -41,11 +41,12 @@ export function OutputsView() {
   return (
     <div className="flex flex-col flex-1 min-h-0" onKeyDown={onKey}>
       <ViewHead title="Outputs">
-        <BoxTabs
-          boxes={boxes.map((one, index) => ({
+        <Tabs
+          label="Boxes"
+          tabs={boxes.map((one, index) => ({
             key: one.key,
-            short: one.short,
-            name: one.name,
+            word: one.short,
+            title: one.name,
             note: `${Number(used[index]) || 0}/${one.outputs}`,
           }))}
           chosen={box.key}

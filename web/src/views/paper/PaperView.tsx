@@ -4,6 +4,7 @@ import { useShow, useText } from "../../data/use";
 import type { Sheet } from "../../data/types";
 import { Button } from "../../ui/Button";
 import { ViewHead } from "../../ui/Panel";
+import { Tabs } from "../../ui/Tabs";
 
 const LINK = "inline-flex items-center h-8 px-3 rounded-xl border border-line bg-raise hover:border-edge";
 
@@ -35,20 +36,12 @@ export function PaperView() {
     <>
       <div className="screen-only">
         <ViewHead title="Paper">
-          <div role="tablist" aria-label="Sheets" className="flex gap-1">
-            {sheets.map((sheet) => (
-              <button
-                key={sheet.key}
-                type="button"
-                role="tab"
-                aria-selected={sheet.key === chosen}
-                onClick={() => setChosen(sheet.key)}
-                className={`h-8 px-2.5 rounded-lg cursor-pointer ${sheet.key === chosen ? "bg-raise font-semibold" : "text-soft hover:text-paper"}`}
-              >
-                {sheet.title} <span className="text-faint text-[12px]">{sheet.rows.length}</span>
-              </button>
-            ))}
-          </div>
+          <Tabs
+            label="Sheets"
+            tabs={sheets.map((sheet) => ({ key: sheet.key, word: sheet.title, note: String(sheet.rows.length) }))}
+            chosen={chosen}
+            onChoose={setChosen}
+          />
           <span className="flex-1" />
           <a className={LINK} href={paperAddress(showId, `${chosen}.csv`)}>
             CSV

@@ -2,8 +2,8 @@ import { type KeyboardEvent, memo, useMemo, useRef, useState } from "react";
 import { store, valueOf } from "../../data/show";
 import { useLink, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
-import { BoxTabs } from "../../ui/BoxTabs";
 import { Deliberate } from "../../ui/Deliberate";
+import { Tabs } from "../../ui/Tabs";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { runs } from "../../ui/ranges";
@@ -68,8 +68,14 @@ export function Sockets({ chosen, onChoose, filter }: Props) {
   return (
     <section aria-label="Sockets" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
       <div className="p-1.5 border-b border-line">
-        <BoxTabs
-          boxes={boxes.map((one) => ({ ...one, note: taken(one.key, one.inputs) }))}
+        <Tabs
+          label="Boxes"
+          tabs={boxes.map((one) => ({
+            key: one.key,
+            word: one.short,
+            title: one.name,
+            note: taken(one.key, one.inputs),
+          }))}
           chosen={box.key}
           onChoose={setBoxKey}
         />
