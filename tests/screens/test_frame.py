@@ -92,7 +92,7 @@ def test_both_themes_have_readable_contrast(server, people):
             """document.documentElement.dataset.theme = arguments[0];
             const style = getComputedStyle(document.documentElement);
             const names = ['ink','floor','card','raise','paper','soft','faint','sea','coral',
-                           'iris','sun','on-sun','heard','quiet','blocked'];
+                           'iris','sun','sun-text','on-sun','heard','quiet','blocked'];
             const value = (name) => style.getPropertyValue('--' + name).trim();
             return Object.fromEntries(names.map((name) => [name, value(name)]))
             """,
@@ -103,6 +103,7 @@ def test_both_themes_have_readable_contrast(server, people):
         pairs += [("faint", ground) for ground in ("ink", "floor", "card")]
         pairs += [("paper", "heard"), ("paper", "quiet"), ("on-sun", "sun"), ("iris", "card")]
         pairs += [(text, ground) for text in ("coral", "sea") for ground in ("card", "floor")]
+        pairs += [("sun-text", ground) for ground in ("ink", "floor", "card", "raise")]
         low = {pair: round(contrast(tokens[pair[0]], tokens[pair[1]]), 2) for pair in pairs}
         assert {pair: ratio for pair, ratio in low.items() if ratio < 4.5} == {}, theme
 

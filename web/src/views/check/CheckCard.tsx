@@ -45,10 +45,10 @@ export function CheckCard({ line, fed, onFeed, onJudge, onStep }: Props) {
       </div>
       <Meter line={line} fed={fed !== null} />
       <div className="flex gap-2">
-        <Button className={`${big} ${fed === "tone" ? "!border-sun !text-sun" : ""}`} aria-pressed={fed === "tone"} onClick={() => onFeed("tone")} aria-keyshortcuts="T">
+        <Button className={`${big} ${fed === "tone" ? "!border-sun !text-sun-text" : ""}`} aria-pressed={fed === "tone"} onClick={() => onFeed("tone")} aria-keyshortcuts="T">
           Tone
         </Button>
-        <Button className={`${big} ${fed === "noise" ? "!border-sun !text-sun" : ""}`} aria-pressed={fed === "noise"} onClick={() => onFeed("noise")}>
+        <Button className={`${big} ${fed === "noise" ? "!border-sun !text-sun-text" : ""}`} aria-pressed={fed === "noise"} onClick={() => onFeed("noise")}>
           Noise
         </Button>
       </div>

@@ -56,14 +56,14 @@ export function HearView() {
       {table.sources.length === 0 ? (
         <Empty title="Nobody plays yet">
           <p>A source is a channel with an input. Import the band's input list, or patch by hand.</p>
-          <RouteLink to="/lines" className="text-sun underline">
+          <RouteLink to="/lines" className="text-sun-text underline">
             Go to Lines
           </RouteLink>
         </Empty>
       ) : columns.length === 0 ? (
         <Empty title="No such listener yet">
           <p>Make a mix for a performer, a wedge or a room.</p>
-          <RouteLink to="/mixes" className="text-sun underline">
+          <RouteLink to="/mixes" className="text-sun-text underline">
             Go to Mixes
           </RouteLink>
         </Empty>

@@ -154,7 +154,7 @@ function Choose({ onFile }: { onFile: (file: File) => void }) {
         className={`grid place-items-center h-36 rounded-2xl border-2 border-dashed cursor-pointer focus-within:outline-2 focus-within:outline-sun ${over ? "border-sun bg-raise" : "border-edge bg-card"}`}
       >
         <span className="text-soft">
-          Drop a file here, or <span className="text-sun underline">choose one</span>
+          Drop a file here, or <span className="text-sun-text underline">choose one</span>
         </span>
         <input
           type="file"

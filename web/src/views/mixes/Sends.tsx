@@ -58,7 +58,7 @@ export function Sends({ bus }: { bus: string }) {
     return (
       <Empty title="Nothing to send yet">
         <p>Sends come from channels with a source. Import the input list and patch it first.</p>
-        <RouteLink to="/lines" className="text-sun underline">
+        <RouteLink to="/lines" className="text-sun-text underline">
           Go to Lines
         </RouteLink>
       </Empty>
