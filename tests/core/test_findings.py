@@ -55,10 +55,35 @@ def found(show):
             "Fiddle has no source",
         ),
         (
-            stage(MIC, RADIO, **CLEAN, line__2__socket="input/a/1"),
-            "two_lines_on_a_socket",
+            stage(
+                MIC,
+                **CLEAN,
+                mix__1__format="mono",
+                output__local__1__source="mix/1",
+                channel__2__source="mix/1",
+                channel__2__send__mix__1__level=-5.5,
+            ),
+            "loop_near_howling",
             "settle",
-            "Fiddle and Radio are both on A 1",
+            "Channel 2, Mix 1, Channel 2: a loop of -5.5 dB",
+        ),
+        (
+            stage(mix__1__format="mono", mix__1__serves="effect", engine__1__source="mix/1"),
+            "effect_half_wired",
+            "settle",
+            "Mix 1 feeds Engine 1, which comes back on no return",
+        ),
+        (
+            stage(return__1__source="engine/2"),
+            "effect_half_wired",
+            "settle",
+            "Return 1 takes Engine 2, fed by no mix",
+        ),
+        (
+            stage(MIC, **CLEAN, channel__2__spare="input/a/4"),
+            "channel_without_source",
+            "settle",
+            "Channel 2 has no source",
         ),
         (stage(MIC), "phantom_missing", "settle", "needs 48 V, and it is off at A 1"),
         (stage(RADIO, **CLEAN), "phantom_not_wanted", "settle", "Radio (radio) needs none"),
@@ -103,7 +128,7 @@ def test_no_show_is_too_odd_for_the_rules_and_every_remedy_can_be_made(show):
         assert bool(finding.remedy) == bool(finding.moves)
     tones = [finding.tone for finding in findings(show)]
     assert tones == sorted(tones, reverse=True)  # what is to settle comes first
-    assert len(RULES) == 11
+    assert len(RULES) == 12
 
 
 def test_phantom_power_asks_for_care_and_nothing_else_does():

@@ -1,126 +1,358 @@
 """An independent reading of who hears what: a networkx graph of one show, walked path by path.
 
-It shares no code with `ombrel.core.flow`: it reads addresses from the show and builds nodes and
-edges with gains, then multiplies along every simple path. Slow, and meant to be.
+It shares no code with `ombrel.core.flow`: it reads addresses from the show, builds nodes and edges
+by the rules of the signal path, and looks at every simple path. Slow, and meant to be.
 """
 
 import math
-from collections import defaultdict
+from dataclasses import dataclass
+from itertools import pairwise
 
 import networkx as nx
+import numpy as np
 
 TAPS = ("input", "before_eq", "before_fader", "before_fader_after_mute", "after_fader")
+ORDER = ("no_source", "muted", "down", "no_output")
+NOT_SENT, HEARD, CANCELLED = "unrouted", "heard", "cancelled"
 
 
-def gain(level_db: float) -> float:
+def gain(level_db):
     return 0.0 if level_db == -math.inf else 10 ** (level_db / 20)
 
 
-def graph_of(show) -> nx.DiGraph:
-    """Nodes: (channel, tap), (bus, side), (bus, side, tap), ("output", box, number, bus, side)."""
-    graph = nx.DiGraph()
-    buses = {"house": True, "mono": False}
-    for mix in range(1, show.desk.mixes + 1):
-        if show[f"mix/{mix}/format"] != "unused":
-            buses[f"mix/{mix}"] = show[f"mix/{mix}/format"] == "stereo"
-    for channel in range(1, show.desk.channels + 1):
-        strip = f"channel/{channel}"
-        if show[f"{strip}/spare" if show[f"{strip}/on_spare"] else f"{strip}/source"] is None:
+def strips_of(desk):
+    counts = {
+        "channel": desk.channels, "return": desk.returns, "group": desk.groups,
+        "mix": desk.mixes, "matrix": desk.matrices,
+    }  # fmt: skip
+    found = [f"{kind}/{n}" for kind, most in counts.items() for n in range(1, most + 1)]
+    return [*found, "house", "mono"]
+
+
+def kind(strip):
+    return strip.split("/")[0]
+
+
+def sides(show, strip):
+    if kind(strip) in ("group", "mix", "matrix"):
+        return {"unused": (), "mono": ("L",), "stereo": ("L", "R")}[show[f"{strip}/format"]]
+    return ("L", "R") if kind(strip) in ("return", "house") else ("L",)
+
+
+def at_tap(show, strip, tap):
+    """Signed gain to a tap, and the causes that close it: (state, address) pairs."""
+    level, causes, reach = 1.0, set(), TAPS.index(tap)
+    if kind(strip) in ("channel", "return") and reach >= 1:
+        level *= gain(show[f"{strip}/trim"]) * (-1 if show[f"{strip}/polarity"] else 1)
+    if reach >= 3 and show[f"{strip}/mute"]:
+        level, causes = 0.0, causes | {("muted", f"{strip}/mute")}
+    if reach >= 4:
+        level *= gain(show[f"{strip}/fader"])
+        if show[f"{strip}/fader"] == -math.inf:
+            causes = causes | {("down", f"{strip}/fader")}
+    return level, frozenset(causes)
+
+
+def pan_matrix(first, second, pan):
+    """{(from side, to side): gain}, structurally possible pairs only."""
+    if second == ("L",):
+        return {("L", "L"): 1.0} if first == ("L",) else {("L", "L"): 0.5, ("R", "L"): 0.5}
+    if first == ("L",):
+        angle = (pan + 1) * math.pi / 4
+        return {
+            ("L", "L"): 0.0 if pan == 1 else math.cos(angle),
+            ("L", "R"): 0.0 if pan == -1 else math.sin(angle),
+        }
+    away = 0.0 if abs(pan) == 1 else math.cos(abs(pan) * math.pi / 2)
+    return {("L", "L"): away if pan > 0 else 1.0, ("R", "R"): away if pan < 0 else 1.0}
+
+
+def feeds(show):
+    """(from, to, tap, level gain, switch addresses that are off, pan address, pan)."""
+    strips = strips_of(show.desk)
+    for one in strips:
+        for other in strips:
+            pair = (kind(one), kind(other))
+            assigned = pair[0] in ("channel", "return") and pair[1] in ("group", "house", "mono")
+            assigned |= pair[0] == "group" and pair[1] in ("house", "mono")
+            sent = pair[0] in ("channel", "return", "group") and pair[1] == "mix"
+            sent |= pair[0] in ("mix", "group", "house", "mono") and pair[1] == "matrix"
+            if assigned:
+                on = f"{one}/{other}/on"
+                off = () if show[on] else (on,)
+                yield one, other, "after_fader", 1.0, off, f"{one}/pan", show[f"{one}/pan"]
+            elif sent:
+                send = f"{one}/send/{other}"
+                level = gain(show[f"{send}/level"])
+                off = () if level else (f"{send}/level",)
+                off += () if show[f"{send}/on"] else (f"{send}/on",)
+                yield (
+                    one,
+                    other,
+                    show[f"{send}/tap"],
+                    level,
+                    off,
+                    f"{send}/pan",
+                    show[f"{send}/pan"],
+                )
+
+
+def bus_and_side(source):
+    words = source.split("/")
+    side = words[-1] if words[-1] in ("left", "right") else "whole"
+    return (words[0] if words[0] in ("house", "mono") else "/".join(words[:2])), side
+
+
+def taken(show, bus, side):
+    """{side of the bus: share} of a reference to it."""
+    if len(sides(show, bus)) == 2:
+        return {"left": {"L": 1.0}, "right": {"R": 1.0}, "whole": {"L": 0.5, "R": 0.5}}[side]
+    return dict.fromkeys(sides(show, bus), 1.0)
+
+
+def source_of(show, strip):
+    if kind(strip) == "return":
+        return show[f"{strip}/source"]
+    return show[f"{strip}/spare" if show[f"{strip}/on_spare"] else f"{strip}/source"]
+
+
+@dataclass(frozen=True)
+class Edge:
+    gain: float
+    causes: frozenset
+    off: tuple
+    wet: bool = False
+    turned: str = ""
+
+
+def graph_of(show):
+    """Edges between (strip, side) nodes; those of feeds that are off too, with what is off."""
+    graph = nx.MultiDiGraph()
+    for strip in strips_of(show.desk):
+        graph.add_nodes_from((strip, side) for side in sides(show, strip))
+
+    def edge(one, other, tap, share, off=(), wet=False):
+        level, causes = at_tap(show, one[0], tap)
+        turned = ""
+        if kind(one[0]) in ("channel", "return") and tap != "input" and show[f"{one[0]}/polarity"]:
+            turned = f"{one[0]}/polarity"
+        graph.add_edge(one, other, edge=Edge(level * share, causes, off, wet, turned))
+
+    for one, other, tap, level, off, pan_address, pan in feeds(show):
+        first, second = sides(show, one), sides(show, other)
+        if not first or not second:
             continue
-        taps = [(strip, tap) for tap in TAPS]
-        sign = -1.0 if show[f"{strip}/polarity"] else 1.0
-        unmuted = 0.0 if show[f"{strip}/mute"] else 1.0
-        graph.add_edge(taps[0], taps[1], gain=sign * gain(show[f"{strip}/trim"]))
-        graph.add_edge(taps[1], taps[2], gain=1.0)
-        graph.add_edge(taps[2], taps[3], gain=unmuted)
-        graph.add_edge(taps[3], taps[4], gain=gain(show[f"{strip}/fader"]))
-        for bus, stereo in buses.items():
-            if bus in ("house", "mono"):
-                tap, level, on = "after_fader", 1.0, show[f"{strip}/{bus}/on"]
-                pan = show[f"{strip}/pan"]
-            else:
-                send = f"{strip}/send/{bus}"
-                tap, level = show[f"{send}/tap"], gain(show[f"{send}/level"])
-                on, pan = show[f"{send}/on"], show[f"{send}/pan"]
-            if not on or level == 0.0:
-                continue
-            angle = (pan + 1) * math.pi / 4
-            sides = {"left": math.cos(angle), "right": math.sin(angle)} if stereo else {"left": 1.0}
-            for side, share in sides.items():
-                if share > 1e-15:
-                    graph.add_edge((strip, tap), (bus, side), gain=level * share)
-    for bus, stereo in buses.items():
-        unmuted = 0.0 if show[f"{bus}/mute"] else 1.0
-        for side in ("left", "right") if stereo else ("left",):
-            for tap in TAPS:
-                passed = unmuted if TAPS.index(tap) >= 3 else 1.0
-                passed *= gain(show[f"{bus}/fader"]) if tap == "after_fader" else 1.0
-                graph.add_edge((bus, side), (bus, side, tap), gain=passed)
-    for channel in range(1, show.desk.channels + 1):
-        source = show.source_of(channel) or ""
-        bus, _, side = source.partition("/") if source.startswith("ho") else (source, "", "")
-        if source.startswith("mix/"):
-            number, _, side = source.removeprefix("mix/").partition("/")
-            bus = f"mix/{number}"
-        if bus in buses:
-            target = (f"channel/{channel}", "input")
-            halves = ("left", "right") if buses[bus] and not side else (side or "left",)
-            for half in halves if buses[bus] else ("left",):
-                share = 0.5 if len(halves) == 2 and buses[bus] else 1.0
-                graph.add_edge((bus, half, "after_fader"), target, gain=share)
-    for box in show.desk.boxes:
-        for number in range(1, box.outputs + 1):
-            output = f"output/{box.key}/{number}"
-            words = (show[f"{output}/source"] or "none").split("/")
-            bus = "/".join(words[:2]) if words[0] == "mix" else words[0]
-            if bus not in buses:
-                continue
-            side = words[-1] if words[-1] in ("left", "right") else "whole"
-            trim, tap = gain(show[f"{output}/trim"]), show[f"{output}/tap"]
-            socket = ("output", box.key, number, bus, side)
-            if not buses[bus]:
-                graph.add_edge((bus, "left", tap), socket, gain=trim)
-            elif side != "whole":
-                graph.add_edge((bus, side, tap), socket, gain=trim)
-            else:
-                for half in ("left", "right"):
-                    graph.add_edge((bus, half, tap), socket, gain=trim * 0.5)
+        for (a, b), share in pan_matrix(first, second, pan).items():
+            away = (pan_address,) if not off and share == 0.0 else ()
+            edge((one, a), (other, b), tap, share * level, off + away)
+    for strip in strips_of(show.desk):
+        if kind(strip) not in ("channel", "return"):
+            continue
+        source = source_of(show, strip) or ""
+        if kind(strip) == "channel" and kind(source) in ("group", "mix", "matrix", "house", "mono"):
+            bus, side = bus_and_side(source)
+            for a, share in taken(show, bus, side).items():
+                edge((bus, a), (strip, "L"), "after_fader", share)
+        if source.startswith("engine/"):
+            mix = show[f"{source}/source"]
+            for a in sides(show, mix) if mix else ():
+                for b in ("L", "R") if len(sides(show, mix)) == 1 else (a,):
+                    share = math.cos(math.pi / 4) if len(sides(show, mix)) == 1 else 1.0
+                    edge((mix, a), (strip, b), "after_fader", share, wet=True)
     return graph
 
 
-def heard_power(graph: nx.DiGraph, arriving: dict, bus: str, stereo: bool) -> float:
-    """Power of one source at one bus's listener: of each side, the loudest socket counts."""
-    sockets = [node for node in graph if node[0] == "output" and node[3] == bus]
-    sides: dict[str, float] = defaultdict(float)
-    for node in sockets:
-        side = node[4] if stereo else "left"
-        sides[side] = max(sides[side], abs(arriving[node]))
-    if {node[4] for node in sockets} & {"left", "right"} and stereo:
-        sides.pop("whole", None)
-    return sum(amplitude**2 for amplitude in sides.values())
+def sockets_of(show, bus):
+    """(side word, tap, trim gain) of what carries a bus; virtual ones where the rules say so."""
+    found, other = [], {}
+    for box in show.desk.boxes:
+        for number in range(1, box.outputs + 1):
+            output = f"output/{box.key}/{number}"
+            source = show[f"{output}/source"]
+            if source and not source.startswith("channel/"):
+                name, side = bus_and_side(source)
+                other.setdefault(name, []).append(
+                    (side, show[f"{output}/tap"], gain(show[f"{output}/trim"]))
+                )
+    found = list(other.get(bus, ()))
+    engines = range(1, show.desk.effect_engines + 1)
+    virtual = any(show[f"engine/{n}/source"] == bus for n in engines)
+    if kind(bus) == "group" and not found:
+        virtual = True
+    if kind(bus) in ("mix", "house", "mono") and not found and not virtual and sides(show, bus):
+        for n in range(1, show.desk.matrices + 1):
+            send = f"{bus}/send/matrix/{n}"
+            feeding = show[f"{send}/on"] and show[f"{send}/level"] > -math.inf
+            if feeding and sides(show, f"matrix/{n}") and other.get(f"matrix/{n}"):
+                virtual = True
+    if virtual:
+        found += [("left", "after_fader", 1.0), ("right", "after_fader", 1.0)]
+    return found
 
 
-def walked_table(show) -> dict[tuple[str, str], float]:
-    """Level in dB of every (channel, bus) that anything arrives at, by multiplying along paths."""
-    graph = graph_of(show)
-    topological = {node: number for number, node in enumerate(nx.topological_sort(graph))}
-    stereo_of = {"house": True, "mono": False} | {
-        f"mix/{mix}": show[f"mix/{mix}/format"] == "stereo"
-        for mix in range(1, show.desk.mixes + 1)
-        if show[f"mix/{mix}/format"] != "unused"
-    }
-    table: dict[tuple[str, str], float] = {}
-    for channel in range(1, show.desk.channels + 1):
-        start = (f"channel/{channel}", "input")
-        if start not in graph:
-            continue
-        arriving: dict = defaultdict(float)
-        arriving[start] = 1.0
-        for node in sorted(nx.descendants(graph, start) | {start}, key=topological.__getitem__):
-            for _, target, data in graph.out_edges(node, data=True):
-                arriving[target] += arriving[node] * data["gain"]
-        for bus, stereo in stereo_of.items():
-            power = heard_power(graph, arriving, bus, stereo)
-            if power > 0.0:
-                table[f"channel/{channel}", bus] = 10 * math.log10(power)
-    return table
+def ends_of(show, listener):
+    """(node, ear, gain, causes) of every way out of a listener's bus; and those that lack one."""
+    if listener.startswith("output/"):
+        channel = show[f"{listener}/source"].rsplit("/", 1)[0]
+        level, causes = at_tap(show, channel, show[f"{listener}/tap"])
+        return [((channel, "L"), 0, level * gain(show[f"{listener}/trim"]), causes)], []
+    found, sockets, here = [], sockets_of(show, listener), sides(show, listener)
+    carried = {side for side, _, _ in sockets}
+    for side, tap, trim in sockets:
+        level, causes = at_tap(show, listener, tap)
+        if len(here) < 2:
+            found += [((listener, s), 0, level * trim, causes) for s in here]
+        elif side != "whole":
+            found.append(((listener, side[0].upper()), "lr".index(side[0]), level * trim, causes))
+        else:
+            ears = [ear for ear, own in enumerate(("left", "right")) if own not in carried]
+            if not carried & {"left", "right"}:
+                ears = [0]
+            for ear in ears:
+                found += [((listener, s), ear, level * trim / 2, causes) for s in "LR"]
+    lacking = []
+    for side in here:
+        if not any(node == (listener, side) for node, *_ in found):
+            _, causes = at_tap(show, listener, "after_fader")
+            word = {"L": "/left", "R": "/right"}[side] if found else ""
+            lack = frozenset({("no_output", f"{listener}{word}")})
+            lacking.append(((listener, side), 0, 1.0, causes | lack))
+    return found, lacking
+
+
+class Referee:
+    """All answers of one show."""
+
+    def __init__(self, show):
+        self.show, self.graph = show, graph_of(show)
+        self.nodes = list(self.graph)
+        self.alive = self._alive()
+
+    def _alive(self):
+        """Sources that there are: origins, and what an open path from an origin feeds."""
+        strips = [s for s in strips_of(self.show.desk) if kind(s) in ("channel", "return")]
+        fed = {
+            s for s in strips
+            if kind(source_of(self.show, s) or "") in ("group", "mix", "matrix", "house", "mono",
+                                                       "engine")
+        }  # fmt: skip
+        alive = {s for s in strips if source_of(self.show, s) and s not in fed}
+        opened = nx.DiGraph()
+        opened.add_nodes_from(self.nodes)
+        for a, b, data in self.graph.edges(data=True):
+            if not data["edge"].off and not data["edge"].causes:
+                opened.add_edge(a, b)
+        for strip in fed:
+            for side in sides(self.show, strip):
+                behind = nx.ancestors(opened, (strip, side))
+                origins = [n for n in behind if n[0] in alive and n[0] not in fed]
+                if origins:
+                    alive = alive | {strip}
+        return alive
+
+    def loop_limit(self):
+        """Spectral radius over all feeds, by sizes; and the loudest simple loop."""
+        sized = nx.DiGraph()
+        sized.add_nodes_from(self.nodes)
+        for a, b, data in self.graph.edges(data=True):
+            size = abs(data["edge"].gain)
+            if not data["edge"].off and size:
+                sized.add_edge(a, b, size=size + sized.get_edge_data(a, b, {"size": 0})["size"])
+        loudest = 0.0
+        for cycle in nx.simple_cycles(sized):
+            pairs = pairwise([*cycle, cycle[0]])
+            loudest = max(loudest, math.prod(sized.edges[pair]["size"] for pair in pairs))
+        matrix = nx.to_numpy_array(sized, nodelist=self.nodes, weight="size")
+        radius = max(np.abs(np.linalg.eigvals(matrix))) if len(self.nodes) else 0.0
+        return float(radius), loudest
+
+    def starts(self, source):
+        share = math.sqrt(0.5) if kind(source) == "return" else 1.0
+        return {(source, side): share for side in sides(self.show, source)}
+
+    def level(self, source, listener):
+        """Level in dB, all paths and rounds added: x = start + x * K solved as a whole."""
+        matrix = np.zeros((len(self.nodes),) * 2)
+        place = {node: n for n, node in enumerate(self.nodes)}
+        for a, b, data in self.graph.edges(data=True):
+            if not data["edge"].wet and not data["edge"].off:
+                matrix[place[a], place[b]] += data["edge"].gain
+        start = np.zeros(len(self.nodes))
+        for node, share in self.starts(source).items():
+            start[place[node]] = share
+        whole = np.eye(len(self.nodes)) - matrix
+        arriving = np.linalg.solve(whole.T, start)
+        for _ in range(3):
+            arriving += np.linalg.solve(whole.T, start - arriving @ whole)
+        ears = {0: {}, 1: {}}
+        ends, _ = ends_of(self.show, listener)
+        for node, ear, share, _ in ends:  # of several sockets of a side the loudest counts
+            ears[ear][node] = max(ears[ear].get(node, 0.0), abs(share))
+        heard = [sum(arriving[place[n]] * g for n, g in ear.items()) for ear in ears.values()]
+        power = sum(amplitude**2 for amplitude in heard)
+        return (10 * math.log10(power) if power else -math.inf), heard
+
+    def paths(self, source, listener, *, off):
+        """Every simple path: (gain, causes, addresses off, feeds off, strips between, ear, turned,
+
+        lacks a socket). `off`: those with feeds off too.
+        """
+        ends, lacking = ends_of(self.show, listener)
+        graph = nx.MultiDiGraph()
+        graph.add_nodes_from(self.nodes)
+        for a, b, data in self.graph.edges(data=True):
+            if not data["edge"].wet and (off or not data["edge"].off):
+                graph.add_edge(a, b, edge=data["edge"])
+        found = []
+        missing = frozenset() if source in self.alive else {("no_source", source)}
+        for start, share in self.starts(source).items():
+            by_node = {}
+            for end in [*((e, False) for e in ends), *((e, True) for e in lacking)]:
+                by_node.setdefault(end[0][0], []).append(end)
+            for target, here in by_node.items():
+                walks = [[]] if start == target else []
+                if start != target and start in graph and target in graph:
+                    walks = nx.all_simple_edge_paths(graph, start, target)
+                for walk in walks:
+                    edges = [graph.edges[step]["edge"] for step in walk]
+                    for (_, ear, last, causes), lacks in here:
+                        found.append(
+                            (
+                                share * math.prod(e.gain for e in edges) * last,
+                                causes.union(missing, *(e.causes for e in edges)),
+                                tuple(a for e in edges for a in e.off),
+                                sum(bool(e.off) for e in edges),
+                                len(edges),
+                                ear,
+                                {e.turned for e in edges} - {""},
+                                lacks,
+                            )
+                        )
+        return found
+
+    def answer(self, source, listener):
+        """(state, level in dB, reasons as a set of (code, address))."""
+        on = self.paths(source, listener, off=False)
+        if any(not p[7] for p in on):
+            on = [p for p in on if not p[7]]
+        if not on:
+            every = self.paths(source, listener, off=True)
+            if not every:
+                return NOT_SENT, -math.inf, set()
+            least = min((p[3], p[4]) for p in every)
+            off = {a for p in every if (p[3], p[4]) == least for a in p[2]}
+            return NOT_SENT, -math.inf, {("unrouted", a) for a in off}
+        opened = [p for p in on if not p[1]]
+        causes = {cause for p in on for cause in p[1]}
+        if opened:
+            level_db, heard = self.level(source, listener)
+            largest = {}
+            for p in opened:
+                largest[p[5]] = max(largest.get(p[5], 0.0), abs(p[0]))
+            if all(abs(heard[ear]) <= most * 1e-6 for ear, most in largest.items()):
+                turned = {("turned", a) for p in opened for a in p[6]}
+                return CANCELLED, -math.inf, causes | turned
+            return HEARD, level_db, set()
+        least = min(len(p[1]) for p in on)
+        names = [cause[0] for p in on if len(p[1]) == least for cause in p[1]]
+        return min(names, key=ORDER.index), -math.inf, causes

@@ -21,7 +21,7 @@ def desk_of(key):
 
 
 def document(**changes):
-    whole = {"format": "ombrel-show", "version": 1, "desk": "tiny", "values": {}}
+    whole = {"format": "ombrel-show", "version": 2, "desk": "tiny", "values": {}}
     return json.dumps({**whole, **changes}).encode()
 
 
@@ -46,7 +46,7 @@ def test_the_schema_is_a_2020_12_schema_and_the_published_one():
         (b'{"format": "other"}', "no show of Ombrel"),
         (b'{"a": 1, "a": 2}', "twice"),
         (b"[" * 100_000, "no JSON"),
-        (document(version=2), r"\$.version: 2 is not known"),
+        (document(version=3), r"\$.version: 3 is not known"),
         (document(version=True), r"\$.version: True"),
         (document(desk="nowhere"), r"\$.desk: There is no desk profile 'nowhere'"),
         (document(values=[]), r"\$.values: expected an object"),
@@ -56,10 +56,10 @@ def test_the_schema_is_a_2020_12_schema_and_the_published_one():
         (document(values={"channel/1/volume": 1}), "the catalogue has no such address"),
         (document(values={"channel/1/mute": "yes"}), "expected on or off"),
         (document(values={"channel/1/fader": 9, "mix/7/mute": 1}), "2 faults"),
-        (b'{"format": "ombrel-show", "version": 1, "desk": "tiny", "values": '
+        (b'{"format": "ombrel-show", "version": 2, "desk": "tiny", "values": '
          b'{"channel/1/fader": NaN}}', "expected a number"),
         (document(desk="small-24", values={"output/recorder/1/source": "channel/1/direct"}),
-         "only in blocks of 8"),
+         "only in blocks of 4"),
         (b" " * (LONGEST_SHOW + 1), "MB"),
     ],
 )  # fmt: skip
@@ -99,3 +99,12 @@ def test_the_schema_refuses_what_the_reader_refuses():
 def test_a_show_with_a_name_in_many_letters_survives():
     show, _ = made(blank_show(TINY), {"show/name": "Łódź – 海の道 “é”"})
     assert read_show(write_show(show), desk_of) == show
+
+
+def test_a_file_of_version_1_keeps_its_taps_where_they_were():
+    """Then a send that named no tap was tapped before the fader; now it is after the mute too."""
+    values = {"channel/1/send/mix/1/level": -3, "channel/2/send/mix/1/level": -3,
+              "channel/2/send/mix/1/tap": "after_fader"}  # fmt: skip
+    show = read_show(document(version=1, values=values), desk_of)
+    assert show["channel/1/send/mix/1/tap"] == "before_fader"
+    assert show["channel/2/send/mix/1/tap"] == "after_fader"

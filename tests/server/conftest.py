@@ -6,6 +6,7 @@ from ombrel.core import blank_show
 from ombrel.server import live, models, work
 from ombrel.server.desks import desk_of
 from ombrel.server.door import Request, commit
+from ombrel.server.plans import Planned
 
 
 @pytest.fixture(autouse=True)
@@ -37,7 +38,7 @@ def request(moves, author=None, gesture=None, edit_id=None, **extra):
         edit_id=edit_id,
         author_id=author.pk if author else None,
         gesture=gesture or str(edit_id),
-        plan=moves if callable(moves) else lambda turn: (moves, ""),
+        plan=moves if callable(moves) or moves is None else lambda turn: Planned(moves),
         **extra,
     )
 

@@ -8,7 +8,6 @@ from django.test import AsyncClient
 
 from ombrel.core import ConsoleError
 from ombrel.server import models
-from ombrel.server.door import undo_of
 from ombrel.server.replies import STATUS
 
 from .conftest import make, stored
@@ -99,7 +98,7 @@ async def test_a_list_is_taken_whole_in_one_edit_and_one_undo_takes_it_back(show
     taken = await sync_to_async(stored)(show)
     assert len(taken.lines()) == 36
     assert len(taken.channels()) == 40
-    await sync_to_async(make)(show, undo_of, ann, kind=models.Change.Kind.UNDO)
+    await sync_to_async(make)(show, None, ann, kind=models.Change.Kind.UNDO)
     assert not (await sync_to_async(stored)(show)).values
 
 

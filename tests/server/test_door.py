@@ -6,7 +6,7 @@ from django.db import OperationalError, connections
 
 from ombrel.core import NothingToUndo, OutOfRange
 from ombrel.server import live, models
-from ombrel.server.door import Done, Refused, commit, redo_of, undo_of
+from ombrel.server.door import Done, Refused, commit
 
 from .conftest import make, request, stored
 
@@ -67,23 +67,23 @@ def test_undo_is_each_persons_own_and_a_drag_is_one_step(show, ann, ben):
     for level_db in (-20.0, -15.0, -10.0):
         make(show, {"channel/1/fader": level_db}, ann, gesture="drag")
     make(show, {"channel/2/fader": -3.0}, ben)
-    undone = make(show, undo_of, ann, kind=UNDO)
+    undone = make(show, None, ann, kind=UNDO)
     assert undone.says == "Undone: Fiddle, fader"
     assert stored(show)["channel/1/fader"] == float("-inf")
     assert stored(show)["channel/2/fader"] == -3.0
-    make(show, redo_of, ann, kind=REDO)
+    make(show, None, ann, kind=REDO)
     assert stored(show)["channel/1/fader"] == -10.0
-    make(show, undo_of, ann, kind=UNDO)
-    make(show, undo_of, ann, kind=UNDO)
+    make(show, None, ann, kind=UNDO)
+    make(show, None, ann, kind=UNDO)
     assert stored(show)["channel/1/name"] == ""
-    nothing = make(show, undo_of, ann, kind=UNDO)
+    nothing = make(show, None, ann, kind=UNDO)
     assert isinstance(nothing.error, NothingToUndo)
 
 
 def test_undo_leaves_what_somebody_else_moved_since_and_says_so(show, ann, ben):
     make(show, {"channel/1/fader": -6.0, "channel/2/fader": -6.0}, ann)
     make(show, {"channel/1/fader": -1.0}, ben)
-    undone = make(show, undo_of, ann, kind=UNDO)
+    undone = make(show, None, ann, kind=UNDO)
     assert "1 left as somebody set them since" in undone.says
     assert stored(show)["channel/1/fader"] == -1.0
     assert stored(show)["channel/2/fader"] == float("-inf")
@@ -101,7 +101,7 @@ def test_a_process_follows_what_another_process_moved_on(show):
     assert before.revision == 0
     assert now.revision == 2
     assert now.show == stored(show)
-    assert now.flow.level_db[0, 24] == pytest.approx(-3.0103, abs=1e-4)
+    assert now.flow.level("channel/1", "house") == pytest.approx(-3.0103, abs=1e-4)
 
 
 def test_people_who_move_different_things_at_once_never_collide(show):
@@ -143,3 +143,42 @@ def test_a_shows_name_follows_its_value(show):
     make(show, {"show/name": "The Salt Road"})
     show.refresh_from_db()
     assert show.name == "The Salt Road"
+
+
+def test_undo_reaches_back_over_a_drag_of_many_moves(show, ann):
+    """A drag longer than any look-back once was, then what came before it."""
+    make(show, {"channel/1/fader": -3.0}, ann)
+    moves = [-3.1 - 0.1 * step for step in range(600)]
+    for start in range(0, 600, 50):
+        batch = [
+            request({"channel/1/fader": round(level_db, 1)}, ann, gesture="drag")
+            for level_db in moves[start : start + 50]
+        ]
+        commit(show.pk, batch)
+    assert stored(show)["channel/1/fader"] == pytest.approx(-63.0)
+    undone = make(show, None, ann, kind=UNDO)
+    assert stored(show)["channel/1/fader"] == -3.0
+    assert "Undone" in undone.says
+    assert models.Change.objects.get(kind="undo").turns == "drag"
+    make(show, None, ann, kind=UNDO)
+    assert stored(show)["channel/1/fader"] == float("-inf")
+
+
+def test_an_undo_into_a_socket_that_somebody_took_leaves_it_to_them(show, ann, ben):
+    lines = {"line/1/place": 1.0, "line/2/place": 2.0, "line/1/socket": "input/a/1"}
+    make(show, lines, ben)
+    make(show, {"line/1/socket": "input/a/2", "line/1/where": "left"}, ann)
+    make(show, {"line/2/socket": "input/a/1"}, ben)
+    undone = make(show, None, ann, kind=UNDO)
+    assert "1 left" in undone.says
+    now = stored(show)
+    assert (now["line/1/socket"], now["line/1/where"]) == ("input/a/2", "")
+    assert now["line/2/socket"] == "input/a/1"
+
+
+def test_values_that_the_desk_no_longer_has_are_left_out_and_told(show, caplog):
+    make(show, {"mix/1/format": "mono"})
+    models.Setting.objects.create(show=show, address="mix/23/format", value="mono")
+    live._LIVE.clear()
+    assert live.live_of(show.pk).now().show.in_use("mix") == ["mix/1"]
+    assert "mix/23" in caplog.text

@@ -102,7 +102,7 @@ async def test_a_move_reaches_every_screen_and_done_means_committed(fed, ann, be
         {"channel/1/fader": -6.0},
     )
     (cell,) = (await two.next("cells"))["cells"]
-    assert (cell["level_db"], cell["state"], cell["after_fader"]) == (-6.0, "heard", True)
+    assert (cell["level_db"], cell["state"], cell["way"]) == (-6.0, "heard", "after")
     assert (await two.next("why"))["level_db"] == -6.0
 
 

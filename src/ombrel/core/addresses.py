@@ -1,21 +1,33 @@
 """Addresses looked up in the catalogue, and values checked for an address of a desk."""
 
 from collections.abc import Iterable
+from dataclasses import replace
 from functools import lru_cache
 from typing import Final
 
-from .desk import LINES, Box, Desk
+from .desk import Box, Desk
 from .errors import ConsoleError, UnknownAddress, WrongValue
-from .kinds import Reference, Value
+from .kinds import Kind, Number, Reference, Value
 from .parameters import CATALOGUE, Parameter
 
-__all__ = ["addresses_of", "check_on_desk", "default_of", "indices_of", "parameter_at"]
+__all__ = [
+    "addresses_of",
+    "check_on_desk",
+    "default_of",
+    "indices_of",
+    "kind_of",
+    "kind_on",
+    "parameter_at",
+]
 
 # first word and number of words -> the keys that an address of that shape can have
 _SHAPES: Final[dict[tuple[str, int], list[tuple[list[str], Parameter]]]] = {}
 for _parameter in CATALOGUE.values():
     _words = _parameter.key.split("/")
     _SHAPES.setdefault((_words[0], len(_words)), []).append((_words, _parameter))
+
+
+_PLURAL: Final = {"<mix>": "mixes", "<matrix>": "matrices"}
 
 
 def _matched(pattern: list[str], words: list[str]) -> tuple[str | int, ...] | None:
@@ -66,13 +78,21 @@ def default_of(address: str) -> Value:
     return _found(address)[0].default
 
 
+def kind_of(desk: Desk, parameter: Parameter) -> Kind:
+    """The kind of value that a parameter takes on a desk: a preamp's range is the desk's own."""
+    kind = parameter.kind
+    if isinstance(kind, Number) and parameter.key == "input/<box>/<input>/gain":
+        return replace(kind, lowest=desk.gain_db[0], highest=desk.gain_db[1])
+    return kind
+
+
+def kind_on(desk: Desk, address: str) -> Kind:
+    """As `kind_of`, by an address. Raises UnknownAddress."""
+    return kind_of(desk, parameter_at(address))
+
+
 def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], address: str) -> None:
     """Refuse numbers and boxes that this desk does not have."""
-    counts = {
-        "<channel>": desk.channels,
-        "<mix>": desk.mixes,
-        "<line>": LINES,
-    }
     box = None
     dimensions = [word for word in pattern if word.startswith("<")]
     for dimension, index in zip(dimensions, indices, strict=True):
@@ -86,8 +106,8 @@ def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], addre
             most = box.inputs if dimension == "<input>" else box.outputs
             where = f"{box.name} has {most} {dimension[1:-1]}s"
         else:
-            most = counts[dimension]
-            where = f"{desk.name} has {most} {dimension[1:-1]}s"
+            most = desk.count(dimension[1:-1])
+            where = f"{desk.name} has {most} {_PLURAL.get(dimension, dimension[1:-1] + 's')}"
         if int(index) > most:
             raise UnknownAddress(address, where)
 
@@ -99,7 +119,7 @@ def check_on_desk(desk: Desk, address: str, value: object) -> Value:
     """
     parameter, indices = _found(address)
     _on_desk(desk, parameter.key.split("/"), indices, address)
-    checked = parameter.kind.checked(value, address)
+    checked = kind_on(desk, address).checked(value, address)
     if parameter.key.startswith("input/"):
         box = desk.box(str(indices[0]))
         if box is not None and not box.preamps:
@@ -135,17 +155,16 @@ def addresses_of(desk: Desk) -> list[str]:
                     boxes = [one for one in desk.boxes if one.preamps or key.startswith("output")]
                     grown += [(f"{prefix}/{one.key}", one) for one in boxes]
                     continue
-                most = {
-                    "<channel>": desk.channels,
-                    "<mix>": desk.mixes,
-                    "<line>": LINES,
-                    "<input>": box.inputs if box else 0,
-                    "<output>": box.outputs if box else 0,
-                }.get(word)
-                if most is None:
+                if not word.startswith("<"):
                     grown.append((f"{prefix}/{word}", box))
+                    continue
+                if word == "<input>":
+                    most = box.inputs if box else 0
+                elif word == "<output>":
+                    most = box.outputs if box else 0
                 else:
-                    grown += [(f"{prefix}/{number}", box) for number in range(1, most + 1)]
+                    most = desk.count(word[1:-1])
+                grown += [(f"{prefix}/{number}", box) for number in range(1, most + 1)]
             partial = grown
         found += [prefix.removeprefix("/") for prefix, _ in partial]
     return found

@@ -1,10 +1,10 @@
 """A change in a few words, for the log, undo and the screens of others."""
 
 from .addresses import parameter_at
-from .edits import Change
+from .changes import Change
 from .flow import strip_name
 from .show import Show
-from .sockets import socket_name
+from .sockets import socket_name, strip_of
 
 __all__ = ["described"]
 
@@ -13,13 +13,13 @@ def _whose(show: Show, address: str) -> str:
     words = address.split("/")
     if words[0] in ("input", "output"):
         return socket_name(show.desk, "/".join(words[:3]))
-    if words[0] in ("house", "mono"):
-        return strip_name(show, words[0])
     if words[0] == "show":
         return "Show"
-    name = strip_name(show, "/".join(words[:2]))
-    if words[2] == "send":
-        return f"{name} to {strip_name(show, '/'.join(words[3:5]))}"
+    strip = strip_of(address)
+    name, rest = strip_name(show, strip), address.removeprefix(f"{strip}/").removeprefix("send/")
+    to = strip_of(rest)
+    if to != rest and to.split("/")[0] in ("group", "mix", "matrix", "house", "mono"):
+        return f"{name} to {strip_name(show, to)}"
     return name
 
 

@@ -35,6 +35,7 @@ class Desk:
     name: str
     channels: int
     returns: int
+    groups: int
     mixes: int
     matrices: int
     dcas: int
@@ -48,6 +49,23 @@ class Desk:
     def box(self, key: str) -> Box | None:
         """The box of this key, or None."""
         return next((box for box in self.boxes if box.key == key), None)
+
+    def count(self, kind: str) -> int:
+        """How many of a kind the desk has: "channel", "return", "group", "mix", "matrix", "engine",
+
+        "line"; 1 for "house" and "mono".
+        """
+        return {
+            "channel": self.channels,
+            "return": self.returns,
+            "group": self.groups,
+            "mix": self.mixes,
+            "matrix": self.matrices,
+            "engine": self.effect_engines,
+            "line": LINES,
+            "house": 1,
+            "mono": 1,
+        }[kind]
 
     def __hash__(self) -> int:
         return hash(self.key)

@@ -1,18 +1,34 @@
-"""What a desk can do only in certain ways, checked on the show that an edit would leave."""
+"""What values must keep to together: checked on the show that an edit would leave, in one place."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 
-from .errors import OnlyInBlocks
+from .errors import (
+    EngineTaken,
+    NotAnEffectMix,
+    OnlyInBlocks,
+    SocketTaken,
+    WrongValue,
+)
 from .show import Show
 
-__all__ = ["check_desk_rules"]
+__all__ = ["BUS_TAPS", "check_desk_rules"]
+
+BUS_TAPS = ("before_fader", "before_fader_after_mute", "after_fader")
 
 
-def check_desk_rules(show: Show, addresses: Iterable[str]) -> None:
-    """Refuse a show that the desk cannot hold, looking only at what `addresses` bear on.
+def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
+    """Refuse a show that cannot be, looking only at what `addresses` bear on.
 
-    Raises OnlyInBlocks.
+    Raises OnlyInBlocks, SocketTaken, EngineTaken, NotAnEffectMix, WrongValue.
     """
+    _outputs_in_blocks(show, addresses)
+    _taps_of_buses(show, addresses)
+    _one_plug_a_socket(show, addresses)
+    _engines(show, addresses)
+    _pairs_into_returns(show, addresses)
+
+
+def _outputs_in_blocks(show: Show, addresses: Iterable[str]) -> None:
     blocks = set()
     for address in addresses:
         words = address.split("/")
@@ -40,3 +56,71 @@ def _in_a_row(sources: Sequence[object]) -> bool:
     aligned = (first - 1) % len(sources) == 0
     numbers = [int(part[1]) for part in parts]
     return len(kinds) == 1 and aligned and numbers == list(range(first, first + len(parts)))
+
+
+def _taps_of_buses(show: Show, addresses: Iterable[str]) -> None:
+    """A bus has no input, low cut or gate of its own to be tapped before."""
+    for address in addresses:
+        if not address.startswith("output/") or not address.endswith(("/tap", "/source")):
+            continue
+        socket = address.rpartition("/")[0]
+        source, tap = show[f"{socket}/source"], show.text(f"{socket}/tap")
+        if isinstance(source, str) and not source.startswith("channel/") and tap not in BUS_TAPS:
+            expected = f"one of {', '.join(BUS_TAPS)}, since {source} is a bus"
+            raise WrongValue(f"{socket}/tap", expected, tap)
+
+
+def _one_plug_a_socket(show: Show, addresses: Iterable[str]) -> None:
+    plugged = {
+        show[address]: address
+        for address in addresses
+        if address.startswith("line/") and address.rpartition("/")[2] in _PLUGS
+    }
+    plugged.pop(None, None)
+    if not plugged:
+        return
+    for line in show.lines():
+        for side in _PLUGS:
+            own = f"line/{line}/{side}"
+            socket = show[own]
+            if plugged.get(socket, own) != own:
+                names = [_line_name(show, one) for one in (own, plugged[socket])]
+                raise SocketTaken(str(socket), plugged[socket], own, names[1], names[0])
+
+
+_PLUGS = ("socket", "socket_right")
+
+
+def _line_name(show: Show, address: str) -> str:
+    line = address.rpartition("/")[0]
+    return show.text(f"{line}/name") or line.replace("/", " ").capitalize()
+
+
+def _engines(show: Show, addresses: Collection[str]) -> None:
+    """An engine is fed by a mix that serves an effect, and feeds one return."""
+    bears = [a for a in addresses if a.endswith(("/source", "/serves"))]
+    if not any(a.startswith(("engine/", "return/", "mix/")) for a in bears):
+        return
+    for number in range(1, show.desk.effect_engines + 1):
+        mix = show[f"engine/{number}/source"]
+        if isinstance(mix, str) and show[f"{mix}/serves"] != "effect":
+            raise NotAnEffectMix(f"engine/{number}", mix)
+    taken: dict[str, str] = {}
+    for number in range(1, show.desk.returns + 1):
+        source = show[f"return/{number}/source"]
+        if isinstance(source, str) and source.startswith("engine/"):
+            if source in taken:
+                raise EngineTaken(source, f"return/{number}", taken[source])
+            taken[source] = f"return/{number}"
+
+
+def _pairs_into_returns(show: Show, addresses: Iterable[str]) -> None:
+    for address in addresses:
+        source = show[address] if address.startswith("return/") else None
+        if not address.endswith("/source") or not isinstance(source, str):
+            continue
+        if source.startswith("input/"):
+            _, key, number = source.split("/")
+            box = show.desk.box(key)
+            if int(number) % 2 == 0 or box is None or int(number) + 1 > box.inputs:
+                raise WrongValue(address, "the odd socket of a pair, such as input/a/7", source)

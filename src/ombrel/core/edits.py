@@ -2,72 +2,56 @@
 
 An edit asks for values at addresses: a value, a typed text ("+2"), or a place of a fader's travel.
 It is checked whole and made whole, and yields a Change: address, old value, new value. The inverse
-of a Change is a Change; undo, redo and live screens live on that alone.
+of a Change is a Change; undo, redo and live screens live on that alone. All that makes a show valid
+is asked for here: values, what the desk can do, and that nothing feeds back.
 """
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+import numpy as np
 from immutables import Map
+from numpy.typing import NDArray
 
-from .addresses import check_on_desk, parameter_at
+from .addresses import check_on_desk, kind_on
+from .asked import Asked, Travel, Typed
+from .changes import Change
+from .desk import Desk
 from .desk_rules import check_desk_rules
 from .errors import ConsoleError, EditRefused, WrongValue
+from .flow import Flow, feeds_back, flow_of
 from .kinds import Number, Value
-from .show import Show
+from .show import Show, blank_show
 
-__all__ = ["Asked", "Change", "Travel", "Typed", "joined", "made", "undoing"]
-
-
-@dataclass(frozen=True, slots=True)
-class Typed:
-    """A value as a person typed it, read by the kind of its address; may be relative."""
-
-    text: str
+__all__ = ["Edited", "check_edit", "edited", "made", "show_of", "undoing"]
 
 
-@dataclass(frozen=True, slots=True)
-class Travel:
-    """A place of a control's travel, 0.0 to 1.0."""
+@dataclass(frozen=True, slots=True, eq=False)
+class Edited:
+    """A show after an edit: what the edit changed, the flow that follows, and the cells that
 
-    fraction: float
+    differ, (row, column) each, shape (n, 2).
+    """
 
-
-Asked = Value | Typed | Travel
-
-
-@dataclass(frozen=True, slots=True)
-class Change:
-    """What an edit did: for each address that it moved, the old and the new value, never equal."""
-
-    old: "Map[str, Value]"
-    new: "Map[str, Value]"
-
-    def inverse(self) -> "Change":
-        """The change that takes this one back."""
-        return Change(self.new, self.old)
-
-    def __bool__(self) -> bool:
-        return len(self.new) > 0
+    show: Show
+    change: Change
+    flow: Flow
+    cells: NDArray[np.intp]
 
 
 def _answered(show: Show, address: str, asked: Asked) -> Value:
-    parameter = parameter_at(address)
+    kind = kind_on(show.desk, address)
     if isinstance(asked, Typed):
-        asked = parameter.kind.typed(asked.text, show[address], address)
+        asked = kind.typed(asked.text, show[address], address)
     elif isinstance(asked, Travel):
-        if not isinstance(parameter.kind, Number):
+        if not isinstance(kind, Number):
             raise WrongValue(address, "a value, since it has no travel", asked.fraction)
-        asked = parameter.kind.at_travel(asked.fraction, address)
+        asked = kind.at_travel(asked.fraction, address)
     return check_on_desk(show.desk, address, asked)
 
 
-def made(show: Show, moves: Mapping[str, Asked]) -> tuple[Show, Change]:
-    """The show after an edit, and what the edit changed.
-
-    Raises EditRefused with every fault (UnknownAddress, WrongValue, OutOfRange, UnreadableText),
-    each naming its address, or OnlyInBlocks; nothing is changed then.
-    """
+def _changed(show: Show, moves: Mapping[str, Asked]) -> tuple[Show, Change]:
+    """The show after an edit as far as values and the desk's rules tell."""
     faults: list[ConsoleError] = []
     new: dict[str, Value] = {}
     for address, asked in moves.items():
@@ -85,16 +69,34 @@ def made(show: Show, moves: Mapping[str, Asked]) -> tuple[Show, Change]:
     return after, Change(Map(old), Map(new))
 
 
-def joined(changes: list[Change]) -> Change:
-    """Several changes, in the order in which they were made, as one. Empty list: no change."""
-    old: dict[str, Value] = {}
-    new: dict[str, Value] = {}
-    for change in changes:
-        for address, value in change.new.items():
-            old.setdefault(address, change.old[address])
-            new[address] = value
-    moved = [address for address in new if old[address] != new[address]]
-    return Change(Map({a: old[a] for a in moved}), Map({a: new[a] for a in moved}))
+def made(show: Show, moves: Mapping[str, Asked]) -> tuple[Show, Change]:
+    """The show after an edit, and what the edit changed.
+
+    Raises EditRefused with every fault (UnknownAddress, WrongValue, OutOfRange, UnreadableText),
+    each naming its address; what `check_desk_rules` refuses; or FeedbackLoop. Nothing is changed
+    then.
+    """
+    after, change = _changed(show, moves)
+    if feeds_back(after):
+        flow_of(after)
+    return after, change
+
+
+def edited(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> Edited:
+    """As `made`, where the show's flow is at hand: it is followed. Raises what `made` raises."""
+    after, change = _changed(show, moves)
+    following, cells = flow.after(change)
+    return Edited(after, change, following, cells)
+
+
+def check_edit(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> None:
+    """Raise what `edited` would raise, without working out what would then be heard."""
+    flow.check(_changed(show, moves)[1])
+
+
+def show_of(desk: Desk, values: Mapping[str, Value]) -> Show:
+    """A show from all its values, checked as an edit is. Raises what `made` raises."""
+    return made(blank_show(desk), values)[0]
 
 
 def undoing(show: Show, change: Change) -> tuple[dict[str, Asked], tuple[str, ...]]:

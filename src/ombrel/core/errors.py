@@ -4,21 +4,25 @@ Each error names what is wrong, where, and the way out; the facts are fields, so
 them out of the text.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 __all__ = [
     "BadFile",
     "Broken",
     "ConsoleError",
     "EditRefused",
+    "EngineTaken",
     "FeedbackLoop",
+    "NotAnEffectMix",
     "NothingLeft",
     "NothingToRedo",
     "NothingToUndo",
+    "OneFaderTwoPlaces",
     "OnlyInBlocks",
     "OutOfRange",
     "OutOfReach",
     "SeveralPaths",
+    "SocketTaken",
     "UnknownAddress",
     "UnreadableText",
     "WrongValue",
@@ -97,32 +101,92 @@ class OutOfReach(ConsoleError):
 
 
 class FeedbackLoop(ConsoleError):
-    """A bus feeds a channel that feeds the bus, at 0 dB or more: it would howl.
+    """Strips feed one another at 0 dB or more: it would howl.
 
-    `nodes` walk one loop by their addresses and end where they began; `gain_db`: once around.
+    `nodes` walk the loudest loop by its strips and end where they began; `gain_db`: once around it.
+    `together_db`: once around, of all loops of its set together.
     """
 
     code = "feedback_loop"
 
-    def __init__(self, nodes: tuple[str, ...], gain_db: float) -> None:
+    def __init__(self, nodes: tuple[str, ...], gain_db: float, together_db: float) -> None:
         walked = " to ".join(node.replace("/", " ") for node in nodes)
+        together = ""
+        if gain_db < -1e-8:
+            together = " Together with the other loops of these strips it reaches 0 dB."
         super().__init__(
-            f"That would feed back: {walked}, {gain_db:+.1f} dB once around. Keep the loop below"
-            " 0 dB, or open it at one of these."
+            f"That would feed back: {walked}, {gain_db:+.1f} dB once around.{together} Keep loops"
+            " below 0 dB, or open this one at one of these."
         )
-        self.nodes, self.gain_db = nodes, gain_db
+        self.nodes, self.gain_db, self.together_db = nodes, gain_db, together_db
 
 
 class SeveralPaths(ConsoleError):
-    """A level was typed for a source that arrives by several paths: one control cannot set it."""
+    """A level was typed for a source that arrives by several paths, or by strips in between.
+
+    `ways`: what could be moved so that it arrives as typed: words, and moves by address.
+    """
 
     code = "several_paths"
 
-    def __init__(self, source: str, listener: str) -> None:
+    def __init__(
+        self, source: str, listener: str, ways: Sequence[tuple[str, Mapping[str, object]]]
+    ) -> None:
+        out = "Choose what is to move." if ways else "No one control brings it there."
+        super().__init__(f"{source} does not reach {listener} by its own feed alone. {out}")
+        self.ways = tuple(ways)
+
+
+class OneFaderTwoPlaces(ConsoleError):
+    """Levels typed together want one control at two places. `cells`: both, by name."""
+
+    code = "one_fader_two_places"
+
+    def __init__(self, what: str, one: tuple[str, str], other: tuple[str, str]) -> None:
         super().__init__(
-            f"{source} reaches {listener} by several paths (Why shows them)."
-            " Move the sends or faders themselves."
+            f"{what} cannot stand at two places: {one[0]} at {one[1]} and {other[0]} at {other[1]}"
+            " want different ones. Type them one after the other."
         )
+        self.what, self.cells = what, (one, other)
+
+
+class SocketTaken(ConsoleError):
+    """A socket holds one plug, and two lines would be in it."""
+
+    code = "socket_taken"
+
+    def __init__(self, socket: str, address: str, held_at: str, line: str, holder: str) -> None:
+        super().__init__(
+            f"{socket} holds one plug: {line} cannot be plugged in where {holder} is. Unplug"
+            f" {holder} first, or take another socket."
+        )
+        self.socket, self.address, self.held_at = socket, address, held_at
+
+
+class EngineTaken(ConsoleError):
+    """An effect engine feeds one return, and two would take it."""
+
+    code = "engine_taken"
+
+    def __init__(self, engine: str, strip: str, held_by: str) -> None:
+        super().__init__(
+            f"{engine} feeds {held_by.replace('/', ' ')} already, and {strip.replace('/', ' ')}"
+            " cannot take it too. Free it there first."
+        )
+        self.engine, self.strip, self.held_by = engine, strip, held_by
+
+
+class NotAnEffectMix(ConsoleError):
+    """A mix that serves something else than an effect would feed an engine."""
+
+    code = "not_an_effect_mix"
+
+    def __init__(self, engine: str, mix: str) -> None:
+        super().__init__(
+            f"{engine} is fed by {mix.replace('/', ' ')}, which does not serve an effect. Let the"
+            " mix serve an effect, or take the engine off it first."
+        )
+        self.engine, self.mix = engine, mix
 
 
 class OnlyInBlocks(ConsoleError):

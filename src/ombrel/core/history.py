@@ -21,44 +21,37 @@ class Entry:
     turns: str = ""
 
 
-def _stacks(entries: Iterable[Entry]) -> tuple[list[str], list[str]]:
-    """Gestures that can be undone and redone, the next one last."""
-    done: list[str] = []
-    undone: list[str] = []
-    for entry in entries:
-        if entry.kind == "undo":
-            if entry.turns in done:
-                done.remove(entry.turns)
-                undone.append(entry.turns)
-        elif entry.kind == "redo":
-            if entry.turns in undone:
-                undone.remove(entry.turns)
-                done.append(entry.turns)
-        else:
-            if entry.gesture not in done:
-                done.append(entry.gesture)
-            undone.clear()  # a new move starts a new future
-    return done, undone
+def next_undo(newest_first: Iterable[Entry]) -> str:
+    """The gesture that this person's undo turns back: the newest that stands.
 
+    `newest_first`: their entries; no more of them are taken than it needs. Raises NothingToUndo.
 
-def next_undo(entries: Iterable[Entry]) -> str:
-    """The gesture that this person's undo turns back. `entries`: theirs, oldest first.
-
-    Raises NothingToUndo.
-
-    >>> next_undo([Entry(kind="edit", gesture="a"), Entry(kind="edit", gesture="b"),
-    ...            Entry(kind="undo", gesture="u", turns="b")])
+    >>> next_undo([Entry(kind="undo", gesture="u", turns="b"), Entry(kind="edit", gesture="b"),
+    ...            Entry(kind="edit", gesture="a")])
     'a'
     """
-    done, _ = _stacks(entries)
-    if not done:
-        raise NothingToUndo
-    return done[-1]
+    undone: set[str] = set()
+    for entry in newest_first:
+        gesture = entry.turns or entry.gesture
+        if gesture in undone:
+            continue
+        if entry.kind != "undo":
+            return gesture
+        undone.add(gesture)
+    raise NothingToUndo
 
 
-def next_redo(entries: Iterable[Entry]) -> str:
-    """The gesture that this person's redo makes again. Raises NothingToRedo."""
-    _, undone = _stacks(entries)
-    if not undone:
-        raise NothingToRedo
-    return undone[-1]
+def next_redo(newest_first: Iterable[Entry]) -> str:
+    """The gesture that this person's redo makes again: the newest undone, with no edit since.
+
+    Raises NothingToRedo.
+    """
+    made_again: set[str] = set()
+    for entry in newest_first:
+        if entry.kind == "edit":
+            break  # a new move starts a new future
+        if entry.kind == "redo":
+            made_again.add(entry.turns)
+        elif entry.turns not in made_again:
+            return entry.turns
+    raise NothingToRedo

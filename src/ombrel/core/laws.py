@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike, NDArray
 
 __all__ = [
     "FADER_MARKS",
+    "balance",
     "constant_power_pan",
     "db_to_gain",
     "fader_db_to_travel",
@@ -67,7 +68,22 @@ def constant_power_pan(pan: ArrayLike) -> tuple[Array, Array]:
     theta = (np.asarray(pan, dtype=np.float64) + 1.0) * (math.pi / 4.0)
     # cos(pi/2) is 6e-17 in floating point; a hard-panned signal is truly absent on the other side.
     left = np.where(theta >= math.pi / 2.0, 0.0, np.cos(theta))
-    return left, np.sin(theta)
+    right = np.where(theta <= 0.0, 0.0, np.sin(theta))
+    return left, right
+
+
+def balance(pan: ArrayLike) -> tuple[Array, Array]:
+    """Gains (left, right) of a stereo signal balanced into stereo. `pan`: -1 left, +1 right.
+
+    Both sides at 0 dB in the centre; towards one side the other falls by cos(|p| * pi/2) (Ombrel's
+    own choice among the common ones: a mix at the centre passes unchanged).
+
+    >>> balance(0.0)[0].item(), balance(1.0)[0].item(), balance(-1.0)[1].item()
+    (1.0, 0.0, 0.0)
+    """
+    place = np.asarray(pan, dtype=np.float64)
+    falling = np.where(np.abs(place) >= 1.0, 0.0, np.cos(np.abs(place) * (math.pi / 2.0)))
+    return np.where(place > 0.0, falling, 1.0), np.where(place < 0.0, falling, 1.0)
 
 
 # Ombrel's own law: straight lines in dB between these marks, so the inverse is exact; half of the

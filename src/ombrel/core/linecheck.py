@@ -5,7 +5,7 @@ from collections.abc import Mapping, Set
 from dataclasses import dataclass
 from typing import Final
 
-from .edits import Asked
+from .asked import Asked
 from .laws import predicted_dbfs
 from .patch import move_sockets
 from .preamps import preamp_of

@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .addresses import check_on_desk, parameter_at
+from .asked import Asked
 from .desk import LINES
-from .edits import Asked
 from .errors import ConsoleError, NothingLeft
 from .parameters import CATALOGUE
 from .patch import patch_lines, plug_line

@@ -1,28 +1,25 @@
-"""Mixes: made, given up, and edited by what is to arrive at their listeners."""
+"""Mixes, groups and matrices: made, duplicated, put in order, filled, and given up."""
 
 import math
-from collections.abc import Iterable, Sequence
-from typing import Final
+from collections.abc import Mapping, Sequence
 
 from .addresses import parameter_at
-from .edits import Asked, Typed
-from .errors import NothingLeft, OutOfReach, SeveralPaths, UnreadableText
-from .flow import Flow, State, bus_index, listener_name, source_name
-from .kinds import Number
-from .outputs import free_outputs, outputs_of
+from .asked import Asked, Typed
+from .errors import NothingLeft, UnknownAddress, UnreadableText, WrongValue
+from .flow import Flow, layout_of, strip_name
+from .outputs import free_outputs, is_stereo, outputs_of, patch_bus
 from .parameters import COLOURS
 from .show import Show
 
-__all__ = ["hear", "make_mixes", "remove_mix", "typed_level_db"]
-
-
-# A level that arrives may lie anywhere; what the control can do is checked afterwards.
-_ANY_LEVEL: Final = Number(unit="dB", lowest=-math.inf, highest=200.0, step=0.1)
-
-
-def typed_level_db(text: str) -> float:
-    """A level as typed where there is nothing to be relative to. Raises UnreadableText."""
-    return _ANY_LEVEL.typed(text or "off", -math.inf, "level")
+__all__ = [
+    "duplicate_bus",
+    "fill_mix",
+    "make_buses",
+    "make_effect",
+    "make_mixes",
+    "move_bus",
+    "remove_bus",
+]
 
 
 def make_mixes(
@@ -38,12 +35,14 @@ def make_mixes(
     """Moves that make one mix for each name, all in one edit.
 
     Each takes the next mix not in use, a colour, sends of `channels` at `level_db` before the fader
-    (which is the default tap), and with `patch` the next free outputs: a pair when stereo.
+    and after the mute (the catalogue's tap; after the fader for effects, so that they follow it),
+    and with `patch` the next free outputs: a pair when stereo. An effect needs none.
     Raises NothingLeft for mixes or outputs, UnreadableText when no name is given.
     """
     if not names or not all(name.strip() for name in names):
         raise UnreadableText(", ".join(names), "at least one name, and none of them empty")
     used = set(show.mixes())
+    patch = patch and serves != "effect"
     free = [number for number in range(1, show.desk.mixes + 1) if number not in used]
     if len(free) < len(names):
         raise NothingLeft("mixes", len(names), len(free))
@@ -56,6 +55,8 @@ def make_mixes(
         moves[f"{mix}/format"] = "stereo" if stereo else "mono"
         moves[f"{mix}/serves"] = serves
         moves[f"{mix}/colour"] = COLOURS[1 + (len(used) + turn) % (len(COLOURS) - 1)]
+        if serves == "effect":
+            moves.update(_taps(show, mix, "after_fader"))
         if level_db > -math.inf:
             for channel in channels:
                 moves[f"channel/{channel}/send/{mix}/level"] = level_db
@@ -69,55 +70,203 @@ def make_mixes(
     return moves
 
 
-def remove_mix(show: Show, number: int) -> dict[str, Asked]:
-    """Moves that give up a mix: everything about it back to its default, its outputs free."""
-    mix = f"mix/{number}"
-    moves: dict[str, Asked] = {
-        address: parameter_at(address).default
-        for address in show.values
-        if address.startswith(f"{mix}/") or f"/send/{mix}/" in address
+def _taps(show: Show, mix: str, tap: str) -> dict[str, Asked]:
+    return {
+        f"{kind}/{number}/send/{mix}/tap": tap
+        for kind in ("channel", "return", "group")
+        for number in range(1, show.desk.count(kind) + 1)
     }
-    moves.update({f"{socket}/source": None for socket in outputs_of(show, mix)})
-    return moves
 
 
-def hear(show: Show, flow: Flow, cells: Iterable[tuple[str, str]], text: str) -> dict[str, Asked]:
-    """Moves after which each (source, listener) of `cells` arrives as typed: "-6", "+2", "off".
+def make_effect(
+    show: Show, name: str, *, engine: int, stereo: bool = True, fader_db: float = 0.0
+) -> dict[str, Asked]:
+    """Moves that make a shared effect: a mix that serves it, its engine, and its return.
 
-    A mix is ridden by its send, the house and mono by the channel's fader; off takes the channel
-    out of the house or mono by its assignment, so that nothing else falls silent with it.
-    A level is what arrives, with all that stands behind the send, so what is typed is what is read;
-    a relative move needs something that arrives. A cell with a reason for silence gets its control
-    set as if the way were open. Raises UnreadableText, OutOfReach, UnknownAddress.
+    Sends go behind the fader; the return takes the next one free, goes to the house at `fader_db`
+    and is named after the effect. Raises NothingLeft, UnreadableText.
     """
-    moves: dict[str, Asked] = {}
-    kind = parameter_at("channel/1/fader").kind
-    highest_db = kind.highest if isinstance(kind, Number) else 0.0
-    for source, listener in cells:
-        name = source_name(show, source)
-        row, column = int(source.split("/")[1]) - 1, bus_index(show.desk, listener)
-        now_db = float(flow.level_db[row, column])
-        if flow.through and flow.through.detours(row, column):
-            raise SeveralPaths(name, listener_name(show, listener))
-        rides_fader = listener in ("house", "mono")
-        control = f"{source}/fader" if rides_fader else f"{source}/send/{listener}/level"
-        switch = f"{source}/{listener}/on" if rides_fader else f"{source}/send/{listener}/on"
-        standing_db = show.number(control)
-        # What the rest of the path adds to the control. Where nothing arrives, take it as unity.
-        rest_db = now_db - standing_db if math.isfinite(now_db) else 0.0
-        wanted_db = _ANY_LEVEL.typed(text, standing_db + rest_db, f"{name} at {listener}")
-        relative = text.strip().startswith("+")
-        if wanted_db == -math.inf:
-            if not rides_fader and not relative:
-                moves[control] = -math.inf
-            elif not relative and flow.state[row, column] != State.UNROUTED:
-                moves[switch] = False
-            continue
-        needed_db = round(wanted_db - rest_db, 6)
-        if needed_db > highest_db:
-            what = f"The {'fader' if rides_fader else 'send'} of {name}"
-            raise OutOfReach(what, needed_db, highest_db)
-        moves[control] = needed_db
-        if not relative:
-            moves[switch] = True
+    moves = make_mixes(show, [name], stereo=stereo, serves="effect", patch=False)
+    mix = next(iter(moves)).rpartition("/")[0]
+    for number in range(1, show.desk.returns + 1):
+        back = f"return/{number}"
+        if show[f"{back}/source"] is None and not show.text(f"{back}/name"):
+            break
+    else:
+        raise NothingLeft("returns", 1, 0)
+    moves |= {
+        f"engine/{engine}/name": Typed(name),
+        f"engine/{engine}/source": mix,
+        f"{back}/source": f"engine/{engine}",
+        f"{back}/name": Typed(name),
+        f"{back}/colour": moves[f"{mix}/colour"],
+        f"{back}/fader": fader_db,
+    }
     return moves
+
+
+def make_buses(
+    show: Show, kind: str, names: Sequence[str], *, stereo: bool, patch: bool = False
+) -> dict[str, Asked]:
+    """Moves that make a group or matrix for each name: the next not in use, coloured, and with
+
+    `patch` on the next free outputs. Raises NothingLeft, UnreadableText; WrongValue for another
+    kind ("mix" goes by `make_mixes`).
+    """
+    if kind not in ("group", "matrix"):
+        raise WrongValue("kind", "group or matrix", kind)
+    if not names or not all(name.strip() for name in names):
+        raise UnreadableText(", ".join(names), "at least one name, and none of them empty")
+    used = show.in_use(kind)
+    free = [f"{kind}/{n}" for n in range(1, show.desk.count(kind) + 1) if f"{kind}/{n}" not in used]
+    if len(free) < len(names):
+        plural = "matrices" if kind == "matrix" else "groups"
+        raise NothingLeft(plural, len(names), len(free))
+    moves: dict[str, Asked] = {}
+    for turn, (name, bus) in enumerate(zip(names, free, strict=False)):
+        moves[f"{bus}/name"] = Typed(name)
+        moves[f"{bus}/format"] = "stereo" if stereo else "mono"
+        moves[f"{bus}/colour"] = COLOURS[1 + (len(used) + turn) % (len(COLOURS) - 1)]
+        if patch:
+            patched = patch_bus(show, bus, stereo=stereo)
+            show = show.with_values({address: str(side) for address, side in patched.items()})
+            moves.update(patched)
+    return moves
+
+
+def _kind(show: Show, bus: str, *kinds: str) -> str:
+    """The kind of a bus, refused unless it is one of `kinds` and on this desk."""
+    layout_of(show.desk).column(bus)
+    kind = bus.split("/")[0]
+    if kind not in kinds:
+        raise UnknownAddress(bus, f"expected one of {', '.join(kinds)}")
+    return kind
+
+
+def _belongs(address: str, bus: str) -> bool:
+    """Whether an address is a bus's own, or of a feed to it or from it."""
+    return address.startswith(f"{bus}/") or f"/{bus}/" in address
+
+
+def remove_bus(show: Show, bus: str) -> dict[str, Asked]:
+    """Moves that give up a mix, group or matrix: everything about it back to its default, its
+
+    outputs free, and what it feeds (channels, an effect engine) without it. Raises UnknownAddress.
+    """
+    _kind(show, bus, "group", "mix", "matrix")
+    moves: dict[str, Asked] = {
+        address: parameter_at(address).default for address in show.values if _belongs(address, bus)
+    }
+    moves.update({f"{socket}/source": None for socket in outputs_of(show, bus)})
+    moves.update({a: None for a, value in show.values.items() if _refers(a, value, bus)})
+    return moves
+
+
+def _refers(address: str, value: object, bus: str) -> bool:
+    if not address.endswith(("/source", "/spare")) or not isinstance(value, str):
+        return False
+    return value == bus or value.startswith(f"{bus}/")
+
+
+def duplicate_bus(show: Show, bus: str, *, patch: bool = True) -> dict[str, Asked]:
+    """Moves that copy a mix, group or matrix, with all that feeds it and all that it feeds, into
+
+    the next one not in use; its outputs and effect engine stay its own, and with `patch` the copy
+    takes the next free outputs where the original has some. Raises NothingLeft, UnknownAddress.
+    """
+    kind = _kind(show, bus, "group", "mix", "matrix")
+    used = show.in_use(kind)
+    free = [n for n in range(1, show.desk.count(kind) + 1) if f"{kind}/{n}" not in used]
+    if not free:
+        raise NothingLeft("mixes" if kind == "mix" else f"{kind}s", 1, 0)
+    new = f"{kind}/{free[0]}"
+    moves: dict[str, Asked] = {
+        _renamed(address, {bus: new}): value
+        for address, value in show.values.items()
+        if _belongs(address, bus)
+    }
+    moves[f"{new}/name"] = f"{strip_name(show, bus)[:54]} copy"
+    if patch and outputs_of(show, bus):
+        moves.update(_patched_as(show, new, stereo=is_stereo(show, bus)))
+    return moves
+
+
+def _patched_as(show: Show, bus: str, *, stereo: bool) -> Mapping[str, Asked]:
+    try:
+        return patch_bus(show, bus, stereo=stereo)
+    except NothingLeft:
+        return {}  # the copy is worth having all the same; Findings tells that it goes nowhere
+
+
+def _renamed(address: str, new_names: Mapping[str, str]) -> str:
+    """An address or reference with buses renamed, wherever they stand in it."""
+    words = address.split("/")
+    for place in range(len(words) - 1):
+        found = new_names.get(f"{words[place]}/{words[place + 1]}")
+        if found is not None and (place == 0 or words[0] not in ("output", "input", "line")):
+            words[place : place + 2] = found.split("/")
+    return "/".join(words)
+
+
+def move_bus(show: Show, bus: str, before: str | None) -> dict[str, Asked]:
+    """Moves that put a mix, group or matrix ahead of another of its kind (None: behind all in
+
+    use). Those between move up or down by one, each with everything about it: sends, outputs,
+    effect engines, channels that it feeds. Raises UnknownAddress.
+    """
+    kind = _kind(show, bus, "group", "mix", "matrix")
+    used = show.in_use(kind)
+    rest = [one for one in used if one != bus]
+    place = rest.index(before) if before in rest else len(rest)
+    order = [*rest[:place], bus, *rest[place:]]
+    new_names = {one: there for one, there in zip(order, used, strict=True) if one != there}
+    moves: dict[str, Asked] = {}
+    for address, value in show.values.items():
+        renamed = _renamed(address, new_names)
+        moved = value
+        if isinstance(value, str) and address.endswith(("/source", "/spare")):
+            moved = _renamed(value, new_names)
+        if renamed != address:
+            moves.setdefault(address, parameter_at(address).default)
+        if renamed != address or moved != value:
+            moves[renamed] = moved
+    return moves
+
+
+def fill_mix(
+    show: Show, flow: Flow, mix: str, source: str, *, offset_db: float = 0.0
+) -> dict[str, Asked]:
+    """Moves that fill a mix from the house's true levels or from another mix, each send replaced.
+
+    From the "house": every source's level as it stands at the house's input, with its pan, off
+    where it is not heard there. From a mix: its sends, switches, taps and pans. `offset_db` is
+    added to every level that is not off, and ends where the fader ends. Raises UnknownAddress.
+    """
+    _kind(show, mix, "mix")
+    _kind(show, source, "mix", "house")
+    moves: dict[str, Asked] = {}
+    lowest, highest = -120.0, 6.0
+    layout = flow.layout
+    for row in range(layout.rows):
+        strip = layout.strips[row]
+        to = f"{strip}/send/{mix}"
+        if source == "house":
+            level_db = _true_db(show, flow, row)
+            moves[f"{to}/pan"] = show[f"{strip}/pan"]
+            moves[f"{to}/on"] = True
+        else:
+            level_db = show.number(f"{strip}/send/{source}/level")
+            for leaf in ("on", "tap", "pan"):
+                moves[f"{to}/{leaf}"] = show[f"{strip}/send/{source}/{leaf}"]
+        if level_db > -math.inf:
+            level_db = round(min(max(level_db + offset_db, lowest), highest), 6)
+        moves[f"{to}/level"] = level_db
+    return moves
+
+
+def _true_db(show: Show, flow: Flow, row: int) -> float:
+    """A source's level in the house as its mixer hears it: its fader, by whatever ways, before the
+
+    house's own master.
+    """
+    return flow.at_input_db(row, flow.layout.column("house"))

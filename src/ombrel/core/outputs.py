@@ -2,25 +2,27 @@
 
 from collections.abc import Sequence
 
-from .edits import Asked
+from .asked import Asked
 from .errors import NothingLeft, UnreadableText
 from .show import Show
 from .sockets import read_sockets
 
 __all__ = [
     "free_outputs",
+    "goes_somewhere",
     "is_stereo",
     "outputs_of",
     "patch_bus",
     "patch_bus_to",
     "patch_buses",
+    "patch_missing",
     "patch_output",
 ]
 
 
 def is_stereo(show: Show, bus: str) -> bool:
-    """Whether a bus has two sides: the house, and mixes made so."""
-    return bus == "house" or (bus.startswith("mix/") and show[f"{bus}/format"] == "stereo")
+    """Whether a bus has two sides: the house, and groups, mixes and matrices made so."""
+    return bus == "house" or ("/" in bus and show[f"{bus}/format"] == "stereo")
 
 
 def free_outputs(show: Show, count: int, *, pairs: bool = False) -> list[str]:
@@ -60,6 +62,19 @@ def patch_bus(show: Show, bus: str, *, stereo: bool) -> dict[str, Asked]:
     }
 
 
+def patch_missing(show: Show, bus: str) -> dict[str, Asked]:
+    """Moves that patch what no socket carries of a bus: all of it, or the one side that lacks one.
+
+    Raises NothingLeft.
+    """
+    carried = set(outputs_of(show, bus).values())
+    if not is_stereo(show, bus) or not carried:
+        return patch_bus(show, bus, stereo=is_stereo(show, bus))
+    lacking = [side for side in ("left", "right") if side not in carried]
+    sockets = free_outputs(show, len(lacking))
+    return {f"{socket}/source": f"{bus}/{s}" for socket, s in zip(sockets, lacking, strict=True)}
+
+
 def outputs_of(show: Show, bus: str) -> dict[str, str]:
     """Output sockets that carry a bus, each with its side: "left", "right" or "whole"."""
     found = {}
@@ -68,6 +83,23 @@ def outputs_of(show: Show, bus: str) -> dict[str, str]:
         if isinstance(source, str) and (source == bus or source.startswith(f"{bus}/")):
             found[socket] = source.removeprefix(bus).removeprefix("/") or "whole"
     return found
+
+
+def goes_somewhere(show: Show, bus: str) -> bool:
+    """Whether a bus is carried by a socket, an effect engine, or a matrix that a socket carries."""
+    if outputs_of(show, bus):
+        return True
+    engines = range(1, show.desk.effect_engines + 1)
+    if any(show[f"engine/{number}/source"] == bus for number in engines):
+        return True
+    if bus.startswith("matrix/"):
+        return False
+    return any(
+        show.number(f"{bus}/send/{matrix}/level") > float("-inf")
+        and show.on(f"{bus}/send/{matrix}/on")
+        and bool(outputs_of(show, matrix))
+        for matrix in show.in_use("matrix")
+    )
 
 
 def patch_bus_to(show: Show, bus: str, text: str) -> dict[str, Asked]:
@@ -124,11 +156,12 @@ def patch_output(show: Show, socket: str, source: str | None) -> dict[str, Asked
         return {f"{one}/source": None for one in sockets}
     kind, _, rest = source.partition("/")
     number, _, side = rest.partition("/")
-    counts = {"channel": show.desk.channels, "mix": show.desk.mixes}
-    if kind not in counts or side in ("left", "right"):
-        raise UnreadableText(source, f"channels or whole mixes, which go in blocks of {size}")
+    if kind in ("house", "mono") or side in ("left", "right"):
+        says = f"channels or whole buses of one kind, which go in blocks of {size}"
+        raise UnreadableText(source, says)
     start = (int(number) - 1) // size * size + 1
-    if start + size - 1 > counts[kind]:
-        raise NothingLeft(f"{kind}s from {start}", size, counts[kind] - start + 1)
+    most = show.desk.count(kind)
+    if start + size - 1 > most:
+        raise NothingLeft(f"{kind}s from {start}", size, most - start + 1)
     ending = f"/{side}" if side else ""
     return {f"{one}/source": f"{kind}/{start + turn}{ending}" for turn, one in enumerate(sockets)}

@@ -17,6 +17,7 @@ __all__ = [
     "DEVICES",
     "FAMILIES",
     "LINE_KINDS",
+    "SERVES",
     "TAPS",
     "Parameter",
 ]
@@ -33,6 +34,7 @@ DEVICES: Final = (
     "recorder",
     "stream_encoder",
 )
+SERVES: Final = ("ears", "wedge", "room", "feed", "effect")
 FAMILIES: Final = (
     "unsorted",
     "voices",
@@ -77,22 +79,69 @@ _PAN = Number(unit="pan", lowest=-1.0, highest=1.0, step=0.01)
 _TRIM = Number(unit="dB", lowest=-20.0, highest=20.0, step=0.1)
 _DBU = Number(unit="dBu", lowest=-80.0, highest=24.0, step=0.5)
 _PLACE = Number(unit="", lowest=0, highest=9999, step=1, whole=True)
+# The widest that a desk profile may name; a desk narrows it to its own (`addresses.kind_on`).
+_GAIN = Number(unit="dB", lowest=-20.0, highest=90.0, step=1.0)
 _INPUT = Reference(to=("input/<box>/<input>",))
-_BUSES = (
-    "mix/<mix>",
-    "mix/<mix>/left",
-    "mix/<mix>/right",
-    "house",
-    "house/left",
-    "house/right",
-    "mono",
-)
+_STEREO_BUSES = ("group/<group>", "mix/<mix>", "matrix/<matrix>", "house")
+_BUSES = (*(f"{bus}{s}" for bus in _STEREO_BUSES for s in ("", "/left", "/right")), "mono")
 _SOURCE = Reference(to=("input/<box>/<input>", "oscillator", "talkback", *_BUSES))
+_RETURN_SOURCE = Reference(to=("engine/<engine>", "input/<box>/<input>"))
 _BUS_SIDE = Reference(to=(*_BUSES, "channel/<channel>/direct"))
+_FORMAT = Choice(options=("unused", "mono", "stereo"))
 
 
 def _p(key: str, kind: Kind, default: Value, aspect: str, label: str, says: str) -> Parameter:
     return Parameter(key=key, kind=kind, default=default, aspect=aspect, label=label, says=says)
+
+
+def _named(strip: str, of: str) -> tuple[Parameter, ...]:
+    return (
+        _p(f"{strip}/name", Text(), "", "name", "Name", f"Name of the {of}."),
+        _p(f"{strip}/colour", Choice(options=COLOURS), "sand", "name", "Colour", "Its colour."),
+    )
+
+
+def _level(strip: str, of: str, *, fader_db: float) -> tuple[Parameter, ...]:
+    return (
+        _p(f"{strip}/fader", _FADER, fader_db, "fader", "Fader", f"Level of the {of}."),
+        _p(f"{strip}/mute", Switch(), False, "mute", "Mute", f"The {of} is muted by its own key."),
+    )
+
+
+def _format(strip: str, of: str) -> Parameter:
+    says = f"The {of} is not in use, has one side, or two."
+    return _p(f"{strip}/format", _FORMAT, "unused", "routing", "Format", says)
+
+
+def _input(strip: str, of: str) -> tuple[Parameter, ...]:
+    return (
+        _p(f"{strip}/trim", _TRIM, 0.0, "preamp", "Trim", f"Digital gain behind the {of}'s input."),
+        _p(f"{strip}/polarity", Switch(), False, "preamp", "Polarity", "Turned over."),
+    )
+
+
+def _pan(strip: str) -> Parameter:
+    return _p(f"{strip}/pan", _PAN, 0.0, "pan", "Pan", "Place between left and right.")
+
+
+def _assigned(strip: str, bus: str, label: str, *, on: bool) -> Parameter:
+    says = f"Feeds the {label.lower()}, behind the fader."
+    return _p(f"{strip}/{bus}/on", Switch(), on, "routing", label, says)
+
+
+def _sends(strip: str, bus: str, *, tap: str) -> tuple[Parameter, ...]:
+    send, to = f"{strip}/send/{bus}", bus.split("/")[0]
+    return (
+        _p(f"{send}/level", _FADER, -math.inf, "sends", "Send", f"Level of the send to a {to}."),
+        _p(f"{send}/on", Switch(), True, "sends", "Send on", "The send is open."),
+        _p(f"{send}/tap", Choice(options=TAPS), tap, "sends", "Tap", "Where it takes the signal."),
+        _p(f"{send}/pan", _PAN, 0.0, "sends", "Send pan", f"Place in the {to}."),
+    )
+
+
+# Who mutes a microphone expects silence in the ears too: sends to mixes leave behind the mute.
+_TO_MIX: Final = "before_fader_after_mute"
+_TO_MATRIX: Final = "after_fader"
 
 
 def catalogue_of(*parameters: Parameter) -> dict[str, Parameter]:
@@ -152,17 +201,16 @@ CATALOGUE: Final = catalogue_of(
     # preamps belong to the socket: channels that share a socket share them
     _p(
         "input/<box>/<input>/gain",
-        Number(unit="dB", lowest=0.0, highest=60.0, step=1.0),
+        _GAIN,
         0.0,
         "preamp",
         "Gain",
-        "Gain of the preamp.",
+        "Gain of the preamp, within the range of the desk's own.",
     ),
     _p("input/<box>/<input>/pad", Switch(), False, "preamp", "Pad", "The preamp's pad."),
     _p("input/<box>/<input>/phantom", Switch(), False, "phantom", "48 V", "Phantom power."),
     # channels
-    _p("channel/<channel>/name", Text(), "", "name", "Name", "Name of the strip."),
-    _p("channel/<channel>/colour", Choice(options=COLOURS), "sand", "name", "Colour", "Colour."),
+    *_named("channel/<channel>", "channel"),
     _p("channel/<channel>/source", _SOURCE, None, "patch", "Source", "What feeds it (source A)."),
     _p(
         "channel/<channel>/spare",
@@ -181,56 +229,68 @@ CATALOGUE: Final = catalogue_of(
         "Fixed",
         "A fill passes it by: its source stays.",
     ),
-    _p("channel/<channel>/trim", _TRIM, 0.0, "preamp", "Trim", "Digital gain behind the input."),
-    _p("channel/<channel>/polarity", Switch(), False, "preamp", "Polarity", "Turned over."),
-    _p("channel/<channel>/fader", _FADER, -math.inf, "fader", "Fader", "Level of the channel."),
-    _p("channel/<channel>/mute", Switch(), False, "mute", "Mute", "Muted by its own key."),
-    _p("channel/<channel>/pan", _PAN, 0.0, "pan", "Pan", "Place between left and right."),
-    _p("channel/<channel>/house/on", Switch(), True, "routing", "House", "Feeds the house."),
-    _p("channel/<channel>/mono/on", Switch(), False, "routing", "Mono", "Feeds the mono bus."),
+    *_input("channel/<channel>", "channel"),
+    *_level("channel/<channel>", "channel", fader_db=-math.inf),
+    _pan("channel/<channel>"),
+    _assigned("channel/<channel>", "house", "House", on=True),
+    _assigned("channel/<channel>", "mono", "Mono", on=False),
+    _assigned("channel/<channel>", "group/<group>", "Group", on=False),
+    *_sends("channel/<channel>", "mix/<mix>", tap=_TO_MIX),
+    # returns: two sides, fed by an effect engine or by a pair of sockets
+    *_named("return/<return>", "return"),
     _p(
-        "channel/<channel>/send/mix/<mix>/level",
-        _FADER,
-        -math.inf,
-        "sends",
-        "Send",
-        "Level of the send to a mix.",
+        "return/<return>/source",
+        _RETURN_SOURCE,
+        None,
+        "patch",
+        "Source",
+        "An effect engine, or a pair of sockets by its odd one (an outside effect).",
     ),
-    _p("channel/<channel>/send/mix/<mix>/on", Switch(), True, "sends", "Send on", "Send open."),
+    *_input("return/<return>", "return"),
+    *_level("return/<return>", "return", fader_db=-math.inf),
+    _pan("return/<return>"),
+    _assigned("return/<return>", "house", "House", on=True),
+    _assigned("return/<return>", "mono", "Mono", on=False),
+    _assigned("return/<return>", "group/<group>", "Group", on=False),
+    *_sends("return/<return>", "mix/<mix>", tap=_TO_MIX),
+    # effect engines: fed by a mix that serves an effect, wholly wet
+    _p("engine/<engine>/name", Text(), "", "name", "Name", "Name of the effect."),
     _p(
-        "channel/<channel>/send/mix/<mix>/tap",
-        Choice(options=TAPS),
-        "before_fader",
-        "sends",
-        "Tap",
-        "Where along the channel the send takes its signal.",
+        "engine/<engine>/source",
+        Reference(to=("mix/<mix>",)),
+        None,
+        "patch",
+        "Fed by",
+        "The mix that feeds the effect.",
     ),
-    _p("channel/<channel>/send/mix/<mix>/pan", _PAN, 0.0, "sends", "Send pan", "Place in the mix."),
     # buses
-    _p("mix/<mix>/name", Text(), "", "name", "Name", "Name of the mix."),
-    _p("mix/<mix>/colour", Choice(options=COLOURS), "sand", "name", "Colour", "Colour."),
-    _p(
-        "mix/<mix>/format",
-        Choice(options=("unused", "mono", "stereo")),
-        "unused",
-        "routing",
-        "Format",
-        "Not in use, one side, or two.",
-    ),
+    *_named("group/<group>", "group"),
+    _format("group/<group>", "group"),
+    *_level("group/<group>", "group", fader_db=0.0),
+    _pan("group/<group>"),
+    _assigned("group/<group>", "house", "House", on=True),
+    _assigned("group/<group>", "mono", "Mono", on=False),
+    *_sends("group/<group>", "mix/<mix>", tap=_TO_MIX),
+    *_sends("group/<group>", "matrix/<matrix>", tap=_TO_MATRIX),
+    *_named("mix/<mix>", "mix"),
+    _format("mix/<mix>", "mix"),
     _p(
         "mix/<mix>/serves",
-        Choice(options=("ears", "wedge", "room", "feed", "effect")),
+        Choice(options=SERVES),
         "ears",
         "routing",
         "Serves",
         "Who or what listens to it.",
     ),
-    _p("mix/<mix>/fader", _FADER, 0.0, "fader", "Master", "Level of the mix as a whole."),
-    _p("mix/<mix>/mute", Switch(), False, "mute", "Mute", "The mix is muted."),
-    _p("house/fader", _FADER, 0.0, "fader", "House", "Level of the house."),
-    _p("house/mute", Switch(), False, "mute", "Mute", "The house is muted."),
-    _p("mono/fader", _FADER, 0.0, "fader", "Mono", "Level of the mono bus."),
-    _p("mono/mute", Switch(), False, "mute", "Mute", "The mono bus is muted."),
+    *_level("mix/<mix>", "mix", fader_db=0.0),
+    *_sends("mix/<mix>", "matrix/<matrix>", tap=_TO_MATRIX),
+    *_level("house", "house", fader_db=0.0),
+    *_sends("house", "matrix/<matrix>", tap=_TO_MATRIX),
+    *_level("mono", "mono bus", fader_db=0.0),
+    *_sends("mono", "matrix/<matrix>", tap=_TO_MATRIX),
+    *_named("matrix/<matrix>", "matrix"),
+    _format("matrix/<matrix>", "matrix"),
+    *_level("matrix/<matrix>", "matrix", fader_db=0.0),
     # outputs: one source each, by construction
     _p("output/<box>/<output>/source", _BUS_SIDE, None, "patch", "Source", "What it carries."),
     _p(

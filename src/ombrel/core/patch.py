@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 
-from .edits import Asked
+from .asked import Asked
 from .errors import NothingLeft
 from .show import Show
 from .sockets import channels_from, channels_on, lines_on, read_sockets

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from .edits import Asked
+from .asked import Asked
 from .laws import predicted_dbfs
 from .show import Show
 from .sockets import lines_on

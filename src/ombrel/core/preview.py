@@ -4,9 +4,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
-from .edits import Asked, Change, made
-from .flow import Flow, State, bus_of, listener_name, listeners, source_name, strip_name
+from .asked import Asked
+from .changes import Change
+from .edits import edited
+from .flow import Flow, State, listener_name, listeners, source_name, strip_name
 from .show import Show
 from .sockets import socket_name, strip_of
 
@@ -38,31 +41,27 @@ class Preview:
 
 def preview(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> Preview:
     """Compute what an edit would do, by doing it to a copy. Raises what the edit would raise."""
-    after_show, change = made(show, moves)
-    after, cells = flow.after(change)
-    silenced, opened, moved = [], [], 0
-    drawn = set(listeners(show)) | set(listeners(after_show))
-    for row, column in cells:
-        if bus_of(show.desk, column) not in drawn:
-            continue
-        was = flow.state[row, column] == State.HEARD
-        will = after.state[row, column] == State.HEARD
-        names = (
-            source_name(show if was else after_show, f"channel/{row + 1}"),
-            listener_name(show if was else after_show, bus_of(show.desk, column)),
+    after = edited(show, flow, moves)
+    layout = flow.layout
+    drawn = {layout.column(one) for one in (*listeners(show), *listeners(after.show))}
+    cells = after.cells[np.isin(after.cells[:, 1], list(drawn))]
+    rows, at_rows = np.unique(cells[:, 0], return_inverse=True)
+    columns, at_columns = np.unique(cells[:, 1], return_inverse=True)
+    was = flow.part(rows.tolist(), columns.tolist())[1][at_rows, at_columns] == State.HEARD
+    will = after.flow.part(rows.tolist(), columns.tolist())[1][at_rows, at_columns] == State.HEARD
+
+    def names(which: NDArray[np.bool_], known: Show) -> tuple[tuple[str, str], ...]:
+        return tuple(
+            (source_name(known, layout.source(row)), listener_name(known, layout.listener(column)))
+            for row, column in cells[which].tolist()
         )
-        if was and not will:
-            silenced.append(names)
-        elif will and not was:
-            opened.append(names)
-        elif not np.array_equal(flow.level_db[row, column], after.level_db[row, column]):
-            moved += 1
+
     return Preview(
-        change=change,
-        losses=_losses(show, after_show, change),
-        silenced=tuple(silenced),
-        opened=tuple(opened),
-        moved=moved,
+        change=after.change,
+        losses=_losses(show, after.show, after.change),
+        silenced=names(was & ~will, show),
+        opened=names(will & ~was, after.show),
+        moved=int((was & will).sum()),
     )
 
 
@@ -81,7 +80,7 @@ def _losses(show: Show, after: Show, change: Change) -> tuple[Loss, ...]:
             ]
             who, loses = show.text(f"{strip}/name"), f"socket {socket_name(show.desk, old)}"
             to = ", ".join(takers) or "nobody"
-        elif leaf in ("source", "spare") and strip.startswith("channel/"):
+        elif leaf in ("source", "spare") and strip.startswith(("channel/", "return/", "engine/")):
             who, loses = strip_name(show, strip), f"its {leaf} {socket_name(show.desk, old)}"
             to = f"takes {socket_name(show.desk, new)}" if isinstance(new, str) else "nothing"
         elif leaf == "source" and strip.startswith("output/"):

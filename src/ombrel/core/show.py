@@ -61,20 +61,26 @@ class Show:
         ]
         return [number for _, number in sorted(places)]
 
-    def mixes(self) -> list[int]:
-        """Numbers of the mixes in use, ascending."""
+    def in_use(self, kind: str) -> list[str]:
+        """Groups, mixes or matrices ("group", "mix", "matrix") that are in use, ascending."""
         return [
-            number
-            for number in range(1, self.desk.mixes + 1)
-            if self.text(f"mix/{number}/format") != "unused"
+            f"{kind}/{number}"
+            for number in range(1, self.desk.count(kind) + 1)
+            if self.values.get(f"{kind}/{number}/format", "unused") != "unused"
         ]
 
+    def mixes(self) -> list[int]:
+        """Numbers of the mixes in use, ascending."""
+        return [int(mix.split("/")[1]) for mix in self.in_use("mix")]
+
     def channels(self) -> list[int]:
-        """Numbers of the channels in use (they have a source or a name), ascending."""
+        """Numbers of the channels in use (they have a source, a spare or a name), ascending."""
         return [
             number
             for number in range(1, self.desk.channels + 1)
-            if f"channel/{number}/source" in self.values or f"channel/{number}/name" in self.values
+            if any(
+                f"channel/{number}/{leaf}" in self.values for leaf in ("source", "spare", "name")
+            )
         ]
 
     def source_of(self, channel: int) -> str | None:

@@ -15,14 +15,19 @@ __all__ = [
     "one_socket",
     "read_numbers",
     "read_sockets",
+    "side_of",
     "socket_name",
     "sockets_of_line",
     "strip_of",
 ]
 
 INNER_SOURCES: Final = ("oscillator", "talkback")
-_BUS: Final = re.compile(r"(?P<bus>mix/\d+|house|mono)(?:/(?P<side>left|right))?")
-_TYPED_BUS: Final = re.compile(r"(?P<bus>mix \d+|house|mono)\s*(?P<side>l|r|left|right)?")
+_BUS: Final = re.compile(
+    r"(?P<bus>(?:group|mix|matrix|engine)/\d+|house|mono)(?:/(?P<side>left|right))?"
+)
+_TYPED_BUS: Final = re.compile(
+    r"(?P<bus>(?:group|mix|matrix|engine) \d+|house|mono)\s*(?P<side>l|r|left|right)?"
+)
 
 
 def socket_name(desk: Desk, socket: str) -> str:
@@ -44,9 +49,15 @@ def socket_name(desk: Desk, socket: str) -> str:
 
 
 def strip_of(source: str) -> str:
-    """The strip that an output's source belongs to: "mix/5/left" is of "mix/5"."""
+    """The strip that a reference is of: "mix/5/left" is of "mix/5", "house/right" of "house"."""
     words = source.split("/")
-    return "/".join(words[:2]) if words[0] in ("mix", "channel") else words[0]
+    return words[0] if words[0] in ("house", "mono") else "/".join(words[:2])
+
+
+def side_of(source: str) -> str:
+    """Which side a reference names: "left", "right" or "whole"."""
+    last = source.rsplit("/", 1)[-1]
+    return last if last in ("left", "right") else "whole"
 
 
 def read_numbers(text: str, *, highest: int) -> list[int]:
@@ -119,7 +130,8 @@ def one_socket(desk: Desk, text: str) -> str | None:
     bus = _TYPED_BUS.fullmatch(text.strip().lower())
     if bus:
         side = {"l": "/left", "r": "/right"}.get((bus["side"] or "")[:1], "")
-        return f"{bus['bus'].replace(' ', '/')}{side}" if bus["bus"] != "mono" else "mono"
+        whole = bus["bus"] == "mono" or bus["bus"].startswith("engine")
+        return bus["bus"].replace(" ", "/") + ("" if whole else side)
     sockets = read_sockets(desk, text)
     if len(sockets) != 1:
         raise UnreadableText(text, "one socket, such as A 7")

@@ -1,6 +1,6 @@
 """How the demo show is made: its input list as a band would send it, then the patch, the house,
 
-six stereo ears and two wedges, all by the same core functions that the screens use.
+six stereo ears, two wedges, groups, effects and feeds, by the same core functions as the screens.
 """
 
 from collections.abc import Callable, Iterator, Mapping
@@ -14,6 +14,8 @@ from ombrel.core import (
     import_lines,
     lines_on,
     made,
+    make_buses,
+    make_effect,
     make_mixes,
 )
 from ombrel.formats.input_list import read_rows, recognised
@@ -68,6 +70,17 @@ _EAR_DB = {
     "band voices": -14.0,
 }
 _SELF_DB = -4.0
+# what is sent to which shared effect, behind the fader: of each family, level
+_EFFECT_DB = {
+    "Hall": {"voices": -8.0, "strings": -12.0, "brass": -10.0, "band voices": -9.0},
+    "Harbour echo": {"voices": -20.0, "brass": -16.0},
+}
+# matrices: what each takes of the house, of mono, and of the ambience or effects
+_MATRICES = {
+    "Foyer boat": {"house": -3.0, "mono": -6.0},
+    "Stream": {"house": 0.0, "group/2": -4.0},
+    "Relay": {"house": -8.0, "group/2": -2.0},
+}
 
 
 def _family(name: str) -> str:
@@ -101,6 +114,13 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield _house
     yield _ears
     yield _wedges
+    yield _groups
+    yield lambda now: make_effect(now, "Hall", engine=1, fader_db=-6.0)
+    yield lambda now: make_effect(now, "Harbour echo", engine=2, fader_db=-9.0)
+    yield _into_effects
+    yield lambda now: make_buses(now, "matrix", ["Foyer boat", "Stream", "Relay"], stereo=False)
+    yield _matrices
+    yield _tracks
     yield _labels
     yield _left_for_a_visitor
 
@@ -151,7 +171,8 @@ def _preamps(show: Show) -> Mapping[str, Asked]:
             wanted_db = (
                 _TARGET_DBFS + show.desk.full_scale_dbu - show.number(f"line/{line}/level_dbu")
             )
-            moves[f"{socket}/gain"] = min(max(float(round(wanted_db)), 0.0), 60.0)
+            lowest_db, highest_db = show.desk.gain_db
+            moves[f"{socket}/gain"] = min(max(float(round(wanted_db)), lowest_db), highest_db)
             moves[f"{socket}/phantom"] = show.on(f"line/{line}/phantom")
     return moves
 
@@ -182,8 +203,6 @@ def _ears(show: Show) -> Mapping[str, Asked]:
             send = f"channel/{channel}/send/mix/{mix}"
             moves[f"{send}/level"] = level_db
             moves[f"{send}/pan"] = show[f"channel/{channel}/pan"]
-            if family == "talkback":
-                moves[f"{send}/tap"] = "before_fader_after_mute"
     for mix in (4, 6):
         moves[f"mix/{mix}/fader"] = -3.0
     return moves
@@ -200,7 +219,62 @@ def _wedges(show: Show) -> Mapping[str, Asked]:
                 send = f"channel/{channel}/send/mix/{mix}"
                 turn = _turn(channel, show.text(f"channel/{channel}/name"))
                 moves[f"{send}/level"] = round(level_db - (turn * 3 % 4) * 0.7, 1)
-                moves[f"{send}/tap"] = "before_fader_after_mute"
+    return moves
+
+
+def _groups(show: Show) -> Mapping[str, Asked]:
+    """The band rides on one group, the voices on another; both stand between channels and house."""
+    moves = dict(make_buses(show, "group", ["Band", "Voices"], stereo=True))
+    moves |= {"group/1/fader": -1.5, "group/1/colour": "rose", "group/2/colour": "amber"}
+    of_group = {1: ("drums", "bass", "strings", "brass"), 2: ("voices", "band voices")}
+    for channel in show.channels():
+        family = _family(show.text(f"channel/{channel}/name"))
+        for group, families in of_group.items():
+            if family in families:
+                moves[f"channel/{channel}/group/{group}/on"] = True
+                moves[f"channel/{channel}/house/on"] = False
+    return moves
+
+
+def _into_effects(show: Show) -> Mapping[str, Asked]:
+    moves: dict[str, Asked] = {}
+    for mix in show.in_use("mix"):
+        sends = _EFFECT_DB.get(show.text(f"{mix}/name"), {})
+        for channel in show.channels():
+            name = show.text(f"channel/{channel}/name")
+            level_db = sends.get(_family(name))
+            if level_db is not None and name != "Spare radio":
+                turn = _turn(channel, name)
+                level = round(level_db - (turn * 3 % 4) * 0.5, 1)
+                moves[f"channel/{channel}/send/{mix}/level"] = level
+                moves[f"channel/{channel}/send/{mix}/pan"] = show[f"channel/{channel}/pan"]
+    return moves
+
+
+def _matrices(show: Show) -> Mapping[str, Asked]:
+    moves: dict[str, Asked] = {
+        "output/a/3/source": "matrix/1",
+        "output/b/3/source": "matrix/2/left",
+        "output/b/4/source": "matrix/2/right",
+        "output/b/1/source": "matrix/3",
+        "matrix/2/format": "stereo",
+        "matrix/1/fader": -2.0,
+    }
+    for matrix in show.in_use("matrix"):
+        for bus, level_db in _MATRICES[show.text(f"{matrix}/name")].items():
+            moves[f"{bus}/send/{matrix}/level"] = level_db
+    return moves
+
+
+def _tracks(show: Show) -> Mapping[str, Asked]:
+    """The voices on recorder tracks, as they leave their channels before the fader."""
+    moves: dict[str, Asked] = {}
+    for channel in range(1, 9):
+        track = f"output/recorder/{channel}"
+        moves[f"{track}/source"] = f"channel/{channel}/direct"
+        moves[f"{track}/tap"] = "before_fader"
+        moves[f"{track}/label"] = f"{show.text(f'channel/{channel}/name')} track"[:40]
+        moves[f"{track}/device"] = "recorder"
     return moves
 
 
@@ -215,6 +289,15 @@ def _labels(show: Show) -> Mapping[str, Asked]:
         "output/a/2/device": "wedge",
     }
     moves |= {f"output/local/{number}/device": "amplifier" for number in (1, 2, 3)}
+    moves |= {
+        "output/a/3/label": "Foyer boat",
+        "output/a/3/device": "amplifier",
+        "output/b/3/label": "Stream left",
+        "output/b/4/label": "Stream right",
+        "output/b/3/device": "stream_encoder",
+        "output/b/4/device": "stream_encoder",
+        "output/b/1/label": "Relay backstage",
+    }
     for socket in show.outputs():
         source = show[f"{socket}/source"]
         if isinstance(source, str) and source.startswith("mix/") and "/local/" in socket:
@@ -232,6 +315,6 @@ def _left_for_a_visitor(show: Show) -> Mapping[str, Asked]:
             moves[f"{socket}/phantom"] = False
         if name == "Trombone":
             moves[f"{socket}/gain"] = 58.0
-    moves["output/a/3/label"] = "Foyer boat"
-    moves["output/a/3/device"] = "amplifier"
+    moves["output/a/4/label"] = "Side fill"
+    moves["output/a/4/device"] = "amplifier"
     return moves

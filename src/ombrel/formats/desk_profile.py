@@ -1,15 +1,23 @@
 """Desk profiles as JSON: what a desk has, as data. A user can add one."""
 
 import json
-from typing import Any
+import math
+import re
+from typing import Any, Final
 
 from ombrel.core import BadFile, Box, Desk
 
 __all__ = ["read_desk"]
 
+# Bounds of our own: several times the largest desk that ships.
+_MOST: Final = 512
+_MOST_BOXES: Final = 64
+_LOWEST_GAIN: Final = -20.0  # the catalogue's widest
+_HIGHEST_GAIN: Final = 90.0
 _COUNTS = (
     "channels",
     "returns",
+    "groups",
     "mixes",
     "matrices",
     "dcas",
@@ -31,35 +39,95 @@ def read_desk(key: str, content: bytes) -> Desk:
     if not isinstance(data, dict):
         raise BadFile(f"Desk profile {key} is not a JSON object.", _WAY_OUT)
     faults = [
-        f"$.{name}: expected a whole number of 0 or more, found {data.get(name)!r}"
+        f"$.{name}: expected a whole number from 0 to {_MOST}, found {data.get(name)!r}"
         for name in _COUNTS
-        if not _is_count(data.get(name))
+        if not _is_whole(data.get(name), 0, _MOST)
     ]
-    for name in ("name", "full_scale_dbu", "gain_db", "pad_db", "boxes"):
-        if name not in data:
-            faults.append(f"$.{name}: missing")
-    boxes = data.get("boxes", [])
-    for number, box in enumerate(boxes if isinstance(boxes, list) else []):
-        for name in ("key", "name", "short", "inputs", "outputs", "preamps"):
-            if not isinstance(box, dict) or name not in box:
-                faults.append(f"$.boxes[{number}].{name}: missing")
+    faults += _text_faults(data.get("name"), "$.name", 60)
+    for name in ("full_scale_dbu", "pad_db"):
+        if not _is_number(data.get(name)) or not 0.0 <= data[name] <= 40.0:
+            faults.append(f"$.{name}: expected 0 to 40, found {data.get(name)!r}")
+    faults += _gain_faults(data.get("gain_db"))
+    faults += _box_faults(data.get("boxes"))
     unknown = set(data) - {*_COUNTS, "name", "full_scale_dbu", "gain_db", "pad_db", "boxes"}
     faults += [f"$.{name}: not a part of a desk profile" for name in sorted(unknown)]
     if faults:
         raise BadFile(f"Desk profile {key}: {'; '.join(faults)}.", _WAY_OUT)
-    try:
-        return Desk(
-            key=key,
-            name=str(data["name"]),
-            **{name: data[name] for name in _COUNTS},
-            full_scale_dbu=float(data["full_scale_dbu"]),
-            gain_db=(float(data["gain_db"][0]), float(data["gain_db"][1])),
-            pad_db=float(data["pad_db"]),
-            boxes=tuple(Box(**box) for box in boxes),
-        )
-    except (TypeError, ValueError, IndexError) as error:
-        raise BadFile(f"Desk profile {key}: {error}.", _WAY_OUT) from error
+    return Desk(
+        key=key,
+        name=data["name"],
+        **{name: data[name] for name in _COUNTS},
+        full_scale_dbu=float(data["full_scale_dbu"]),
+        gain_db=(float(data["gain_db"][0]), float(data["gain_db"][1])),
+        pad_db=float(data["pad_db"]),
+        boxes=tuple(Box(**box) for box in data["boxes"]),
+    )
 
 
-def _is_count(value: object) -> bool:
-    return isinstance(value, int) and not isinstance(value, bool) and value >= 0
+def _is_number(value: object) -> bool:
+    return isinstance(value, int | float) and not isinstance(value, bool) and math.isfinite(value)
+
+
+def _is_whole(value: object, lowest: int, highest: int) -> bool:
+    return type(value) is int and lowest <= value <= highest
+
+
+def _text_faults(value: object, at: str, longest: int) -> list[str]:
+    if isinstance(value, str) and value.strip() and len(value) <= longest and value.isprintable():
+        return []
+    return [f"{at}: expected a text of 1 to {longest} characters, found {value!r}"]
+
+
+def _gain_faults(value: object) -> list[str]:
+    found = value if isinstance(value, list) and len(value) == 2 else []
+    if len(found) == 2 and all(map(_is_number, found)):
+        lowest, highest = found
+        # 0 dB is where a preamp stands that nobody has set
+        if _LOWEST_GAIN <= lowest <= 0.0 <= highest <= _HIGHEST_GAIN and lowest < highest:
+            return []
+    expected = f"the lowest and highest gain, from {_LOWEST_GAIN:g} to {_HIGHEST_GAIN:g}, around 0"
+    return [f"$.gain_db: expected {expected}, found {value!r}"]
+
+
+def _box_faults(boxes: object) -> list[str]:
+    if not isinstance(boxes, list) or not boxes or len(boxes) > _MOST_BOXES:
+        return [f"$.boxes: expected a list of 1 to {_MOST_BOXES} boxes, found {boxes!r:.60}"]
+    faults: list[str] = []
+    keys: set[str] = set()
+    for number, box in enumerate(boxes):
+        at = f"$.boxes[{number}]"
+        if not isinstance(box, dict):
+            faults.append(f"{at}: expected an object, found {box!r:.60}")
+            continue
+        unknown = set(box) - {
+            "key",
+            "name",
+            "short",
+            "inputs",
+            "outputs",
+            "preamps",
+            "output_block",
+        }
+        faults += [f"{at}.{name}: not a part of a box" for name in sorted(unknown)]
+        key = box.get("key")
+        if not isinstance(key, str) or not re.fullmatch(r"[a-z][a-z0-9_-]{0,19}", key):
+            says = "a key of lower-case letters, digits, - and _, such as local"
+            faults.append(f"{at}.key: expected {says}, found {key!r:.60}")
+        elif key in keys:
+            faults.append(f"{at}.key: {key!r} stands there twice")
+        else:
+            keys.add(key)
+        faults += _text_faults(box.get("name"), f"{at}.name", 40)
+        faults += _text_faults(box.get("short"), f"{at}.short", 12)
+        for side in ("inputs", "outputs"):
+            if not _is_whole(box.get(side), 0, _MOST):
+                says = f"a whole number from 0 to {_MOST}"
+                faults.append(f"{at}.{side}: expected {says}, found {box.get(side)!r:.60}")
+        if not isinstance(box.get("preamps"), bool):
+            faults.append(f"{at}.preamps: expected true or false, found {box.get('preamps')!r:.60}")
+        block = box.get("output_block", 1)
+        if not _is_whole(block, 1, _MOST):
+            faults.append(f"{at}.output_block: expected 1 or more, found {block!r:.60}")
+        elif _is_whole(box.get("outputs"), 0, _MOST) and box["outputs"] % block:
+            faults.append(f"{at}.output_block: {box['outputs']} outputs are no blocks of {block}")
+    return faults

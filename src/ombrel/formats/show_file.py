@@ -1,6 +1,6 @@
 """A whole show as one open JSON file, with a published schema and a version.
 
-    {"format": "ombrel-show", "version": 1, "desk": "touring-48", "values": {address: value}}
+    {"format": "ombrel-show", "version": 2, "desk": "touring-48", "values": {address: value}}
 
 Only values that differ from their defaults are written; a level of null is off. A file is taken
 whole or not at all: every fault is told with its place.
@@ -23,17 +23,15 @@ from ombrel.core import (
     Show,
     Switch,
     Text,
-    blank_show,
-    check_desk_rules,
     check_on_desk,
-    flow_of,
     parameter_at,
+    show_of,
 )
 
 __all__ = ["FORMAT", "LONGEST_SHOW", "VERSION", "read_show", "show_schema", "write_show"]
 
 FORMAT: Final = "ombrel-show"
-VERSION: Final = 1
+VERSION: Final = 2
 LONGEST_SHOW: Final = 32 * 1024 * 1024
 _WAY_OUT = "Mend the file, or take it again from the show that it came from."
 _MOST_FAULTS = 20
@@ -64,8 +62,8 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         raise BadFile(f'The file is no show of Ombrel ($.format is not "{FORMAT}").', _WAY_OUT)
     version = document.get("version")
-    if version != VERSION or isinstance(version, bool):
-        way_out = f"This Ombrel reads version {VERSION}; read it with the Ombrel that wrote it."
+    if version not in (1, VERSION) or isinstance(version, bool):
+        way_out = f"This Ombrel reads versions 1 to {VERSION}; take the Ombrel that wrote it."
         raise BadFile(f"$.version: {version!r} is not known.", way_out)
     faults = [
         f"$.{name}: not a part of a show"
@@ -75,6 +73,8 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
     if not isinstance(values, dict):
         faults.append("$.values: expected an object of addresses and values")
         values = {}
+    if version == 1:
+        values = _from_first(values)
     try:
         desk = desk_of(str(document.get("desk")))
     except ConsoleError as error:
@@ -90,13 +90,20 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
         more = f" And {len(faults) - _MOST_FAULTS} more." if len(faults) > _MOST_FAULTS else ""
         told = "; ".join(fault.rstrip(".") for fault in faults[:_MOST_FAULTS])
         raise BadFile(f"{len(faults)} faults: {told}.{more}", _WAY_OUT)
-    show = blank_show(desk).with_values(checked)
     try:
-        check_desk_rules(show, checked)
-        flow_of(show)  # refuses a loop that would feed back
+        return show_of(desk, checked)
     except ConsoleError as error:
         raise BadFile(f"$.values: {error}", _WAY_OUT) from error
-    return show
+
+
+def _from_first(values: dict[str, Any]) -> dict[str, Any]:
+    """Values of a file of version 1, where a send that named no tap was tapped before the fader."""
+    sends = {
+        address.rpartition("/")[0]
+        for address in values
+        if re.fullmatch(r"channel/\d+/send/mix/\d+/(level|on|pan)", address)
+    }
+    return {**{f"{send}/tap": "before_fader" for send in sends}, **values}
 
 
 def _no_key_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
@@ -113,7 +120,7 @@ def show_schema() -> dict[str, Any]:
     patterns = {_pattern(key): _value_schema(one) for key, one in CATALOGUE.items()}
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "$id": "urn:ombrel:show:1",
+        "$id": "urn:ombrel:show:2",
         "title": "A show of Ombrel",
         "type": "object",
         "required": ["format", "version", "desk", "values"],

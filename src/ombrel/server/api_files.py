@@ -4,7 +4,7 @@ from uuid import UUID, uuid4
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import File, Schema, UploadedFile
+from ninja import File, Router, Schema, UploadedFile
 
 from ombrel import core
 from ombrel.core import BadFile
@@ -12,12 +12,17 @@ from ombrel.formats.sheets import sheet_to_csv, sheets_to_pdf, sheets_to_xlsx
 from ombrel.formats.show_file import LONGEST_SHOW, read_show, write_show
 
 from . import models
-from .api import ErrorReply, ShowRow, api
 from .desks import desk_of
 from .door import Refused, Request
 from .live import live_of
+from .plans import Planned
+from .replies import ErrorReply, ShowRow
 from .ticker import ticker_of
 from .work import in_database
+
+__all__ = ["router"]
+
+router = Router()
 
 
 class SheetReply(Schema):
@@ -49,14 +54,14 @@ def _show_now(show_id: UUID) -> core.Show:
     return live_of(show_id).now().show
 
 
-@api.get("/shows/{uuid:show_id}/paper", response=list[SheetReply])
+@router.get("/shows/{uuid:show_id}/paper", response=list[SheetReply])
 def paper(request: HttpRequest, show_id: UUID) -> list[core.Sheet]:
     """All sheets, for the view that prints."""
     show = _show_now(show_id)
     return [make(show) for make in core.SHEETS.values()]
 
 
-@api.get("/shows/{uuid:show_id}/paper/{name}")
+@router.get("/shows/{uuid:show_id}/paper/{name}")
 def paper_file(request: HttpRequest, show_id: UUID, name: str) -> HttpResponse:
     """One sheet (`input-list.csv`), or all of them (`all.pdf`, `all.xlsx`)."""
     show = _show_now(show_id)
@@ -78,7 +83,7 @@ def paper_file(request: HttpRequest, show_id: UUID, name: str) -> HttpResponse:
     return _download(content, f"{show_name} {key}", kind)
 
 
-@api.get("/shows/{uuid:show_id}/file")
+@router.get("/shows/{uuid:show_id}/file")
 def show_file(request: HttpRequest, show_id: UUID) -> HttpResponse:
     """The whole show as one JSON file."""
     show = _show_now(show_id)
@@ -86,7 +91,7 @@ def show_file(request: HttpRequest, show_id: UUID) -> HttpResponse:
     return _download(write_show(show), name, "json")
 
 
-@api.post("/shows/file", response={200: ShowRow, 422: ErrorReply})
+@router.post("/shows/file", response={200: ShowRow, 422: ErrorReply})
 async def open_show_file(request: HttpRequest, file: File[UploadedFile]) -> models.Show:
     """A new show from a file; a file with any fault makes none."""
     user = await request.auser()
@@ -100,7 +105,7 @@ async def open_show_file(request: HttpRequest, file: File[UploadedFile]) -> mode
         edit_id=edit_id,
         author_id=user.pk,
         gesture=str(edit_id),
-        plan=lambda turn: (show.values, "Opened from a file"),
+        plan=lambda turn: Planned(show.values, "Opened from a file"),
     )
     try:
         outcome = await ticker_of(row.pk).submit(opening)

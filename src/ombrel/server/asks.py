@@ -12,13 +12,12 @@ from pydantic import ConfigDict, Field
 from ombrel import core
 from ombrel.core import Asked, Travel, Typed
 
-from .door import Turn
+from .plans import Planned, Turn
 
 __all__ = ["Ask", "AskedMove", "moves_from_wire", "moves_to_wire"]
 
 Address = Annotated[str, Field(max_length=120)]
 Typing = Annotated[str, Field(max_length=400)]
-Planned = tuple[Mapping[str, Asked], str]
 
 
 class _Strict(Schema):
@@ -72,7 +71,7 @@ class Moves(_Strict):
     says: Annotated[str, Field(max_length=120)] = ""
 
     def plan(self, turn: Turn) -> Planned:
-        return moves_from_wire(self.moves), self.says
+        return Planned(moves_from_wire(self.moves), self.says)
 
 
 class Fill(_Strict):
@@ -83,7 +82,7 @@ class Fill(_Strict):
     to: Typing
 
     def plan(self, turn: Turn) -> Planned:
-        return core.fill(turn.show, self.sockets, self.to), f"{self.sockets} to {self.to}"
+        return Planned(core.fill(turn.show, self.sockets, self.to), f"{self.sockets} to {self.to}")
 
 
 class PatchLines(_Strict):
@@ -94,7 +93,7 @@ class PatchLines(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         lines = self.lines or turn.show.lines()
-        return core.patch_lines(turn.show, lines), f"{len(lines)} lines patched"
+        return Planned(core.patch_lines(turn.show, lines), f"{len(lines)} lines patched")
 
 
 class Plug(_Strict):
@@ -107,7 +106,7 @@ class Plug(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         socket = core.one_socket(turn.show.desk, self.socket)
-        return core.plug_line(turn.show, self.line, socket, right=self.right), ""
+        return Planned(core.plug_line(turn.show, self.line, socket, right=self.right))
 
 
 class Feed(_Strict):
@@ -121,10 +120,10 @@ class Feed(_Strict):
     def plan(self, turn: Turn) -> Planned:
         socket = core.one_socket(turn.show.desk, self.socket)
         if self.spare:
-            return {f"channel/{self.channel}/spare": socket}, ""
+            return Planned({f"channel/{self.channel}/spare": socket})
         if socket is None:
-            return {f"channel/{self.channel}/source": None}, ""
-        return core.fill_channels(turn.show, [socket], [self.channel]), ""
+            return Planned({f"channel/{self.channel}/source": None})
+        return Planned(core.fill_channels(turn.show, [socket], [self.channel]))
 
 
 class AddLine(_Strict):
@@ -136,7 +135,7 @@ class AddLine(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         draft = core.LineDraft(name=self.name, kind=self.kind)
-        return core.add_lines(turn.show, [draft]), f"Line {self.name}"
+        return Planned(core.add_lines(turn.show, [draft]), f"Line {self.name}")
 
 
 class RemoveLines(_Strict):
@@ -146,7 +145,7 @@ class RemoveLines(_Strict):
     lines: Annotated[list[int], Field(min_length=1)]
 
     def plan(self, turn: Turn) -> Planned:
-        return core.remove_lines(turn.show, self.lines), f"{len(self.lines)} lines removed"
+        return Planned(core.remove_lines(turn.show, self.lines), f"{len(self.lines)} lines removed")
 
 
 class SetKind(_Strict):
@@ -157,7 +156,7 @@ class SetKind(_Strict):
     kind: Typing
 
     def plan(self, turn: Turn) -> Planned:
-        return core.set_kind(turn.show, self.lines, self.kind), ""
+        return Planned(core.set_kind(turn.show, self.lines, self.kind))
 
 
 class DuplicateLines(_Strict):
@@ -168,7 +167,7 @@ class DuplicateLines(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         moves = core.duplicate_lines(turn.show, self.lines)
-        return moves, f"{len(self.lines)} lines duplicated"
+        return Planned(moves, f"{len(self.lines)} lines duplicated")
 
 
 class SwapLines(_Strict):
@@ -180,7 +179,7 @@ class SwapLines(_Strict):
     def plan(self, turn: Turn) -> Planned:
         one, other = self.lines
         names = " and ".join(turn.show.text(f"line/{line}/name") for line in self.lines)
-        return core.swap_lines(turn.show, one, other), f"Swapped {names} in the patch"
+        return Planned(core.swap_lines(turn.show, one, other), f"Swapped {names} in the patch")
 
 
 class SuggestGains(_Strict):
@@ -191,7 +190,7 @@ class SuggestGains(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         lines = self.lines or turn.show.lines()
-        return core.suggested_gains(turn.show, lines), "Gains set as suggested"
+        return Planned(core.suggested_gains(turn.show, lines), "Gains set as suggested")
 
 
 class PatchBuses(_Strict):
@@ -202,7 +201,7 @@ class PatchBuses(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         buses = self.buses or [f"mix/{number}" for number in turn.show.mixes()]
-        return core.patch_buses(turn.show, buses), "Mixes patched to outputs"
+        return Planned(core.patch_buses(turn.show, buses), "Mixes patched to outputs")
 
 
 class MoveLines(_Strict):
@@ -213,7 +212,7 @@ class MoveLines(_Strict):
     before: int | None
 
     def plan(self, turn: Turn) -> Planned:
-        return core.move_lines(turn.show, self.lines, self.before), "Lines moved"
+        return Planned(core.move_lines(turn.show, self.lines, self.before), "Lines moved")
 
 
 class MakeMixes(_Strict):
@@ -241,18 +240,97 @@ class MakeMixes(_Strict):
             level_db=core.typed_level_db(self.level),
             patch=self.patch,
         )
-        return moves, f"Made {', '.join(self.names)}"
+        return Planned(moves, f"Made {', '.join(self.names)}")
 
 
-class RemoveMix(_Strict):
-    """Give up a mix."""
+class MakeBuses(_Strict):
+    """Make a group or matrix for each name."""
 
-    action: Literal["remove_mix"]
-    mix: int
+    action: Literal["make_buses"]
+    kind: Literal["group", "matrix"]
+    names: Annotated[list[Typing], Field(min_length=1, max_length=128)]
+    stereo: bool
+    patch: bool = False
 
     def plan(self, turn: Turn) -> Planned:
-        name = core.listener_name(turn.show, f"mix/{self.mix}")
-        return core.remove_mix(turn.show, self.mix), f"{name} given up"
+        moves = core.make_buses(
+            turn.show, self.kind, self.names, stereo=self.stereo, patch=self.patch
+        )
+        return Planned(moves, f"Made {', '.join(self.names)}")
+
+
+class MakeEffect(_Strict):
+    """Make a shared effect: its mix, its engine, its return."""
+
+    action: Literal["make_effect"]
+    name: Typing
+    engine: int
+    stereo: bool = True
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.make_effect(turn.show, self.name, engine=self.engine, stereo=self.stereo)
+        return Planned(moves, f"Made {self.name}")
+
+
+class RemoveBus(_Strict):
+    """Give up a mix, group or matrix."""
+
+    action: Literal["remove_bus"]
+    bus: Address
+
+    def plan(self, turn: Turn) -> Planned:
+        name = core.listener_name(turn.show, self.bus)
+        return Planned(core.remove_bus(turn.show, self.bus), f"{name} given up")
+
+
+class DuplicateBus(_Strict):
+    """Copy a mix, group or matrix into the next free one."""
+
+    action: Literal["duplicate_bus"]
+    bus: Address
+
+    def plan(self, turn: Turn) -> Planned:
+        name = core.listener_name(turn.show, self.bus)
+        return Planned(core.duplicate_bus(turn.show, self.bus), f"{name} duplicated")
+
+
+class MoveBus(_Strict):
+    """Put a mix, group or matrix ahead of another of its kind, or last."""
+
+    action: Literal["move_bus"]
+    bus: Address
+    before: Address | None
+
+    def plan(self, turn: Turn) -> Planned:
+        name = core.listener_name(turn.show, self.bus)
+        return Planned(core.move_bus(turn.show, self.bus, self.before), f"{name} moved")
+
+
+class FillMix(_Strict):
+    """Fill a mix from the house's true levels or another mix, with an offset as typed."""
+
+    action: Literal["fill_mix"]
+    mix: Address
+    source: Address
+    offset: Typing = "0"
+
+    def plan(self, turn: Turn) -> Planned:
+        offset_db = core.typed_level_db(self.offset or "0")
+        moves = core.fill_mix(turn.show, turn.flow, self.mix, self.source, offset_db=offset_db)
+        names = [core.listener_name(turn.show, one) for one in (self.mix, self.source)]
+        return Planned(moves, f"{names[0]} filled from {names[1]}")
+
+
+class FeedReturn(_Strict):
+    """Give a return its source as typed ("engine 2", "A 1"); empty text takes it away."""
+
+    action: Literal["feed_return"]
+    number: int
+    source: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        source = core.one_socket(turn.show.desk, self.source)
+        return Planned({f"return/{self.number}/source": source})
 
 
 class PatchBus(_Strict):
@@ -264,7 +342,7 @@ class PatchBus(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         moves = core.patch_bus_to(turn.show, self.bus, self.sockets)
-        return moves, f"{core.listener_name(turn.show, self.bus)} to outputs"
+        return Planned(moves, f"{core.listener_name(turn.show, self.bus)} to outputs")
 
 
 class PatchOutput(_Strict):
@@ -275,7 +353,7 @@ class PatchOutput(_Strict):
     source: Address | None
 
     def plan(self, turn: Turn) -> Planned:
-        return core.patch_output(turn.show, self.socket, self.source), ""
+        return Planned(core.patch_output(turn.show, self.socket, self.source))
 
 
 class HearCell(_Strict):
@@ -294,7 +372,7 @@ class Hear(_Strict):
 
     def plan(self, turn: Turn) -> Planned:
         cells = [(cell.source, cell.listener) for cell in self.cells]
-        return core.hear(turn.show, turn.flow, cells, self.typed), ""
+        return Planned(core.hear(turn.show, turn.flow, cells, self.typed))
 
 
 Ask = Annotated[
@@ -312,7 +390,13 @@ Ask = Annotated[
     | PatchBuses
     | MoveLines
     | MakeMixes
-    | RemoveMix
+    | MakeBuses
+    | MakeEffect
+    | RemoveBus
+    | DuplicateBus
+    | MoveBus
+    | FillMix
+    | FeedReturn
     | PatchBus
     | PatchOutput
     | Hear,

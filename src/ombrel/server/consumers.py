@@ -17,11 +17,12 @@ from ombrel import core
 from ombrel.core import ConsoleError
 
 from . import models, tellings, wire
-from .door import Refused, Request, Turn, redo_of, undo_of
+from .door import Refused, Request
 from .live import State, live_of
+from .plans import Turn
 from .stage import stage_link
 from .ticker import group_of, ticker_of
-from .work import in_database
+from .work import in_database, in_thread
 
 __all__ = ["ShowConsumer"]
 
@@ -79,7 +80,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 case wire.SwapCables():
                     await self._swap_cables(message)
         except ConsoleError as error:
-            await self._refuse(getattr(message, "id", None), error.code, str(error))
+            await self.say(tellings.refused_message(getattr(message, "id", None), error))
         except DatabaseError:
             await self.say({"type": "trouble", "message": "The show's store does not answer."})
             await self.close(code=1013)  # try again later: the page says hello again by itself
@@ -111,8 +112,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 {"type": "moved", "before": since, "revision": state.revision, "values": values}
             )
         else:
-            await self.say(tellings.snapshot_message(state))
-        await self.say(_noticed(state))
+            await self.say(await in_thread(tellings.snapshot_message, state))
+        await self.say(await in_thread(_noticed, state))
 
     async def _watch(self, message: wire.Watch) -> None:
         began = message.table and not self.table
@@ -123,9 +124,10 @@ class ShowConsumer(AsyncWebsocketConsumer):
             await stage_link().want(self._measured)
         state = await self._now()
         if began:
-            await self.say(tellings.table_message(state))
+            await self.say(await in_thread(tellings.table_message, state))
         if self.why:
-            await self.say(tellings.why_message(state, self.why.source, self.why.listener))
+            source, listener = self.why.source, self.why.listener
+            await self.say(await in_thread(tellings.why_message, state, source, listener))
 
     async def _do(self, message: wire.Do) -> None:
         await self._submit(
@@ -144,7 +146,6 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 edit_id=message.id,
                 author_id=self.user.pk,
                 gesture=str(message.id),
-                plan=undo_of if undo else redo_of,
                 kind=models.Change.Kind.UNDO if undo else models.Change.Kind.REDO,
             )
         )
@@ -154,11 +155,10 @@ class ShowConsumer(AsyncWebsocketConsumer):
             outcome = await ticker_of(self.show_id).submit(request)
         except Exception:
             _LOG.exception("an edit failed")
-            broken = core.Broken()
-            await self._refuse(request.edit_id, broken.code, str(broken))
+            await self.say(tellings.refused_message(request.edit_id, core.Broken()))
             return
         if isinstance(outcome, Refused):
-            await self._refuse(request.edit_id, outcome.error.code, str(outcome.error))
+            await self.say(tellings.refused_message(request.edit_id, outcome.error))
         else:
             await self.say(
                 {
@@ -172,9 +172,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
     async def _try(self, message: wire.Try) -> None:
         state = await self._now()
         turn = Turn(self.show_id, self.user.pk, state.show, state.flow)
-        moves, _ = message.ask.plan(turn)
-        shown = core.preview(state.show, state.flow, moves)
-        await self.say(tellings.preview_message(message.id, shown))
+        await self.say(await in_thread(_tried, turn, message))
 
     # ---- the stage
 
@@ -211,24 +209,70 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 "values": frame["values"],
             }
         )
-        noticed = any(core.bears_on_findings(address) for address in frame["values"])
-        if not (noticed or self.table or self.why):
-            return
         state = live_of(self.show_id).state
         if state is None or state.revision < frame["revision"]:  # another process moved it on
             state = await self._now()
-        if noticed:
-            await self.say(_noticed(state))
-        if self.table and frame["layout"]:
-            await self.say(tellings.table_message(state))
-        elif self.table and frame["cells"]:
-            cells = tuple((row, column) for row, column in frame["cells"])
-            await self.say(tellings.cells_message(state, cells))
-        if self.why:
-            await self.say(tellings.why_message(state, self.why.source, self.why.listener))
+        for message in await in_thread(_news, state, _Frame(frame), self.table, self.why):
+            await self.say(message)
 
     async def show_trouble(self, event: dict) -> None:
         await self.say({"type": "trouble", "message": event["message"]})
+
+
+class _Frame:
+    """A frame of the channel layer, as a key: all screens share the messages made for it."""
+
+    def __init__(self, frame: dict) -> None:
+        self.cells = tuple((row, column) for row, column in frame["cells"])
+        self.layout: bool = frame["layout"]
+        self.addresses = tuple(frame["values"])
+        self.revision: int = frame["revision"]
+
+    def __hash__(self) -> int:
+        return hash(self.revision)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Frame) and (self.revision, self.cells, self.layout) == (
+            other.revision,
+            other.cells,
+            other.layout,
+        )
+
+
+def _news(
+    state: State, frame: _Frame, table: bool, why: wire.WatchedCell | None
+) -> list[dict[str, Any]]:
+    """What a screen is told after a move, in a thread: no core work runs in the event loop."""
+    news = []
+    if core.bears_on_findings(state.show, frame.addresses):
+        news.append(_noticed(state))
+    if table and frame.layout:
+        news.append(_table(state))
+    elif table and frame.cells:
+        news.append(_cells(state, frame))
+    if why:
+        news.append(_why(state, why.source, why.listener))
+    return news
+
+
+@lru_cache(maxsize=8)
+def _table(state: State) -> dict[str, Any]:
+    return tellings.table_message(state)
+
+
+@lru_cache(maxsize=8)
+def _cells(state: State, frame: _Frame) -> dict[str, Any]:
+    return tellings.cells_message(state, frame.cells)
+
+
+@lru_cache(maxsize=64)
+def _why(state: State, source: str, listener: str) -> dict[str, Any]:
+    return tellings.why_message(state, source, listener)
+
+
+def _tried(turn: Turn, message: wire.Try) -> dict[str, Any]:
+    shown = core.preview(turn.show, turn.flow, message.ask.plan(turn).moves)
+    return tellings.preview_message(message.id, shown)
 
 
 @lru_cache(maxsize=8)

@@ -1,60 +1,54 @@
 """The one door for change: a batch of edits, one transaction, one entry of the log for each."""
 
 import logging
-from collections.abc import Callable, Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from uuid import UUID
 
+import numpy as np
 from django.db import Error, transaction
+from django.db.models import QuerySet
+from numpy.typing import NDArray
 
 from ombrel.core import (
     Asked,
     Broken,
     Change,
     ConsoleError,
+    Edited,
     Entry,
-    Flow,
+    SocketTaken,
     described,
+    edited,
     joined,
-    listeners,
-    made,
     next_redo,
     next_undo,
-    sources,
+    table_heads,
     undoing,
 )
-from ombrel.core import Show as CoreShow
 
 from . import models
 from .live import State, from_wire, live_of, to_wire
+from .plans import Plan, Planned, Turn
 
-__all__ = ["Done", "Frame", "Plan", "Refused", "Request", "commit", "redo_of", "undo_of"]
+__all__ = ["Done", "Frame", "Refused", "Request", "commit"]
 
-# What an edit wants, told when its turn comes: moves for the show as it then stands, and words.
-Plan = Callable[["Turn"], tuple[Mapping[str, Asked], str]]
 _LOG = logging.getLogger(__name__)
-_LOOK_BACK = 400  # entries of a person's own that undo can reach
-
-
-@dataclass(frozen=True, slots=True)
-class Turn:
-    """What a plan may look at when its turn comes."""
-
-    show_id: UUID
-    author_id: int | None
-    show: CoreShow
-    flow: Flow
-    pending: tuple[models.Change, ...] = ()
+# Values at these leaves decide which rows and columns the table has, and what their heads say.
+_LAYOUT = ("/source", "/spare", "/name", "/format", "/label", "/mono/on", "/level", "/send", "/on")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Request:
-    """One edit that somebody asks for. `edit_id`: sent again it counts once."""
+    """One edit that somebody asks for. `edit_id`: sent again it counts once.
+
+    `plan`: what it wants; an undo or redo has none: it is found in the log.
+    """
 
     edit_id: UUID
     author_id: int | None
     gesture: str
-    plan: Plan
+    plan: Plan | None = None
     kind: models.Change.Kind = models.Change.Kind.EDIT
 
 
@@ -125,7 +119,7 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
                 outcomes.append(Done(state.revision, "Nothing to change."))
                 continue
             entries.append(entry)
-            cells.update(differing)
+            cells.update(map(tuple, differing.tolist()))
             known[request.edit_id] = state.revision
             outcomes.append(Done(state.revision, entry.says))
         values: dict[str, object] = {}
@@ -135,37 +129,37 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
             _keep(row, entries, values, state)
         # Lock and transaction end together: memory moves on only if the commit below succeeds.
         transaction.on_commit(lambda: setattr(live, "state", state))
-    layout = sources(start.show) != sources(state.show)
-    layout = layout or listeners(start.show) != listeners(state.show)
+    layout = any(address.endswith(_LAYOUT) for address in values) and (
+        table_heads(start.show, start.flow) != table_heads(state.show, state.flow)
+    )
     frame = Frame(start.revision, state.revision, values, tuple(sorted(cells)), layout)
     return outcomes, frame, state
 
 
 def _made(
     show_id: UUID, state: State, request: Request, pending: tuple[models.Change, ...]
-) -> tuple[State, models.Change | None, list[tuple[int, int]]]:
-    turn = Turn(show_id, request.author_id, state.show, state.flow, pending)
-    turns = ""
-    moves, says = request.plan(turn)
-    if request.kind != models.Change.Kind.EDIT:
-        turns, says = says.split("\n", 1)
-    show, change = made(state.show, moves)
-    if not change and request.kind == models.Change.Kind.EDIT:
-        return state, None, []
-    after, cells = state.after(change, state.revision + 1)
+) -> tuple[State, models.Change | None, NDArray[np.intp]]:
+    turn = Turn(show_id, request.author_id, state.show, state.flow)
+    if request.plan is not None:
+        planned = request.plan(turn)
+    else:
+        planned = _turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
+    after: Edited = edited(state.show, state.flow, planned.moves)
+    if not after.change and request.kind == models.Change.Kind.EDIT:
+        return state, None, after.cells
     entry = models.Change(
         show_id=show_id,
-        revision=after.revision,
+        revision=state.revision + 1,
         edit_id=request.edit_id,
         author_id=request.author_id,
         kind=request.kind,
         gesture=request.gesture,
-        turns=turns,
-        says=(says or described(show, change))[:200],
-        old=to_wire(change.old),
-        new=to_wire(change.new),
+        turns=planned.turns,
+        says=(planned.says or described(after.show, after.change))[:200],
+        old=to_wire(after.change.old),
+        new=to_wire(after.change.new),
     )
-    return after, entry, cells
+    return State(entry.revision, after.show, after.flow), entry, after.cells
 
 
 def _keep(
@@ -185,35 +179,53 @@ def _keep(
     row.save(update_fields=["revision", "name"])
 
 
-def _own_entries(turn: Turn) -> list[models.Change]:
-    kept = models.Change.objects.filter(show_id=turn.show_id, author_id=turn.author_id)
-    newest = list(kept.order_by("-revision")[:_LOOK_BACK])
-    pending = [entry for entry in turn.pending if entry.author_id == turn.author_id]
-    return [*reversed(newest), *pending]
+def _own(turn: Turn) -> QuerySet[models.Change]:
+    return models.Change.objects.filter(show_id=turn.show_id, author_id=turn.author_id)
 
 
-def _turned(turn: Turn, *, redo: bool) -> tuple[Mapping[str, Asked], str]:
-    own = _own_entries(turn)
-    log = [Entry(kind=e.kind, gesture=e.gesture, turns=e.turns) for e in own]  # type: ignore[arg-type]
+def _newest_first(turn: Turn, pending: tuple[models.Change, ...]) -> Iterator[Entry]:
+    """The log of a person, read only as far as somebody looks."""
+    for entry in reversed(pending):
+        if entry.author_id == turn.author_id:
+            yield Entry(kind=entry.kind, gesture=entry.gesture, turns=entry.turns)  # type: ignore[arg-type]
+    kept = _own(turn).order_by("-revision").values_list("kind", "gesture", "turns")
+    for kind, gesture, turns in kept.iterator(chunk_size=200):
+        yield Entry(kind=kind, gesture=gesture, turns=turns)  # type: ignore[arg-type]
+
+
+def _turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Planned:
+    """The plan of an undo or redo: a person's gesture, back, as far as nobody moved on since."""
+    log = _newest_first(turn, pending)
     gesture = next_redo(log) if redo else next_undo(log)
+    ahead = [entry for entry in pending if entry.author_id == turn.author_id]
+    edits = [*_own(turn).filter(kind="edit", gesture=gesture).order_by("revision")]
+    edits += [entry for entry in ahead if entry.kind == "edit" and entry.gesture == gesture]
+    turned = [*_own(turn).filter(turns=gesture).order_by("-revision")[:1]]
+    turned += [entry for entry in ahead if entry.turns == gesture]
     # What stands in the show for this gesture: its edits, or its newest undo or redo.
-    edits = [e for e in own if e.kind == "edit" and e.gesture == gesture]
-    turned = [e for e in own if e.turns == gesture]
     acts = turned[-1:] if turned else edits
     whole = joined([Change(from_wire(e.old), from_wire(e.new)) for e in acts])  # type: ignore[arg-type]
-    moves, left = undoing(turn.show, whole)
+    moves, left = _permitted(turn, *undoing(turn.show, whole))
     verb = "Again" if redo else "Undone"
     words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"
     if left:
-        words += f" ({len(left)} left as somebody set them since)"
-    return moves, f"{gesture}\n{words}"
+        words += f" ({left} left as somebody set them since)"
+    return Planned(moves, words, gesture)
 
 
-def undo_of(turn: Turn) -> tuple[Mapping[str, Asked], str]:
-    """The plan of an undo: this person's last gesture, back, as far as nobody moved on since."""
-    return _turned(turn, redo=False)
-
-
-def redo_of(turn: Turn) -> tuple[Mapping[str, Asked], str]:
-    """The plan of a redo."""
-    return _turned(turn, redo=True)
+def _permitted(
+    turn: Turn, moves: dict[str, Asked], left: tuple[str, ...]
+) -> tuple[Mapping[str, Asked], int]:
+    """The moves without those into sockets that somebody has taken since, and how many are left."""
+    count = len(left)
+    while True:
+        try:
+            edited(turn.show, turn.flow, moves)
+        except SocketTaken as taken:
+            for address in (taken.address, taken.held_at):
+                if address in moves:
+                    del moves[address]
+                    count += 1
+                    break
+            continue
+        return moves, count

@@ -4,6 +4,7 @@ A process reads a show once and then follows its own commits; when another proce
 show on, it follows that process's entries of the log.
 """
 
+import logging
 import threading
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -11,13 +12,25 @@ from uuid import UUID
 
 from immutables import Map
 
-from ombrel.core import Change, Flow, Value, Wire, blank_show, flow_of, parameter_at
+from ombrel.core import (
+    Change,
+    ConsoleError,
+    Flow,
+    Value,
+    Wire,
+    blank_show,
+    check_on_desk,
+    flow_of,
+    parameter_at,
+)
 from ombrel.core import Show as CoreShow
 
 from . import models
 from .desks import desk_of
 
 __all__ = ["Live", "State", "from_wire", "live_of", "to_wire"]
+
+_LOG = logging.getLogger(__name__)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -28,10 +41,10 @@ class State:
     show: CoreShow
     flow: Flow
 
-    def after(self, change: Change, revision: int) -> tuple["State", list[tuple[int, int]]]:
-        """The state after a change, and (row, column) of the cells that differ."""
-        flow, cells = self.flow.after(change)
-        return State(revision, self.show.with_values(change.new), flow), cells
+    def after(self, change: Change, revision: int) -> "State":
+        """The state after a change that is kept already."""
+        flow, _ = self.flow.after(change)
+        return State(revision, self.show.with_values(change.new), flow)
 
 
 @dataclass(slots=True)
@@ -53,7 +66,7 @@ class Live:
             ).order_by("revision")
             for entry in entries:
                 change = Change(Map(from_wire(entry.old)), Map(from_wire(entry.new)))
-                state, _ = state.after(change, entry.revision)
+                state = state.after(change, entry.revision)
             if state.revision == revision:
                 self.state = state
                 return state
@@ -62,8 +75,15 @@ class Live:
 
     def _read(self, revision: int) -> State:
         row = models.Show.objects.get(pk=self.show_id)
-        values = from_wire(dict(row.settings.values_list("address", "value")))
-        show = blank_show(desk_of(row.desk)).with_values(values)
+        desk = desk_of(row.desk)
+        values = {}
+        for address, wire in row.settings.values_list("address", "value"):
+            try:
+                value = parameter_at(address).kind.from_wire(wire, address)
+                values[address] = check_on_desk(desk, address, value)
+            except ConsoleError as error:  # kept before its desk's profile was changed
+                _LOG.warning("left out of %s: %s", row.name, error)
+        show = blank_show(desk).with_values(values)
         return State(revision, show, flow_of(show))
 
     def now(self) -> State:

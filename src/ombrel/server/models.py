@@ -69,6 +69,11 @@ class Change(models.Model):
 
     class Meta:
         ordering = ["show", "revision"]
+        # undo asks for what a person did last, and for all of one gesture
+        indexes = [
+            models.Index(fields=["show", "author", "-revision"], name="ones_own_changes"),
+            models.Index(fields=["show", "author", "gesture"], name="a_persons_gesture"),
+        ]
         constraints = [
             models.UniqueConstraint(fields=["show", "revision"], name="one_change_a_revision"),
             models.UniqueConstraint(fields=["show", "edit_id"], name="an_edit_counts_once"),
@@ -77,7 +82,6 @@ class Change(models.Model):
             ),
             models.CheckConstraint(condition=Q(revision__gt=0), name="revisions_start_at_one"),
         ]
-        indexes = [models.Index(fields=["show", "author", "-revision"], name="ones_own_changes")]
 
     def __str__(self) -> str:
         return f"{self.revision}: {self.says}"

@@ -1,24 +1,47 @@
 """Errors of the core as replies, in one table. Anything not in it is a bug, and told as such."""
 
 from typing import Final
+from uuid import UUID
+
+from ninja import Schema
 
 from ombrel import core
 from ombrel.core import ConsoleError
 
-__all__ = ["STATUS", "status_of"]
+__all__ = ["STATUS", "ErrorReply", "ShowRow", "status_of"]
+
+
+class ErrorReply(Schema):
+    """A refusal: what is wrong, where, and the way out."""
+
+    code: str
+    message: str
+
+
+class ShowRow(Schema):
+    """A show in the list."""
+
+    id: UUID
+    name: str
+    desk: str
+
 
 STATUS: Final[dict[type[ConsoleError], int]] = {
     core.BadFile: 422,
     core.Broken: 500,
     core.EditRefused: 422,
+    core.EngineTaken: 409,
     core.FeedbackLoop: 409,
+    core.NotAnEffectMix: 409,
     core.NothingLeft: 409,
     core.NothingToRedo: 409,
     core.NothingToUndo: 409,
+    core.OneFaderTwoPlaces: 409,
     core.OnlyInBlocks: 409,
     core.OutOfRange: 422,
     core.OutOfReach: 409,
     core.SeveralPaths: 409,
+    core.SocketTaken: 409,
     core.UnknownAddress: 404,
     core.UnreadableText: 422,
     core.WrongValue: 422,

@@ -15,10 +15,12 @@ from .wire import (
     Noticed,
     PreampMessage,
     Preview,
+    RefusedMessage,
     WhyAnswer,
     WhyReason,
     WhyRemedy,
     WhyStep,
+    WhyWay,
 )
 
 __all__ = [
@@ -26,6 +28,7 @@ __all__ = [
     "meters_message",
     "noticed_message",
     "preview_message",
+    "refused_message",
     "snapshot_message",
     "table_message",
     "why_message",
@@ -49,39 +52,79 @@ def snapshot_message(state: State) -> dict:
 def table_message(state: State) -> dict:
     """The whole table, in the rows and columns worth drawing."""
     show, flow = state.show, state.flow
-    rows = [int(source.split("/")[1]) - 1 for source in core.sources(show)]
-    listeners = core.listeners(show)
-    columns = [core.bus_index(show.desk, listener) for listener in listeners]
+    sources, heads = core.table_heads(show, flow)
+    rows = [flow.layout.row(source) for source in sources]
+    columns = [flow.layout.column(head.listener) for head in heads]
+    levels, states = flow.part(rows, columns)
     return {
         "type": "table",
         "revision": state.revision,
-        "sources": core.sources(show),
-        "listeners": listeners,
-        "level_db": [[_level(float(flow.level_db[r, c])) for c in columns] for r in rows],
-        "state": [[_state(int(flow.state[r, c])) for c in columns] for r in rows],
-        "after_fader": [[flow.cell(r, c).after_fader for c in columns] for r in rows],
+        "sources": sources,
+        "listeners": [head.listener for head in heads],
+        "heads": [
+            {
+                "about": head.about,
+                "patched": head.patched,
+                "serves": head.serves,
+                "listens": head.listens,
+            }
+            for head in heads
+        ],
+        "level_db": [[_level(level_db) for level_db in row] for row in levels.tolist()],
+        "state": [[_state(cell) for cell in row] for row in states.tolist()],
+        "way": flow.ways(rows, columns),
     }
 
 
 def cells_message(state: State, cells: tuple[tuple[int, int], ...]) -> dict:
     """Cells that changed, as many as are drawn."""
-    show = state.show
-    rows = {int(source.split("/")[1]) - 1 for source in core.sources(show)}
-    columns = {core.bus_index(show.desk, listener) for listener in core.listeners(show)}
-    found = []
-    for row, column in cells:
-        if row in rows and column in columns:
-            cell = state.flow.cell(row, column)
-            found.append(
-                {
-                    "source": cell.source,
-                    "listener": cell.listener,
-                    "level_db": _level(cell.level_db),
-                    "state": _state(cell.state),
-                    "after_fader": cell.after_fader,
-                }
-            )
+    flow, layout = state.flow, state.flow.layout
+    sources, heads = core.table_heads(state.show, flow)
+    rows = {layout.row(source) for source in sources}
+    columns = {layout.column(head.listener) for head in heads}
+    drawn = [cell for cell in cells if cell[0] in rows and cell[1] in columns]
+    some_rows = sorted({row for row, _ in drawn})
+    some_columns = sorted({column for _, column in drawn})
+    levels, states = flow.part(some_rows, some_columns)
+    ways = flow.ways(some_rows, some_columns)
+    at_row = {row: place for place, row in enumerate(some_rows)}
+    at_column = {column: place for place, column in enumerate(some_columns)}
+    found = [
+        {
+            "source": layout.source(row),
+            "listener": layout.listener(column),
+            "level_db": _level(float(levels[at_row[row], at_column[column]])),
+            "state": _state(int(states[at_row[row], at_column[column]])),
+            "way": ways[at_row[row]][at_column[column]],
+        }
+        for row, column in drawn
+    ]
     return {"type": "cells", "revision": state.revision, "cells": found}
+
+
+def _steps(steps: tuple[core.Step, ...]) -> list[WhyStep]:
+    return [
+        WhyStep(
+            kind=step.kind,
+            title=step.title,
+            detail=step.detail,
+            gain_db=None if step.gain_db is None else _level(step.gain_db),
+            dbu=step.dbu,
+            dbfs=step.dbfs,
+            in_path=step.in_path,
+            open=step.open,
+            has_gain=step.gain_db is not None,
+            address=step.address,
+        )
+        for step in steps
+    ]
+
+
+def remedy_to_wire(remedy: core.Remedy | None) -> WhyRemedy | None:
+    """A remedy for its button."""
+    if remedy is None:
+        return None
+    return WhyRemedy(says=remedy.says, moves=moves_to_wire(remedy.moves))
 
 
 def why_message(state: State, source: str, listener: str) -> dict:
@@ -97,31 +140,30 @@ def why_message(state: State, source: str, listener: str) -> dict:
         level_db=_level(answer.level_db),
         state=_state(answer.state),
         says=answer.says,
-        steps=[
-            WhyStep(
-                kind=step.kind,
-                title=step.title,
-                detail=step.detail,
-                gain_db=None if step.gain_db is None else _level(step.gain_db),
-                dbu=step.dbu,
-                dbfs=step.dbfs,
-                in_path=step.in_path,
-                open=step.open,
-                has_gain=step.gain_db is not None,
-                address=step.address,
+        head=_steps(answer.head),
+        ways=[
+            WhyWay(
+                says=way.says, level_db=_level(way.level_db), wet=way.wet, steps=_steps(way.steps)
             )
-            for step in answer.steps
+            for way in answer.ways
         ],
         reasons=[
-            WhyReason(
-                code=reason.code,
-                says=reason.says,
-                remedy=WhyRemedy(says=reason.remedy.says, moves=moves_to_wire(reason.remedy.moves))
-                if reason.remedy
-                else None,
-            )
-            for reason in answer.reasons
+            WhyReason(code=one.code, says=one.says, remedy=remedy_to_wire(one.remedy))
+            for one in answer.reasons
         ],
+        opening=remedy_to_wire(answer.opening),
+    ).model_dump(mode="json")
+
+
+def refused_message(message_id: UUID | str | None, error: core.ConsoleError) -> dict:
+    """A refusal, with the other edits that would do what was asked for, where there are some."""
+    ways = error.ways if isinstance(error, core.SeveralPaths) else ()
+    return RefusedMessage(
+        type="refused",
+        id=message_id,  # type: ignore[arg-type]
+        code=error.code,
+        message=str(error),
+        ways=[WhyRemedy(says=says, moves=moves_to_wire(moves)) for says, moves in ways],  # type: ignore[arg-type]
     ).model_dump(mode="json")
 
 
@@ -141,7 +183,7 @@ def noticed_message(state: State) -> dict:
                 else None,
                 careful=finding.careful,
             )
-            for finding in core.findings(state.show)
+            for finding in core.findings(state.show, state.flow)
         ],
         preamps=[
             PreampMessage(

@@ -11,7 +11,8 @@ from .asks import Address, Ask, AskedMove, _Strict
 __all__ = ["FROM_SCREEN", "FromScreen", "ToScreen"]
 
 WireValue = float | bool | str | None
-CellState = Literal["unrouted", "heard", "muted", "no_source", "no_output", "down"]
+CellState = Literal["unrouted", "heard", "muted", "no_source", "no_output", "down", "cancelled"]
+CellWay = Literal["before", "after", "through"]
 
 
 # ---- from a screen
@@ -106,13 +107,28 @@ class Moved(Schema):
 
 
 class TableCell(Schema):
-    """One cell of who hears what; level in dB, null for silence."""
+    """One cell of who hears what; level in dB, null for silence. `way`: how its own feed taps, or
+
+    "through" where it comes by other strips.
+    """
 
     source: str
     listener: str
     level_db: float | None
     state: CellState
-    after_fader: bool
+    way: CellWay
+
+
+class TableHead(Schema):
+    """Head of a column: where the listener stands, whether it goes anywhere, and what it serves.
+
+    `listens` false: a stage in between, drawn apart.
+    """
+
+    about: str
+    patched: bool
+    serves: str
+    listens: bool
 
 
 class Table(Schema):
@@ -122,9 +138,10 @@ class Table(Schema):
     revision: int
     sources: list[str]
     listeners: list[str]
+    heads: list[TableHead]
     level_db: list[list[float | None]]
     state: list[list[CellState]]
-    after_fader: list[list[bool]]
+    way: list[list[CellWay]]
 
 
 class Cells(Schema):
@@ -165,8 +182,17 @@ class WhyReason(Schema):
     remedy: WhyRemedy | None
 
 
+class WhyWay(Schema):
+    """One way from the source to the listener; `says`: by way of what, "" for its own feed."""
+
+    says: str
+    level_db: float | None
+    wet: bool
+    steps: list[WhyStep]
+
+
 class WhyAnswer(Schema):
-    """The explanation of one cell."""
+    """The explanation of one cell. `opening`: the fewest actions that let it be heard, as one."""
 
     type: Literal["why"]
     revision: int
@@ -177,8 +203,10 @@ class WhyAnswer(Schema):
     level_db: float | None
     state: CellState
     says: str
-    steps: list[WhyStep]
+    head: list[WhyStep]
+    ways: list[WhyWay]
     reasons: list[WhyReason]
+    opening: WhyRemedy | None
 
 
 class DoneMessage(Schema):
@@ -191,12 +219,13 @@ class DoneMessage(Schema):
 
 
 class RefusedMessage(Schema):
-    """An edit, or a question, was refused; nothing changed."""
+    """An edit, or a question, was refused; nothing changed. `ways`: edits that would do it."""
 
     type: Literal["refused"]
     id: UUID | None
     code: str
     message: str
+    ways: list[WhyRemedy] = []
 
 
 class LossMessage(Schema):

@@ -9,10 +9,11 @@ from typing import TypeVar
 
 from django.db import DatabaseError, InterfaceError, OperationalError, connections
 
-__all__ = ["in_database", "let_go"]
+__all__ = ["in_database", "in_thread", "let_go"]
 
 _THREADS = 4  # one would do for one show; a few let shows pass one another
 _WORKERS = ThreadPoolExecutor(max_workers=_THREADS, thread_name_prefix="database")
+_THINKERS = ThreadPoolExecutor(max_workers=1, thread_name_prefix="core")
 _T = TypeVar("_T")
 
 
@@ -29,6 +30,12 @@ async def in_database(work: Callable[..., _T], *args: object, again: bool = Fals
         if not again:
             raise
     return await loop.run_in_executor(_WORKERS, partial(_guarded, work, args))
+
+
+async def in_thread(work: Callable[..., _T], *args: object) -> _T:
+    """Run work of the core off the event loop, in one thread: it never outnumbers the cores."""
+    loop = asyncio.get_running_loop()
+    return await loop.run_in_executor(_THINKERS, partial(work, *args))
 
 
 def _guarded(work: Callable[..., _T], args: tuple[object, ...]) -> _T:

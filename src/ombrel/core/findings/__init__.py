@@ -1,48 +1,75 @@
 """Findings: what Ombrel noticed without being asked. One rule a module; RULES is all of them."""
 
+from collections.abc import Iterable
+from dataclasses import replace
 from typing import Final
 
 from ..addresses import parameter_at
+from ..edits import check_edit
+from ..errors import FeedbackLoop
+from ..flow import Flow, feeds_back
 from ..show import Show
 from .channel_without_source import channel_without_source
+from .effects import effect_half_wired
 from .line_without_channel import line_without_channel
 from .line_without_socket import line_without_socket
+from .loops import loop_near_howling
 from .outputs import mix_that_goes_nowhere, output_taken_by_nothing
 from .past_full_scale import past_full_scale
 from .phantom import phantom_missing, phantom_not_wanted
 from .rule import Finding, Look, Rule
 from .shared_preamp import shared_preamp
 from .spare_dead import spare_dead
-from .two_lines_on_a_socket import two_lines_on_a_socket
 
 __all__ = ["Finding", "RULES", "bears_on_findings", "findings"]
 
 RULES: Final[tuple[Rule, ...]] = (
     past_full_scale,
-    two_lines_on_a_socket,
+    loop_near_howling,
     phantom_missing,
     phantom_not_wanted,
     line_without_socket,
     line_without_channel,
     channel_without_source,
     mix_that_goes_nowhere,
+    effect_half_wired,
     spare_dead,
     output_taken_by_nothing,
     shared_preamp,
 )
 
 
-def findings(show: Show) -> tuple[Finding, ...]:
-    """All findings of a show, what is to settle first, in the order of the rules."""
-    look = Look(show)
+def findings(show: Show, flow: Flow | None = None) -> tuple[Finding, ...]:
+    """All findings of a show, what is to settle first, in the order of the rules.
+
+    `flow`: the show's flow if it is at hand.
+    """
+    look = Look(show, flow)
     found = [finding for rule in RULES for finding in rule(look)]
+    if feeds_back(show):
+        found = [_without_what_howls(look, finding) for finding in found]
     return tuple(sorted(found, key=lambda finding: finding.tone != "settle"))
 
 
-# Levels, mutes, pans and sends change in every second of a show, and no rule looks at them.
+def _without_what_howls(look: Look, finding: Finding) -> Finding:
+    """The finding, without a remedy that would be refused."""
+    if not finding.moves:
+        return finding
+    try:
+        check_edit(look.show, look.flow, finding.moves)
+    except FeedbackLoop:
+        says = f"{finding.says} What would settle it would close a loop."
+        return replace(finding, says=says, remedy="", moves={})
+    return finding
+
+
+# Levels, mutes, pans and sends change in every second of a show, and no rule looks at them, save
+# that of loops, where there can be any.
 _ASPECTS: Final = frozenset({"lines", "name", "outputs", "patch", "phantom", "preamp", "routing"})
+_OF_LOOPS: Final = frozenset({"fader", "mute", "pan", "sends"})
 
 
-def bears_on_findings(address: str) -> bool:
-    """Whether a change at an address can change what is found. Raises UnknownAddress."""
-    return parameter_at(address).aspect in _ASPECTS
+def bears_on_findings(show: Show, addresses: Iterable[str]) -> bool:
+    """Whether a change at some addresses can change what is found. Raises UnknownAddress."""
+    aspects = {parameter_at(address).aspect for address in addresses}
+    return bool(aspects & _ASPECTS) or (bool(aspects & _OF_LOOPS) and feeds_back(show))

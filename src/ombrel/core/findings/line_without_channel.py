@@ -14,7 +14,9 @@ def line_without_channel(look: Look) -> Iterator[Finding]:
     for line in look.lines:
         sockets = [look.show[f"line/{line}/{side}"] for side in ("socket", "socket_right")]
         plugged = [socket for socket in sockets if isinstance(socket, str)]
-        if not plugged or any(socket in look.channels_on for socket in plugged):
+        if not plugged or any(
+            socket in look.channels_on or socket in look.returns_on for socket in plugged
+        ):
             continue
         try:
             moves, remedy = patch_lines(look.show, [line]), "Give it the next free channel"

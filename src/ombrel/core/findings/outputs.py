@@ -1,10 +1,12 @@
 """Outputs and mixes that miss one another."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from contextlib import suppress
 
+from ..asked import Asked
 from ..errors import NothingLeft
 from ..flow import strip_name
-from ..outputs import outputs_of, patch_bus
+from ..outputs import goes_somewhere, patch_missing
 from ..sockets import socket_name
 from .rule import Finding, Look
 
@@ -12,21 +14,22 @@ __all__ = ["mix_that_goes_nowhere", "output_taken_by_nothing"]
 
 
 def mix_that_goes_nowhere(look: Look) -> Iterator[Finding]:
-    """A mix in use that no output carries; the remedy patches it to the next free."""
+    """A mix or matrix in use that nothing carries; the remedy patches it to the next free."""
     show = look.show
-    for number in show.mixes():
-        bus = f"mix/{number}"
-        if outputs_of(show, bus):
+    for bus in show.in_use("mix") + show.in_use("matrix"):
+        if goes_somewhere(show, bus):
             continue
-        try:
-            stereo = show.text(f"{bus}/format") == "stereo"
-            moves, remedy = patch_bus(show, bus, stereo=stereo), "Patch it to the next free"
-        except NothingLeft:
-            moves, remedy = {}, ""
+        moves: Mapping[str, Asked] = {}
+        remedy = ""
+        serves_effect = bus.startswith("mix/") and show[f"{bus}/serves"] == "effect"
+        if not serves_effect:
+            with suppress(NothingLeft):
+                moves, remedy = patch_missing(show, bus), "Patch it to the next free"
+        nowhere = "feeds no effect engine" if serves_effect else "goes to no output"
         yield Finding(
             rule="mix_that_goes_nowhere",
             tone="settle",
-            says=f"{strip_name(show, bus)} goes to no output.",
+            says=f"{strip_name(show, bus)} {nowhere}.",
             about=bus,
             remedy=remedy,
             moves=moves,

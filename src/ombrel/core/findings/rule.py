@@ -4,7 +4,8 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
-from ..edits import Asked
+from ..asked import Asked
+from ..flow import Flow, flow_of
 from ..show import Show
 
 __all__ = ["Finding", "Look", "Rule"]
@@ -31,8 +32,8 @@ class Finding:
 class Look:
     """A show with what several rules ask of it, found once."""
 
-    def __init__(self, show: Show) -> None:
-        self.show = show
+    def __init__(self, show: Show, flow: Flow | None = None) -> None:
+        self.show, self._flow = show, flow
         self.lines = show.lines()
         self.lines_on: dict[str, list[int]] = {}
         for line in self.lines:
@@ -41,10 +42,25 @@ class Look:
                 if isinstance(socket, str):
                     self.lines_on.setdefault(socket, []).append(line)
         self.channels_on: dict[str, list[int]] = {}
+        self.returns_on: dict[str, list[int]] = {}
         for channel in show.channels():
             source = show.source_of(channel)
             if source is not None:
                 self.channels_on.setdefault(source, []).append(channel)
+
+        for number in range(1, show.desk.returns + 1):
+            pair = show[f"return/{number}/source"]
+            if isinstance(pair, str) and pair.startswith("input/"):
+                stem, _, odd = pair.rpartition("/")
+                for socket in (pair, f"{stem}/{int(odd) + 1}"):
+                    self.returns_on.setdefault(socket, []).append(number)
+
+    @property
+    def flow(self) -> Flow:
+        """The show's flow."""
+        if self._flow is None:
+            self._flow = flow_of(self.show)
+        return self._flow
 
     def name(self, line: int) -> str:
         """What a line is called."""

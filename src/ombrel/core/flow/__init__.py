@@ -1,25 +1,49 @@
 """Levels along the signal path: the table of who hears what, and why."""
 
-from .strips import bus_index, bus_of, listener_name, listeners, source_name, sources, strip_name
-from .table import Cell, Flow, State, flow_of, who_hears_what
-from .why import Reason, Remedy, Step, Why, why
+from .layout import Layout, layout_of
+from .loops import Loop, loudest_loop
+from .opened import OpenedWay
+from .paths import Edge, Network, Path
+from .stages import STAGES, START_LEVEL_DB, Cause, Stage, passed
+from .strips import (
+    Head,
+    between,
+    listener_name,
+    listeners,
+    source_name,
+    sources,
+    strip_name,
+    table_heads,
+)
+from .table import CANCELS, Cell, Flow, State, feeds_back, flow_of, who_hears_what
 
 __all__ = [
+    "CANCELS",
+    "Cause",
+    "STAGES",
+    "START_LEVEL_DB",
     "Cell",
+    "Edge",
     "Flow",
-    "Reason",
-    "Remedy",
+    "Head",
+    "Layout",
+    "Loop",
+    "Network",
+    "OpenedWay",
+    "Path",
+    "Stage",
     "State",
-    "Step",
-    "Why",
-    "bus_index",
-    "bus_of",
+    "between",
+    "feeds_back",
     "flow_of",
+    "layout_of",
     "listener_name",
     "listeners",
+    "loudest_loop",
+    "passed",
     "source_name",
     "sources",
     "strip_name",
+    "table_heads",
     "who_hears_what",
-    "why",
 ]

@@ -1,380 +1,194 @@
-"""A show's values as arrays, read whole or one move at a time.
+"""A show's values as arrays: read whole, or followed move by move; nothing is computed here."""
 
-Each parameter that bears on a level has one reader below: it puts one value into the arrays and
-says which part of the table that value touches. Reading a whole show is putting every value that
-differs from its default into blank arrays; following a move is putting one. So both agree by
-construction, and a new parameter is one new reader.
-"""
-
-import math
-from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, fields, replace
-from enum import IntEnum
-from typing import Any, Final, NamedTuple
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ..addresses import indices_of, parameter_at
 from ..desk import Desk
-from ..errors import UnknownAddress
 from ..kinds import Value
-from ..parameters import TAPS
+from ..laws import balance, constant_power_pan
+from ..parameters import CATALOGUE, TAPS
 from ..show import Show
-from .strips import bus_count, bus_index, house_index, mono_index
+from .homes import NOTHING, Home, feed_kind, homes_of
+from .layout import Layout, layout_of
+from .stages import STAGES, gain_of
 
-__all__ = ["AFTER_FADER", "Arrays", "Block", "Touched", "followed", "read_arrays"]
+__all__ = ["Arrays", "Floats", "Moved", "followed", "read_arrays"]
 
-AFTER_FADER: Final = TAPS.index("after_fader")
-FIRST_TAP_AFTER_MUTE: Final = TAPS.index("before_fader_after_mute")
-_TAP_NUMBER: Final = {tap: number for number, tap in enumerate(TAPS)}
-_FORMAT_SIDES: Final[dict[Value, int]] = {"unused": 0, "mono": 1, "stereo": 2}
-_SIDE_ROW: Final = {"left": 0, "right": 1, "whole": 2}
-
-
-class Touched(NamedTuple):
-    """Part of the table: all of a row (column None), all of a column (row None), or one cell."""
-
-    row: int | None
-    column: int | None
-
-
-class Block(IntEnum):
-    """What stands in the way of a signal, the strongest last; 0: nothing does."""
-
-    DOWN = 1  # a fader is off
-    NO_OUTPUT = 2
-    NO_SOURCE = 3
-    MUTED = 4
-    NOT_IN_USE = 5
+Floats = NDArray[np.floating[Any]]
+_TAP_DEFAULT: Final = {
+    "send": CATALOGUE["channel/<channel>/send/mix/<mix>/tap"].default,
+    "matrix": CATALOGUE["mix/<mix>/send/matrix/<matrix>/tap"].default,
+    "assign": "after_fader",
+}
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Arrays:
-    """What the levels of a show depend on; C channels, B buses (see `strips`), T taps.
+    """The values that the flow depends on, as numbers. Gains are linear, switches 0.0 or 1.0.
 
-    All gains are linear. Switches are gains too, 0.0 or 1.0: they multiply without a conversion.
-
-    Set by the readers. Rows, shape (C,): `trim` signed by polarity, `fader`, `unmuted`, `source`
-    and `spare` (there is one), `on_spare`, `source_bus` and `spare_bus` (column * 3 + side of the
-    bus that it is, -1: none). Cells, shape (C, B): `send` (0.0 = off), `on`, `tap` (place in
-    `at_tap`'s flat order: row * T + index into TAPS), `left`, `right` (the pan's gains into a
-    stereo bus). Columns, shape (B,): `sides` (0 not in use, 1, 2), `master`, `open` (not muted).
-    Output sockets, shape (O,), in the desk's order: `out_column` (-1: no bus), `out_side` (0 left,
-    1 right, 2 the whole as a mono sum), `out_trim`, `out_tap` (index into TAPS).
-
-    Derived for whole rows and columns: `fed_by`, shape (C,): the bus that feeds the channel now,
-    as `source_bus`. `at_tap`, shape (C, T): gain of the channel from its source to each tap.
-    `row_block` (C, T) and `column_block` (B,): the strongest `Block` on either part. `heard`, shape
-    (4, B): what the outputs carry of a panned signal, as the left listener = left * heard[0] +
-    right * heard[1] + heard[2] (the last where a bus has one side and no pan), and the right
-    listener = right * heard[3].
+    `stage` (strips, stages): gain of each stage. `sides` (strips,): 0 not in use, 1, 2.
+    Feeds, shape (feeding, buses): `on`, `amp` (gain of the send; 1 for an assignment), `tap` (index
+    into TAPS), `pan`; `strip_pan` (strips,) is that of assignments. `source`, `spare`, `on_spare`
+    (rows,): what feeds channels and returns, see `homes`. `engine` (engines,): the mix that feeds
+    it. Sockets, shape (sockets,): `out_source`, `out_tap`, `out_trim`.
     """
 
-    trim: NDArray[np.float64]
-    fader: NDArray[np.float64]
-    unmuted: NDArray[np.float64]
-    source: NDArray[np.float64]
-    spare: NDArray[np.float64]
-    on_spare: NDArray[np.float64]
-    source_bus: NDArray[np.intp]
-    spare_bus: NDArray[np.intp]
-    send: NDArray[np.float64]
-    on: NDArray[np.float64]
-    tap: NDArray[np.intp]
-    left: NDArray[np.float64]
-    right: NDArray[np.float64]
-    sides: NDArray[np.int8]
-    master: NDArray[np.float64]
-    open: NDArray[np.float64]
-    out_column: NDArray[np.intp]
-    out_side: NDArray[np.intp]
-    out_trim: NDArray[np.float64]
-    out_tap: NDArray[np.intp]
-    fed_by: NDArray[np.intp]
-    at_tap: NDArray[np.float64]
-    row_block: NDArray[np.int8]
-    column_block: NDArray[np.int8]
-    heard: NDArray[np.float64]
+    stage: Floats
+    sides: Floats
+    on: Floats
+    amp: Floats
+    tap: Floats
+    pan: Floats
+    strip_pan: Floats
+    source: Floats
+    spare: Floats
+    on_spare: Floats
+    engine: Floats
+    out_source: Floats
+    out_tap: Floats
+    out_trim: Floats
+
+    def in_force(self) -> NDArray[np.intp]:
+        """What feeds each row now: its source, or its spare while it is switched to that."""
+        return np.where(self.on_spare > 0.0, self.spare, self.source).astype(np.intp)
 
 
-def _derive_rows(a: Arrays, rows: slice) -> None:
-    """`at_tap` and `row_block` of some rows, from what the readers set."""
-    fed = np.where(a.on_spare[rows] == 0.0, a.source[rows], a.spare[rows])
-    a.fed_by[rows] = np.where(a.on_spare[rows] == 0.0, a.source_bus[rows], a.spare_bus[rows])
-    unmuted, fader = a.unmuted[rows], a.fader[rows]
-    a.at_tap[rows, 0] = fed  # the input tap lies before polarity and trim
-    a.at_tap[rows, 1:] = (fed * a.trim[rows])[:, None]
-    a.at_tap[rows, FIRST_TAP_AFTER_MUTE] *= unmuted
-    a.at_tap[rows, AFTER_FADER] *= unmuted * fader
-    block = np.zeros((fed.size, len(TAPS)), dtype=np.int8)
-    block[fader == 0.0, AFTER_FADER] = Block.DOWN
-    block[fed == 0.0] = Block.NO_SOURCE
-    block[unmuted == 0.0, FIRST_TAP_AFTER_MUTE:] = Block.MUTED
-    a.row_block[rows] = block
+@dataclass(frozen=True, slots=True)
+class Moved:
+    """What a change wrote: places by array. Empty: it bears on no level."""
+
+    places: Mapping[str, list[int]]
+
+    def strips(self, array: str, width: int) -> set[int]:
+        """First index of the places written in an array of `width` columns."""
+        return {place // width for place in self.places.get(array, ())}
 
 
-def _derive_columns(a: Arrays, columns: slice) -> None:
-    """`heard` and `column_block` of some columns.
-
-    A side that several sockets carry counts with the loudest of them. When only the mono sum
-    (L+R)/2 of a stereo bus is patched, that sum is what its listener hears, on the left.
-    """
-    count = a.sides.size
-    used = a.out_column >= 0
-    bus, tap = a.out_column[used], a.out_tap[used]
-    gain = a.out_trim[used] * np.where(tap >= FIRST_TAP_AFTER_MUTE, a.open[bus], 1.0)
-    gain *= np.where(tap == AFTER_FADER, a.master[bus], 1.0)
-    carried, patched = np.zeros((3, count)), np.zeros((3, count), dtype=np.bool_)
-    np.maximum.at(carried, (a.out_side[used], bus), gain)
-    patched[a.out_side[used], bus] = True
-    sides, is_patched = a.sides[columns], patched[:, columns].any(axis=0)
-    left, right, whole = carried[:, columns] * (sides > 0)
-    stereo = sides == 2
-    half_sum = whole * (stereo & ~(patched[0, columns] | patched[1, columns])) * 0.5
-    a.heard[0, columns] = left * stereo + half_sum
-    a.heard[1, columns] = half_sum
-    a.heard[2, columns] = np.maximum(np.maximum(left, right), whole) * (sides == 1)
-    a.heard[3, columns] = right * stereo
-    block = np.zeros(sides.size, dtype=np.int8)
-    silent = a.heard[:, columns].max(axis=0) == 0.0
-    block[silent & (a.master[columns] == 0.0)] = Block.DOWN
-    block[~is_patched] = Block.NO_OUTPUT
-    block[silent & (a.open[columns] == 0.0)] = Block.MUTED
-    block[sides == 0] = Block.NOT_IN_USE
-    a.column_block[columns] = block
-
-
-def _gain(level_db: Value) -> float:
-    return 10.0 ** (level_db / 20.0) if isinstance(level_db, float) else 0.0
-
-
-def _set_pan(arrays: Arrays, row: int, column: int, pan: Value) -> None:
-    theta = (float(pan or 0.0) + 1.0) * (math.pi / 4.0)
-    arrays.left[row, column] = 0.0 if theta >= math.pi / 2.0 else math.cos(theta)
-    arrays.right[row, column] = math.sin(theta)
-
-
-# numbers from 0 and box keys, as they come in the address; each reader knows which it has
-_At = tuple[Any, ...]
-_Reader = Callable[[Arrays, Desk, _At, Value, Value], Iterable[Touched]]
-
-
-def _trim(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-    sign = math.copysign(1.0, a.trim[at[0]])
-    a.trim[at[0]] = sign * _gain(new)
-    return (Touched(at[0], None),)
-
-
-def _polarity(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-    size = abs(a.trim[at[0]])
-    a.trim[at[0]] = -size if new else size
-    return (Touched(at[0], None),)
-
-
-def _row(name: str, of: Callable[[Value], float | bool]) -> _Reader:
-    def read(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-        getattr(a, name)[at[0]] = of(new)
-        return (Touched(at[0], None),)
-
-    return read
-
-
-def _fed(name: str) -> _Reader:
-    def read(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-        getattr(a, name)[at[0]] = new is not None
-        bus = -1
-        if isinstance(new, str) and new.split("/")[0] in ("mix", "house", "mono"):
-            bus = bus_index(desk, new) * 3 + _SIDE_ROW.get(new.rsplit("/", 1)[-1], 2)
-        getattr(a, f"{name}_bus")[at[0]] = bus
-        return (Touched(at[0], None),)
-
-    return read
-
-
-def _cell(name: str, of: Callable[[Value], float | bool]) -> _Reader:
-    def read(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-        getattr(a, name)[at[0], at[1]] = of(new)
-        return (Touched(at[0], at[1]),)
-
-    return read
-
-
-def _tap(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-    a.tap[at[0], at[1]] = at[0] * len(TAPS) + _TAP_NUMBER[str(new)]
-    return (Touched(at[0], at[1]),)
-
-
-def _send_pan(a: Arrays, _: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-    _set_pan(a, at[0], at[1], new)
-    return (Touched(at[0], at[1]),)
-
-
-def _channel_pan(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-    _set_pan(a, at[0], house_index(desk), new)
-    return (Touched(at[0], house_index(desk)),)
-
-
-def _assigned(column_of: Callable[[Desk], int]) -> _Reader:
-    def read(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-        a.on[at[0], column_of(desk)] = bool(new)
-        return (Touched(at[0], column_of(desk)),)
-
-    return read
-
-
-def _bus(
-    name: str, of: Callable[[Value], float | bool], column_of: Callable[[Desk], int] | None = None
-) -> _Reader:
-    def read(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-        column = column_of(desk) if column_of else at[0]
-        getattr(a, name)[column] = of(new)
-        return (Touched(None, column),)
-
-    return read
-
-
-def _output_place(desk: Desk, box_key: str, number: int) -> int:
-    """Place of an output socket in the desk's order."""
-    place = 0
-    for box in desk.boxes:
-        if box.key == box_key:
-            return place + number - 1
-        place += box.outputs
-    raise UnknownAddress(f"output/{box_key}/{number}")
-
-
-def _bus_touched(a: Arrays, place: int) -> list[Touched]:
-    column = int(a.out_column[place])
-    return [Touched(None, column)] if column >= 0 else []
-
-
-def _output_source(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-    place = _output_place(desk, str(at[0]), int(at[1]) + 1)
-    touched = _bus_touched(a, place)
-    a.out_column[place] = -1
-    if isinstance(new, str) and not new.startswith("channel/"):
-        a.out_column[place] = bus_index(desk, new)
-        a.out_side[place] = _SIDE_ROW.get(new.rsplit("/", 1)[-1], 2)
-    return [*touched, *_bus_touched(a, place)]
-
-
-def _output_value(name: str, of: Callable[[Value], float]) -> _Reader:
-    def read(a: Arrays, desk: Desk, at: _At, _old: Value, new: Value) -> Iterable[Touched]:
-        place = _output_place(desk, str(at[0]), int(at[1]) + 1)
-        getattr(a, name)[place] = of(new)
-        return _bus_touched(a, place)
-
-    return read
-
-
-_READERS: Final[dict[str, _Reader]] = {
-    "channel/<channel>/source": _fed("source"),
-    "channel/<channel>/spare": _fed("spare"),
-    "channel/<channel>/on_spare": _row("on_spare", bool),
-    "channel/<channel>/trim": _trim,
-    "channel/<channel>/polarity": _polarity,
-    "channel/<channel>/fader": _row("fader", _gain),
-    "channel/<channel>/mute": _row("unmuted", lambda value: not value),
-    "channel/<channel>/pan": _channel_pan,
-    "channel/<channel>/house/on": _assigned(house_index),
-    "channel/<channel>/mono/on": _assigned(mono_index),
-    "channel/<channel>/send/mix/<mix>/level": _cell("send", _gain),
-    "channel/<channel>/send/mix/<mix>/on": _cell("on", bool),
-    "channel/<channel>/send/mix/<mix>/tap": _tap,
-    "channel/<channel>/send/mix/<mix>/pan": _send_pan,
-    "mix/<mix>/format": _bus("sides", lambda value: _FORMAT_SIDES[value]),
-    "mix/<mix>/fader": _bus("master", _gain),
-    "mix/<mix>/mute": _bus("open", lambda value: not value),
-    "house/fader": _bus("master", _gain, house_index),
-    "house/mute": _bus("open", lambda value: not value, house_index),
-    "mono/fader": _bus("master", _gain, mono_index),
-    "mono/mute": _bus("open", lambda value: not value, mono_index),
-    "output/<box>/<output>/source": _output_source,
-    "output/<box>/<output>/trim": _output_value("out_trim", _gain),
-    "output/<box>/<output>/tap": _output_value("out_tap", lambda tap: _TAP_NUMBER[str(tap)]),
-}
-
-
-def _blank_arrays(desk: Desk) -> Arrays:
-    """Every address at its default, by the catalogue's defaults."""
-    rows, columns = desk.channels, bus_count(desk)
-    house, mono = house_index(desk), mono_index(desk)
-    sockets = sum(box.outputs for box in desk.boxes)
-    arrays = Arrays(
-        trim=np.ones(rows),
-        fader=np.zeros(rows),
-        unmuted=np.ones(rows),
-        source=np.zeros(rows),
-        spare=np.zeros(rows),
-        on_spare=np.zeros(rows),
-        source_bus=np.full(rows, -1, dtype=np.intp),
-        spare_bus=np.full(rows, -1, dtype=np.intp),
-        send=np.zeros((rows, columns)),
-        on=np.ones((rows, columns)),
-        tap=np.full((rows, columns), _TAP_NUMBER["before_fader"], dtype=np.intp)
-        + len(TAPS) * np.arange(rows)[:, None],
-        left=np.full((rows, columns), math.cos(math.pi / 4.0)),
-        right=np.full((rows, columns), math.sin(math.pi / 4.0)),
-        sides=np.zeros(columns, dtype=np.int8),
-        master=np.ones(columns),
-        open=np.ones(columns),
-        out_column=np.full(sockets, -1, dtype=np.intp),
-        out_side=np.zeros(sockets, dtype=np.intp),
-        out_trim=np.ones(sockets),
-        out_tap=np.full(sockets, AFTER_FADER, dtype=np.intp),
-        fed_by=np.full(rows, -1, dtype=np.intp),
-        at_tap=np.zeros((rows, len(TAPS))),
-        row_block=np.zeros((rows, len(TAPS)), dtype=np.int8),
-        column_block=np.zeros(columns, dtype=np.int8),
-        heard=np.zeros((4, columns)),
+@lru_cache(maxsize=16)
+def _blank(desk: Desk) -> Arrays:
+    """Every address at its default, by the catalogue."""
+    layout = layout_of(desk)
+    kinds = [strip.split("/")[0] for strip in layout.strips]
+    ways = [
+        [feed_kind(one, other) for other in kinds[layout.first_bus :]]
+        for one in kinds[: layout.feeding]
+    ]
+    way = np.array(ways).reshape(layout.feeding, layout.buses)
+    assign, send = way == "assign", way == "send"
+    tap = np.full(way.shape, float(TAPS.index(str(_TAP_DEFAULT["assign"]))))
+    tap[send] = TAPS.index(str(_TAP_DEFAULT["send"]))
+    tap[:, layout.matrices] = TAPS.index(str(_TAP_DEFAULT["matrix"]))
+    on = send.astype(np.float64)
+    on[:, layout.buses - desk.matrices - 2] = assign[:, layout.buses - desk.matrices - 2]  # house
+    stage = np.ones((len(kinds), len(STAGES)))
+    for number, kind in enumerate(kinds):
+        pattern = kind if kind in ("house", "mono") else f"{kind}/<{kind}>"
+        for place, one in enumerate(STAGES):
+            if kind in one.strips:
+                stage[number, place] = one.of(CATALOGUE[f"{pattern}/{one.leaf}"].default)
+    sides = np.array([{"return": 2, "house": 2, "channel": 1, "mono": 1}.get(k, 0) for k in kinds])
+    sockets = len(layout.outputs)
+    blank = Arrays(
+        stage=stage,
+        sides=sides.astype(np.float64),
+        on=on,
+        amp=assign.astype(np.float64),
+        tap=tap,
+        pan=np.zeros(way.shape),
+        strip_pan=np.zeros(len(kinds)),
+        source=np.full(layout.rows, float(NOTHING)),
+        spare=np.full(layout.rows, float(NOTHING)),
+        on_spare=np.zeros(layout.rows),
+        engine=np.full(desk.effect_engines, float(NOTHING)),
+        out_source=np.full(sockets, float(NOTHING)),
+        out_tap=np.full(sockets, float(TAPS.index("after_fader"))),
+        out_trim=np.full(sockets, gain_of(0.0)),
     )
-    # The house and mono take every channel behind its fader, at unity; a switch assigns it.
-    arrays.send[:, [house, mono]] = 1.0
-    arrays.tap[:, [house, mono]] += AFTER_FADER - _TAP_NUMBER["before_fader"]
-    arrays.on[:, mono] = False
-    arrays.sides[house], arrays.sides[mono] = 2, 1
-    return arrays
+    for name in Arrays.__slots__:
+        getattr(blank, name).setflags(write=False)
+    return blank
 
 
-def _zero_based(indices: tuple[str | int, ...]) -> tuple[Any, ...]:
-    return tuple(index - 1 if isinstance(index, int) else index for index in indices)
+def _written(
+    arrays: Arrays, layout: Layout, found: dict[Home, tuple[list[int], list[Value]]]
+) -> Arrays:
+    fresh: dict[str, Floats] = {}
+    for home, (places, values) in found.items():
+        array = fresh.get(home.array)
+        if array is None:
+            array = fresh[home.array] = getattr(arrays, home.array).copy()
+        if len(places) == 1:
+            array.flat[places[0]] = home.one(layout, values[0])
+        else:
+            array.put(places, home.numbers(layout, values))
+    return replace(arrays, **fresh)
 
 
 def read_arrays(show: Show) -> Arrays:
-    """The arrays of a whole show."""
-    arrays = _blank_arrays(show.desk)
+    """The arrays of a whole show, home by home."""
+    homes = homes_of(show.desk)
+    found: dict[Home, tuple[list[int], list[Value]]] = {}
     for address, value in show.values.items():
-        parameter = parameter_at(address)
-        reader = _READERS.get(parameter.key)
-        if reader is not None:
-            indices = _zero_based(indices_of(address))
-            reader(arrays, show.desk, indices, parameter.default, value)
-    _derive_rows(arrays, slice(None))
-    _derive_columns(arrays, slice(None))
-    return arrays
+        at = homes.get(address)
+        if at is not None:
+            entry = found.get(at[0])
+            if entry is None:
+                entry = found[at[0]] = ([], [])
+            entry[0].append(at[1])
+            entry[1].append(value)
+    return _written(_blank(show.desk), layout_of(show.desk), found)
 
 
-def followed(
-    arrays: Arrays, desk: Desk, old: Mapping[str, Value], new: Mapping[str, Value]
-) -> tuple[Arrays, frozenset[Touched]]:
-    """The arrays after a change, and the parts of the table that it touches.
+def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arrays, Moved]:
+    """The arrays after values changed, and what was written. The given arrays stay as they were."""
+    homes = homes_of(desk)
+    found: dict[Home, tuple[list[int], list[Value]]] = {}
+    places: dict[str, list[int]] = {}
+    for address, value in new.items():
+        at = homes.get(address)
+        if at is not None:
+            entry = found.setdefault(at[0], ([], []))
+            entry[0].append(at[1])
+            entry[1].append(value)
+            places.setdefault(at[0].array, []).append(at[1])
+    if not found:
+        return arrays, Moved({})
+    return _written(arrays, layout_of(desk), found), Moved(places)
 
-    The given arrays stay as they were. A change that bears on no level gives them back untouched.
+
+def feed_pans(arrays: Arrays, layout: Layout, strips: slice | NDArray[np.intp]) -> Floats:
+    """Pan of each feed of some strips, shape (n, buses): the send's own, or the strip's."""
+    pan = arrays.pan[strips].copy()
+    own = arrays.strip_pan[: layout.feeding][strips][:, None]
+    pan[:, layout.groups] = own  # only channels, returns and groups have one; others are never fed
+    house = layout.middle.stop - 2
+    pan[:, house : house + 2] = own
+    return pan
+
+
+def side_gains(arrays: Arrays, layout: Layout, strips: slice | NDArray[np.intp]) -> Floats:
+    """Gain from each side of some strips to each side of each bus, shape (n, 2, buses, 2).
+
+    0.0 where a side is panned fully away, or either strip has no such side or is not in use.
     """
-    bearing = [a for a in new if parameter_at(a).key in _READERS]
-    if not bearing:
-        return arrays, frozenset()
-    copies = {field.name: getattr(arrays, field.name).copy() for field in fields(Arrays)}
-    after = replace(arrays, **copies)
-    touched: set[Touched] = set()
-    for address in bearing:
-        reader = _READERS[parameter_at(address).key]
-        indices = _zero_based(indices_of(address))
-        touched.update(reader(after, desk, indices, old[address], new[address]))
-    for row, column in touched:
-        if column is None and row is not None:
-            _derive_rows(after, slice(row, row + 1))
-        elif row is None and column is not None:
-            _derive_columns(after, slice(column, column + 1))
-    return after, frozenset(touched)
+    pan = feed_pans(arrays, layout, strips)
+    first = arrays.sides[: layout.feeding][strips]
+    second = arrays.sides[layout.first_bus :]
+    into_one, into_two = (second == 1) * 1.0, (second == 2) * 1.0
+    gains = np.zeros((pan.shape[0], 2, layout.buses, 2))
+    one, two = np.flatnonzero(first == 1), np.flatnonzero(first == 2)
+    if one.size:
+        left, right = constant_power_pan(pan[one])
+        gains[one, 0, :, 0] = into_one + into_two * left
+        gains[one, 0, :, 1] = into_two * right
+    if two.size:
+        left, right = balance(pan[two])
+        gains[two, 0, :, 0] = into_two * left + into_one * 0.5
+        gains[two, 1, :, 0] = into_one * 0.5
+        gains[two, 1, :, 1] = into_two * right
+    return gains

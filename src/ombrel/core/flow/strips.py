@@ -1,94 +1,127 @@
-"""Names and numbers of sources and listeners: which row and which column of the table is whom."""
+"""Names of strips, and which rows and columns of the table are worth drawing."""
 
-from ..desk import Desk
-from ..errors import UnknownAddress
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
 from ..show import Show
+from ..sockets import socket_name, strip_of
+from .layout import layout_of
+
+if TYPE_CHECKING:
+    from .table import Flow
 
 __all__ = [
-    "bus_count",
-    "bus_index",
-    "bus_of",
-    "house_index",
+    "Head",
+    "between",
     "listener_name",
     "listeners",
-    "mono_index",
     "source_name",
     "sources",
     "strip_name",
+    "table_heads",
 ]
-
-# Columns: mixes first (mix 1 is column 0), then the house, then mono. Groups and matrices will
-# follow behind them, so that no column ever changes its number.
-
-
-def bus_count(desk: Desk) -> int:
-    """How many columns the table of this desk has."""
-    return desk.mixes + 2
-
-
-def house_index(desk: Desk) -> int:
-    """The column of the house."""
-    return desk.mixes
-
-
-def mono_index(desk: Desk) -> int:
-    """The column of the mono bus."""
-    return desk.mixes + 1
-
-
-def bus_of(desk: Desk, index: int) -> str:
-    """The address of the bus in a column: `mix/5`, `house` or `mono`."""
-    if index == house_index(desk):
-        return "house"
-    if index == mono_index(desk):
-        return "mono"
-    return f"mix/{index + 1}"
-
-
-def bus_index(desk: Desk, bus: str) -> int:
-    """The column of a bus (any side of it counts as the bus). Raises UnknownAddress."""
-    words = bus.split("/")
-    if words[0] == "house":
-        return house_index(desk)
-    if words[0] == "mono":
-        return mono_index(desk)
-    is_mix = words[0] == "mix" and len(words) > 1 and words[1].isdigit()
-    if is_mix and 1 <= int(words[1]) <= desk.mixes:
-        return int(words[1]) - 1
-    raise UnknownAddress(bus, "there is no such listener on this desk")
 
 
 def strip_name(show: Show, strip: str) -> str:
-    """What people call a strip: its own name, or its kind and number when it has none."""
-    if strip == "house":
-        return "House"
-    if strip == "mono":
-        return "Mono"
-    kind, number = strip.split("/")[:2]
+    """What people call a strip or engine: its own name, or its kind and number when it has none."""
+    kind, _, number = strip.partition("/")
+    if not number:
+        return kind.capitalize()
+    number = number.split("/")[0]
     return show.text(f"{kind}/{number}/name") or f"{kind.capitalize()} {number}"
 
 
 def source_name(show: Show, source: str) -> str:
-    """Name of a source such as `channel/7`. Raises UnknownAddress for no channel of the desk."""
-    words = source.split("/")
-    if len(words) != 2 or words[0] != "channel" or not words[1].isdigit():
-        raise UnknownAddress(source, "a source is a channel such as channel/7")
-    if not 1 <= int(words[1]) <= show.desk.channels:
-        raise UnknownAddress(source, f"{show.desk.name} has {show.desk.channels} channels")
+    """Name of a source: a channel or a return. Raises UnknownAddress for none of the desk."""
+    layout_of(show.desk).row(source)
     return strip_name(show, source)
 
 
 def listener_name(show: Show, listener: str) -> str:
-    """Name of a listener such as `mix/5` or `house`. Raises UnknownAddress."""
-    return strip_name(show, bus_of(show.desk, bus_index(show.desk, listener)))
+    """Name of a listener: a bus, or a socket that carries a direct out. Raises UnknownAddress."""
+    layout_of(show.desk).column(listener)
+    if listener.startswith("output/"):
+        _, key, number = listener.split("/")
+        box = show.desk.box(key)
+        where = f"{box.short if box else key} {number}"
+        return show.text(f"{listener}/label") or where
+    return strip_name(show, listener)
 
 
 def sources(show: Show) -> list[str]:
-    """The rows worth drawing: channels with a source or a name, in the desk's order."""
-    return [f"channel/{number}" for number in show.channels()]
+    """The rows worth drawing: channels and returns with a source, a spare or a name, in order."""
+    return [
+        f"{kind}/{number}"
+        for kind in ("channel", "return")
+        for number in range(1, show.desk.count(kind) + 1)
+        if any(f"{kind}/{number}/{leaf}" in show.values for leaf in ("source", "spare", "name"))
+    ]
 
 
 def listeners(show: Show) -> list[str]:
-    """The columns worth drawing: the house, mono when anything feeds it, every mix in use."""
-    used_mono = any(show.on(f"channel/{number}/mono/on") for number in show.channels())
-    return ["house", *(["mono"] if used_mono else []), *(f"mix/{n}" for n in show.mixes())]
+    """The columns worth drawing: the house, mono when anything feeds it, mixes and matrices in
+
+    use, groups that a socket carries, and sockets that carry a direct out.
+    """
+    carried = {
+        socket: source
+        for socket in layout_of(show.desk).outputs
+        if isinstance(source := show.values.get(f"{socket}/source"), str)
+    }
+    buses = {strip_of(source) for source in carried.values()}
+    fed_mono = any(
+        show.values.get(f"{kind}/{number}/mono/on")
+        for kind in ("channel", "return", "group")
+        for number in range(1, show.desk.count(kind) + 1)
+    )
+    found = ["house", *(["mono"] if fed_mono or "mono" in buses else [])]
+    found += show.in_use("mix") + show.in_use("matrix")
+    found += [group for group in show.in_use("group") if group in buses]
+    return found + [socket for socket, source in carried.items() if source.startswith("channel/")]
+
+
+def between(show: Show) -> list[str]:
+    """Stages in between worth drawing: groups in use, and mixes that feed an effect engine."""
+    engines = range(1, show.desk.effect_engines + 1)
+    taken = {show.values.get(f"engine/{number}/source") for number in engines}
+    return show.in_use("group") + [mix for mix in show.in_use("mix") if mix in taken]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Head:
+    """Head of a column of the table. `about`: where it stands; `patched`: whether it goes anywhere.
+
+    `serves`: what a mix serves, else "house", "mono", "group", "matrix" or "direct". `listens`:
+    sound arrives there; a stage in between (a group, an effect) is drawn apart.
+    """
+
+    listener: str
+    about: str
+    patched: bool
+    serves: str
+    listens: bool
+
+
+def table_heads(show: Show, flow: "Flow") -> tuple[tuple[str, ...], tuple[Head, ...]]:
+    """The rows worth drawing, by source, and the columns: listeners, then stages in between."""
+    heard, inner = listeners(show), set(between(show))
+    columns = [*heard, *(bus for bus in between(show) if bus not in heard)]
+    heads = tuple(
+        _head(show, flow, one, listens=one not in inner or (one in heard and "group" in one))
+        for one in columns
+    )
+    return tuple(sources(show)), heads
+
+
+def _head(show: Show, flow: "Flow", listener: str, *, listens: bool) -> Head:
+    column = flow.layout.column(listener)
+    kind, _, number = listener.partition("/")
+    serves = show.text(f"{listener}/serves") if kind == "mix" else kind
+    about, patched = (f"{kind.capitalize()} {number}" if number else "Main"), True
+    if kind == "output":
+        serves, about = "direct", socket_name(show.desk, listener)
+    elif flow.ears.by_matrix[column]:
+        about = "by matrix"
+    elif not flow.ears.patched[column].any():
+        about, patched = "no output", False
+    return Head(listener=listener, about=about, patched=patched, serves=serves, listens=listens)

@@ -15,7 +15,7 @@ export interface paths {
          * Me
          * @description Who is signed in.
          */
-        get: operations["ombrel_server_api_me"];
+        get: operations["ombrel_server_api_shows_me"];
         put?: never;
         post?: never;
         delete?: never;
@@ -35,7 +35,7 @@ export interface paths {
          * Samples
          * @description The sample input lists.
          */
-        get: operations["ombrel_server_api_samples"];
+        get: operations["ombrel_server_api_shows_samples"];
         put?: never;
         post?: never;
         delete?: never;
@@ -55,7 +55,7 @@ export interface paths {
          * Sample
          * @description One sample, as a download.
          */
-        get: operations["ombrel_server_api_sample"];
+        get: operations["ombrel_server_api_shows_sample"];
         put?: never;
         post?: never;
         delete?: never;
@@ -77,7 +77,7 @@ export interface paths {
          * Make Show
          * @description Make a blank show.
          */
-        post: operations["ombrel_server_api_make_show"];
+        post: operations["ombrel_server_api_shows_make_show"];
         delete?: never;
         options?: never;
         head?: never;
@@ -115,7 +115,7 @@ export interface paths {
          * Desk
          * @description The desk, the catalogue and the marks of the fader's travel.
          */
-        get: operations["ombrel_server_api_desk"];
+        get: operations["ombrel_server_api_shows_desk"];
         put?: never;
         post?: never;
         delete?: never;
@@ -157,7 +157,7 @@ export interface paths {
          * Preview Input List
          * @description What would become of each row. Changes nothing.
          */
-        post: operations["ombrel_server_api_preview_input_list"];
+        post: operations["ombrel_server_api_shows_preview_input_list"];
         delete?: never;
         options?: never;
         head?: never;
@@ -177,7 +177,7 @@ export interface paths {
          * Take Input List
          * @description Take every row that can be taken, in one edit, which one undo takes back.
          */
-        post: operations["ombrel_server_api_take_input_list"];
+        post: operations["ombrel_server_api_shows_take_input_list"];
         delete?: never;
         options?: never;
         head?: never;
@@ -323,6 +323,8 @@ export interface components {
             boxes: components["schemas"]["BoxReply"][];
             /** Channels */
             channels: number;
+            /** Effect Engines */
+            effect_engines: number;
             /** Fader Marks */
             fader_marks: [
                 number,
@@ -330,14 +332,20 @@ export interface components {
             ][];
             /** Full Scale Dbu */
             full_scale_dbu: number;
+            /** Groups */
+            groups: number;
             /** Lines */
             lines: number;
+            /** Matrices */
+            matrices: number;
             /** Mixes */
             mixes: number;
             /** Name */
             name: string;
             /** Parameters */
             parameters: components["schemas"]["ParameterReply"][];
+            /** Returns */
+            returns: number;
             show: components["schemas"]["ShowRow"];
         };
         /**
@@ -346,7 +354,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -379,6 +387,19 @@ export interface components {
              * @constant
              */
             type: "done";
+        };
+        /**
+         * DuplicateBus
+         * @description Copy a mix, group or matrix into the next free one.
+         */
+        DuplicateBus: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "duplicate_bus";
+            /** Bus */
+            bus: string;
         };
         /**
          * DuplicateLines
@@ -442,6 +463,21 @@ export interface components {
             type: "feed";
         };
         /**
+         * FeedReturn
+         * @description Give a return its source as typed ("engine 2", "A 1"); empty text takes it away.
+         */
+        FeedReturn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "feed_return";
+            /** Number */
+            number: number;
+            /** Source */
+            source: string;
+        };
+        /**
          * Fill
          * @description Give a run of sockets to channels, or move all that uses them to other sockets, as typed.
          */
@@ -455,6 +491,26 @@ export interface components {
             sockets: string;
             /** To */
             to: string;
+        };
+        /**
+         * FillMix
+         * @description Fill a mix from the house's true levels or another mix, with an offset as typed.
+         */
+        FillMix: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "fill_mix";
+            /** Mix */
+            mix: string;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset?: string;
+            /** Source */
+            source: string;
         };
         /**
          * FindingMessage
@@ -553,6 +609,51 @@ export interface components {
             who: string;
         };
         /**
+         * MakeBuses
+         * @description Make a group or matrix for each name.
+         */
+        MakeBuses: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "make_buses";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "group" | "matrix";
+            /** Names */
+            names: string[];
+            /**
+             * Patch
+             * @default false
+             */
+            patch?: boolean;
+            /** Stereo */
+            stereo: boolean;
+        };
+        /**
+         * MakeEffect
+         * @description Make a shared effect: its mix, its engine, its return.
+         */
+        MakeEffect: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "make_effect";
+            /** Engine */
+            engine: number;
+            /** Name */
+            name: string;
+            /**
+             * Stereo
+             * @default true
+             */
+            stereo?: boolean;
+        };
+        /**
          * MakeMixes
          * @description Make a mix for each name, sends and outputs included.
          */
@@ -622,6 +723,21 @@ export interface components {
              * @constant
              */
             type: "meters";
+        };
+        /**
+         * MoveBus
+         * @description Put a mix, group or matrix ahead of another of its kind, or last.
+         */
+        MoveBus: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "move_bus";
+            /** Before */
+            before: string | null;
+            /** Bus */
+            bus: string;
         };
         /**
          * MoveLines
@@ -880,7 +996,7 @@ export interface components {
         };
         /**
          * RefusedMessage
-         * @description An edit, or a question, was refused; nothing changed.
+         * @description An edit, or a question, was refused; nothing changed. `ways`: edits that would do it.
          */
         RefusedMessage: {
             /** Code */
@@ -894,6 +1010,24 @@ export interface components {
              * @constant
              */
             type: "refused";
+            /**
+             * Ways
+             * @default []
+             */
+            ways?: components["schemas"]["WhyRemedy"][];
+        };
+        /**
+         * RemoveBus
+         * @description Give up a mix, group or matrix.
+         */
+        RemoveBus: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "remove_bus";
+            /** Bus */
+            bus: string;
         };
         /**
          * RemoveLines
@@ -907,19 +1041,6 @@ export interface components {
             action: "remove_lines";
             /** Lines */
             lines: number[];
-        };
-        /**
-         * RemoveMix
-         * @description Give up a mix.
-         */
-        RemoveMix: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            action: "remove_mix";
-            /** Mix */
-            mix: number;
         };
         /**
          * RowReply
@@ -1061,8 +1182,8 @@ export interface components {
          * @description The whole of who hears what: one list of cells a source, in the order of the listeners.
          */
         Table: {
-            /** After Fader */
-            after_fader: boolean[][];
+            /** Heads */
+            heads: components["schemas"]["TableHead"][];
             /** Level Db */
             level_db: (number | null)[][];
             /** Listeners */
@@ -1072,20 +1193,22 @@ export interface components {
             /** Sources */
             sources: string[];
             /** State */
-            state: ("unrouted" | "heard" | "muted" | "no_source" | "no_output" | "down")[][];
+            state: ("unrouted" | "heard" | "muted" | "no_source" | "no_output" | "down" | "cancelled")[][];
             /**
              * Type
              * @constant
              */
             type: "table";
+            /** Way */
+            way: ("before" | "after" | "through")[][];
         };
         /**
          * TableCell
-         * @description One cell of who hears what; level in dB, null for silence.
+         * @description One cell of who hears what; level in dB, null for silence. `way`: how its own feed taps, or
+         *
+         *     "through" where it comes by other strips.
          */
         TableCell: {
-            /** After Fader */
-            after_fader: boolean;
             /** Level Db */
             level_db: number | null;
             /** Listener */
@@ -1096,7 +1219,28 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "unrouted" | "heard" | "muted" | "no_source" | "no_output" | "down";
+            state: "unrouted" | "heard" | "muted" | "no_source" | "no_output" | "down" | "cancelled";
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "before" | "after" | "through";
+        };
+        /**
+         * TableHead
+         * @description Head of a column: where the listener stands, whether it goes anywhere, and what it serves.
+         *
+         *     `listens` false: a stage in between, drawn apart.
+         */
+        TableHead: {
+            /** About */
+            about: string;
+            /** Listens */
+            listens: boolean;
+            /** Patched */
+            patched: boolean;
+            /** Serves */
+            serves: string;
         };
         /**
          * TakenReply
@@ -1130,7 +1274,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["RemoveMix"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -1193,15 +1337,18 @@ export interface components {
         };
         /**
          * WhyAnswer
-         * @description The explanation of one cell.
+         * @description The explanation of one cell. `opening`: the fewest actions that let it be heard, as one.
          */
         WhyAnswer: {
+            /** Head */
+            head: components["schemas"]["WhyStep"][];
             /** Level Db */
             level_db: number | null;
             /** Listener */
             listener: string;
             /** Listener Name */
             listener_name: string;
+            opening: components["schemas"]["WhyRemedy"] | null;
             /** Reasons */
             reasons: components["schemas"]["WhyReason"][];
             /** Revision */
@@ -1216,14 +1363,14 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "unrouted" | "heard" | "muted" | "no_source" | "no_output" | "down";
-            /** Steps */
-            steps: components["schemas"]["WhyStep"][];
+            state: "unrouted" | "heard" | "muted" | "no_source" | "no_output" | "down" | "cancelled";
             /**
              * Type
              * @constant
              */
             type: "why";
+            /** Ways */
+            ways: components["schemas"]["WhyWay"][];
         };
         /**
          * WhyReason
@@ -1272,6 +1419,20 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * WhyWay
+         * @description One way from the source to the listener; `says`: by way of what, "" for its own feed.
+         */
+        WhyWay: {
+            /** Level Db */
+            level_db: number | null;
+            /** Says */
+            says: string;
+            /** Steps */
+            steps: components["schemas"]["WhyStep"][];
+            /** Wet */
+            wet: boolean;
+        };
     };
     responses: never;
     parameters: never;
@@ -1281,7 +1442,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    ombrel_server_api_me: {
+    ombrel_server_api_shows_me: {
         parameters: {
             query?: never;
             header?: never;
@@ -1301,7 +1462,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_samples: {
+    ombrel_server_api_shows_samples: {
         parameters: {
             query?: never;
             header?: never;
@@ -1321,7 +1482,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_sample: {
+    ombrel_server_api_shows_sample: {
         parameters: {
             query?: never;
             header?: never;
@@ -1341,7 +1502,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_make_show: {
+    ombrel_server_api_shows_make_show: {
         parameters: {
             query?: never;
             header?: never;
@@ -1413,7 +1574,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_desk: {
+    ombrel_server_api_shows_desk: {
         parameters: {
             query?: never;
             header?: never;
@@ -1455,7 +1616,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_preview_input_list: {
+    ombrel_server_api_shows_preview_input_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -1510,7 +1671,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_take_input_list: {
+    ombrel_server_api_shows_take_input_list: {
         parameters: {
             query?: never;
             header?: never;

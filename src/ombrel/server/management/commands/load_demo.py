@@ -9,7 +9,8 @@ from django.core.management.base import BaseCommand, CommandParser
 from ombrel.demo import DEMO_DESK, DEMO_NAME, demo_show
 from ombrel.server import models
 from ombrel.server.desks import desk_of
-from ombrel.server.door import Request, commit
+from ombrel.server.door import Refused, Request, commit
+from ombrel.server.plans import Planned
 
 
 class Command(BaseCommand):
@@ -32,9 +33,11 @@ class Command(BaseCommand):
                 edit_id=uuid.uuid4(),
                 author_id=None,
                 gesture="demo",
-                plan=lambda turn: (values, "The demo show"),
+                plan=lambda turn: Planned(values, "The demo show"),
             )
             outcomes, _, _ = commit(show.pk, [request])
+            if isinstance(outcomes[0], Refused):
+                raise outcomes[0].error
             self.stdout.write(f"{DEMO_NAME}: {len(values)} values, {outcomes[0]}", ending="\n")
         if options["blank"]:
             blank = models.Show.objects.create(name=options["blank"], desk=options["desk"])

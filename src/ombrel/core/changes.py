@@ -1,0 +1,36 @@
+"""What an edit did, as a value: address, old value, new value; and several of them as one."""
+
+from dataclasses import dataclass
+
+from immutables import Map
+
+from .kinds import Value
+
+__all__ = ["Change", "joined"]
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """What an edit did: for each address that it moved, the old and the new value, never equal."""
+
+    old: "Map[str, Value]"
+    new: "Map[str, Value]"
+
+    def inverse(self) -> "Change":
+        """The change that takes this one back."""
+        return Change(self.new, self.old)
+
+    def __bool__(self) -> bool:
+        return len(self.new) > 0
+
+
+def joined(changes: list[Change]) -> Change:
+    """Several changes, in the order in which they were made, as one. Empty list: no change."""
+    old: dict[str, Value] = {}
+    new: dict[str, Value] = {}
+    for change in changes:
+        for address, value in change.new.items():
+            old.setdefault(address, change.old[address])
+            new[address] = value
+    moved = [address for address in new if old[address] != new[address]]
+    return Change(Map({a: old[a] for a in moved}), Map({a: new[a] for a in moved}))

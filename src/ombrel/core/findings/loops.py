@@ -1,0 +1,25 @@
+"""Strips that feed one another nearly loud enough to howl."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from ..flow import loudest_loop, strip_name
+from .rule import Finding, Look
+
+__all__ = ["loop_near_howling"]
+
+_FROM_DB: Final = -6.0  # from here up a loop colours what passes it, and a small move makes it howl
+
+
+def loop_near_howling(look: Look) -> Iterator[Finding]:
+    """The loudest loop of the show, from -6 dB once around (0 dB and above is refused)."""
+    loop = loudest_loop(look.flow)
+    if loop is None or loop.gain_db < _FROM_DB:
+        return
+    walked = ", ".join(strip_name(look.show, node) for node in loop.nodes)
+    yield Finding(
+        rule="loop_near_howling",
+        tone="settle",
+        says=f"{walked}: a loop of {loop.gain_db:.1f} dB once around; it howls at 0 dB.",
+        about=loop.nodes[0],
+    )

@@ -1,0 +1,242 @@
+"""A flow evaluated from arrays: the whole of it, or what a move made stale."""
+
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+
+from .arrays import Arrays, Floats, Moved
+from .ears import ears_of
+from .fed import Fed, fed_by, has_source, rounds, settled
+from .filling import direct_sockets, fill, fill_direct, sizes_of
+from .layout import Layout
+from .loops import refuse_howling
+from .stages import AFTER_FADER, STAGES, stage_of
+from .table import Bools, Flow
+from .wiring import (
+    Indices,
+    Wiring,
+    into_matrices,
+    rewired,
+    sides_of,
+    spread,
+    strips_of,
+    wired,
+)
+
+__all__ = ["evaluated", "followed_flow", "unfilled"]
+
+_POLARITY: Final = stage_of("polarity")
+_STRUCTURE: Final = ("sides", "source", "spare", "on_spare", "engine")
+_NONE: Final = np.zeros(0, dtype=np.intp)
+
+
+def _counted(wiring: Wiring, nodes: Indices, layout: Layout) -> Floats:
+    """How many paths with their feeds on lead from each node to each bus's sides."""
+    strips, place = np.unique(strips_of(nodes, layout), return_inverse=True)
+    straight = wiring.on(strips)[place, sides_of(nodes, layout)].astype(np.float32)
+    of_buses = _on_of_buses(wiring, layout)
+    return spread(straight, of_buses, layout)
+
+
+def _on_of_buses(wiring: Wiring, layout: Layout) -> Floats:
+    return wiring.on(slice(layout.first_bus, layout.feeding)).astype(np.float32)
+
+
+def _plain(wiring: Wiring, nodes: Indices, layout: Layout) -> Floats:
+    return spread(wiring.straight(nodes), wiring.of_buses, layout)
+
+
+def _is_mixed(wiring: Wiring, fed: Fed, layout: Layout) -> bool:
+    turned = wiring.arrays.stage[: layout.rows, _POLARITY] < 0.0
+    if not turned.any():
+        return False
+    if turned[fed.row].any():
+        return True
+    # the tap at the input lies before the polarity: such a feed goes against the strip's others
+    return bool((wiring.gain(np.flatnonzero(turned)) > 0.0).any())
+
+
+def evaluated(arrays: Arrays, layout: Layout) -> Flow:
+    """The flow of a show's arrays. Raises FeedbackLoop."""
+    flow = unfilled(arrays, layout)
+    rows = np.arange(layout.rows)
+    fill(flow, rows, np.arange(layout.buses))
+    fill_direct(flow, rows)
+    return flow
+
+
+def unfilled(arrays: Arrays, layout: Layout) -> Flow:
+    """A flow of which the table is still to be filled in: what arrives, and that nothing howls.
+
+    Raises FeedbackLoop.
+    """
+    wiring = wired(arrays, layout)
+    nodes, rows = np.arange(layout.nodes), np.arange(layout.rows)
+    plain, fed = _plain(wiring, nodes, layout), fed_by(arrays, layout)
+    behind, dry = wiring.tap[layout.first_bus :, AFTER_FADER], fed.dry
+    sockets = direct_sockets(arrays.out_source)
+    flow = Flow(
+        wiring=wiring,
+        fed=fed,
+        around=rounds(fed.taken(plain[fed.node[:dry]], behind, dry)),
+        ears=ears_of(arrays, layout, wiring),
+        plain=plain,
+        open_to=plain != 0.0,
+        on_to=_counted(wiring, nodes, layout),
+        at_fed=np.zeros((layout.rows, 0)),
+        mixed=_is_mixed(wiring, fed, layout),
+        sourced=np.zeros(layout.rows, dtype=np.bool_),
+        sockets=sockets,
+        level_db=np.full((layout.rows, layout.buses), -np.inf),
+        state=np.zeros((layout.rows, layout.buses), dtype=np.int8),
+        direct_db=np.full((layout.rows, sockets.size), -np.inf),
+        direct_state=np.zeros((layout.rows, sockets.size), dtype=np.int8),
+    )
+    sizes = plain
+    if flow.mixed:
+        sizes = sizes_of(flow)
+        flow = replace(flow, open_to=sizes != 0.0)
+    if fed.node.size:
+        refuse_howling(fed.taken(sizes[fed.node], behind), fed, arrays, wiring, layout)
+    return replace(
+        flow,
+        at_fed=settled(flow.by_row(fed.taken(plain, behind, dry), rows), flow.around),
+        sourced=has_source(arrays, layout, wiring, fed, flow.open_to),
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Stale:
+    """What a move made stale. `nodes`, `rows`, `buses` (columns): to compute again. `any_bus`: a
+
+    bus moved, so that matrices and fed channels may have. `feeds`: feeds went on or off, or moved.
+    """
+
+    nodes: Bools
+    rows: Bools
+    buses: Bools
+    any_bus: bool
+    feeds: bool
+    outputs: bool
+
+
+def followed_flow(before: Flow, arrays: Arrays, moved: Moved) -> tuple[Flow, Indices, Indices]:
+    """The flow after moves, and the rows and columns (buses) that were filled in again.
+
+    Raises FeedbackLoop.
+    """
+    layout = before.layout
+    strips = {
+        what: np.array(sorted(found), dtype=np.intp)
+        for what, found in (
+            ("stages", moved.strips("stage", len(STAGES))),
+            ("feeds", set().union(*(moved.strips(a, layout.buses) for a in ("on", "amp", "tap")))),
+            ("pans", moved.strips("strip_pan", 1) | moved.strips("pan", layout.buses)),
+        )
+    }
+    touched = np.unique(np.concatenate(list(strips.values())))
+    anew = any(array in moved.places for array in _STRUCTURE)
+    # so many rows are quicker at once, and turned paths are looked at all together
+    if anew or before.mixed or int((touched < layout.rows).sum()) * 2 > layout.rows:
+        return evaluated(arrays, layout), np.arange(layout.rows), _NONE
+    wiring = rewired(before.wiring, arrays, **strips)
+    turned = bool((arrays.stage[: layout.rows, _POLARITY] < 0.0).any())
+    if turned and _is_mixed(wiring, before.fed, layout):
+        return evaluated(arrays, layout), np.arange(layout.rows), _NONE
+    stale = _stale(
+        before, wiring, touched, moved, feeds=bool(strips["feeds"].size or strips["pans"].size)
+    )
+    return _caught_up(before, wiring, stale)
+
+
+def _stale(before: Flow, wiring: Wiring, touched: Indices, moved: Moved, *, feeds: bool) -> _Stale:
+    layout = before.layout
+    buses = touched[touched >= layout.first_bus] - layout.first_bus
+    rows = np.zeros(layout.rows, dtype=np.bool_)
+    rows[touched[touched < layout.rows]] = True
+    node_row = strips_of(np.arange(layout.nodes), layout)
+    nodes = rows[node_row]
+    groups = buses[buses < layout.groups.stop]
+    if groups.size:  # whoever leads into a moved group
+        nodes |= before.on_to[:, groups].any(axis=(1, 2))
+        rows[node_row[nodes]] = True
+    columns = np.zeros(layout.buses, dtype=np.bool_)
+    columns[buses] = True
+    middle = (buses >= layout.middle.start) & (buses < layout.middle.stop)
+    columns[layout.matrices] |= bool(middle.any())
+    outputs = any(array.startswith("out_") for array in moved.places)
+    return _Stale(nodes, rows, columns, bool(buses.size), feeds, outputs)
+
+
+def _caught_up(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Flow, Indices, Indices]:
+    layout, fed, arrays = before.layout, before.fed, wiring.arrays
+    plain, open_to, on_to = _plain_again(before, wiring, stale)
+    behind, dry = wiring.tap[layout.first_bus :, AFTER_FADER], fed.dry
+    every = np.arange(layout.rows)
+    at_fed, around, ears, sourced = before.at_fed, before.around, before.ears, before.sourced
+    if fed.node.size and (stale.any_bus or stale.nodes[fed.node].any()):
+        refuse_howling(fed.taken(plain[fed.node], behind), fed, arrays, wiring, layout)
+    if dry:
+        around = rounds(fed.taken(plain[fed.node[:dry]], behind, dry), around)
+        at_fed = settled(before.by_row(fed.taken(plain, behind, dry), every), around)
+    if stale.outputs or stale.any_bus:
+        ears = ears_of(arrays, layout, wiring)
+        stale.buses[:] |= ears.differing(before.ears)
+    if stale.any_bus or (open_to[stale.nodes] != before.open_to[stale.nodes]).any():
+        sourced = has_source(arrays, layout, wiring, fed, open_to)
+    carries = direct_sockets(arrays.out_source) if stale.outputs else before.sockets
+    same = np.array_equal(carries, before.sockets)
+    shape = (layout.rows, carries.size)
+    flow = Flow(
+        wiring=wiring,
+        fed=fed,
+        around=around,
+        ears=ears,
+        plain=plain,
+        open_to=open_to,
+        on_to=on_to,
+        at_fed=at_fed,
+        mixed=False,
+        sourced=sourced,
+        sockets=carries,
+        level_db=before.level_db.copy(),
+        state=before.state.copy(),
+        direct_db=before.direct_db.copy() if same else np.full(shape, -np.inf),
+        direct_state=before.direct_state.copy() if same else np.zeros(shape, dtype=np.int8),
+    )
+    again = stale.rows | (sourced != before.sourced)
+    if dry:
+        stale_fed = stale.rows[fed.row[:dry]] | stale.buses[fed.bus[:dry]]
+        again |= (at_fed != before.at_fed).any(axis=1)
+        if stale_fed.any():
+            again |= (before.on_at_fed() | flow.on_at_fed())[:, stale_fed].any(axis=1)
+    rows, columns = np.flatnonzero(again), np.flatnonzero(stale.buses)
+    fill(flow, rows, np.arange(layout.buses))
+    fill(flow, every, columns)
+    fill_direct(flow, every if stale.outputs or (dry and stale.any_bus) else rows)
+    return flow, rows, columns
+
+
+def _plain_again(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Floats, Bools, Floats]:
+    """`plain`, `open_to` and `on_to` where they are stale."""
+    layout = before.layout
+    plain, open_to, on_to = before.plain, before.open_to, before.on_to
+    nodes, last = np.flatnonzero(stale.nodes), layout.matrices
+    matrices = bool(stale.buses[last].any()) and last.stop > last.start
+    if nodes.size or matrices:
+        plain, open_to = plain.copy(), open_to.copy()
+    if nodes.size:
+        plain[nodes] = _plain(wiring, nodes, layout)
+        open_to[nodes] = plain[nodes] != 0.0
+    if matrices:
+        plain[:, last] = into_matrices(plain, wiring.of_buses, layout)
+        open_to[:, last] = plain[:, last] != 0.0
+    if stale.feeds and (nodes.size or matrices):
+        on_to = on_to.copy()
+        if nodes.size:
+            on_to[nodes] = _counted(wiring, nodes, layout)
+        if matrices:
+            of_buses = _on_of_buses(wiring, layout)
+            on_to[:, last] = into_matrices(on_to, of_buses, layout)
+    return plain, open_to, on_to

@@ -1,0 +1,178 @@
+"""Where the value of each address lives in the flow's arrays: one home a parameter.
+
+A home is an array, a place in it (flat), and how a value becomes a number. Reading a show whole
+writes all values of a home at once; following a move writes one. So both agree by construction,
+and a new parameter of the signal path is one line below.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..desk import Desk
+from ..kinds import Value
+from ..parameters import TAPS
+from ..sockets import side_of, strip_of
+from .layout import SIDES, Layout, layout_of
+from .stages import STAGES, gain_of
+
+__all__ = ["DIRECT", "ENGINE", "NOTHING", "ORIGIN", "Home", "homes_of", "side_code"]
+
+# What feeds a strip, or what a socket carries, as a number: a bus and side from 0 up, else these.
+NOTHING: Final = -1
+ORIGIN: Final = -2  # a socket, the oscillator, talkback: something that makes sound
+ENGINE: Final = -10  # -10 - n: engine n, from 0
+DIRECT: Final = -1000  # -1000 - n: the direct out of channel n, from 0
+
+_TAP_NUMBER: Final = {tap: number for number, tap in enumerate(TAPS)}
+_FORMAT_SIDES: Final = {"unused": 0, "mono": 1, "stereo": 2}
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Home:
+    """An array of `Arrays` by name, and how values become its numbers (one, or many at once)."""
+
+    array: str
+    one: Callable[[Layout, Value], float]
+    many: Callable[[Layout, list[Value]], NDArray[np.float64]] | None = None
+
+    def numbers(self, layout: Layout, values: list[Value]) -> NDArray[np.float64]:
+        if self.many is not None:
+            return self.many(layout, values)
+        # values repeat (switches, taps, sources): each is worked out once
+        known = {value: self.one(layout, value) for value in set(values)}
+        return np.array([known[value] for value in values])
+
+
+def _levels(_: Layout, values: list[Value]) -> NDArray[np.float64]:
+    return np.power(10.0, np.array(values, dtype=np.float64) / 20.0)
+
+
+def _plain(_: Layout, values: list[Value]) -> NDArray[np.float64]:
+    return np.array(values, dtype=np.float64)
+
+
+def side_code(layout: Layout, value: Value) -> int:
+    """A bus and its side as a number: column * 3 + side (left, right, whole)."""
+    text = str(value)
+    return layout.column(strip_of(text)) * 3 + SIDES[side_of(text)]
+
+
+def _source(layout: Layout, value: Value) -> float:
+    if not isinstance(value, str):
+        return NOTHING
+    kind = value.split("/")[0]
+    if kind == "engine":
+        return ENGINE - (int(value.split("/")[1]) - 1)
+    if kind in ("input", "oscillator", "talkback"):
+        return ORIGIN
+    return side_code(layout, value)
+
+
+def _carried(layout: Layout, value: Value) -> float:
+    if not isinstance(value, str):
+        return NOTHING
+    if value.startswith("channel/"):
+        return DIRECT - (int(value.split("/")[1]) - 1)
+    return side_code(layout, value)
+
+
+def _engine_source(layout: Layout, value: Value) -> float:
+    return side_code(layout, value) if isinstance(value, str) else NOTHING
+
+
+def _flag(_: Layout, value: Value) -> float:
+    return float(bool(value))
+
+
+def _tap(_: Layout, value: Value) -> float:
+    return float(_TAP_NUMBER[str(value)])
+
+
+def _one_level(_: Layout, value: Value) -> float:
+    return gain_of(value)
+
+
+def _one_number(_: Layout, value: Value) -> float:
+    return float(value or 0.0)
+
+
+_STAGE_HOMES: Final = tuple(
+    Home("stage", lambda _, value, of=stage.of: of(value))  # type: ignore[misc]
+    for stage in STAGES
+)
+SIDES_HOME: Final = Home("sides", lambda _, value: _FORMAT_SIDES[str(value)])
+ON: Final = Home("on", _flag)
+AMP: Final = Home("amp", _one_level, _levels)
+TAP: Final = Home("tap", _tap)
+PAN: Final = Home("pan", _one_number, _plain)
+STRIP_PAN: Final = Home("strip_pan", _one_number, _plain)
+SOURCE: Final = Home("source", _source)
+SPARE: Final = Home("spare", _source)
+ON_SPARE: Final = Home("on_spare", _flag)
+ENGINE_SOURCE: Final = Home("engine", _engine_source)
+OUT_SOURCE: Final = Home("out_source", _carried)
+OUT_TAP: Final = Home("out_tap", _tap)
+OUT_TRIM: Final = Home("out_trim", _one_level, _levels)
+
+_SEND_HOMES: Final = {"level": AMP, "on": ON, "tap": TAP, "pan": PAN}
+
+
+def feed_kind(source: str, bus: str) -> str:
+    """How a strip may feed a bus: "assign", "send", or "" when it never can (by their kinds)."""
+    if source in ("channel", "return"):
+        return {"group": "assign", "house": "assign", "mono": "assign", "mix": "send"}.get(bus, "")
+    if source == "group":
+        return {"house": "assign", "mono": "assign", "mix": "send", "matrix": "send"}.get(bus, "")
+    return "send" if source in ("mix", "house", "mono") and bus == "matrix" else ""
+
+
+def feed_address(source: str, bus: str, leaf: str) -> str:
+    """Address of a feed's level, on, tap or pan; an assignment has only on, and the strip's pan."""
+    if feed_kind(source.split("/")[0], bus.split("/")[0]) == "send":
+        return f"{source}/send/{bus}/{leaf}"
+    return f"{source}/pan" if leaf == "pan" else f"{source}/{bus}/on"
+
+
+@lru_cache(maxsize=16)
+def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
+    """Home and flat place of every address that bears on the flow of a desk."""
+    layout = layout_of(desk)
+    found: dict[str, tuple[Home, int]] = {}
+    kinds = [strip.split("/")[0] for strip in layout.strips]
+    for number, (strip, kind) in enumerate(zip(layout.strips, kinds, strict=True)):
+        for place, stage in enumerate(STAGES):
+            if kind in stage.strips:
+                at = number * len(STAGES) + place
+                found[f"{strip}/{stage.leaf}"] = (_STAGE_HOMES[place], at)
+        if kind in ("group", "mix", "matrix"):
+            found[f"{strip}/format"] = (SIDES_HOME, number)
+        if kind in ("channel", "return", "group"):
+            found[f"{strip}/pan"] = (STRIP_PAN, number)
+        if number >= layout.feeding:
+            continue
+        for column in range(layout.buses):
+            bus = layout.strips[layout.first_bus + column]
+            way = feed_kind(kind, kinds[layout.first_bus + column])
+            at = number * layout.buses + column
+            if way == "assign":
+                found[f"{strip}/{bus}/on"] = (ON, at)
+            elif way == "send":
+                for leaf, home in _SEND_HOMES.items():
+                    found[f"{strip}/send/{bus}/{leaf}"] = (home, at)
+    for row in range(layout.rows):
+        found[f"{layout.strips[row]}/source"] = (SOURCE, row)
+    for channel in range(layout.channels):
+        found[f"channel/{channel + 1}/spare"] = (SPARE, channel)
+        found[f"channel/{channel + 1}/on_spare"] = (ON_SPARE, channel)
+    for engine in range(desk.effect_engines):
+        found[f"engine/{engine + 1}/source"] = (ENGINE_SOURCE, engine)
+    for place, socket in enumerate(layout.outputs):
+        found[f"{socket}/source"] = (OUT_SOURCE, place)
+        found[f"{socket}/tap"] = (OUT_TAP, place)
+        found[f"{socket}/trim"] = (OUT_TRIM, place)
+    return found

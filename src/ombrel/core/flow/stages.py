@@ -1,0 +1,127 @@
+"""What a strip does to a signal, stage by stage: one list, read by the levels and by Why alike.
+
+The running product over the stages is the gain at each tap; a stage whose gain is 0 is closed, and
+says as what it silences. What is still to come has its place here: a hard mute group before the
+first stage, low cut, gate, EQ, compressor and delay between trim and mute (unity for the broadband
+level), mute groups and muted DCAs beside the mute, DCA levels beside the fader.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import IntEnum
+from typing import Any, Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..kinds import Value
+from ..parameters import TAPS
+from .layout import STRIP_KINDS
+
+__all__ = [
+    "AFTER_FADER",
+    "STAGES",
+    "START_LEVEL_DB",
+    "Cause",
+    "Stage",
+    "gain_of",
+    "running",
+    "stage_of",
+]
+
+START_LEVEL_DB: Final = -20.0  # where a remedy opens a fader or send: audible, never a surprise
+AFTER_FADER: Final = TAPS.index("after_fader")
+
+
+class Cause(IntEnum):
+    """What a closed stage makes of a cell; the first in this order names it among equals."""
+
+    NO_SOURCE = 0
+    MUTED = 1
+    DOWN = 2
+    NO_OUTPUT = 3
+
+
+def gain_of(level_db: Value) -> float:
+    """Linear gain of a level as a show holds it; off is 0.0."""
+    return 10.0 ** (level_db / 20.0) if isinstance(level_db, float) else 0.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stage:
+    """One stage. `leaf`: its address behind the strip's. `before`: the first tap that lies behind
+
+    it. `of`: its linear gain for a value. `closes`: as what it silences when its gain is 0.
+    `opened`: the value that its remedy gives it. `strips`: kinds that have it.
+    """
+
+    leaf: str
+    title: str
+    before: str
+    of: Callable[[Value], float]
+    closes: Cause | None = None
+    opened: Value = None
+    strips: tuple[str, ...] = STRIP_KINDS
+
+
+STAGES: Final = (
+    Stage(
+        leaf="polarity",
+        title="Polarity",
+        before="before_eq",
+        of=lambda turned: -1.0 if turned else 1.0,
+        strips=("channel", "return"),
+    ),
+    Stage(leaf="trim", title="Trim", before="before_eq", of=gain_of, strips=("channel", "return")),
+    Stage(
+        leaf="mute",
+        title="Mute",
+        before="before_fader_after_mute",
+        of=lambda muted: 0.0 if muted else 1.0,
+        closes=Cause.MUTED,
+        opened=False,
+    ),
+    Stage(
+        leaf="fader",
+        title="Fader",
+        before="after_fader",
+        of=gain_of,
+        closes=Cause.DOWN,
+        opened=START_LEVEL_DB,
+    ),
+)
+# How many stages lie before each tap.
+_BEFORE_TAP: Final = np.array(
+    [sum(TAPS.index(stage.before) <= tap for stage in STAGES) for tap in range(len(TAPS))]
+)
+CLOSES: Final = np.array([-1 if s.closes is None else s.closes for s in STAGES])
+_OPENED: Final = np.array([s.of(s.opened) if s.closes is not None else 1.0 for s in STAGES])
+
+
+def stage_of(leaf: str) -> int:
+    """The place of a stage in the list, by its leaf. KeyError-free: ValueError for none."""
+    return [stage.leaf for stage in STAGES].index(leaf)
+
+
+def passed(tap: int) -> int:
+    """How many of the stages a signal has passed at a tap (an index into TAPS)."""
+    return int(_BEFORE_TAP[tap])
+
+
+def running(
+    gains: NDArray[np.floating[Any]], weights: NDArray[np.floating[Any]]
+) -> tuple[NDArray[np.floating[Any]], NDArray[np.floating[Any]]]:
+    """Gain at each tap and weight of the closed stages before it, shape (..., taps) both.
+
+    `gains`: of each stage, shape (..., stages). `weights`: of each stage when it is closed.
+    """
+    so_far = np.ones((*gains.shape[:-1], gains.shape[-1] + 1))
+    np.cumprod(gains, axis=-1, out=so_far[..., 1:])
+    closed = np.zeros(so_far.shape)
+    np.cumsum((gains == 0.0) * weights, axis=-1, out=closed[..., 1:])
+    return so_far[..., _BEFORE_TAP], closed[..., _BEFORE_TAP]
+
+
+def as_opened(gains: NDArray[np.floating[Any]]) -> NDArray[np.floating[Any]]:
+    """The stages with each closed one as its remedy would open it, same shape."""
+    return np.where(gains == 0.0, _OPENED, gains)

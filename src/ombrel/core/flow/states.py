@@ -1,0 +1,117 @@
+"""Why a cell is silent, for the whole table at once: of each silent cell the path, among those
+
+whose feeds are on, with the fewest causes. A walk like that of the levels, in which weights are
+added and the lightest counts (see `wiring.WEIGHTS`).
+"""
+
+from typing import Final
+
+import numpy as np
+
+from .arrays import Floats
+from .ears import Ears
+from .fed import Fed
+from .stages import AFTER_FADER, Cause
+from .wiring import WEIGHTS, Indices, Wiring
+
+__all__ = ["Weighing", "lightest_at_ears"]
+
+_AT_ONCE: Final = 100_000
+
+
+class Weighing:
+    """Weights of the lightest paths of one show, worked out only for what is asked."""
+
+    def __init__(self, wiring: Wiring, fed: Fed) -> None:
+        layout = wiring.layout
+        self.layout, self.fed = layout, fed
+        self.wiring = wiring
+        buses = slice(layout.first_bus, layout.feeding)
+        self.on_buses, self.passed_buses = wiring.on(buses), self._passed(buses)
+        self.behind = wiring.closed[layout.first_bus :, AFTER_FADER]
+
+    def _passed(self, strips: slice | Indices) -> Floats:
+        """Weight of what is closed in each strip before the tap of each of its feeds."""
+        tap = self.wiring.arrays.tap[strips].astype(np.intp)
+        weights = self.wiring.closed[: self.layout.feeding][strips]
+        found: Floats = np.take_along_axis(weights, tap, axis=1)
+        return found
+
+    def to_buses(self, rows: Indices, columns: Indices) -> Floats:
+        """Weight of the lightest path from each row's input to each side of some buses.
+
+        Shape (n, buses, 2); inf where no path has its feeds on; only `columns` are filled in.
+        """
+        layout = self.layout
+        if self.fed.dry:
+            columns = np.arange(layout.buses)  # a detour may go by way of any
+        elif (columns >= layout.matrices.start).any():
+            before = np.arange(layout.matrices.start)
+            columns = np.union1d(before, columns)
+        found = self._without_detours(rows, columns)
+        if not self.fed.dry:
+            return found
+        fed_rows = self.fed.row[: self.fed.dry]
+        onward = self._without_detours(fed_rows, columns)
+        arriving, around = self._taken(found), self._taken(onward)
+        while True:
+            further = np.minimum(arriving, (arriving[:, :, None] + around[None]).min(axis=1))
+            if (further == arriving).all():
+                break
+            arriving = further
+        for place in range(self.fed.dry):
+            reach = np.flatnonzero(np.isfinite(arriving[:, place]))
+            if reach.size:
+                by_way = arriving[reach, place, None, None] + onward[place]
+                found[reach] = np.minimum(found[reach], by_way)
+        self.at_fed = arriving
+        return found
+
+    def _taken(self, weights: Floats) -> Floats:
+        part = slice(0, self.fed.dry)
+        bus = self.fed.bus[part]
+        sides = np.where(self.fed.share[part] > 0.0, 0.0, np.inf)
+        found: Floats = (weights[:, bus] + sides).min(axis=2) + self.behind[bus]
+        return found
+
+    def _without_detours(self, rows: Indices, columns: Indices) -> Floats:
+        layout = self.layout
+        found = np.full((rows.size, layout.buses, 2), np.inf)
+        on = self.wiring.on(rows).any(axis=1)
+        found[on] = np.broadcast_to(self._passed(rows)[:, :, None], on.shape)[on]
+        middle = columns[(columns >= layout.middle.start) & (columns < layout.middle.stop)]
+        last = columns[columns >= layout.matrices.start]
+        self._onward(found, layout.groups.stop, middle)
+        self._onward(found, layout.matrices.start, last)
+        return found
+
+    def _onward(self, found: Floats, before: int, to: Indices) -> None:
+        """Let what arrives at the first `before` buses go on to others."""
+        if not to.size or not before:
+            return
+        on, passed = self.on_buses[:before, :, to], self.passed_buses[:before, to]
+        step = np.where(on, passed[:, None, :, None], np.inf)
+        step = step.reshape(2 * before, 2 * to.size)
+        at = found[:, :before].reshape(found.shape[0], -1)
+        used = np.isfinite(step).any(axis=1) & np.isfinite(at).any(axis=0)
+        if not used.any():
+            return
+        step, at = step[used], at[:, used]
+        some = max(1, _AT_ONCE // step.size)  # so many rows at once as stay near the processor
+        for start in range(0, found.shape[0], some):
+            rows = slice(start, start + some)
+            by_way = (at[rows, :, None] + step).min(axis=1).reshape(-1, to.size, 2)
+            found[rows, to] = np.minimum(found[rows, to], by_way)
+
+
+def lightest_at_ears(weights: Floats, ears: Ears, behind: Floats, columns: Indices) -> Floats:
+    """Weight of the lightest path to each listener, shape (n, columns), from that to its sides.
+
+    A side that no socket carries counts only where no path leads to one that a socket does; what
+    would be patched is taken as patched behind the fader, `behind` (buses,).
+    """
+    at = weights[:, columns]
+    carried: Floats = (at + ears.weight[columns]).min(axis=2)
+    lacking: Floats = at.min(axis=2) + behind[columns] + WEIGHTS[Cause.NO_OUTPUT]
+    found: Floats = np.where(np.isfinite(carried), carried, lacking)
+    return found

@@ -1,0 +1,145 @@
+"""Strips and feeds as gains: what a strip's taps pass, and what each feed adds of it to a bus."""
+
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .arrays import Arrays, Floats, side_gains
+from .layout import Layout
+from .stages import CLOSES, Cause, running
+
+__all__ = ["WEIGHTS", "Wiring", "cause_of_weight", "into_matrices", "rewired", "spread", "wired"]
+
+Indices = NDArray[np.intp]
+
+# The weight of a path's causes orders paths as the table's states want it: fewer causes first, and
+# among equals those with the cause that names the state first. As one number, it can be added.
+_MANY: Final = 64.0  # more causes than any path has
+_EACH: Final = _MANY**3
+WEIGHTS: Final = {
+    Cause.NO_SOURCE: _EACH - _MANY**2,
+    Cause.MUTED: _EACH - _MANY,
+    Cause.DOWN: _EACH - 1.0,
+    Cause.NO_OUTPUT: _EACH,
+}
+_STAGE_WEIGHTS: Final = np.array([0.0 if c < 0 else WEIGHTS[Cause(c)] for c in CLOSES])
+
+
+def cause_of_weight(weight: Floats) -> NDArray[np.int8]:
+    """The `Cause` that names a path of this weight (0.0 and inf name none: any answer)."""
+    finite = np.where(np.isfinite(weight), weight, 0.0)
+    first = np.ceil(finite / _EACH) * _EACH - finite
+    steps = (first < _MANY**2).astype(np.int8) + (first < _MANY) + (first < 1.0)
+    return steps.astype(np.int8)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Wiring:
+    """Gains of strips and feeds. `tap` and `closed`, shape (strips, taps): gain from the strip's
+
+    input to each tap, and the weight of the closed stages before it. `share`, shape (feeding, 2,
+    buses, 2): the part of each side that a feed takes to each side. `of_buses`, shape (buses but
+    matrices, 2, buses, 2): gain from a bus's input to what it feeds, all in all. What is needed of
+    a few strips only is worked out when it is asked for: fresh memory costs more than sums.
+    """
+
+    arrays: Arrays
+    layout: Layout
+    tap: Floats
+    closed: Floats
+    share: Floats
+    of_buses: Floats
+
+    def live(self, strips: slice | Indices) -> Floats:
+        """Each feed's own gain, 0.0 when it is off; shape (n, buses)."""
+        return self.arrays.amp[strips] * self.arrays.on[strips]
+
+    def on(self, strips: slice | Indices) -> NDArray[np.bool_]:
+        """Which sides of some strips feed which sides of the buses, whatever the strips pass."""
+        return (self.share[strips] > 0.0) & (self.live(strips) > 0.0)[:, None, :, None]
+
+    def gain(self, strips: slice | Indices) -> Floats:
+        """Gain from a strip's input by each feed to the bus, shape (n, 2, buses, 2)."""
+        return self.share[strips] * self._passed(strips)[:, None, :, None]
+
+    def straight(self, nodes: Indices) -> Floats:
+        """What the sides of channels and returns feed straight to buses, a row a node (fresh)."""
+        strips = strips_of(nodes, self.layout)
+        shares = self.share[strips, sides_of(nodes, self.layout)]
+        shares *= self._passed(strips)[:, :, None]
+        return shares
+
+    def _passed(self, strips: slice | Indices) -> Floats:
+        taps = self.arrays.tap[strips].astype(np.intp)
+        tap = self.tap[: self.layout.feeding][strips]
+        passed: Floats = np.take_along_axis(tap, taps, axis=1)
+        passed *= self.live(strips)
+        return passed
+
+
+def wired(arrays: Arrays, layout: Layout) -> Wiring:
+    """The wiring of a whole show."""
+    share = side_gains(arrays, layout, slice(0, layout.feeding))
+    return _with_gains(arrays, layout, *running(arrays.stage, _STAGE_WEIGHTS), share)
+
+
+def _with_gains(
+    arrays: Arrays, layout: Layout, tap: Floats, closed: Floats, share: Floats
+) -> Wiring:
+    bare = Wiring(arrays, layout, tap, closed, share, share[:0])
+    return replace(bare, of_buses=bare.gain(slice(layout.first_bus, layout.feeding)))
+
+
+def rewired(
+    old: Wiring, arrays: Arrays, *, stages: Indices, feeds: Indices, pans: Indices
+) -> Wiring:
+    """The wiring after moves in the stages, the feeds and the pans of some strips."""
+    layout, tap, closed, share = old.layout, old.tap, old.closed, old.share
+    if stages.size:
+        tap, closed = tap.copy(), closed.copy()
+        tap[stages], closed[stages] = running(arrays.stage[stages], _STAGE_WEIGHTS)
+    if pans.size:
+        share = share.copy()
+        share[pans] = side_gains(arrays, layout, pans)
+    if any(strips.size and strips[-1] >= layout.first_bus for strips in (stages, feeds, pans)):
+        return _with_gains(arrays, layout, tap, closed, share)
+    return Wiring(arrays, layout, tap, closed, share, old.of_buses)
+
+
+def spread(direct: Floats, of_buses: Floats, layout: Layout) -> Floats:
+    """What arrives at each bus's sides, groups passing it on to what they feed, and these to the
+
+    matrices. `direct`: what arrives straight, shape (n, buses, 2), overwritten and given back;
+    `of_buses`: as in `Wiring`, of amplitudes, or of 0.0 and 1.0 to count paths.
+    """
+    count, groups, middle, last = direct.shape[0], layout.groups, layout.middle, layout.matrices
+    if groups.stop and count:
+        of_groups = of_buses[: groups.stop, :, middle].reshape(2 * groups.stop, -1)
+        by_groups = direct[:, groups].reshape(count, -1) @ of_groups
+        direct[:, middle] += by_groups.reshape(count, -1, 2)
+    if last.stop > last.start and count:
+        direct[:, last] += into_matrices(direct, of_buses, layout)
+    return direct
+
+
+def into_matrices(arriving: Floats, of_buses: Floats, layout: Layout) -> Floats:
+    """What groups, mixes, house and mono pass on to the matrices, shape (n, matrices, 2)."""
+    count, last = arriving.shape[0], layout.matrices
+    passed = arriving[:, : last.start].reshape(count, -1) @ of_buses[:, :, last].reshape(
+        2 * last.start, -1
+    )
+    return passed.reshape(count, -1, 2)
+
+
+def strips_of(nodes: Indices, layout: Layout) -> Indices:
+    """The strip (and row) of each node."""
+    beyond = nodes - layout.channels
+    return np.where(beyond < 0, nodes, layout.channels + beyond // 2)
+
+
+def sides_of(nodes: Indices, layout: Layout) -> Indices:
+    """The side of each node."""
+    beyond = nodes - layout.channels
+    return np.where(beyond < 0, 0, beyond % 2)

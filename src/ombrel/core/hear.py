@@ -1,0 +1,312 @@
+"""Typing what is to arrive: the moves after which sources arrive at listeners as somebody typed."""
+
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from .addresses import kind_on
+from .asked import Asked
+from .edits import edited
+from .errors import (
+    ConsoleError,
+    NothingLeft,
+    OneFaderTwoPlaces,
+    OutOfReach,
+    SeveralPaths,
+    UnreadableText,
+)
+from .flow import (
+    Flow,
+    Network,
+    OpenedWay,
+    Path,
+    State,
+    listener_name,
+    source_name,
+    strip_name,
+)
+from .kinds import Number, Value
+from .laws import gain_to_db
+from .outputs import patch_missing
+from .show import Show
+
+__all__ = ["hear", "typed_level_db"]
+
+# A level that arrives may lie anywhere; what the control can do is checked afterwards.
+_ANY_LEVEL: Final = Number(unit="dB", lowest=-math.inf, highest=200.0, step=0.1)
+_EXACT_DB: Final = 0.01  # what is read is what was typed, as far as a screen shows it
+_MOST_WAYS: Final = 8
+
+
+def typed_level_db(text: str) -> float:
+    """A level as typed where there is nothing to be relative to. Raises UnreadableText."""
+    return _ANY_LEVEL.typed(text or "off", -math.inf, "level")
+
+
+@dataclass(frozen=True, slots=True)
+class _Cell:
+    """A cell and its own feed: what rides it, and what switches it; "" where it has none."""
+
+    source: str
+    listener: str
+    row: int
+    column: int
+    control: str
+    switch: str
+
+    def names(self, show: Show) -> tuple[str, str]:
+        return source_name(show, self.source), listener_name(show, self.listener)
+
+
+def _cell(show: Show, flow: Flow, source: str, listener: str) -> _Cell:
+    """A mix is ridden by its send; house, mono and groups by the source's fader; a direct out by
+
+    the trim of its socket.
+    """
+    row, column = flow.layout.row(source), flow.layout.column(listener)
+    control = switch = ""
+    if listener.startswith("output/"):
+        if show[f"{listener}/source"] == f"{source}/direct":
+            control = f"{listener}/trim"
+    elif f"{source}/send/{listener}/level" in flow.homes:
+        control, switch = f"{source}/send/{listener}/level", f"{source}/send/{listener}/on"
+    elif f"{source}/{listener}/on" in flow.homes:
+        control, switch = f"{source}/fader", f"{source}/{listener}/on"
+    return _Cell(source, listener, row, column, control, switch)
+
+
+def hear(show: Show, flow: Flow, cells: Iterable[tuple[str, str]], text: str) -> dict[str, Asked]:
+    """Moves after which each (source, listener) of `cells` arrives as typed: "-6", "+2", "off".
+
+    A level is what arrives, with all that stands behind the control, so what is typed is what is
+    read; in a cell that is silent the rest of its path counts as it will be once it is open. "Off"
+    takes a source out of the house, mono or a group by its assignment, so that nothing else falls
+    silent with it. A relative move needs something that arrives. Raises UnreadableText, OutOfReach,
+    UnknownAddress; OneFaderTwoPlaces where cells want one control at two places; SeveralPaths, with
+    the ways to do it, where a source does not arrive by its own feed alone.
+    """
+    asked = [_cell(show, flow, source, listener) for source, listener in cells]
+    moves: dict[str, Asked] = {}
+    # Faders first: sends behind them are then worked out as they will stand.
+    for of_fader in (True, False):
+        some = [cell for cell in asked if (cell.control == f"{cell.source}/fader") == of_fader]
+        if some:
+            moves.update(_moves_of(show, flow, some, text))
+        if of_fader and moves and len(some) < len(asked):
+            after = edited(show, flow, moves)
+            show, flow = after.show, after.flow
+    return moves
+
+
+def _moves_of(show: Show, flow: Flow, cells: Sequence[_Cell], text: str) -> dict[str, Asked]:
+    moves: dict[str, Asked] = {}
+    set_by: dict[str, tuple[_Cell, float]] = {}
+    wanted: dict[_Cell, float] = {}
+    relative = text.strip().startswith("+")
+    opened = OpenedWay(flow, lambda bus: _as_patched(show, bus))
+    for cell in cells:
+        state = flow.cell(cell.row, cell.column)
+        rest_db = _rest_db(show, flow, opened, cell, text)
+        standing_db = show.number(cell.control)
+        now_db = state.level_db if state.state is State.HEARD else standing_db + rest_db
+        if relative and now_db == -math.inf:
+            continue  # a relative move never opens what is off
+        wanted_db = _ANY_LEVEL.typed(text, now_db, " at ".join(cell.names(show)))
+        if wanted_db == -math.inf:
+            moves.update(_off(show, flow, cell))
+            continue
+        needed_db = round(wanted_db - rest_db, 6)
+        _in_reach(show, cell, needed_db)
+        if cell.control in set_by and abs(set_by[cell.control][1] - needed_db) > 1e-5:
+            other = set_by[cell.control][0]
+            raise OneFaderTwoPlaces(_control(show, cell), other.names(show), cell.names(show))
+        set_by[cell.control] = (cell, needed_db)
+        moves[cell.control] = needed_db
+        if not relative and cell.switch:
+            moves[cell.switch] = True
+        wanted[cell] = wanted_db
+    _check(show, flow, moves, wanted)
+    return moves
+
+
+def _control(show: Show, cell: _Cell) -> str:
+    name = source_name(show, cell.source)
+    if cell.control.endswith("/fader"):
+        return f"The fader of {name}"
+    if cell.control.endswith("/trim"):
+        return f"The trim of {listener_name(show, cell.listener)}"
+    return f"The send of {name} to {listener_name(show, cell.listener)}"
+
+
+def _in_reach(show: Show, cell: _Cell, needed_db: float) -> None:
+    kind = kind_on(show.desk, cell.control)
+    if isinstance(kind, Number) and needed_db > kind.highest:
+        raise OutOfReach(_control(show, cell), needed_db, kind.highest)
+
+
+def _off(show: Show, flow: Flow, cell: _Cell) -> dict[str, Asked]:
+    if cell.control.endswith("/trim"):
+        raise UnreadableText("off", "a level; to silence a direct out, free its socket in Outputs")
+    if not cell.control.endswith("/fader"):
+        return {cell.control: -math.inf}
+    return {cell.switch: False} if show.on(cell.switch) else {}
+
+
+def _rest_db(show: Show, flow: Flow, opened: OpenedWay, cell: _Cell, text: str) -> float:
+    """What the rest of the cell's own path adds to its control, in dB.
+
+    Raises SeveralPaths where something reaches the listener otherwise.
+    """
+    if not cell.control:
+        raise _several(show, flow, cell, text)
+    heard = flow.cell(cell.row, cell.column)
+    if heard.state in (State.HEARD, State.CANCELLED):
+        standing_db = show.number(cell.control)
+        switched_on = not cell.switch or show.on(cell.switch)
+        if not switched_on or standing_db == -math.inf:
+            raise _several(show, flow, cell, text)
+        if abs(heard.level_db - standing_db - opened.now_db(cell.row, cell.column)) > 1e-6:
+            raise _several(show, flow, cell, text)
+        return heard.level_db - standing_db
+    return opened.opened_db(cell.row, cell.column)
+
+
+def _as_patched(show: Show, bus: str) -> Mapping[str, Value]:
+    """What the remedy for a missing output would patch; nothing where no output is left."""
+    try:
+        return {address: str(source) for address, source in patch_missing(show, bus).items()}
+    except NothingLeft:
+        return {}
+
+
+def _check(show: Show, flow: Flow, moves: dict[str, Asked], wanted: dict[_Cell, float]) -> None:
+    """Every cell that is heard after the moves must arrive as typed: two may bear on each other."""
+    if len(wanted) == 0:
+        return
+    after = edited(show, flow, moves).flow
+    for cell, wanted_db in wanted.items():
+        found = after.cell(cell.row, cell.column)
+        if found.state is State.HEARD and abs(found.level_db - wanted_db) > _EXACT_DB:
+            others = [other for other in wanted if other is not cell]
+            if not others:
+                raise _several(show, after, cell, f"={wanted_db}")
+            other = next((o for o in others if o.source == cell.source), others[0])
+            raise OneFaderTwoPlaces(_control(show, cell), cell.names(show), other.names(show))
+
+
+# ---- the ways where several paths arrive
+
+
+def _several(show: Show, flow: Flow, cell: _Cell, text: str) -> SeveralPaths:
+    now_db = flow.cell(cell.row, cell.column).level_db
+    name, listener = cell.names(show)
+    wanted_db = _ANY_LEVEL.typed(text, now_db, f"{name} at {listener}")
+    if text.strip().startswith("+") and now_db == -math.inf:
+        return SeveralPaths(name, listener, ())
+    paths = list(_paths(flow, cell))
+    if wanted_db == -math.inf:
+        return SeveralPaths(name, listener, _ways_off(show, flow, cell, paths))
+    ways = []
+    for control in _controls(show, flow, cell, paths):
+        level_db = _solved(show, flow, cell, control, wanted_db)
+        if level_db is not None:
+            words = f"{_words(show, control)} to {level_db:+.1f} dB".replace("-", "\u2212")
+            ways.append((words, _with_switch(control, level_db)))
+    return SeveralPaths(name, listener, ways[:_MOST_WAYS])
+
+
+def _paths(flow: Flow, cell: _Cell) -> Iterable[Path]:
+    network = Network(flow, cell.row, cell.column)
+    for turn, path in enumerate(network.loudest()):
+        if turn == 32:
+            return
+        yield path
+
+
+def _controls(show: Show, flow: Flow, cell: _Cell, paths: Sequence[Path]) -> list[str]:
+    """Faders and sends that the paths pass, the cell's own feed first."""
+    found = dict.fromkeys([cell.control] if "/send/" in cell.control else [])
+    layout = flow.layout
+    for path in paths:
+        for edge in path.edges:
+            strip = layout.strips[edge.start[0]]
+            if show.text(f"{strip}/fader") or f"{strip}/fader" in flow.homes:
+                found[f"{strip}/fader"] = None
+            if edge.to is not None:
+                send = f"{strip}/send/{layout.strips[edge.to[0]]}/level"
+                if send in flow.homes:
+                    found[send] = None
+    return list(found)
+
+
+def _with_switch(control: str, level_db: float) -> dict[str, Asked]:
+    moves: dict[str, Asked] = {control: level_db}
+    if control.endswith("/level"):
+        moves[control.removesuffix("level") + "on"] = True
+    return moves
+
+
+def _solved(show: Show, flow: Flow, cell: _Cell, control: str, wanted_db: float) -> float | None:
+    """Where a control would have to stand, in dB; None where it cannot bring the level about.
+
+    What arrives at each ear is b + k a, with k the control's gain: |b + k a|^2 = wanted^2 is solved
+    for k, and the answer tried (a control that a loop passes twice is not so simple).
+    """
+    kind = kind_on(show.desk, control)
+    try:
+        without = _amplitudes(show, flow, cell, _with_switch(control, -math.inf))
+        whole = _amplitudes(show, flow, cell, _with_switch(control, 0.0))
+    except ConsoleError:
+        return None
+    a, b = whole - without, without
+    square, middle = float(a @ a), float(a @ b)
+    rest = float(b @ b) - 10.0 ** (wanted_db / 10.0)
+    inside = middle * middle - square * rest
+    if square <= 0.0 or inside < 0.0:
+        return None
+    gain = (-middle + math.sqrt(inside)) / square
+    if gain <= 0.0:
+        return None
+    level_db = round(float(gain_to_db(gain)), 6)
+    if isinstance(kind, Number) and not kind.lowest_finite <= level_db <= kind.highest:
+        return None
+    try:
+        after = edited(show, flow, _with_switch(control, level_db)).flow
+    except ConsoleError:
+        return None
+    if abs(after.cell(cell.row, cell.column).level_db - wanted_db) > _EXACT_DB:
+        return None
+    return level_db
+
+
+def _amplitudes(show: Show, flow: Flow, cell: _Cell, moves: dict[str, Asked]) -> np.ndarray:
+    return Network(edited(show, flow, moves).flow, cell.row, cell.column).amplitudes()
+
+
+def _words(show: Show, control: str) -> str:
+    strip, _, send = control.partition("/send/")
+    if not send:
+        return f"The fader of {strip_name(show, strip.removesuffix('/fader'))}"
+    to = strip_name(show, send.removesuffix("/level"))
+    return f"The send of {strip_name(show, strip)} to {to}"
+
+
+def _ways_off(
+    show: Show, flow: Flow, cell: _Cell, paths: Sequence[Path]
+) -> list[tuple[str, dict[str, Asked]]]:
+    """One way: the source's own feeds on all these paths switched off."""
+    moves: dict[str, Asked] = {}
+    for path in paths:
+        if len(path.edges) < 2 or path.edges[0].to is None:
+            continue
+        strip = flow.layout.strips[path.edges[0].start[0]]
+        bus = flow.layout.strips[path.edges[0].to[0]]
+        for switch in (f"{strip}/send/{bus}/on", f"{strip}/{bus}/on"):
+            if switch in flow.homes:
+                moves[switch] = False
+    if not moves:
+        return []
+    return [(f"Take {source_name(show, cell.source)} out of all that leads there", moves)]

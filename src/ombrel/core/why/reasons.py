@@ -1,0 +1,278 @@
+"""Reasons for silence and their remedies: what is in the way, and the move that opens it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+import numpy as np
+
+from ..asked import Asked
+from ..edits import check_edit
+from ..errors import ConsoleError, FeedbackLoop, NothingLeft
+from ..flow import START_LEVEL_DB, Cause, Flow, listener_name, strip_name
+from ..outputs import patch_missing
+from ..show import Show
+from ..sockets import socket_name, strip_of
+
+__all__ = ["Reason", "Remedy", "Reasons"]
+
+Code = Literal[
+    "no_source", "muted", "down", "no_output", "unrouted", "turned", "not_in_use", "no_way"
+]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Remedy:
+    """The one action that takes a reason away: what its button says, and its moves."""
+
+    says: str
+    moves: Mapping[str, Asked] = field(hash=False)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reason:
+    """One reason for silence. `address`: what is in the way. Without a remedy, `says` tells why."""
+
+    code: Code
+    address: str
+    says: str
+    remedy: Remedy | None = None
+
+
+def setting(says: str, address: str, value: Asked) -> Remedy:
+    """The remedy that sets one address."""
+    return Remedy(says=says, moves={address: value})
+
+
+class Reasons:
+    """The reasons of one show, each worked out once."""
+
+    def __init__(self, show: Show, flow: Flow) -> None:
+        self.show, self.flow = show, flow
+        self._known: dict[tuple[Code, str], Reason] = {}
+
+    def of(self, code: Code | Cause, address: str) -> Reason:
+        """The reason that something at an address stands in the way.
+
+        Its remedy is left out, and the reason says why, where it would be refused.
+        """
+        known = _CODES[code] if isinstance(code, Cause) else code
+        if (known, address) not in self._known:
+            self._known[known, address] = _reason(self.show, self.flow, known, address)
+        return self._known[known, address]
+
+
+def _reason(show: Show, flow: Flow, code: Code, address: str) -> Reason:
+    reason = _WORDS[code](show, flow, address)
+    if reason.remedy is None or not (flow.fed.node.size or code == "no_source"):
+        return reason  # where nothing feeds itself, nothing that opens a path is refused
+    refused = _refusal(show, flow, reason.remedy)
+    if refused is None:
+        return reason
+    why = " To open it would close a loop." if isinstance(refused, FeedbackLoop) else f" {refused}"
+    return Reason(code=reason.code, address=address, says=reason.says + why)
+
+
+def _refusal(show: Show, flow: Flow, remedy: Remedy) -> ConsoleError | None:
+    try:
+        check_edit(show, flow, remedy.moves)
+    except ConsoleError as error:
+        return error
+    return None
+
+
+def _muted(show: Show, flow: Flow, address: str) -> Reason:
+    name = strip_name(show, address.removesuffix("/mute"))
+    return Reason(
+        code="muted",
+        address=address,
+        says=f"{name} is muted by its own key.",
+        remedy=setting(f"Unmute {name}", address, False),
+    )
+
+
+def _down(show: Show, flow: Flow, address: str) -> Reason:
+    name = strip_name(show, address.removesuffix("/fader"))
+    return Reason(
+        code="down",
+        address=address,
+        says=f"The fader of {name} is off.",
+        remedy=setting(f"Bring {name} up to {START_LEVEL_DB:.0f} dB", address, START_LEVEL_DB),
+    )
+
+
+def _no_output(show: Show, flow: Flow, address: str) -> Reason:
+    bus = strip_of(address)
+    name = listener_name(show, bus)
+    side = address.removeprefix(bus).strip("/")
+    says = f"The {side} side of {name} goes to no output." if side else f"{name} goes to no output."
+    try:
+        moves = patch_missing(show, bus)
+    except NothingLeft as error:
+        return Reason(code="no_output", address=address, says=f"{says} {error}")
+    where = "Patch it to the next free output" + ("" if len(moves) == 1 else "s")
+    return Reason(
+        code="no_output", address=address, says=says, remedy=Remedy(says=where, moves=moves)
+    )
+
+
+def _unrouted(show: Show, flow: Flow, address: str) -> Reason:
+    words = address.split("/")
+    if words[-1] == "pan":
+        return _panned_away(show, address)
+    if "send" not in words:  # an assignment: <strip>/<bus>/on
+        source = strip_of(address)
+        bus = address.removeprefix(f"{source}/").removesuffix("/on")
+        one, other = strip_name(show, source), strip_name(show, bus)
+        says, remedy = f"{one} is not assigned to {other}.", f"Assign {one} to {other}"
+        return Reason(
+            code="unrouted", address=address, says=says, remedy=setting(remedy, address, True)
+        )
+    source, _, rest = address.partition("/send/")
+    one, other = strip_name(show, source), strip_name(show, strip_of(rest))
+    if words[-1] == "on":
+        return Reason(
+            code="unrouted",
+            address=address,
+            says=f"The send from {one} to {other} is switched off.",
+            remedy=setting("Switch the send on", address, True),
+        )
+    return Reason(
+        code="unrouted",
+        address=address,
+        says=f"The send from {one} to {other} is off.",
+        remedy=setting(f"Open the send at {START_LEVEL_DB:.0f} dB", address, START_LEVEL_DB),
+    )
+
+
+def _panned_away(show: Show, address: str) -> Reason:
+    source = address.partition("/send/")[0].removesuffix("/pan")
+    side = "left" if show.number(address) < 0 else "right"
+    name = strip_name(show, source)
+    return Reason(
+        code="unrouted",
+        address=address,
+        says=f"{name} is panned fully {side}, away from the side that leads on.",
+        remedy=setting("Pan it to the centre", address, 0.0),
+    )
+
+
+def _turned(show: Show, flow: Flow, address: str) -> Reason:
+    name = strip_name(show, address.removesuffix("/polarity"))
+    return Reason(
+        code="turned",
+        address=address,
+        says=f"The polarity of {name} is turned over, and its paths take one another away.",
+        remedy=setting(f"Turn {name} back", address, False),
+    )
+
+
+def _not_in_use(show: Show, flow: Flow, address: str) -> Reason:
+    kind = address.split("/")[0]
+    return Reason(
+        code="not_in_use",
+        address=address,
+        says=f"{strip_name(show, address)} is not in use: no {kind} is made there yet.",
+    )
+
+
+def _no_way(show: Show, flow: Flow, address: str) -> Reason:
+    source = show[f"{address}/source"]
+    if not isinstance(source, str):
+        says = f"{listener_name(show, address)} carries nothing."
+    else:
+        says = f"{listener_name(show, address)} carries only {strip_name(show, strip_of(source))}."
+    return Reason(code="no_way", address=address, says=says)
+
+
+def _no_source(show: Show, flow: Flow, address: str) -> Reason:
+    name = strip_name(show, address)
+    if address.startswith("return/"):
+        return _return_without_source(show, flow, address, name)
+    on_spare = show.on(f"{address}/on_spare")
+    used, other = ("spare", "source") if on_spare else ("source", "spare")
+    source = show[f"{address}/{used}"]
+    if isinstance(source, str):
+        return _bus_brings_nothing(show, flow, address, name, source)
+    says = (
+        f"{name} is switched to a spare that it has not." if on_spare else f"{name} has no source."
+    )
+    if isinstance(show[f"{address}/{other}"], str):
+        words = "Switch to its own source" if on_spare else "Switch to its spare"
+        remedy = setting(words, f"{address}/on_spare", not on_spare)
+        return Reason(code="no_source", address=address, says=says, remedy=remedy)
+    return Reason(code="no_source", address=address, says=f"{says} Give it one in Patch.")
+
+
+def _return_without_source(show: Show, flow: Flow, address: str, name: str) -> Reason:
+    source = show[f"{address}/source"]
+    if not isinstance(source, str):
+        says = f"{name} has no source. Give it an effect engine, or a pair of sockets."
+        return Reason(code="no_source", address=address, says=says)
+    mix = show[f"{source}/source"]
+    if not isinstance(mix, str):
+        says = f"{name} takes {strip_name(show, source)}, which no mix feeds."
+        return Reason(code="no_source", address=address, says=says)
+    return _bus_brings_nothing(show, flow, address, name, mix)
+
+
+def _bus_brings_nothing(show: Show, flow: Flow, address: str, name: str, source: str) -> Reason:
+    """A bus feeds it and nothing comes: for the bus's own reason."""
+    bus = strip_of(source)
+    bus_name, shown = strip_name(show, bus), socket_name(show.desk, source)
+    kinds = ("group", "mix", "matrix")
+    if bus.split("/")[0] in kinds and show.text(f"{bus}/format") == "unused":
+        says = f"{name} is fed by {shown}, which is not in use."
+        return Reason(code="no_source", address=address, says=says)
+    moves: dict[str, Asked] = {}
+    words = []
+    if show.on(f"{bus}/mute"):
+        moves[f"{bus}/mute"] = False
+        words.append("is muted")
+    if show.number(f"{bus}/fader") == float("-inf"):
+        moves[f"{bus}/fader"] = START_LEVEL_DB
+        words.append("has its fader off")
+    if not _anything_at(flow, address):
+        what = "on which nothing arrives"
+        words.append("and nothing arrives at it" if words else what)
+        joined = " ".join(words) if words[0] == what else "which " + ", ".join(words)
+        says = f"{name} is fed by {bus_name}, {joined}."
+        return Reason(code="no_source", address=address, says=says)
+    says = f"{name} is fed by {bus_name}, which {' and '.join(words)}."
+    return Reason(
+        code="no_source",
+        address=address,
+        says=says,
+        remedy=Remedy(says=f"Open {bus_name}", moves=moves),
+    )
+
+
+def _anything_at(flow: Flow, strip: str) -> bool:
+    """Whether anything that has a source arrives at the sides of the bus that feed a strip."""
+    layout, fed = flow.layout, flow.fed
+    places = np.flatnonzero(fed.row == layout.index[strip])
+    if not places.size:
+        return False
+    rows = np.flatnonzero(flow.sourced)
+    nodes = [node for row in rows for node in layout.node_rows(int(row))]
+    arrives = np.asarray(flow.open_to[nodes].any(axis=0))
+    at = arrives[fed.bus[places]]
+    return bool((at & (fed.share[places] > 0.0)).any())
+
+
+_CODES: dict[Cause, Code] = {
+    Cause.NO_SOURCE: "no_source",
+    Cause.MUTED: "muted",
+    Cause.DOWN: "down",
+    Cause.NO_OUTPUT: "no_output",
+}
+_WORDS = {
+    "no_source": _no_source,
+    "muted": _muted,
+    "down": _down,
+    "no_output": _no_output,
+    "unrouted": _unrouted,
+    "turned": _turned,
+    "not_in_use": _not_in_use,
+    "no_way": _no_way,
+}

@@ -1,0 +1,298 @@
+"""The steps of one path: the stages and feeds that it passes, with what each adds to its level.
+
+Stages and gains are those that the levels are computed from, so what the steps add up to is the
+path's level by construction.
+"""
+
+import math
+from dataclasses import dataclass, field
+from typing import Final
+
+import numpy as np
+
+from ..flow import STAGES, Edge, Flow, Path, listener_name, passed, strip_name
+from ..laws import gain_to_db, predicted_dbfs
+from ..parameters import TAPS
+from ..show import Show
+from ..sockets import lines_on, socket_name
+
+__all__ = ["TAP_WORDS", "Step", "Told", "head", "told"]
+
+TAP_WORDS: Final = dict(
+    zip(
+        TAPS,
+        ("at the input", "before EQ", "before fader", "before fader, after mute", "after fader"),
+        strict=True,
+    )
+)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Step:
+    """One stage of the path. `gain_db`: what it adds (None: it adds nothing to tell).
+
+    `dbu`, `dbfs`: absolute level predicted behind it, where that is known. `in_path` False: the
+    stage exists, and this path does not pass it. `open` False: nothing gets through it.
+    `address`: what to move there, or None.
+    """
+
+    kind: str
+    title: str
+    detail: str
+    gain_db: float | None = None
+    dbu: float | None = None
+    dbfs: float | None = None
+    in_path: bool = True
+    open: bool = True
+    address: str | None = None
+
+
+@dataclass(slots=True)
+class Told:
+    """A path being told: the steps so far, and what stands at each side as if all were open."""
+
+    sides: np.ndarray
+    steps: list[Step] = field(default_factory=list)
+
+    def level_db(self) -> float:
+        power = float((self.sides * self.sides).sum())
+        return 10.0 * math.log10(power) if power > 0.0 else -math.inf
+
+    def scaled(self, gain: float, step: Step) -> None:
+        """A stage that passes all sides alike."""
+        if gain != 0.0:
+            self.sides = self.sides * gain
+        self.steps.append(step)
+
+    def spread(self, sides: np.ndarray, kind: str, title: str, detail: str, address: str | None,
+               *, is_open: bool = True) -> None:  # fmt: skip
+        """A stage behind which the sides stand anew; its step tells the difference in level."""
+        before = self.level_db()
+        self.sides = sides
+        gain_db = self.level_db() - before if is_open else -math.inf
+        self.steps.append(
+            Step(kind=kind, title=title, detail=detail, gain_db=gain_db, open=is_open,
+                 address=address)
+        )  # fmt: skip
+
+
+def told(show: Show, flow: Flow, row: int, column: int, path: Path) -> Told:
+    """A path from behind the input of its source, step by step.
+
+    All sides are told together where the path passes no strip twice; else only its own.
+    """
+    layout = flow.layout
+    one_by_one = len(set(path.strips)) < len(path.strips)
+    start = np.array([1.0, 0.0]) if row < layout.channels else np.full(2, math.sqrt(0.5))
+    if one_by_one:
+        start[1 - path.edges[0].start[1]] = 0.0
+    tale = Told(start)
+    for number, edge in enumerate(path.edges):
+        strip = edge.start[0]
+        if edge.to is None:
+            _end(tale, show, flow, column, edge, alone=one_by_one)
+            break
+        _stages(tale, show, flow, strip, edge.tap, first=number == 0)
+        _feed(tale, show, flow, edge)
+        if one_by_one:
+            tale.sides[1 - edge.to[1]] = 0.0
+    return tale
+
+
+def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: bool) -> None:
+    """The stages of a strip before a tap; of the first strip also those that the tap leaves out."""
+    name, address = strip_name(show, flow.layout.strips[strip]), flow.layout.strips[strip]
+    kind = address.split("/")[0]
+    reach = passed(tap)
+    for place, stage in enumerate(STAGES):
+        if kind not in stage.strips:
+            continue
+        gain, at = float(flow.arrays.stage[strip, place]), f"{address}/{stage.leaf}"
+        neutral = gain == 1.0 and stage.leaf != "fader"
+        if place >= reach:
+            if first and not neutral:
+                detail = f"not in this path: tap {TAP_WORDS[TAPS[tap]]}"
+                tale.steps.append(
+                    Step(kind=stage.leaf, title=stage.title, detail=detail, in_path=False,
+                         address=at)
+                )  # fmt: skip
+            continue
+        if neutral:
+            continue
+        detail = {"polarity": f"{name} turned over", "mute": f"{name} is muted"}.get(
+            stage.leaf, name
+        )
+        tale.scaled(
+            gain,
+            Step(kind=stage.leaf, title=stage.title, detail=detail,
+                 gain_db=None if stage.leaf == "polarity" else float(gain_to_db(gain)),
+                 open=gain != 0.0, address=at),
+        )  # fmt: skip
+
+
+def _pan_words(pan: float) -> str:
+    if pan == 0.0:
+        return "centre"
+    return f"{'L' if pan < 0 else 'R'}{abs(pan) * 100:.0f}"
+
+
+def _feed(tale: Told, show: Show, flow: Flow, edge: Edge) -> None:
+    """The feed from one strip to the next: an assignment, a send, a patch, an effect."""
+    assert edge.to is not None
+    layout = flow.layout
+    start, to = edge.start[0], edge.to[0]
+    source, target = layout.strips[start], layout.strips[to]
+    if to < layout.first_bus:
+        _patched(tale, show, flow, start, to)
+        return
+    column = to - layout.first_bus
+    send = f"{source}/send/{target}"
+    is_send = f"{send}/level" in flow.homes
+    live = flow.arrays.amp[start, column] * flow.arrays.on[start, column]
+    share = flow.wiring.share[start, :, column, :]
+    sides, is_open = tale.sides @ share, not edge.off
+    if is_open or live > 0.0:
+        sides = sides * live
+    if not sides.any():  # panned away, or off: go on as if it were open in the centre
+        sides = np.array([tale.sides.max(), 0.0])
+    detail = TAP_WORDS[TAPS[edge.tap]]
+    if flow.arrays.sides[to] == 2:
+        pan = flow.arrays.pan[start, column] if is_send else flow.arrays.strip_pan[start]
+        detail += f", {_pan_words(float(pan))}"
+    title = f"Send to {strip_name(show, target)}" if is_send else f"To {strip_name(show, target)}"
+    address = f"{send}/level" if is_send else f"{source}/{target}/on"
+    tale.spread(sides, "send", title, detail, address, is_open=is_open)
+
+
+def _patched(tale: Told, show: Show, flow: Flow, bus: int, to: int) -> None:
+    """A bus that feeds a channel, or an effect its return."""
+    layout, fed = flow.layout, flow.fed
+    target = layout.strips[to]
+    sides = np.zeros(2)
+    for place in np.flatnonzero(fed.row == to):
+        side = int(fed.node[place] - layout.channels) % 2 if to >= layout.channels else 0
+        sides[side] += float(tale.sides @ fed.share[place])
+    wet = target.startswith("return/")
+    engine = show.text(f"{target}/source") if wet else ""
+    title = strip_name(show, engine) if wet else strip_name(show, target)
+    detail = "effect, wholly wet" if wet else f"fed by {strip_name(show, layout.strips[bus])}"
+    tale.spread(sides, "effect" if wet else "fed", title, detail, f"{target}/source")
+
+
+def _end(tale: Told, show: Show, flow: Flow, column: int, edge: Edge, *, alone: bool) -> None:
+    """The last strip's stages, and the sockets that carry it."""
+    layout, strip = flow.layout, edge.start[0]
+    if column >= layout.buses:
+        _stages(tale, show, flow, strip, edge.tap, first=True)
+        socket = layout.outputs[column - layout.buses]
+        tale.spread(tale.sides * edge.gain, "output", listener_name(show, socket),
+                    socket_name(show.desk, socket), f"{socket}/trim")  # fmt: skip
+        return
+    bus = layout.strips[strip]
+    carrying = flow.sockets_of(column)
+    if alone:
+        kept = np.zeros(2)
+        kept[edge.start[1]] = tale.sides[edge.start[1]]
+        tale.sides = kept
+    if edge.socket is None:
+        _stages(tale, show, flow, strip, edge.tap, first=False)
+        tale.steps.append(
+            Step(kind="output", title="Output", detail=f"{strip_name(show, bus)} goes to no output",
+                 gain_db=-math.inf, open=False)
+        )  # fmt: skip
+        return
+    ears = tale.sides @ flow.ears.gain[column]
+    taps = {tap for side, _, tap, _ in carrying}
+    title, detail = _output_words(show, flow, column, carrying)
+    address = next((f"{socket}/trim" for _, socket, _, _ in carrying if socket), None)
+    if ears.any() and len(taps) > 1:
+        detail += f"; taps differ: {', '.join(TAP_WORDS[TAPS[tap]] for tap in sorted(taps))}"
+        tale.spread(ears, "output", title, detail, address)
+        return
+    _stages(tale, show, flow, strip, edge.tap, first=False)
+    if not ears.any():
+        ears = tale.sides * edge.gain
+    tale.spread(ears, "output", title, detail, address)
+
+
+def _output_words(
+    show: Show, flow: Flow, column: int, carrying: list[tuple[int, str, int, float]]
+) -> tuple[str, str]:
+    bus = flow.layout.listener(column)
+    sockets = [(side, socket, trim) for side, socket, _, trim in carrying if socket]
+    if not sockets:
+        if flow.ears.by_matrix[column]:
+            return "Behind its fader", f"{strip_name(show, bus)} is heard by way of a matrix"
+        if flow.ears.inner[column]:
+            return "Behind its fader", "a group in between: no socket carries it"
+        return "Effect engine", "behind the fader"
+    labels = [show.text(f"{socket}/label") for _, socket, _ in sockets]
+    title = ", ".join(dict.fromkeys(label for label in labels if label)) or "Output"
+    details = [", ".join(socket_name(show.desk, socket) for _, socket, _ in sockets)]
+    if (
+        any(side == 2 for side, _, _ in sockets)
+        and flow.arrays.sides[flow.layout.first_bus + column] == 2
+    ):
+        details.append("mono sum")
+    for _, socket, _ in sockets:
+        trim_db, delay_ms = show.number(f"{socket}/trim"), show.number(f"{socket}/delay_ms")
+        details += [f"trim {trim_db:+.1f}"] if trim_db else []
+        details += [f"delay {delay_ms:g} ms"] if delay_ms else []
+        details += ["polarity turned over"] if show.on(f"{socket}/polarity") else []
+    return title, ", ".join(dict.fromkeys(details))
+
+
+def head(show: Show, source: str) -> list[Step]:
+    """The line, its socket and the preamp: absolute levels, which the table leaves out."""
+    if source.startswith("return/"):
+        return _return_head(show, source)
+    on_spare = show.on(f"{source}/on_spare")
+    socket = show.source_of(int(source.split("/")[1]))
+    at = f"{source}/{'spare' if on_spare else 'source'}"
+    if socket is None:
+        title = "No spare" if on_spare else "No source"
+        detail = "switched to its spare" if on_spare else "the channel takes no input"
+        return [Step(kind="line", title=title, detail=detail, open=False, address=at)]
+    where = socket_name(show.desk, socket)
+    detail = f"spare, socket {where}" if on_spare else f"socket {where}"
+    if not socket.startswith("input/"):
+        return [Step(kind="line", title=where, detail="inside the desk", address=at)]
+    lines = lines_on(show, socket)
+    title = show.text(f"line/{lines[0]}/name") if lines else "Nothing plugged in"
+    line_dbu = show.number(f"line/{lines[0]}/level_dbu") if lines else None
+    steps = [Step(kind="line", title=title, detail=detail, dbu=line_dbu, address=at)]
+    box = show.desk.box(socket.split("/")[1])
+    if box is None or not box.preamps:
+        return steps
+    pad_db = show.desk.pad_db if show.on(f"{socket}/pad") else 0.0
+    gain_db = show.number(f"{socket}/gain")
+    dbfs = None
+    if line_dbu is not None:
+        dbfs = predicted_dbfs(
+            line_dbu=line_dbu,
+            gain_db=gain_db,
+            pad_db=pad_db,
+            full_scale_dbu=show.desk.full_scale_dbu,
+        )
+    details = [f"{gain_db:+.1f} dB", f"pad {-pad_db:.0f} dB" if pad_db else ""]
+    details.append("48 V on" if show.on(f"{socket}/phantom") else "48 V off")
+    detail = ", ".join(one for one in details if one)
+    return [*steps, Step(kind="preamp", title="Preamp", detail=detail, dbfs=dbfs,
+                         address=f"{socket}/gain")]  # fmt: skip
+
+
+def _return_head(show: Show, source: str) -> list[Step]:
+    fed_by, at = show[f"{source}/source"], f"{source}/source"
+    if not isinstance(fed_by, str):
+        detail = "the return takes neither an engine nor sockets"
+        return [Step(kind="line", title="No source", detail=detail, open=False, address=at)]
+    if fed_by.startswith("engine/"):
+        mix = show[f"{fed_by}/source"]
+        detail = f"fed by {strip_name(show, mix)}" if isinstance(mix, str) else "fed by no mix"
+        title = strip_name(show, fed_by)
+        return [Step(kind="line", title=title, detail=detail, open=isinstance(mix, str),
+                     address=at)]  # fmt: skip
+    stem, _, number = fed_by.rpartition("/")
+    first = socket_name(show.desk, fed_by)
+    return [Step(kind="line", title=f"{first}-{int(number) + 1}", detail=f"{stem.split('/')[1]}, a"
+                 " pair of sockets", address=at)]  # fmt: skip

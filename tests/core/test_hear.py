@@ -1,0 +1,177 @@
+"""Typing what is to arrive: what is typed is what is then read."""
+
+import math
+import random
+
+import pytest
+
+from ombrel.core import (
+    ConsoleError,
+    OneFaderTwoPlaces,
+    OutOfReach,
+    SeveralPaths,
+    State,
+    UnreadableText,
+    blank_show,
+    edited,
+    flow_of,
+    hear,
+    made,
+    show_of,
+    why,
+)
+from tests.core.test_flow import FED, HOUSE, cells
+from tests.desks import TOURING
+from tests.shows import show_of_seed
+
+MIX = {"mix/1/format": "mono", "output/local/3/source": "mix/1"}
+
+
+def typed(values, cells_typed, text):
+    """The show after typing, and its flow."""
+    show = show_of(TOURING, values)
+    after = edited(show, flow_of(show), hear(show, flow_of(show), cells_typed, text))
+    return after.show, after.flow
+
+
+@pytest.mark.parametrize("first", range(0, 120, 40))
+def test_what_is_typed_arrives_also_in_cells_that_were_silent(first):
+    """Silent ones once the fewest actions have let them be heard."""
+    heard = opened = refused = 0
+    for seed in range(first, first + 40):
+        show = show_of_seed(seed)
+        flow = flow_of(show)
+        for source, listener in random.Random(seed).sample(cells(flow), 10):
+            try:
+                asked = hear(show, flow, [(source, listener)], "-9.5")
+                after = edited(show, flow, asked)
+            except ConsoleError:  # out of reach, by several ways, a loop: told, nothing changed
+                refused += 1
+                continue
+            answer = why(after.show, source, listener, flow=after.flow)
+            if answer.state is State.HEARD:
+                assert answer.level_db == pytest.approx(-9.5, abs=0.01), (seed, source, listener)
+                heard += 1
+            elif answer.opening is not None:
+                then = edited(after.show, after.flow, answer.opening.moves)
+                if by_its_own_feed_alone(then, source, listener):
+                    level_db = then.flow.level(source, listener)
+                    assert level_db == pytest.approx(-9.5, abs=0.01), (seed, source, listener)
+                    opened += 1
+    assert heard > 40
+    assert opened > 15
+    assert refused > 20
+
+
+def by_its_own_feed_alone(after, source, listener):
+    ways = why(after.show, source, listener, flow=after.flow).ways
+    return [way.says for way in ways if not way.wet] == [""]
+
+
+def test_the_rest_of_the_path_counts_as_it_will_be():
+    """Trim +5, master -4, output trim -3: -6 is a send of -4; it arrives at -6."""
+    values = {"channel/1/source": "input/local/1", **MIX, "mix/1/fader": -4.0,
+              "channel/1/trim": 5.0, "output/local/3/trim": -3.0}  # fmt: skip
+    show, flow = typed(values, [("channel/1", "mix/1")], "-6")
+    assert show["channel/1/send/mix/1/level"] == pytest.approx(-4.0)
+    assert flow.level("channel/1", "mix/1") == pytest.approx(-6.0)
+
+
+def test_off_and_a_level_again_arrives_as_typed_in_the_house():
+    values = {**FED, **HOUSE, "house/fader": -8.0}
+    off, _ = typed(values, [("channel/1", "house")], "off")
+    assert (off["channel/1/house/on"], off["channel/1/fader"]) == (False, 0.0)
+    _, flow = typed(dict(off.values), [("channel/1", "house")], "-8")
+    assert flow.level("channel/1", "house") == pytest.approx(-8.0)
+
+
+def test_the_sum_of_a_mono_socket_counts():
+    values = {"channel/1/source": "input/local/1", "mix/1/format": "stereo",
+              "output/local/3/source": "mix/1"}  # fmt: skip
+    _, flow = typed(values, [("channel/1", "mix/1")], "-10")
+    assert flow.level("channel/1", "mix/1") == pytest.approx(-10.0)
+
+
+def test_one_fader_that_would_stand_at_two_places_is_refused_with_both_cells():
+    values = {**FED, **HOUSE, "channel/1/mono/on": True, "output/local/3/source": "mono",
+              "mono/fader": -4.0}  # fmt: skip
+    with pytest.raises(OneFaderTwoPlaces, match=r"House.*Mono") as caught:
+        typed(values, [("channel/1", "house"), ("channel/1", "mono")], "-6")
+    assert {cell[1] for cell in caught.value.cells} == {"House", "Mono"}
+    same = {**values, "mono/fader": 0.0}  # both want the same place
+    _, flow = typed(same, [("channel/1", "house"), ("channel/1", "mono")], "-6")
+    assert flow.level("channel/1", "mono") == pytest.approx(-6.0)
+
+
+def test_a_fader_and_a_send_behind_it_are_set_together():
+    after_fader = {"channel/1/send/mix/1/tap": "after_fader", "channel/1/send/mix/1/level": -3.0}
+    cells_typed = [("channel/1", "mix/1"), ("channel/1", "house")]
+    _, flow = typed({**FED, **HOUSE, **MIX, **after_fader}, cells_typed, "-12")
+    assert [flow.level(*cell) for cell in cells_typed] == pytest.approx([-12.0, -12.0])
+
+
+GROUPED = {**FED, **HOUSE, "group/1/name": "Band", "group/1/format": "stereo",
+           "group/1/fader": -3.0, "channel/1/group/1/on": True}  # fmt: skip
+
+
+def test_where_several_paths_arrive_the_ways_are_offered_and_each_arrives():
+    show = show_of(TOURING, GROUPED)
+    flow = flow_of(show)
+    with pytest.raises(SeveralPaths) as caught:
+        hear(show, flow, [("channel/1", "house")], "-2")
+    says = [words for words, _ in caught.value.ways]
+    assert any("Channel 1" in words for words in says)
+    assert all("Band" not in words for words in says)  # straight it is at 0 dB: -2 is out of reach
+    for _, moves in caught.value.ways:
+        after = edited(show, flow, moves).flow
+        assert after.level("channel/1", "house") == pytest.approx(-2.0, abs=0.01)
+    with pytest.raises(SeveralPaths) as caught:
+        hear(show, flow, [("channel/1", "house")], "off")
+    ((_, moves),) = caught.value.ways
+    assert edited(show, flow, moves).flow.state_of("channel/1", "house") is State.UNROUTED
+
+
+def test_a_matrix_is_ridden_by_one_of_the_ways_that_lead_there():
+    matrix = {"house/send/matrix/1/level": -5.0, "matrix/1/format": "stereo",
+              "output/local/5/source": "matrix/1/left",
+              "output/local/6/source": "matrix/1/right"}  # fmt: skip
+    show = show_of(TOURING, {**FED, **HOUSE, **matrix})
+    flow = flow_of(show)
+    with pytest.raises(SeveralPaths) as caught:
+        hear(show, flow, [("channel/1", "matrix/1")], "-9")
+    moved = {address for _, moves in caught.value.ways for address in moves}
+    assert {"channel/1/fader", "house/send/matrix/1/level", "matrix/1/fader"} <= moved
+
+
+def test_a_direct_out_is_ridden_by_its_sockets_trim():
+    out = {"output/recorder/1/source": "channel/1/direct"}
+    show, flow = typed({**FED, **out}, [("channel/1", "output/recorder/1")], "-7")
+    assert show["output/recorder/1/trim"] == pytest.approx(-7.0)
+    assert flow.level("channel/1", "output/recorder/1") == pytest.approx(-7.0)
+    with pytest.raises(UnreadableText, match="Outputs"):
+        typed({**FED, **out}, [("channel/1", "output/recorder/1")], "off")
+
+
+def test_a_level_beyond_the_end_of_its_control_is_refused_with_both_figures():
+    with pytest.raises(OutOfReach) as caught:
+        typed({"channel/1/source": "input/local/1", **MIX, "mix/1/fader": -10.0},
+              [("channel/1", "mix/1")], "0")  # fmt: skip
+    assert (caught.value.needed_db, caught.value.highest_db) == (10.0, 6.0)
+
+
+def test_several_cells_move_by_relative_steps_and_off():
+    values = {f"channel/{n}/{leaf}": value for n in (1, 2) for leaf, value in (
+        ("source", f"input/local/{n}"), ("send/mix/1/level", -10.0))}  # fmt: skip
+    both = [("channel/1", "mix/1"), ("channel/2", "mix/1")]
+    louder, _ = typed({**values, **MIX}, both, "+3")
+    assert louder["channel/2/send/mix/1/level"] == pytest.approx(-7.0)
+    off, flow = typed(dict(louder.values), both, "off")
+    assert flow.state_of("channel/2", "mix/1") is State.UNROUTED
+    assert hear(off, flow_of(off), both, "+3") == {}  # a relative move never opens what is off
+
+
+def test_unreadable_text_is_refused():
+    show, _ = made(blank_show(TOURING), {"channel/1/source": "input/local/1", **MIX})
+    with pytest.raises(UnreadableText):
+        hear(show, flow_of(show), [("channel/1", "mix/1")], "loud")
+    assert math.isinf(show.number("channel/1/send/mix/1/level"))

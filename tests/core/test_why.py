@@ -1,0 +1,142 @@
+"""Why: reasons judged by the independent walk, remedies by what they do, steps by their sum."""
+
+import math
+import random
+
+import pytest
+
+from ombrel.core import State, UnknownAddress, edited, flow_of, made, show_of, why
+from tests.core.test_flow import EFFECT, FED, HOUSE, cells
+from tests.core.walk import Referee
+from tests.desks import TOURING
+from tests.shows import show_of_seed
+
+WITHOUT_ADDRESS = {"not_in_use", "no_way"}  # where no path is possible, words say why
+
+
+def sampled(seed, count):
+    show = show_of_seed(seed)
+    flow = flow_of(show)
+    return show, flow, random.Random(seed).sample(cells(flow), count)
+
+
+@pytest.mark.parametrize("first", range(0, 60, 20))
+def test_reasons_are_every_cause_that_the_walk_finds(first):
+    silent = 0
+    for seed in range(first, first + 20):
+        show, flow, some = sampled(seed, 12)
+        referee = Referee(show)
+        for source, listener in some:
+            _, _, expected = referee.answer(source, listener)
+            found = why(show, source, listener, flow=flow).reasons
+            told = {(one.code, one.address) for one in found if one.code not in WITHOUT_ADDRESS}
+            assert told == expected, (seed, source, listener)
+            silent += bool(found)
+    assert silent > 100
+
+
+@pytest.mark.parametrize("first", range(0, 60, 20))
+def test_each_remedy_removes_its_cause_and_the_fewest_actions_open_the_cell(first):
+    taken = opened = 0
+    for seed in range(first, first + 20):
+        show, flow, some = sampled(seed, 8)
+        for source, listener in some:
+            answer = why(show, source, listener, flow=flow)
+            for reason in answer.reasons:
+                if reason.remedy is None:
+                    continue
+                after = edited(show, flow, reason.remedy.moves)  # and it is not refused
+                left = why(after.show, source, listener, flow=after.flow).reasons
+                assert (reason.code, reason.address) not in {(r.code, r.address) for r in left}
+                taken += 1
+            if answer.opening is not None:
+                after = edited(show, flow, answer.opening.moves)
+                assert after.flow.state_of(source, listener) is State.HEARD, (
+                    seed,
+                    source,
+                    listener,
+                )
+                opened += 1
+    assert taken > 30
+    assert opened > 25
+
+
+@pytest.mark.parametrize("first", range(0, 60, 20))
+def test_the_steps_of_each_way_add_to_its_level_and_one_way_alone_is_the_cells(first):
+    told = several = 0
+    for seed in range(first, first + 20):
+        show = show_of_seed(seed)
+        flow = flow_of(show)
+        heard = [c for c in cells(flow) if flow.state_of(*c) is State.HEARD]
+        for source, listener in heard[:12]:
+            answer = why(show, source, listener, flow=flow)
+            dry = [way for way in answer.ways if not way.wet]
+            for way in answer.ways:
+                gains = [step.gain_db for step in way.steps if step.gain_db is not None]
+                assert sum(gains) == pytest.approx(way.level_db, abs=1e-9)
+                assert all(step.open for step in way.steps)
+            if len(dry) == 1:
+                assert dry[0].level_db == pytest.approx(answer.level_db, abs=1e-9)
+            told, several = told + 1, several + (len(dry) > 1)
+    assert told > 100
+    assert several > 10
+
+
+def test_ways_are_told_by_what_they_pass():
+    """0 dB straight and -3.0 by way of the group: 20 log10(1 + 0.7079) = +4.65 together."""
+    group = {"group/1/name": "Band", "group/1/format": "stereo", "group/1/fader": -3.0,
+             "channel/1/group/1/on": True, "channel/1/pan": -1.0}  # fmt: skip
+    answer = why(show_of(TOURING, {**FED, **HOUSE, **group}), "channel/1", "house")
+    assert answer.level_db == pytest.approx(20 * math.log10(1 + 10 ** (-3 / 20)))
+    assert [(way.says, round(way.level_db, 6)) for way in answer.ways] == [
+        ("", 0.0),
+        ("by way of the group Band", -3.0),
+    ]
+    assert "by 2 ways" in answer.says
+
+
+def test_rounds_of_a_loop_are_told_beside_the_way():
+    loop = {"channel/1/send/mix/1/level": 0.0, "channel/1/house/on": False, "mix/1/format": "mono",
+            "channel/2/source": "mix/1", "channel/2/fader": 0.0,
+            "channel/2/send/mix/1/level": -6.0}  # fmt: skip
+    answer = why(show_of(TOURING, {**FED, **HOUSE, **loop}), "channel/1", "house")
+    assert [way.says for way in answer.ways] == [
+        "by way of Mix 1 and Channel 2",
+        "by more ways and rounds",
+    ]
+
+
+def test_an_absolute_level_is_told_where_a_line_and_its_preamp_are_known():
+    """-40 dBu + 42 dB - 21 dBu at full scale = -19 dBFS."""
+    line = {"line/1/place": 1.0, "line/1/name": "Fiddle", "line/1/socket": "input/a/1",
+            "line/1/level_dbu": -40.0, "input/a/1/gain": 42.0,
+            "channel/1/source": "input/a/1"}  # fmt: skip
+    head = why(show_of(TOURING, line), "channel/1", "house").head
+    assert [step.title for step in head] == ["Fiddle", "Preamp"]
+    assert (head[0].dbu, head[1].dbfs) == (-40.0, pytest.approx(-19.0))
+
+
+def test_an_effect_without_its_engine_says_what_is_missing():
+    show = show_of(TOURING, {**EFFECT, "engine/1/source": None, **HOUSE})
+    (reason,) = why(show, "return/1", "house").reasons
+    assert (reason.code, reason.address) == ("no_source", "return/1")
+    assert "no mix feeds" in reason.says
+
+
+def test_a_desk_without_free_outputs_offers_no_remedy_and_says_so():
+    outputs = {f"output/{box.key}/{n}/source": "house" for box in TOURING.boxes if box.preamps
+               for n in range(1, box.outputs + 1)}  # fmt: skip
+    show = show_of(TOURING, {**FED, **outputs, "mix/1/format": "mono",
+                             "channel/1/send/mix/1/level": 0.0})  # fmt: skip
+    (reason,) = why(show, "channel/1", "mix/1").reasons
+    assert reason.remedy is None
+    assert "0 left" in reason.says
+    assert why(show, "channel/1", "mix/1").opening is None
+
+
+def test_sources_and_listeners_that_the_desk_has_not_are_refused():
+    show, _ = made(show_of(TOURING, {}), {})
+    for source, listener in (("channel/49", "house"), ("house", "house"), ("channel/1", "mix/23"),
+                             ("channel/1", "output/local/99")):  # fmt: skip
+        with pytest.raises(UnknownAddress):
+            why(show, source, listener)

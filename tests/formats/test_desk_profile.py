@@ -1,0 +1,69 @@
+"""Desk profiles: every fault of a file with its place."""
+
+import json
+from importlib.resources import files
+
+import pytest
+
+from ombrel.core import BadFile
+from ombrel.formats.desk_profile import read_desk
+
+GOOD = json.loads((files("ombrel") / "desks" / "touring-48.json").read_text())
+
+
+def read(**changes):
+    return read_desk("mine", json.dumps({**GOOD, **changes}).encode())
+
+
+def box(**changes):
+    return [{**GOOD["boxes"][0], **changes}]
+
+
+@pytest.mark.parametrize("key", ["small-24", "touring-48", "festival-128"])
+def test_the_profiles_that_ship_are_read_whole(key):
+    desk = read_desk(key, (files("ombrel") / "desks" / f"{key}.json").read_bytes())
+    assert desk.channels == int(key.rsplit("-", 1)[1])
+    assert desk.groups > 0
+
+
+@pytest.mark.parametrize(
+    ("changes", "place"),
+    [
+        ({"channels": -4}, "$.channels"),
+        ({"channels": "many"}, "$.channels"),
+        ({"channels": True}, "$.channels"),
+        ({"channels": 100_000}, "$.channels"),
+        ({"groups": None}, "$.groups"),
+        ({"name": " "}, "$.name"),
+        ({"full_scale_dbu": "loud"}, "$.full_scale_dbu"),
+        ({"gain_db": [60, 0]}, "$.gain_db"),
+        ({"gain_db": [10, 60]}, "$.gain_db"),
+        ({"gain_db": [0]}, "$.gain_db"),
+        ({"boxes": []}, "$.boxes"),
+        ({"boxes": [7]}, "$.boxes[0]"),
+        ({"boxes": box(inputs="many")}, "$.boxes[0].inputs"),
+        ({"boxes": box(outputs=-4)}, "$.boxes[0].outputs"),
+        ({"boxes": box() + box()}, "$.boxes[1].key"),
+        ({"boxes": box(key="a/b")}, "$.boxes[0].key"),
+        ({"boxes": box(output_block=0)}, "$.boxes[0].output_block"),
+        ({"boxes": box(output_block=5)}, "$.boxes[0].output_block"),
+        ({"boxes": box(preamps=1)}, "$.boxes[0].preamps"),
+        ({"boxes": box(lamps=3)}, "$.boxes[0].lamps"),
+        ({"lamps": 3}, "$.lamps"),
+    ],
+    ids=lambda value: value if isinstance(value, str) else "",
+)
+def test_each_fault_is_told_with_its_place(changes, place):
+    with pytest.raises(BadFile) as caught:
+        read(**changes)
+    assert f"{place}:" in str(caught.value)
+
+
+def test_all_faults_are_told_at_once_and_what_is_no_object_is_refused():
+    with pytest.raises(BadFile) as caught:
+        read(channels=-1, boxes=box(inputs="many", key="A"))
+    for place in ("$.channels", "$.boxes[0].inputs", "$.boxes[0].key"):
+        assert place in str(caught.value)
+    for content in (b"[]", b"{", b"\xff"):
+        with pytest.raises(BadFile):
+            read_desk("mine", content)
