@@ -1,38 +1,99 @@
-"""Shows for measuring: a desk with every channel fed and every send of every mix set."""
+"""Shows for measuring: a desk with everything set: sends, groups, matrices, effects, outputs."""
 
-from ombrel.core import Desk, Show, blank_show, made
+import random
 
-__all__ = ["full_show"]
+from ombrel.core import Desk, Show, show_of
+
+__all__ = ["full_show", "scene_values"]
+
+_TAPS = ("before_fader", "after_fader", "before_fader_after_mute")
 
 
-def full_show(desk: Desk) -> Show:
-    """Every send set, with all taps and pans in use; all mixes stereo; every bus patched somewhere.
+def full_show(desk: Desk, *, bus_fed: int = 0) -> Show:
+    """Every send set, with all taps and pans in use; every group, mix, matrix and engine in use.
 
-    The desk has not outputs enough for all of its mixes; those that do not fit carry no output,
-    as the table then says. Values follow from the numbers alone: each run measures the same show.
+    Each channel goes through two groups; outputs carry buses until they end, the rest goes to no
+    output, as the table then says. `bus_fed`: how many of the last channels a bus feeds, each a
+    mix of its own; they send to all mixes at -60 dB, so that everything is one loop, which is
+    solved. Values follow from the numbers alone: each run measures the same show.
     """
     values = {}
     inputs = [f"input/{box.key}/{n}" for box in desk.boxes for n in range(1, box.inputs + 1)]
-    outputs = [f"output/{box.key}/{n}" for box in desk.boxes for n in range(1, box.outputs + 1)]
-    taps = ("before_fader", "after_fader", "before_fader_after_mute")
+    effects = range(desk.mixes - desk.effect_engines + 1, desk.mixes + 1)
+    first_fed = desk.channels - bus_fed + 1
     for channel in range(1, desk.channels + 1):
-        strip = f"channel/{channel}"
-        values[f"{strip}/source"] = inputs[channel % len(inputs)]
+        strip, fed = f"channel/{channel}", channel >= first_fed
+        mix = (channel - first_fed) % (desk.mixes - len(effects)) + 1
+        values[f"{strip}/source"] = f"mix/{mix}" if fed else inputs[channel % len(inputs)]
         values[f"{strip}/name"] = f"Source {channel}"
         values[f"{strip}/fader"] = -float(channel % 30)
         values[f"{strip}/pan"] = (channel % 21 - 10) / 10.0
-        values[f"{strip}/trim"] = float(channel % 7 - 3)
+        values[f"{strip}/trim"] = 0.0 if fed else float(channel % 7 - 3)
         values[f"{strip}/mute"] = channel % 9 == 0
         values[f"{strip}/mono/on"] = channel % 4 == 0
-        for mix in range(1, desk.mixes + 1):
-            send = f"{strip}/send/mix/{mix}"
-            values[f"{send}/level"] = -float((channel * 3 + mix * 5) % 40) - 0.5
-            values[f"{send}/tap"] = taps[(channel + mix) % 3]
-            values[f"{send}/pan"] = ((channel + mix * 7) % 19 - 9) / 10.0
-    sides = [f"mix/{n}/{side}" for n in range(1, desk.mixes + 1) for side in ("left", "right")]
+        if not fed:
+            for group in {channel % desk.groups + 1, (channel * 5) % desk.groups + 1}:
+                values[f"{strip}/group/{group}/on"] = True
+        values.update(_sends(desk, strip, channel, -60.0 if fed else None))
+    for number in range(1, desk.returns + 1):
+        strip = f"return/{number}"
+        engine = number <= desk.effect_engines
+        values[f"{strip}/source"] = f"engine/{number}" if engine else "input/local/1"
+        values[f"{strip}/fader"] = -3.0
+        values.update(_sends(desk, strip, number, -60.0 if engine else None))
+    for number, mix in enumerate(effects, start=1):
+        values[f"mix/{mix}/serves"] = "effect"
+        values[f"engine/{number}/source"] = f"mix/{mix}"
+    for kind in ("group", "mix", "matrix"):
+        for number in range(1, desk.count(kind) + 1):
+            values[f"{kind}/{number}/format"] = "stereo"
+            values[f"{kind}/{number}/fader"] = -float(number % 5)
+    for group in range(1, desk.groups + 1):
+        values.update(_sends(desk, f"group/{group}", group, None))
+    feeders = [f"group/{n}" for n in range(1, desk.groups + 1)]
+    feeders += [f"mix/{n}" for n in range(1, desk.mixes + 1)]
+    for matrix in range(1, desk.matrices + 1):
+        for turn, bus in enumerate([*feeders, "house", "mono"]):
+            values[f"{bus}/send/matrix/{matrix}/level"] = -float((turn * 3 + matrix) % 40) - 0.5
+    values.update(_outputs(desk))
+    return show_of(desk, values)
+
+
+def _sends(desk: Desk, strip: str, turn: int, level_db: float | None) -> dict:
+    found = {}
     for mix in range(1, desk.mixes + 1):
-        values[f"mix/{mix}/format"] = "stereo"
-        values[f"mix/{mix}/fader"] = -float(mix % 5)
-    for socket, side in zip(outputs, ["house/left", "house/right", "mono", *sides], strict=False):
-        values[f"{socket}/source"] = side
-    return made(blank_show(desk), values)[0]
+        send = f"{strip}/send/mix/{mix}"
+        varied = -float((turn * 3 + mix * 5) % 40) - 0.5
+        found[f"{send}/level"] = varied if level_db is None else level_db
+        found[f"{send}/tap"] = _TAPS[(turn + mix) % 3]
+        found[f"{send}/pan"] = ((turn + mix * 7) % 19 - 9) / 10.0
+    return found
+
+
+def _outputs(desk: Desk) -> dict:
+    outputs = [f"output/{box.key}/{n}" for box in desk.boxes for n in range(1, box.outputs + 1)
+               if box.output_block == 1]  # fmt: skip
+    buses = ["house", *(f"mix/{n}" for n in range(1, desk.mixes + 1))]
+    buses += [f"matrix/{n}" for n in range(1, desk.matrices + 1)]
+    sides = ["mono", *(f"{bus}/{side}" for bus in buses for side in ("left", "right"))]
+    return {f"{socket}/source": side for socket, side in zip(outputs, sides, strict=False)}
+
+
+def scene_values(show: Show, seed: int, count: int) -> dict:
+    """`count` values that a scene would bring: faders, mutes, sends, pans of channels and buses."""
+    draw = random.Random(seed)
+    desk, found = show.desk, {}
+    while len(found) < count:
+        channel = draw.randint(1, desk.channels)
+        mix = draw.randint(1, desk.mixes)
+        address, value = draw.choice(
+            [
+                (f"channel/{channel}/fader", -float(draw.randint(1, 300)) / 10),
+                (f"channel/{channel}/mute", draw.random() < 0.3),
+                (f"channel/{channel}/send/mix/{mix}/level", -float(draw.randint(10, 400)) / 10),
+                (f"channel/{channel}/send/mix/{mix}/pan", draw.randint(-9, 9) / 10),
+            ]
+        )
+        if show[address] != value:
+            found[address] = value
+    return found

@@ -1,23 +1,28 @@
-"""Who hears what, measured: reading, evaluating, one move, and what they are compared with."""
+"""Who hears what, measured: reading, evaluating, following, and what they are compared with."""
 
 import itertools
 
 import numpy as np
 import pytest
-from tests.core.walk import walked_table
-from tests.desks import FESTIVAL, TOURING
+from tests.desks import FESTIVAL, SMALL, TOURING
 
-from bench.shows import full_show
-from ombrel.core import flow_of, made
+from bench.shows import full_show, scene_values
+from bench.walk import walked_levels
+from ombrel.core import edited, flow_of, layout_of, made
 from ombrel.core.flow.arrays import read_arrays
-from ombrel.core.flow.table import evaluated
+from ombrel.core.flow.following import evaluated
 
-DESKS = {"Touring 48": TOURING, "Festival 128": FESTIVAL}
+DESKS = {"Small 24": SMALL, "Touring 48": TOURING, "Festival 128": FESTIVAL}
 
 
 @pytest.fixture(scope="module", params=list(DESKS))
 def show(request):
     return full_show(DESKS[request.param])
+
+
+@pytest.fixture(scope="module")
+def flow(show):
+    return flow_of(show)
 
 
 @pytest.fixture
@@ -26,13 +31,36 @@ def measured(benchmark, show):
     return benchmark
 
 
-def test_floor(measured, show):
-    """The bare products of the same size: sources x channels x bus sides x listener sides."""
-    channels, sides = show.desk.channels, 2 * (show.desk.mixes + 2)
+def test_floor(measured, show, flow):
+    """The bare products of the same blocks, levels and ways: feeds times what their strips pass,
+
+    groups into what they feed, all of these into matrices, buses into ears, and the decibels.
+    """
+    layout, wiring = flow.layout, flow.wiring
     rng = np.random.default_rng(1)
-    sources, sends = rng.random((channels, channels)), rng.random((channels, sides))
-    buses = rng.random((sides, sides))
-    measured(lambda: sources @ sends @ buses)
+    passed = rng.random((layout.feeding, layout.buses))
+    nodes, groups = layout.nodes, layout.groups.stop
+    middle, last = layout.middle.stop, 2 * layout.desk.matrices
+    into_middle = rng.random((2 * groups, 2 * (middle - groups)))
+    into_last = rng.random((2 * middle, last))
+    ears = flow.ears.gain
+
+    def products():
+        for kind in (np.float64, np.float32):
+            gain = (wiring.share * passed[:, None, :, None]).astype(kind, copy=False)
+            direct = gain[: layout.rows].reshape(-1, layout.buses, 2)[:nodes]
+            direct[:, groups:middle] += (
+                direct[:, :groups].reshape(nodes, -1) @ into_middle.astype(kind, copy=False)
+            ).reshape(nodes, -1, 2)
+            direct[:, middle:] += (
+                direct[:, :middle].reshape(nodes, -1) @ into_last.astype(kind, copy=False)
+            ).reshape(nodes, -1, 2)
+        left = direct[:, :, 0] * ears[:, 0, 0] + direct[:, :, 1] * ears[:, 1, 0]
+        right = direct[:, :, 0] * ears[:, 0, 1] + direct[:, :, 1] * ears[:, 1, 1]
+        with np.errstate(divide="ignore"):
+            return 10.0 * np.log10(left * left + right * right)
+
+    measured(products)
 
 
 def test_reading(measured, show):
@@ -40,7 +68,7 @@ def test_reading(measured, show):
 
 
 def test_evaluating(measured, show):
-    measured(evaluated, read_arrays(show))
+    measured(evaluated, read_arrays(show), layout_of(show.desk))
 
 
 def test_whole(measured, show):
@@ -48,27 +76,64 @@ def test_whole(measured, show):
     measured(flow_of, show)
 
 
-def test_move(measured, show):
+def test_move(measured, show, flow):
     """One fader move: the edit checked and made, and every cell that it changes evaluated."""
-    flow = flow_of(show)
     levels_db = itertools.cycle([-3.0, -7.0])
 
     def move():
-        _, change = made(show, {"channel/5/fader": next(levels_db)})
-        return flow.after(change)
+        return edited(show, flow, {"channel/5/fader": next(levels_db)})
 
-    _, cells = move()
-    assert cells
+    assert len(move().cells)
     measured(move)
 
 
-def test_walk(measured, show):
-    """The same table by a networkx graph, walked source by source (also the tests' referee)."""
-    table = walked_table(show)
-    flow = flow_of(show)
-    for (source, bus), level_db in table.items():
-        row = int(source.split("/")[1]) - 1
-        column = {"house": show.desk.mixes, "mono": show.desk.mixes + 1}.get(bus)
-        column = int(bus.split("/")[1]) - 1 if column is None else column
-        assert flow.level_db[row, column] == pytest.approx(level_db, abs=1e-9)
-    measured.pedantic(walked_table, args=(show,), rounds=3, iterations=1)
+def test_thousand(measured, show, flow):
+    """A thousand values at once, as a recall brings them."""
+    values = scene_values(show, 1, 1_000)
+    assert len(edited(show, flow, values).cells)
+    measured(edited, show, flow, values)
+
+
+def test_scenes(measured, show, flow):
+    """Five hundred scenes of 60 values that differ, followed one from another."""
+    changes, now = [], show
+    for seed in range(500):
+        now, change = made(now, scene_values(now, seed, 60))
+        changes.append(change)
+
+    def run():
+        following = flow
+        for change in changes:
+            following, _ = following.after(change)
+        return following
+
+    found, anew = run(), flow_of(now)
+    np.testing.assert_allclose(np.exp(found.level_db / 20), np.exp(anew.level_db / 20), atol=1e-9)
+    measured.pedantic(run, rounds=3, iterations=1)
+
+
+def test_walk(measured, show, flow):
+    """The levels alone by a networkx graph, source by source (the graph is the referee's)."""
+    for (source, bus), level_db in walked_levels(show).items():
+        assert flow.level(source, bus) == pytest.approx(level_db, abs=1e-6)
+    measured.pedantic(walked_levels, args=(show,), rounds=1, iterations=1)
+
+
+# ---- 64 channels that buses feed, all in one loop, on the largest desk
+
+
+@pytest.fixture(scope="module")
+def fed():
+    return full_show(FESTIVAL, bus_fed=64)
+
+
+def test_fed_whole(benchmark, fed):
+    benchmark.extra_info["desk"] = "64 bus-fed channels"
+    benchmark(flow_of, fed)
+
+
+@pytest.mark.parametrize("address", ["channel/5/fader", "channel/100/fader"], ids=["free", "fed"])
+def test_fed_move(benchmark, fed, address):
+    benchmark.extra_info["desk"] = "64 bus-fed channels"
+    flow, levels_db = flow_of(fed), itertools.cycle([-3.0, -7.0])
+    benchmark(lambda: edited(fed, flow, {address: next(levels_db)}))

@@ -172,11 +172,16 @@ def permitted(show: Show, asked: dict) -> Show:
 
 def edit_of_seed(show: Show, seed: int, *, most: int = 20) -> dict:
     """A random edit of up to `most` values that this show takes; it may be empty."""
+    asked = raw_edit_of_seed(show, seed, most=most)
+    after = permitted(show, asked)
+    return {address: after[address] for address in asked if after[address] != show[address]}
+
+
+def raw_edit_of_seed(show: Show, seed: int, *, most: int = 20) -> dict:
+    """A random edit of values that their addresses accept; together they may be refused."""
     draw = random.Random(seed)
     addresses = draw.sample(strip_addresses(show.desk), draw.choice([1, 1, 1, 2, 5, most]))
-    asked = {address: value_for(address, show.desk, draw) for address in addresses}
-    after = permitted(show, asked)
-    return {address: after[address] for address in addresses if after[address] != show[address]}
+    return {address: value_for(address, show.desk, draw) for address in addresses}
 
 
 SEEDS = st.integers(0, 2**32)

@@ -1,5 +1,5 @@
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 
 from ombrel.core import (
     RULES,
@@ -121,6 +121,7 @@ def test_a_clean_stage_has_no_findings_and_an_empty_one_neither():
 
 
 @given(shows())
+@settings(max_examples=40)
 def test_no_show_is_too_odd_for_the_rules_and_every_remedy_can_be_made(show):
     for finding in findings(show):
         assert finding.says.endswith(".")

@@ -34,11 +34,11 @@ def typed(values, cells_typed, text):
     return after.show, after.flow
 
 
-@pytest.mark.parametrize("first", range(0, 120, 40))
+@pytest.mark.parametrize("first", range(0, 90, 30))
 def test_what_is_typed_arrives_also_in_cells_that_were_silent(first):
     """Silent ones once the fewest actions have let them be heard."""
     heard = opened = refused = 0
-    for seed in range(first, first + 40):
+    for seed in range(first, first + 30):
         show = show_of_seed(seed)
         flow = flow_of(show)
         for source, listener in random.Random(seed).sample(cells(flow), 10):
@@ -58,9 +58,9 @@ def test_what_is_typed_arrives_also_in_cells_that_were_silent(first):
                     level_db = then.flow.level(source, listener)
                     assert level_db == pytest.approx(-9.5, abs=0.01), (seed, source, listener)
                     opened += 1
-    assert heard > 40
-    assert opened > 15
-    assert refused > 20
+    assert heard > 30
+    assert opened > 8
+    assert refused > 15
 
 
 def by_its_own_feed_alone(after, source, listener):

@@ -20,10 +20,10 @@ def sampled(seed, count):
     return show, flow, random.Random(seed).sample(cells(flow), count)
 
 
-@pytest.mark.parametrize("first", range(0, 60, 20))
+@pytest.mark.parametrize("first", range(0, 45, 15))
 def test_reasons_are_every_cause_that_the_walk_finds(first):
     silent = 0
-    for seed in range(first, first + 20):
+    for seed in range(first, first + 15):
         show, flow, some = sampled(seed, 12)
         referee = Referee(show)
         for source, listener in some:
@@ -32,13 +32,13 @@ def test_reasons_are_every_cause_that_the_walk_finds(first):
             told = {(one.code, one.address) for one in found if one.code not in WITHOUT_ADDRESS}
             assert told == expected, (seed, source, listener)
             silent += bool(found)
-    assert silent > 100
+    assert silent > 80
 
 
-@pytest.mark.parametrize("first", range(0, 60, 20))
+@pytest.mark.parametrize("first", range(0, 45, 15))
 def test_each_remedy_removes_its_cause_and_the_fewest_actions_open_the_cell(first):
     taken = opened = 0
-    for seed in range(first, first + 20):
+    for seed in range(first, first + 15):
         show, flow, some = sampled(seed, 8)
         for source, listener in some:
             answer = why(show, source, listener, flow=flow)
@@ -57,14 +57,14 @@ def test_each_remedy_removes_its_cause_and_the_fewest_actions_open_the_cell(firs
                     listener,
                 )
                 opened += 1
-    assert taken > 30
-    assert opened > 25
+    assert taken > 20
+    assert opened > 15
 
 
-@pytest.mark.parametrize("first", range(0, 60, 20))
+@pytest.mark.parametrize("first", range(0, 45, 15))
 def test_the_steps_of_each_way_add_to_its_level_and_one_way_alone_is_the_cells(first):
     told = several = 0
-    for seed in range(first, first + 20):
+    for seed in range(first, first + 15):
         show = show_of_seed(seed)
         flow = flow_of(show)
         heard = [c for c in cells(flow) if flow.state_of(*c) is State.HEARD]
@@ -78,8 +78,8 @@ def test_the_steps_of_each_way_add_to_its_level_and_one_way_alone_is_the_cells(f
             if len(dry) == 1:
                 assert dry[0].level_db == pytest.approx(answer.level_db, abs=1e-9)
             told, several = told + 1, several + (len(dry) > 1)
-    assert told > 100
-    assert several > 10
+    assert told > 80
+    assert several > 5
 
 
 def test_ways_are_told_by_what_they_pass():

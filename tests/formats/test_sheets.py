@@ -42,7 +42,7 @@ def test_the_patch_sheet_is_ordered_by_box_and_the_output_list_names_what_is_con
     assert boxes == sorted(boxes, key=["Local", "Stage box A", "Stage box B", "Recorder"].index)
     outputs = {(row[0], row[1]): row for row in sheet_of(DEMO, "output-list").rows}
     assert outputs["Local", "1"][2] == "House L"
-    assert outputs["Stage box A", "3"][2:] == ("—", "", "", "", "", "amplifier", "Foyer boat")
+    assert outputs["Stage box A", "4"][2:] == ("—", "", "", "", "", "amplifier", "Side fill")
     assert sheet_of(DEMO, "nothing") is None
 
 

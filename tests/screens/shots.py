@@ -76,6 +76,21 @@ def mixes(me):
     me.until(lambda: "Ears fiddle" in me.find('[aria-label="Why"]').text)
 
 
+def several_ways(me):
+    me.open("hears").button("Rooms and feeds").click()
+    me.cell("channel/1", "matrix/2").click()
+    me.until(lambda: "by 2 ways" in me.find('[aria-label="Why"]').text)
+
+
+def group(me):
+    me.open("mixes/group-1").field("Level of Kick in dB").click()
+    me.until(lambda: "Kick" in me.find('[aria-label="Why"]').text)
+
+
+def matrix(me):
+    me.open("mixes/matrix-2").field("Level of House in dB").click()
+
+
 def daylight(me):
     hears(me)
     me.driver.execute_script("document.documentElement.dataset.theme = 'daylight'")
@@ -89,6 +104,9 @@ VIEWS = {
     "patch": patch,
     "patch-grid": patch_grid,
     "mixes": mixes,
+    "group": group,
+    "matrix": matrix,
+    "several-ways": several_ways,
     "outputs": outputs,
     "findings": findings,
     "line-check": line_check,

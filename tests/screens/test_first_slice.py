@@ -27,7 +27,7 @@ def test_from_a_bands_list_to_what_arrives_and_why_not(server, people):
     me.type("Names", "Ears fiddle", enter=False)
     me.type("Channels to send", "1-40", enter=False)
     me.type("Level of the sends", "-12")
-    me.until(lambda: "Ears fiddle" in me.field("Listeners").text)
+    me.until(lambda: "Ears fiddle" in me.field("Mixes").text)
     assert me.field("Outputs of Ears fiddle").get_attribute("value") == "Local 1-2"
 
     me.link("Who hears what").click()
@@ -111,7 +111,8 @@ def test_several_cells_are_edited_at_once_by_keyboard_alone(server, people):
     me.reads("channel/2", "mix/1", "·")
     me.chord(Keys.CONTROL, key="z")
     me.reads("channel/2", "mix/1", "−11.6")
-    me.keys(Keys.ARROW_UP, Keys.ARROW_LEFT, "9", Keys.ENTER)  # +9 dB: no fader goes there
+    me.cell("channel/1", "mix/2").click()
+    me.keys("9", Keys.ENTER)  # +9 dB: no fader goes there
     me.until(lambda: "it ends at +6.0 dB" in me.body())
 
 

@@ -213,7 +213,9 @@ def _several(show: Show, flow: Flow, cell: _Cell, text: str) -> SeveralPaths:
     for control in _controls(show, flow, cell, paths):
         level_db = _solved(show, flow, cell, control, wanted_db)
         if level_db is not None:
-            words = f"{_words(show, control)} to {level_db:+.1f} dB".replace("-", "\u2212")
+            level = f"{level_db:+.1f}".replace("-", "\u2212") if round(level_db, 1) else "0.0"
+            others = "" if control.startswith(f"{cell.source}/") else ", with all that passes it"
+            words = f"{_words(show, control)} to {level} dB{others}"
             ways.append((words, _with_switch(control, level_db)))
     return SeveralPaths(name, listener, ways[:_MOST_WAYS])
 

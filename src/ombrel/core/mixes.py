@@ -79,13 +79,19 @@ def _taps(show: Show, mix: str, tap: str) -> dict[str, Asked]:
 
 
 def make_effect(
-    show: Show, name: str, *, engine: int, stereo: bool = True, fader_db: float = 0.0
+    show: Show, name: str, *, engine: int = 0, stereo: bool = True, fader_db: float = 0.0
 ) -> dict[str, Asked]:
     """Moves that make a shared effect: a mix that serves it, its engine, and its return.
 
     Sends go behind the fader; the return takes the next one free, goes to the house at `fader_db`
-    and is named after the effect. Raises NothingLeft, UnreadableText.
+    and is named after the effect. `engine`: 0 takes the next free one. Raises NothingLeft,
+    UnreadableText.
     """
+    engines = range(1, show.desk.effect_engines + 1)
+    free = [number for number in engines if show[f"engine/{number}/source"] is None]
+    if engine == 0 and not free:
+        raise NothingLeft("effect engines", 1, 0)
+    engine = engine or free[0]
     moves = make_mixes(show, [name], stereo=stereo, serves="effect", patch=False)
     mix = next(iter(moves)).rpartition("/")[0]
     for number in range(1, show.desk.returns + 1):

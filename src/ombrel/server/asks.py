@@ -260,11 +260,11 @@ class MakeBuses(_Strict):
 
 
 class MakeEffect(_Strict):
-    """Make a shared effect: its mix, its engine, its return."""
+    """Make a shared effect: its mix, its engine (0: the next free), its return."""
 
     action: Literal["make_effect"]
     name: Typing
-    engine: int
+    engine: int = 0
     stereo: bool = True
 
     def plan(self, turn: Turn) -> Planned:

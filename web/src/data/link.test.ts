@@ -135,12 +135,12 @@ describe("store", () => {
   it("replaces only the cells that moved", () => {
     const table: Table = {
       type: "table", revision: 1, sources: ["channel/1", "channel/2"], listeners: ["house"],
-      level_db: [[-6], [-7]], state: [["heard"], ["heard"]], after_fader: [[true], [true]],
+      level_db: [[-6], [-7]], state: [["heard"], ["heard"]], way: [["after"], ["after"]], heads: [],
     };
     received(table);
     received({
       type: "cells", revision: 2,
-      cells: [{ source: "channel/2", listener: "house", level_db: null, state: "muted", after_fader: true }],
+      cells: [{ source: "channel/2", listener: "house", level_db: null, state: "muted", way: "after" }],
     });
     const now = store.getState().table!;
     expect(now.level_db).toEqual([[-6], [null]]);

@@ -114,7 +114,9 @@ export class Link {
         return;
       }
       if (message.id) this.#settled(message.id, false);
-      notify(message.message, "refused");
+      const ways = message.ways ?? [];
+      if (ways.length > 0) store.setState({ choice: { message: message.message, ways } });
+      else notify(message.message, "refused");
     } else if (message.type === "preview") {
       this.#questions.get(message.id)?.(message);
       this.#questions.delete(message.id);

@@ -1,7 +1,7 @@
 /** The store: what this screen knows of the show. Plain TypeScript; components pick from it. */
 import { createStore } from "zustand/vanilla";
 import { Catalogue } from "./catalogue";
-import type { Desk, Finding, Me, Meters, Preamp, Table, ToScreen, Value, Why } from "./types";
+import type { Desk, Finding, Me, Meters, Preamp, Remedy, Table, ToScreen, Value, Why } from "./types";
 
 export type LinkStatus = "connecting" | "live" | "lost" | "gone";
 
@@ -9,6 +9,12 @@ export interface Notice {
   id: number;
   text: string;
   tone: "said" | "refused";
+}
+
+/** Several edits that would each do what was asked for, and why it was not simply done. */
+export interface Choice {
+  message: string;
+  ways: readonly Remedy[];
 }
 
 export interface ShowState {
@@ -21,10 +27,13 @@ export interface ShowState {
   trouble: string;
   revision: number | null;
   values: Readonly<Record<string, Value>>;
-  /** Numbers of the lines in the list's order, the mixes in use, the channels in use. */
+  /** Numbers of the lines in the list's order, and of the strips in use. */
   lines: readonly number[];
-  mixes: readonly number[];
   channels: readonly number[];
+  returns: readonly number[];
+  groups: readonly number[];
+  mixes: readonly number[];
+  matrices: readonly number[];
   table: Table | null;
   why: Why | null;
   findings: readonly Finding[];
@@ -34,6 +43,8 @@ export interface ShowState {
   meters: Meters | null;
   /** The cell that Why answers for. */
   selected: { source: string; listener: string } | null;
+  /** What was asked for and can be done in several ways, for a person to choose. */
+  choice: Choice | null;
   notices: readonly Notice[];
 }
 
@@ -47,14 +58,18 @@ export const store = createStore<ShowState>(() => ({
   revision: null,
   values: {},
   lines: [],
-  mixes: [],
   channels: [],
+  returns: [],
+  groups: [],
+  mixes: [],
+  matrices: [],
   table: null,
   why: null,
   findings: [],
   preamps: new Map(),
   meters: null,
   selected: null,
+  choice: null,
   notices: [],
 }));
 
@@ -68,28 +83,42 @@ export function valueOf(state: ShowState, address: string): Value {
   return value === undefined ? (state.catalogue?.defaultOf(address) ?? null) : value;
 }
 
+type Lists = Pick<ShowState, "lines" | "channels" | "returns" | "groups" | "mixes" | "matrices">;
+const IN_USE = { channel: "channels", return: "returns", group: "groups", mix: "mixes", matrix: "matrices" } as const;
+
 /** The lists that many views draw, found again only when something that bears on them moved. */
-function lists(values: ShowState["values"]): Pick<ShowState, "lines" | "mixes" | "channels"> {
+function lists(values: ShowState["values"]): Lists {
   const lines: [number, number][] = [];
-  const mixes: number[] = [];
-  const channels = new Set<number>();
+  const used = {
+    channels: new Set<number>(),
+    returns: new Set<number>(),
+    groups: new Set<number>(),
+    mixes: new Set<number>(),
+    matrices: new Set<number>(),
+  };
   for (const [address, value] of Object.entries(values)) {
-    const [kind, number, leaf, more] = address.split("/");
-    if (more !== undefined) continue;
-    if (kind === "line" && leaf === "place" && value) lines.push([Number(value), Number(number)]);
-    if (kind === "mix" && leaf === "format" && value !== "unused") mixes.push(Number(number));
-    if (kind === "channel" && (leaf === "source" || leaf === "name") && value)
-      channels.add(Number(number));
+    if (!BEARS_ON_LISTS.test(address)) continue;
+    const [kind, number, leaf] = address.split("/");
+    if (kind === "line") {
+      if (value) lines.push([Number(value), Number(number)]);
+    } else if (leaf === "format" ? value !== "unused" : value) {
+      used[IN_USE[kind as keyof typeof IN_USE]].add(Number(number));
+    }
   }
   lines.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+  const sorted = (numbers: Set<number>) => [...numbers].sort((a, b) => a - b);
   return {
     lines: lines.map((pair) => pair[1]),
-    mixes: mixes.sort((a, b) => a - b),
-    channels: [...channels].sort((a, b) => a - b),
+    channels: sorted(used.channels),
+    returns: sorted(used.returns),
+    groups: sorted(used.groups),
+    mixes: sorted(used.mixes),
+    matrices: sorted(used.matrices),
   };
 }
 
-const BEARS_ON_LISTS = /^(line\/\d+\/place|mix\/\d+\/format|channel\/\d+\/(source|name))$/;
+const BEARS_ON_LISTS =
+  /^(line\/\d+\/place|(group|mix|matrix)\/\d+\/format|(channel|return)\/\d+\/(source|spare|name))$/;
 
 function withValues(state: ShowState, values: Record<string, Value>): Partial<ShowState> {
   const grown = { ...state.values, ...values };
@@ -139,7 +168,7 @@ function withCells(table: Table, cells: Extract<ToScreen, { type: "cells" }>["ce
   const columns = new Map(table.listeners.map((listener, index) => [listener, index]));
   const level_db = [...table.level_db];
   const state = [...table.state];
-  const after_fader = [...table.after_fader];
+  const way = [...table.way];
   const copied = new Set<number>();
   for (const cell of cells) {
     const row = rows.get(cell.source);
@@ -148,14 +177,14 @@ function withCells(table: Table, cells: Extract<ToScreen, { type: "cells" }>["ce
     if (!copied.has(row)) {
       level_db[row] = [...(level_db[row] ?? [])];
       state[row] = [...(state[row] ?? [])];
-      after_fader[row] = [...(after_fader[row] ?? [])];
+      way[row] = [...(way[row] ?? [])];
       copied.add(row);
     }
     level_db[row]![column] = cell.level_db;
     state[row]![column] = cell.state;
-    after_fader[row]![column] = cell.after_fader;
+    way[row]![column] = cell.way;
   }
-  return { ...table, level_db, state, after_fader };
+  return { ...table, level_db, state, way };
 }
 
 let nextNotice = 1;

@@ -39,6 +39,8 @@ export function useParameter(address: string): Parameter {
 export function stripName(state: ShowState, strip: string): string {
   if (strip === "house") return "House";
   if (strip === "mono") return "Mono";
+  if (strip.startsWith("output/"))
+    return String(valueOf(state, `${strip}/label`) || "") || socketName(state, strip);
   const name = valueOf(state, `${strip}/name`);
   const [kind, number] = strip.split("/");
   return name ? String(name) : `${kind![0]!.toUpperCase()}${kind!.slice(1)} ${number}`;
@@ -53,7 +55,8 @@ export function socketName(state: ShowState, socket: string | null): string {
   const [kind, box, number] = socket.split("/");
   if (kind !== "input" && kind !== "output") {
     const side = socket.endsWith("/left") ? " L" : socket.endsWith("/right") ? " R" : "";
-    return `${kind![0]!.toUpperCase()}${kind!.slice(1)}${kind === "mix" ? ` ${box}` : ""}${side}`;
+    const numbered = box !== undefined && /^\d+$/.test(box) ? ` ${box}` : "";
+    return `${kind![0]!.toUpperCase()}${kind!.slice(1)}${numbered}${side}`;
   }
   const known = state.desk?.boxes.find((one) => one.key === box);
   return `${known?.short ?? box} ${number}`;

@@ -26,6 +26,7 @@ export const STATE_WORD: Record<CellState, string> = {
   no_source: "no source",
   no_output: "no out",
   down: "down",
+  cancelled: "cancels",
 };
 
 export const KIND_WORD: Record<string, string> = {
@@ -55,6 +56,12 @@ export const TAP_WORD: Record<string, string> = {
   before_fader: "before fader",
   before_fader_after_mute: "before fader, after mute",
   after_fader: "after fader",
+};
+
+/** The same where there is little room; in this order each is plain. */
+export const TAP_SHORT: Record<string, string> = {
+  ...TAP_WORD,
+  before_fader_after_mute: "after mute",
 };
 
 export const SERVES_WORD: Record<string, string> = {

@@ -3,6 +3,7 @@ import { useLocation } from "wouter";
 import { store, valueOf } from "../data/show";
 import { select, socketName, stripName } from "../data/use";
 import { Dialog } from "../ui/Dialog";
+import { pageOf } from "../views/mixes/addresses";
 
 interface Hit {
   key: string;
@@ -26,14 +27,33 @@ function everything(): Hit[] {
       },
     };
   });
-  const listeners = ["house", ...state.mixes.map((number) => `mix/${number}`)].map(
+  const returns = state.returns.map((number): Hit => {
+    const strip = `return/${number}`;
+    return {
+      key: strip,
+      name: stripName(state, strip),
+      about: strip.replace("/", " "),
+      go: (navigate) => {
+        select(strip);
+        navigate(`/mixes/${pageOf(strip)}`);
+      },
+    };
+  });
+  const buses = [
+    "house",
+    "mono",
+    ...state.mixes.map((number) => `mix/${number}`),
+    ...state.groups.map((number) => `group/${number}`),
+    ...state.matrices.map((number) => `matrix/${number}`),
+  ];
+  const listeners = buses.map(
     (listener): Hit => ({
       key: listener,
       name: stripName(state, listener),
       about: listener.replace("/", " "),
       go: (navigate) => {
         select(null, listener);
-        navigate(`/mixes/${listener.replace("mix/", "")}`);
+        navigate(`/mixes/${pageOf(listener)}`);
       },
     }),
   );
@@ -50,7 +70,7 @@ function everything(): Hit[] {
       },
     }),
   );
-  return [...channels, ...listeners, ...lines];
+  return [...channels, ...returns, ...listeners, ...lines];
 }
 
 /** Find anything by typing; Enter goes to the first. */

@@ -3,6 +3,7 @@ import { useLocation } from "wouter";
 import { dismiss, store } from "../data/show";
 import { select, useLink, useShow } from "../data/use";
 import { WhyPanel } from "../views/why/WhyPanel";
+import { Choosing } from "./Choosing";
 import { Find } from "./Find";
 import { SideBar } from "./SideBar";
 import { TopBar } from "./TopBar";
@@ -69,6 +70,7 @@ export function Frame({ children }: { children: ReactNode }) {
       <main className="min-w-0 min-h-0 flex flex-col px-4 pb-3 bg-ink">{children}</main>
       <WhyPanel />
       <Find open={finding} onOpenChange={setFinding} />
+      <Choosing />
       <Notices />
     </div>
   );

@@ -11,7 +11,7 @@ export function SideBar() {
   const checked = useShow(
     (state) => state.lines.filter((line) => valueOf(state, `line/${line}/check`) !== "unchecked").length,
   );
-  const mixes = useShow((state) => state.mixes.length);
+  const mixes = useShow((state) => state.mixes.length + state.groups.length + state.matrices.length);
   const outputs = useOutputs();
   return (
     <nav className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0" aria-label="The work">
@@ -103,6 +103,8 @@ function FindingsItem() {
 function Free({ outputs }: { outputs: number }) {
   const channels = useShow((state) => (state.desk?.channels ?? 0) - state.channels.length);
   const mixes = useShow((state) => (state.desk?.mixes ?? 0) - state.mixes.length);
+  const groups = useShow((state) => (state.desk?.groups ?? 0) - state.groups.length);
+  const matrices = useShow((state) => (state.desk?.matrices ?? 0) - state.matrices.length);
   const row = (word: string, count: number) => (
     <div className="flex justify-between px-2.5 text-[13px]">
       <dt className="text-faint">{word}</dt>
@@ -114,6 +116,8 @@ function Free({ outputs }: { outputs: number }) {
       <Group>Free on this desk</Group>
       {row("Channels", channels)}
       {row("Mixes", mixes)}
+      {row("Groups", groups)}
+      {row("Matrices", matrices)}
       {row("Outputs", outputs)}
     </dl>
   );

@@ -5,13 +5,15 @@ interface Props {
   onChange: (value: string) => void;
   className?: string;
   boxed?: boolean;
+  title?: string;
 }
 
 /** One of a few words: the browser's own list, which every keyboard and phone knows. */
-export function Choice({ label, value, options, onChange, className = "", boxed }: Props) {
+export function Choice({ label, value, options, onChange, className = "", boxed, title }: Props) {
   return (
     <select
       aria-label={label}
+      title={title}
       value={value}
       onChange={(event) => onChange(event.currentTarget.value)}
       className={`h-7 min-w-0 rounded-md bg-card text-paper px-1 cursor-pointer border ${

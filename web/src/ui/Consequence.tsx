@@ -25,6 +25,12 @@ function usePreview(ask: Ask | null): Preview | string | null {
 }
 
 function names(pairs: readonly (readonly [string, string])[]): string {
+  const only = pairs[0]?.[1];
+  if (pairs.length > 1 && pairs.every(([, listener]) => listener === only)) {
+    const sources = pairs.map(([source]) => source);
+    const more = sources.length > 5 ? ` and ${sources.length - 4} more` : "";
+    return `${sources.slice(0, more ? 4 : 5).join(", ")}${more}, for ${only}`;
+  }
   const bySource = new Map<string, string[]>();
   for (const [source, listener] of pairs) bySource.set(source, [...(bySource.get(source) ?? []), listener]);
   const parts = [...bySource].map(([source, listeners]) =>
@@ -52,6 +58,9 @@ export function Consequence({ ask, children }: { ask: Ask | null; children?: Rea
       ))}
       {shown.silenced.length > 0 && <p className="text-coral">Falls silent: {names(shown.silenced)}</p>}
       {shown.opened.length > 0 && <p className="text-sea">Becomes heard: {names(shown.opened)}</p>}
+      {shown.moved > 0 && (
+        <p className="text-soft">{shown.moved === 1 ? "1 other level moves." : `${shown.moved} other levels move.`}</p>
+      )}
       {shown.changes > 0 && shown.losses.length === 0 && shown.silenced.length === 0 && (
         <p className="text-sea">Nobody loses anything.</p>
       )}

@@ -15,10 +15,10 @@ export function Dialog({ title, about, open, onOpenChange, children, wide }: Pro
   return (
     <RadixDialog.Root open={open} onOpenChange={onOpenChange}>
       <RadixDialog.Portal>
-        <RadixDialog.Overlay className="fixed inset-0 bg-black/60" />
+        <RadixDialog.Overlay className="fixed inset-0 z-50 bg-black/60" />
         <RadixDialog.Content
           aria-describedby={undefined}
-          className={`fixed left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92vh] flex flex-col rounded-2xl border border-line bg-floor p-5 shadow-2xl ${
+          className={`fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92vh] flex flex-col rounded-2xl border border-line bg-floor p-5 shadow-2xl ${
             wide ? "w-[min(1120px,94vw)]" : "w-[min(520px,94vw)]"
           }`}
         >

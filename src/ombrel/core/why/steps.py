@@ -119,12 +119,13 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
             continue
         if neutral:
             continue
-        detail = {"polarity": f"{name} turned over", "mute": f"{name} is muted"}.get(
-            stage.leaf, name
-        )
+        said = {"polarity": "turned over", "mute": "muted"}.get(stage.leaf, "")
+        title = stage.title if first else f"{name} {stage.title.lower()}"
+        place_of = name if first else address.replace("/", " ")
+        detail = f"{place_of} {said}".strip() if first or not said else f"{place_of}, {said}"
         tale.scaled(
             gain,
-            Step(kind=stage.leaf, title=stage.title, detail=detail,
+            Step(kind=stage.leaf, title=title, detail=detail,
                  gain_db=None if stage.leaf == "polarity" else float(gain_to_db(gain)),
                  open=gain != 0.0, address=at),
         )  # fmt: skip

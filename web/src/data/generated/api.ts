@@ -635,7 +635,7 @@ export interface components {
         };
         /**
          * MakeEffect
-         * @description Make a shared effect: its mix, its engine, its return.
+         * @description Make a shared effect: its mix, its engine (0: the next free), its return.
          */
         MakeEffect: {
             /**
@@ -643,8 +643,11 @@ export interface components {
              * @enum {string}
              */
             action: "make_effect";
-            /** Engine */
-            engine: number;
+            /**
+             * Engine
+             * @default 0
+             */
+            engine?: number;
             /** Name */
             name: string;
             /**

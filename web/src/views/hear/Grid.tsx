@@ -2,7 +2,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { type ShowState, valueOf } from "../../data/show";
 import { select, socketName, stripName, useLink, useShow } from "../../data/use";
-import type { CellState, Table } from "../../data/types";
+import type { CellState, CellWay, Table, TableHead } from "../../data/types";
 import { STATE_WORD, cellText, levelText } from "../../data/words";
 import { ColourBar } from "../../ui/Panel";
 import { type Mark, travelOf } from "../../ui/travel";
@@ -112,6 +112,7 @@ export function Grid({ table, columns }: Props) {
             <ColumnHead
               key={table.listeners[index]}
               listener={table.listeners[index]!}
+              head={table.heads[index]!}
               chosen={place === head.column}
             />
           ))}
@@ -134,7 +135,7 @@ export function Grid({ table, columns }: Props) {
                     label={`${table.sources[row]} ${table.listeners[index]}`}
                     levelDb={table.level_db[row]?.[index] ?? null}
                     state={table.state[row]?.[index] ?? "unrouted"}
-                    afterFader={table.after_fader[row]?.[index] ?? false}
+                    way={table.way[row]?.[index] ?? "through"}
                     here={here}
                     chosen={inBlock(chosen, row, column)}
                     draft={here ? draft : null}
@@ -158,26 +159,10 @@ export function Grid({ table, columns }: Props) {
   );
 }
 
-function where(listener: string): string {
-  return listener.startsWith("mix/") ? listener.replace("mix/", "Mix ") : "Main";
-}
-
-function hasOutput(state: ShowState, listener: string): boolean {
-  return Object.entries(state.values).some(
-    ([address, value]) =>
-      address.startsWith("output/") &&
-      typeof value === "string" &&
-      (value === listener || value.startsWith(`${listener}/`)) &&
-      address.endsWith("/source"),
-  );
-}
-
-function ColumnHead({ listener, chosen }: { listener: string; chosen: boolean }) {
+function ColumnHead({ listener, head, chosen }: { listener: string; head: TableHead; chosen: boolean }) {
   const name = useShow((state) => stripName(state, listener));
-  const about = where(listener);
-  const patched = useShow((state) => hasOutput(state, listener));
   const colour = useShow((state) =>
-    listener.startsWith("mix/") ? String(valueOf(state, `${listener}/colour`)) : "sand",
+    /^(mix|group|matrix)\//.test(listener) ? String(valueOf(state, `${listener}/colour`)) : "sand",
   );
   return (
     <div
@@ -187,19 +172,24 @@ function ColumnHead({ listener, chosen }: { listener: string; chosen: boolean })
       style={{ width: COLUMN - 2, borderColor: `var(--strip-${colour})` }}
     >
       <span className="block font-semibold h-7 overflow-hidden hyphens-auto break-words">{name}</span>
-      <span className={`block mt-1 text-[11px] whitespace-nowrap ${patched ? "text-faint" : "text-coral font-semibold"}`}>
-        {patched ? about : "no output"}
+      <span className={`block mt-1 text-[11px] whitespace-nowrap ${head.patched ? "text-faint" : "text-coral font-semibold"}`}>
+        {head.about}
       </span>
     </div>
   );
 }
 
+/** What feeds a source now: its socket, or its spare while it is switched to that. */
+function sourceText(state: ShowState, source: string): string {
+  const spare = source.startsWith("channel/") && valueOf(state, `${source}/on_spare`) === true;
+  const fedBy = valueOf(state, `${source}/${spare ? "spare" : "source"}`) as string | null;
+  return fedBy && spare ? `${socketName(state, fedBy)} spare` : socketName(state, fedBy);
+}
+
 function RowHead({ source, chosen }: { source: string; chosen: boolean }) {
   const name = useShow((state) => stripName(state, source));
   const colour = useShow((state) => String(valueOf(state, `${source}/colour`)));
-  const socket = useShow((state) =>
-    socketName(state, valueOf(state, `${source}/source`) as string | null),
-  );
+  const socket = useShow((state) => sourceText(state, source));
   return (
     <div
       role="rowheader"
@@ -208,7 +198,7 @@ function RowHead({ source, chosen }: { source: string; chosen: boolean }) {
       style={{ width: HEAD - 2, height: ROW_HEIGHT - 2 }}
     >
       <ColourBar colour={colour} />
-      <span className="w-[18px] text-right text-faint text-[12px]">{source.split("/")[1]}</span>
+      <span className="w-[18px] text-right text-faint text-[12px]">{source.startsWith("return/") && "R"}{source.split("/")[1]}</span>
       <span className="flex-1 truncate">{name}</span>
       <span className={`text-[12px] whitespace-nowrap ${socket ? "text-faint" : "text-coral"}`}>{socket || "no source"}</span>
     </div>
@@ -220,7 +210,7 @@ interface CellProps {
   label: string;
   levelDb: number | null;
   state: CellState;
-  afterFader: boolean;
+  way: CellWay;
   here: boolean;
   chosen: boolean;
   draft: string | null;
@@ -232,11 +222,17 @@ interface CellProps {
 }
 
 const NO_MARKS: readonly Mark[] = [];
+/** Before or after the fader of the source, or by way of another strip: a shape for each. */
+const WAY_MARK: Record<CellWay, string> = {
+  before: "bg-sea w-1.5 h-1.5 rounded-full",
+  after: "bg-sea w-0.5 h-3",
+  through: "border-[1.5px] border-sea w-1.5 h-1.5 rounded-full",
+};
 
 function Cell(props: CellProps) {
   const { levelDb, state, here, chosen, draft } = props;
   const marks = useShow((show) => (show.desk?.fader_marks as Mark[] | undefined) ?? NO_MARKS);
-  const blocked = state === "muted" || state === "no_source" || state === "no_output";
+  const blocked = state === "muted" || state === "no_source" || state === "no_output" || state === "cancelled";
   const ring = here ? "border-2 border-sun" : chosen ? "border border-sun/80" : "";
   return (
     <div
@@ -264,7 +260,7 @@ function Cell(props: CellProps) {
             aria-hidden
           />
           <span
-            className={`absolute left-1.5 top-1/2 -translate-y-1/2 bg-sea ${props.afterFader ? "w-0.5 h-3" : "w-1.5 h-1.5 rounded-full"}`}
+            className={`absolute left-1.5 top-1/2 -translate-y-1/2 ${WAY_MARK[props.way]}`}
             aria-hidden
           />
           <span className="relative">{cellText(levelDb)}</span>
@@ -272,7 +268,7 @@ function Cell(props: CellProps) {
       )}
       {state === "down" && <span className="text-faint">down</span>}
       {blocked && (
-        <span className={`bg-card/70 rounded px-0.5 ${state === "no_source" ? "text-[10px]" : "text-[12px]"}`}>
+        <span className={`bg-card/70 rounded px-0.5 ${state === "no_source" || state === "cancelled" ? "text-[10px]" : "text-[12px]"}`}>
           {STATE_WORD[state]}
         </span>
       )}

@@ -1,38 +1,41 @@
 import { useMemo, useState } from "react";
-import { valueOf } from "../../data/show";
 import { useShow } from "../../data/use";
+import type { TableHead } from "../../data/types";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { Link as RouteLink } from "wouter";
 import { Grid } from "./Grid";
 
-type Filter = "all" | "ears" | "wedges" | "rooms";
+type Filter = "all" | "ears" | "wedges" | "rooms" | "tracks" | "between";
 
-const FILTERS: readonly (readonly [Filter, string, readonly string[]])[] = [
-  ["all", "All", []],
-  ["ears", "Ears", ["ears"]],
-  ["wedges", "Wedges", ["wedge"]],
-  ["rooms", "Rooms and feeds", ["house", "mono", "room", "feed", "effect"]],
+const FILTERS: readonly (readonly [Filter, string, (head: TableHead) => boolean])[] = [
+  ["all", "All", (head) => head.listens],
+  ["ears", "Ears", (head) => head.serves === "ears"],
+  ["wedges", "Wedges", (head) => head.serves === "wedge"],
+  ["rooms", "Rooms and feeds", (head) => ["house", "mono", "room", "feed", "matrix"].includes(head.serves)],
+  ["tracks", "Tracks", (head) => head.serves === "direct"],
+  ["between", "In between", (head) => head.serves === "group" || head.serves === "effect"],
 ];
+
+const NO_HEADS: readonly TableHead[] = [];
+
+const NOBODY: Record<Filter, readonly [what: string, where: string, go: string]> = {
+  all: ["Make a mix for a performer, a wedge or a room.", "/mixes", "Go to Mixes"],
+  ears: ["Make a mix for a performer's ears.", "/mixes", "Go to Mixes"],
+  wedges: ["Make a mix that serves a wedge.", "/mixes", "Go to Mixes"],
+  rooms: ["Make a matrix for a room or a stream.", "/mixes", "Go to Mixes"],
+  tracks: ["Let an output carry a channel's direct out.", "/outputs", "Go to Outputs"],
+  between: ["Make a group, or a shared effect.", "/mixes", "Go to Mixes"],
+};
 
 /** Who hears what: every source against every listener, computed by the core. */
 export function HearView() {
   const table = useShow((state) => state.table);
   const [filter, setFilter] = useState<Filter>("all");
-  const serves = useShow((state) =>
-    (state.table?.listeners ?? [])
-      .map((listener) =>
-        listener.startsWith("mix/") ? String(valueOf(state, `${listener}/serves`)) : listener,
-      )
-      .join(" "),
-  );
+  const heads = useShow((state) => state.table?.heads ?? NO_HEADS);
   const columns = useMemo(() => {
     const wanted = FILTERS.find(([key]) => key === filter)![2];
-    return serves
-      .split(" ")
-      .map((kind, index) => [kind, index] as const)
-      .filter(([kind]) => filter === "all" || wanted.includes(kind))
-      .map(([, index]) => index);
-  }, [serves, filter]);
+    return heads.flatMap((head, index) => (wanted(head) ? [index] : []));
+  }, [heads, filter]);
 
   if (!table) return <p className="py-5 text-soft">Computing who hears what…</p>;
   return (
@@ -46,7 +49,7 @@ export function HearView() {
               role="radio"
               aria-checked={filter === key}
               onClick={() => setFilter(key)}
-              className={`h-8 px-3 cursor-pointer ${filter === key ? "bg-raise font-semibold" : "text-soft hover:text-paper"}`}
+              className={`h-8 px-2.5 cursor-pointer whitespace-nowrap ${filter === key ? "bg-raise font-semibold" : "text-soft hover:text-paper"}`}
             >
               {word}
             </button>
@@ -61,10 +64,10 @@ export function HearView() {
           </RouteLink>
         </Empty>
       ) : columns.length === 0 ? (
-        <Empty title="No such listener yet">
-          <p>Make a mix for a performer, a wedge or a room.</p>
-          <RouteLink to="/mixes" className="text-sun-text underline">
-            Go to Mixes
+        <Empty title={filter === "between" ? "Nothing in between yet" : "No such listener yet"}>
+          <p>{NOBODY[filter][0]}</p>
+          <RouteLink to={NOBODY[filter][1]} className="text-sun-text underline">
+            {NOBODY[filter][2]}
           </RouteLink>
         </Empty>
       ) : (
@@ -82,6 +85,7 @@ function Legend() {
     <p className="pt-2 text-[12.5px] text-faint flex flex-wrap gap-x-4 shrink-0">
       <span><i className="inline-block w-1.5 h-1.5 rounded-full bg-sea mr-1.5 align-middle" />before the fader</span>
       <span><i className="inline-block w-0.5 h-3 bg-sea mr-1.5 align-middle" />after the fader</span>
+      <span><i className="inline-block w-1.5 h-1.5 rounded-full border-[1.5px] border-sea mr-1.5 align-middle" />by another strip</span>
       <span><i className="inline-block w-3.5 h-2.5 hatch mr-1.5 align-middle" />blocked</span>
       <span>Type a level, +2, +-2 or off; Shift or drag for several; Delete is off.</span>
     </p>

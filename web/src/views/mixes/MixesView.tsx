@@ -1,22 +1,42 @@
-import { useState } from "react";
+import { Fragment, useEffect, useRef, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
 import { valueOf } from "../../data/show";
-import { stripName, useShow } from "../../data/use";
+import { select, socketName, stripName, useShow } from "../../data/use";
 import { SERVES_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { ColourBar, ViewHead } from "../../ui/Panel";
+import { pageOf, stripOfPage } from "./addresses";
 import { MixHead } from "./MixHead";
 import { NewMixDialog } from "./NewMixDialog";
 import { Sends } from "./Sends";
 
-/** Mixes: the list of listeners at the left, and what goes into the chosen one. */
+const SECTIONS = [
+  ["Main", ""],
+  ["Mixes", "mix"],
+  ["Groups", "group"],
+  ["Matrices", "matrix"],
+  ["Returns", "return"],
+] as const;
+
+/** Mixes, groups, matrices and returns at the left, and what goes into the chosen one. */
 export function MixesView() {
   const params = useParams<{ mix?: string }>();
-  const mixes = useShow((state) => state.mixes);
+  const known = useShow((state) =>
+    [
+      "house",
+      "mono",
+      ...state.mixes.map((n) => `mix/${n}`),
+      ...state.groups.map((n) => `group/${n}`),
+      ...state.matrices.map((n) => `matrix/${n}`),
+      ...state.returns.map((n) => `return/${n}`),
+    ].join(" "),
+  ).split(" ");
   const [making, setMaking] = useState(false);
   const [, navigate] = useLocation();
-  const wanted = params.mix && /^\d+$/.test(params.mix) ? Number(params.mix) : null;
-  const bus = wanted !== null && mixes.includes(wanted) ? `mix/${wanted}` : params.mix || mixes.length === 0 ? "house" : `mix/${mixes[0]}`;
+  const wanted = params.mix ? stripOfPage(params.mix) : null;
+  const firstMix = known.find((strip) => strip.startsWith("mix/"));
+  const bus = wanted && known.includes(wanted) ? wanted : params.mix ? "house" : (firstMix ?? "house");
+  const go = (strip: string | null) => navigate(strip ? `/mixes/${pageOf(strip)}` : "/mixes");
   return (
     <>
       <ViewHead title="Mixes">
@@ -25,38 +45,67 @@ export function MixesView() {
         </Button>
       </ViewHead>
       <div className="grid grid-cols-[156px_minmax(0,1fr)] gap-3 flex-1 min-h-0">
-        <ul className="scrolls flex flex-col gap-[3px]" aria-label="Listeners">
-          {["house", ...mixes.map((number) => `mix/${number}`)].map((one) => (
-            <MixItem key={one} bus={one} here={one === bus} />
-          ))}
-          {mixes.length === 0 && (
-            <li className="text-soft text-[13px] p-2">No mix yet. Make one for each performer, all in one step.</li>
+        <div className="scrolls flex flex-col gap-[3px]">
+          {SECTIONS.map(([title, kind]) => {
+            const strips = known.filter((strip) => (kind ? strip.startsWith(`${kind}/`) : !strip.includes("/")));
+            return strips.length > 0 && (
+              <Fragment key={title}>
+                <h2 className="text-[12px] text-faint px-1 pt-2 first:pt-0">{title}</h2>
+                <ul className="flex flex-col gap-[3px]" aria-label={title}>
+                  {strips.map((one) => (
+                    <MixItem key={one} bus={one} here={one === bus} />
+                  ))}
+                </ul>
+              </Fragment>
+            );
+          })}
+          {!firstMix && (
+            <p className="text-soft text-[13px] p-2">No mix yet. Make one for each performer, all in one step.</p>
           )}
-        </ul>
+        </div>
         <section aria-label={`Into ${bus}`} className="flex flex-col min-h-0 min-w-0">
-          <MixHead bus={bus} onGone={() => navigate("/mixes")} />
-          <Sends key={bus} bus={bus} />
+          <MixHead key={`head ${bus}`} bus={bus} onGo={go} />
+          {bus.startsWith("return/") ? <ReturnNote bus={bus} /> : <Sends key={bus} bus={bus} />}
         </section>
       </div>
-      <NewMixDialog open={making} onOpenChange={setMaking} onMade={(number) => navigate(`/mixes/${number}`)} />
+      <NewMixDialog open={making} onOpenChange={setMaking} onMade={go} />
     </>
+  );
+}
+
+/** A return has nothing sent into it here; where it is heard is the table's to tell. */
+function ReturnNote({ bus }: { bus: string }) {
+  useEffect(() => select(bus), [bus]);
+  return (
+    <p className="text-soft p-3">
+      Its sends into mixes stand in each mix, below the channels. Who hears it, and why, stands at the right and in{" "}
+      <RouteLink to="/hears" className="text-sun-text underline">
+        Who hears what
+      </RouteLink>
+      .
+    </p>
   );
 }
 
 function MixItem({ bus, here }: { bus: string; here: boolean }) {
   const name = useShow((state) => stripName(state, bus));
-  const number = bus === "house" ? "" : bus.split("/")[1];
+  const [kind, number] = bus.split("/");
   const colour = useShow((state) => (number ? String(valueOf(state, `${bus}/colour`)) : "sand"));
-  const about = useShow((state) =>
-    number
-      ? `${SERVES_WORD[String(valueOf(state, `${bus}/serves`))]}, ${valueOf(state, `${bus}/format`)}`
-      : "left and right",
-  );
+  const about = useShow((state) => {
+    if (!number) return kind === "house" ? "left and right" : "one side";
+    if (kind === "return") return socketName(state, valueOf(state, `${bus}/source`) as string | null) || "no source";
+    const format = String(valueOf(state, `${bus}/format`));
+    return kind === "mix" ? `${SERVES_WORD[String(valueOf(state, `${bus}/serves`))]}, ${format}` : format;
+  });
   const muted = useShow((state) => valueOf(state, `${bus}/mute`) === true);
+  const item = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (here) item.current?.scrollIntoView({ block: "nearest" });
+  }, [here]);
   return (
-    <li>
+    <li ref={item}>
       <RouteLink
-        to={`/mixes/${number || "house"}`}
+        to={`/mixes/${pageOf(bus)}`}
         aria-current={here ? "true" : undefined}
         className={`flex items-stretch gap-2 h-11 rounded-lg ${here ? "bg-raise" : "bg-floor hover:bg-card"}`}
       >

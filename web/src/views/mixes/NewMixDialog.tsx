@@ -1,23 +1,50 @@
 import { useState } from "react";
+import { newId } from "../../data/id";
 import { store } from "../../data/show";
+import type { Ask } from "../../data/types";
 import { useLink } from "../../data/use";
 import { SERVES_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Dialog } from "../../ui/Dialog";
 
+// an effect is more than a mix: it is made with its engine and return
+const MIX_SERVES = Object.entries(SERVES_WORD).filter(([serves]) => serves !== "effect");
+
 interface Props {
   open: boolean;
   onOpenChange: (open: boolean) => void;
-  onMade: (number: number) => void;
+  onMade: (strip: string) => void;
 }
 
-/** Make mixes, one for each name, in one step. */
+const KINDS = [
+  ["mix", "mixes"],
+  ["effect", "shared effects"],
+  ["group", "groups"],
+  ["matrix", "matrices"],
+] as const;
+type Kind = (typeof KINDS)[number][0];
+
+const ONE: Record<Kind, string> = { mix: "mix", effect: "effect", group: "group", matrix: "matrix" };
+const SAID: Record<Kind, string> = {
+  mix: "Sends go before the fader and behind the mute; each can be changed afterwards.",
+  effect: "Each takes a mix, the next free engine and a return to the house. A channel joins it by one send, behind its fader.",
+  group: "A group stands between channels and the house: assign channels to it, and take them off the house.",
+  matrix: "A matrix blends the house, mono, groups and mixes for a room, a stream or a relay.",
+};
+const EXAMPLE: Record<Kind, string> = {
+  mix: "Ears fiddle, Ears bass, Ears drums",
+  effect: "Hall, Plate",
+  group: "Band, Voices",
+  matrix: "Foyer, Stream",
+};
+
+/** Make mixes, effects, groups or matrices, one for each name, in one step. */
 export function NewMixDialog(props: Props) {
   return (
     <Dialog
-      title="New mixes"
-      about="One for each name: several names, separated by commas or lines, make several mixes."
+      title="New mixes, effects, groups and matrices"
+      about="One for each name: several names, separated by commas or lines, make several."
       open={props.open}
       onOpenChange={props.onOpenChange}
     >
@@ -36,24 +63,22 @@ function Form({ onOpenChange, onMade }: Props) {
   const [patch, setPatch] = useState(true);
   const list = names.split(/[\n,;]/).map((name) => name.trim()).filter(Boolean);
   const field = "h-9 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint min-w-0";
+  const [kind, setKind] = useState<Kind>("mix");
   const make = async () => {
-    const before = new Set(store.getState().mixes);
-    const kept = await link.do(
-      {
-        action: "make_mixes",
-        names: list,
-        stereo: format === "stereo",
-        serves,
-        channels,
-        level: channels.trim() ? level : "off",
-        patch,
-      },
-      { quiet: false },
-    );
-    if (!kept) return;
+    const strips = kind === "effect" ? "mixes" : kind === "mix" ? "mixes" : kind === "group" ? "groups" : "matrices";
+    const before = new Set(store.getState()[strips]);
+    const stereo = format === "stereo";
+    const asks: Ask[] =
+      kind === "mix"
+        ? [{ action: "make_mixes", names: list, stereo, serves, channels, level: channels.trim() ? level : "off", patch }]
+        : kind === "effect"
+          ? list.map((name): Ask => ({ action: "make_effect", name, stereo }))
+          : [{ action: "make_buses", kind, names: list, stereo, patch: kind === "matrix" && patch }];
+    const gesture = newId();
+    for (const ask of asks) if (!(await link.do(ask, { quiet: false, gesture }))) return;
     onOpenChange(false);
-    const made = store.getState().mixes.find((number) => !before.has(number));
-    if (made) onMade(made);
+    const made = store.getState()[strips].find((number) => !before.has(number));
+    if (made) onMade(`${kind === "effect" ? "mix" : kind}/${made}`);
   };
   return (
     <form
@@ -63,11 +88,12 @@ function Form({ onOpenChange, onMade }: Props) {
         void make();
       }}
     >
+      <Choice boxed label="What to make" value={kind} options={KINDS} onChange={(value) => setKind(value as Kind)} className="h-9" />
       <textarea
         autoFocus
         aria-label="Names"
         rows={3}
-        placeholder="Ears fiddle, Ears bass, Ears drums"
+        placeholder={EXAMPLE[kind]}
         className={`${field} h-auto py-2`}
         value={names}
         onChange={(event) => setNames(event.currentTarget.value)}
@@ -80,24 +106,24 @@ function Form({ onOpenChange, onMade }: Props) {
       />
       <div className="flex gap-2">
         <Choice boxed label="Stereo or mono" value={format} options={[["stereo", "stereo"], ["mono", "mono"]]} onChange={setFormat} className="h-9 flex-1" />
-        <Choice boxed label="Serves" value={serves} options={Object.entries(SERVES_WORD)} onChange={setServes} className="h-9 flex-1" />
+        {kind === "mix" && <Choice boxed label="Serves" value={serves} options={MIX_SERVES} onChange={setServes} className="h-9 flex-1" />}
       </div>
-      <div className="flex items-center gap-2">
+      {kind === "mix" && <div className="flex items-center gap-2">
         <span className="text-soft w-20">Channels</span>
         <input aria-label="Channels to send" placeholder="none, or 1-24" className={`${field} flex-1`} value={channels} onChange={(event) => setChannels(event.currentTarget.value)} />
         <span className="text-soft">at</span>
         <input aria-label="Level of the sends" className={`${field} w-20 text-right`} value={level} onChange={(event) => setLevel(event.currentTarget.value)} disabled={!channels.trim()} />
         <span className="text-soft">dB</span>
-      </div>
-      <label className="flex items-center gap-2 cursor-pointer">
+      </div>}
+      {(kind === "mix" || kind === "matrix") && <label className="flex items-center gap-2 cursor-pointer">
         <input type="checkbox" className="accent-(--sun) w-4 h-4" checked={patch} onChange={(event) => setPatch(event.currentTarget.checked)} />
         Patch them to the next free outputs
-      </label>
-      <p className="text-faint text-[13px]">Sends go before the fader; each can be changed afterwards.</p>
+      </label>}
+      <p className="text-faint text-[13px]">{SAID[kind]}</p>
       <div className="flex justify-end gap-2">
         <Button onClick={() => onOpenChange(false)}>Cancel</Button>
         <Button tone="main" type="submit" disabled={list.length === 0}>
-          {list.length > 1 ? `Make ${list.length} mixes` : "Make the mix"}
+          {list.length > 1 ? `Make ${list.length} ${KINDS.find(([one]) => one === kind)![1]}` : `Make the ${ONE[kind]}`}
         </Button>
       </div>
     </form>

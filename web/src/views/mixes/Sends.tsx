@@ -4,21 +4,21 @@ import { Gesture } from "../../data/link";
 import { store, valueOf } from "../../data/show";
 import { select, stripName, useLevel, useLink, useOn, useShow, useText } from "../../data/use";
 import type { Ask, CellState, Table } from "../../data/types";
-import { TAP_WORD, levelText, panText } from "../../data/words";
+import { TAP_SHORT, TAP_WORD, levelText, panText } from "../../data/words";
 import { Choice } from "../../ui/Choice";
 import { Fader } from "../../ui/Fader";
 import { ColourBar, Empty } from "../../ui/Panel";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import type { Mark } from "../../ui/travel";
-import { levelAddress, panAddress, switchAddress } from "./addresses";
+import { feedersOf, isAssigned, levelAddress, panAddress, switchAddress } from "./addresses";
 
-const TAPS = Object.entries(TAP_WORD);
+const TAPS = Object.entries(TAP_SHORT);
 
 /** What goes into a listener: a fader for each source. Painting draws one level across many. */
 export function Sends({ bus }: { bus: string }) {
   const link = useLink();
-  const channels = useShow((state) => state.channels);
+  const strips = useFeeders(bus);
   const [painting, setPainting] = useState(false);
   const gesture = useRef<Gesture | null>(null);
   const painted = useRef(new Map<string, number>());
@@ -54,7 +54,7 @@ export function Sends({ bus }: { bus: string }) {
     }
   };
 
-  if (channels.length === 0) {
+  if (strips.length === 0) {
     return (
       <Empty title="Nothing to send yet">
         <p>Sends come from channels with a source. Import the input list and patch it first.</p>
@@ -67,7 +67,7 @@ export function Sends({ bus }: { bus: string }) {
   return (
     <>
       <div className="flex items-center gap-3 text-[12px] text-faint pb-1 shrink-0">
-        <span>{bus === "house" ? "Faders into the house" : "Sends into this mix"}</span>
+        <span>{isAssigned(bus) ? `Strips assigned to ${BUS_WORD[bus.split("/")[0]!]}, by their own faders` : `Sends into this ${bus.split("/")[0]}`}</span>
         <span className="flex-1" />
         <span>Type a level, +2 or off. Arrow keys nudge.</span>
         <Toggle label="Paint across rows" tone="sun" pressed={painting} onChange={setPainting}>
@@ -75,12 +75,31 @@ export function Sends({ bus }: { bus: string }) {
         </Toggle>
       </div>
       <div className="scrolls flex-1 min-h-0 flex flex-col gap-[2px]" data-grid onPointerMove={paint}>
-        {channels.map((channel) => (
-          <SendRow key={channel} channel={channel} bus={bus} onMove={move} onRelease={release} />
+        {strips.map((strip) => (
+          <SendRow key={strip} strip={strip} bus={bus} onMove={move} onRelease={release} />
         ))}
       </div>
     </>
   );
+}
+
+const BUS_WORD: Record<string, string> = { house: "the house", mono: "mono", group: "this group" };
+
+/** The strips in use that may feed a bus, in the order in which they are drawn. */
+function useFeeders(bus: string): readonly string[] {
+  const text = useShow((state) => {
+    const used = {
+      channel: state.channels.map((n) => `channel/${n}`),
+      return: state.returns.map((n) => `return/${n}`),
+      group: state.groups.map((n) => `group/${n}`),
+      mix: state.mixes.map((n) => `mix/${n}`),
+      main: ["house", "mono"],
+    };
+    return feedersOf(bus)
+      .flatMap((kind) => used[kind])
+      .join(" ");
+  });
+  return useMemo(() => text.split(" ").filter(Boolean), [text]);
 }
 
 function cellState(table: Table | null, source: string, listener: string): CellState | undefined {
@@ -93,51 +112,54 @@ function movesOf(painted: ReadonlyMap<string, number>): Ask {
   return { action: "moves", moves: [...painted].map(([address, travel]) => ({ address, travel })) };
 }
 
+/** What stands before a strip's number; a channel's number stands alone. */
+const SHORT: Record<string, string> = { channel: "", return: "R", group: "G", mix: "M" };
+
 interface RowProps {
-  channel: number;
+  strip: string;
   bus: string;
   onMove: (address: string, travel: number) => void;
   onRelease: () => void;
 }
 
-const SendRow = memo(function SendRow({ channel, bus, onMove, onRelease }: RowProps) {
+const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProps) {
   const link = useLink();
-  const strip = `channel/${channel}`;
-  const inHouse = bus === "house";
-  const address = levelAddress(channel, bus);
-  const onAddress = switchAddress(channel, bus);
+  const assigned = isAssigned(bus);
+  const address = levelAddress(strip, bus);
+  const onAddress = switchAddress(strip, bus);
   const name = useShow((state) => stripName(state, strip));
-  const colour = useText(`${strip}/colour`);
+  const colour = useShow((state) => (strip.includes("/") ? String(valueOf(state, `${strip}/colour`)) : "sand"));
   const level = useLevel(address);
   const on = useOn(onAddress);
   const muted = useOn(`${strip}/mute`);
-  const stereo = useShow((state) => inHouse || valueOf(state, `${bus}/format`) === "stereo");
+  const stereo = useShow((state) => bus === "house" || (bus !== "mono" && valueOf(state, `${bus}/format`) === "stereo"));
   const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
   const set = (at: string, typed: string) => void link.do({ action: "moves", moves: [{ address: at, typed }] });
   // whether it is blocked is the core's to say: a mute counts only where the tap lies behind it
   const state = useShow((show) => cellState(show.table, strip, bus));
-  const blocked = !on || state === "muted" || state === "no_source" || state === "no_output";
+  const blocked = !on || state === "muted" || state === "no_source" || state === "no_output" || state === "cancelled";
+  const isSource = /^(channel|return)\//.test(strip);
   const refs = useMemo(() => ({ onMove, onRelease }), [onMove, onRelease]);
   return (
     <div
-      className="flex items-center gap-2 h-8 shrink-0 rounded-md bg-floor pr-2"
-      onFocus={() => select(strip, bus)}
-      onPointerDown={() => select(strip, bus)}
+      className={`flex items-center gap-2 h-8 shrink-0 rounded-md bg-floor pr-2 ${on ? "" : "[&_[role=slider]]:opacity-45"}`}
+      onFocus={() => select(isSource ? strip : null, bus)}
+      onPointerDown={() => select(isSource ? strip : null, bus)}
       data-row={strip}
     >
       <ColourBar colour={colour} />
-      <span className="w-6 text-right text-faint text-[13px]">{channel}</span>
+      <span className="w-7 text-right text-faint text-[13px]">{SHORT[strip.split("/")[0]!]}{strip.split("/")[1]}</span>
       <span className="w-32 truncate" title={name}>
         {name}
       </span>
-      <Toggle label={inHouse ? `${name} feeds the house` : `Send of ${name} on`} pressed={on} onChange={(value) => set(onAddress, value ? "on" : "off")}>
+      <Toggle label={assigned ? `${name} feeds ${bus === "house" ? "the house" : bus}` : `Send of ${name} on`} pressed={on} onChange={(value) => set(onAddress, value ? "on" : "off")}>
         {on ? "on" : "off"}
       </Toggle>
       <Fader
         label={`${name} into ${bus}`}
         address={address}
         levelDb={level}
-        muted={blocked}
+        muted={on && blocked}
         marks={marks}
         colour={colour}
         onMove={(travel) => refs.onMove(address, travel)}
@@ -152,21 +174,20 @@ const SendRow = memo(function SendRow({ channel, bus, onMove, onRelease }: RowPr
         onCommit={(text) => set(address, text)}
         data={{ "data-column": "level" }}
       />
-      {stereo ? <PanField channel={channel} bus={bus} name={name} /> : <span className="w-12" />}
-      {inHouse ? (
+      {stereo ? <PanField address={panAddress(strip, bus)} name={name} /> : <span className="w-12" />}
+      {assigned ? (
         <Toggle label={`Mute ${name}`} tone="coral" pressed={muted} onChange={(value) => set(`${strip}/mute`, value ? "on" : "off")}>
           mute
         </Toggle>
       ) : (
-        <TapField channel={channel} bus={bus} name={name} />
+        <TapField address={`${strip}/send/${bus}/tap`} name={name} />
       )}
     </div>
   );
 });
 
-function PanField({ channel, bus, name }: { channel: number; bus: string; name: string }) {
+function PanField({ address, name }: { address: string; name: string }) {
   const link = useLink();
-  const address = panAddress(channel, bus);
   const pan = useShow((state) => valueOf(state, address) as number);
   return (
     <TypedField
@@ -180,14 +201,14 @@ function PanField({ channel, bus, name }: { channel: number; bus: string; name: 
   );
 }
 
-function TapField({ channel, bus, name }: { channel: number; bus: string; name: string }) {
+function TapField({ address, name }: { address: string; name: string }) {
   const link = useLink();
-  const address = `channel/${channel}/send/${bus}/tap`;
   return (
     <Choice
       label={`Tap of ${name}`}
       value={useText(address)}
       options={TAPS}
+      title={TAP_WORD[useText(address)]}
       className="w-24 text-[12px]"
       onChange={(typed) => void link.do({ action: "moves", moves: [{ address, typed }] })}
     />

@@ -1,9 +1,31 @@
-/** The addresses that a row of a listener's sources moves. The house rides the channel itself. */
-export const levelAddress = (channel: number, bus: string): string =>
-  bus === "house" ? `channel/${channel}/fader` : `channel/${channel}/send/${bus}/level`;
+/** The addresses that a row of a bus's feeds moves. An assignment rides the strip's own fader. */
+const ASSIGNED = /^(house|mono|group\/)/;
 
-export const switchAddress = (channel: number, bus: string): string =>
-  bus === "house" ? `channel/${channel}/house/on` : `channel/${channel}/send/${bus}/on`;
+/** Whether a bus takes its strips by assignments rather than by sends. */
+export const isAssigned = (bus: string): boolean => ASSIGNED.test(bus);
 
-export const panAddress = (channel: number, bus: string): string =>
-  bus === "house" ? `channel/${channel}/pan` : `channel/${channel}/send/${bus}/pan`;
+export const levelAddress = (strip: string, bus: string): string =>
+  isAssigned(bus) ? `${strip}/fader` : `${strip}/send/${bus}/level`;
+
+export const switchAddress = (strip: string, bus: string): string =>
+  isAssigned(bus) ? `${strip}/${bus}/on` : `${strip}/send/${bus}/on`;
+
+export const panAddress = (strip: string, bus: string): string =>
+  isAssigned(bus) ? `${strip}/pan` : `${strip}/send/${bus}/pan`;
+
+/** The kinds of strip that may feed a bus, in the order in which they are drawn. */
+export function feedersOf(bus: string): readonly ("channel" | "return" | "group" | "mix" | "main")[] {
+  if (bus.startsWith("group/")) return ["channel", "return"];
+  if (bus.startsWith("matrix/")) return ["main", "group", "mix"];
+  return ["channel", "return", "group"];
+}
+
+/** The last part of a strip's page address: mixes by their number, others by kind and number. */
+export const pageOf = (strip: string): string => strip.replace("mix/", "").replace("/", "-");
+
+/** The strip of a page, or null for none that there can be. */
+export function stripOfPage(page: string): string | null {
+  if (page === "house" || page === "mono") return page;
+  if (/^\d+$/.test(page)) return `mix/${page}`;
+  return /^(group|matrix|return)-\d+$/.test(page) ? page.replace("-", "/") : null;
+}

@@ -18,7 +18,11 @@ const BUS_TAPS = CHANNEL_TAPS.filter(([tap]) => tap.includes("fader"));
 function useSources(): readonly (readonly [string, string])[] {
   const named = useShow((state) =>
     [
-      ...state.mixes.map((n) => `mix/${n}\t${stripName(state, `mix/${n}`)}\t${valueOf(state, `mix/${n}/format`)}`),
+      ...[
+        ...state.mixes.map((n) => `mix/${n}`),
+        ...state.groups.map((n) => `group/${n}`),
+        ...state.matrices.map((n) => `matrix/${n}`),
+      ].map((bus) => `${bus}\t${stripName(state, bus)}\t${valueOf(state, `${bus}/format`)}`),
       ...state.channels.map((n) => `channel/${n}\t${stripName(state, `channel/${n}`)}\t`),
     ].join("\n"),
   );
@@ -65,13 +69,17 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
     if (source || inBlocks) onTake(ask);
     else void link.do(ask);
   };
-  const listener = source.startsWith("mix/") ? source.split("/").slice(0, 2).join("/") : source.split("/")[0];
+  const listener = /^(mix|group|matrix)\//.test(source) ? source.split("/").slice(0, 2).join("/") : source.split("/")[0];
   const inBlocks = useShow((state) => (state.desk?.boxes.find((box) => box.key === socket.split("/")[1])?.output_block ?? 1) > 1);
   const direct = source.startsWith("channel/");
   return (
     <div
       data-output={socket}
-      onFocus={() => listener && !direct && select(null, listener)}
+      onFocus={() => {
+        // a direct out is a listener of its own: its channel, at its socket
+        if (direct) select(source.replace("/direct", ""), socket);
+        else if (listener) select(null, listener);
+      }}
       className={`grid ${COLUMNS} gap-x-1.5 items-center h-8 shrink-0 rounded-md px-2 ${source ? "bg-card" : "bg-floor"}`}
     >
       <span className={source ? "" : "text-faint"}>{name}</span>

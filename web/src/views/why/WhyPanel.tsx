@@ -1,18 +1,19 @@
+import { useEffect, useState } from "react";
 import { useLink, useShow } from "../../data/use";
-import type { Why } from "../../data/types";
+import type { Remedy, Why } from "../../data/types";
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 
-type Step = Why["steps"][number];
+type Step = Why["head"][number];
 
 /** On the right: why the selected source arrives at the selected listener as it does. */
 export function WhyPanel() {
   const why = useShow((state) => state.why);
   const selected = useShow((state) => state.selected);
-  const channels = useShow((state) => state.channels.length);
+  const sources = useShow((state) => state.channels.length + state.returns.length);
   return (
     <aside aria-label="Why" className="border-l border-line bg-floor px-4 py-3 scrolls min-h-0">
-      {!selected || !why || channels === 0 ? (
+      {!selected || !why || sources === 0 ? (
         <p className="text-soft">
           Why answers for what is selected: choose a cell of Who hears what, a channel or a send.
         </p>
@@ -39,16 +40,75 @@ function Answer({ why }: { why: Why }) {
       {why.reasons.map((reason, index) => (
         <Reason key={`${reason.code}-${index}`} reason={reason} />
       ))}
-      <ol className="mt-4 flex flex-col">
-        {why.steps.map((step, index) => (
-          <StepRow key={`${step.kind}-${index}`} step={step} last={index === why.steps.length - 1} />
-        ))}
-      </ol>
+      {why.opening && why.reasons.length > 1 && <Opening remedy={why.opening} />}
+      <Ways why={why} />
       <p className="mt-4 text-[12px] text-faint">
         Levels from behind the preamp to the listener. Gates count as open, compressors as below
         their threshold.
       </p>
     </>
+  );
+}
+
+/** The fewest actions that let it be heard, as one press. */
+function Opening({ remedy }: { remedy: Remedy }) {
+  const link = useLink();
+  return (
+    <Button
+      tone="main"
+      className="mt-3 w-full justify-center"
+      onClick={() => void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false })}
+    >
+      {remedy.says}
+    </Button>
+  );
+}
+
+/** Every way from the source to the listener; where there are several, one is unfolded. */
+function Ways({ why }: { why: Why }) {
+  const [open, setOpen] = useState(0);
+  const cell = `${why.source} ${why.listener}`;
+  useEffect(() => setOpen(0), [cell]);
+  const [first] = why.ways;
+  if (why.ways.length <= 1) return <Steps steps={[...why.head, ...(first?.steps ?? [])]} />;
+  return (
+    <div className="mt-4">
+      <Steps steps={why.head} />
+      <ul className="flex flex-col gap-1.5 mt-1" aria-label="Ways">
+        {why.ways.map((way, index) => (
+          <li key={way.says} className={`rounded-lg border border-line ${index === open ? "bg-card" : ""}`}>
+            <button
+              type="button"
+              aria-expanded={index === open}
+              onClick={() => setOpen(index === open ? -1 : index)}
+              className="w-full flex items-baseline gap-2 px-2.5 py-1.5 text-left cursor-pointer rounded-lg hover:bg-card"
+            >
+              <span className={`w-2 h-2 rounded-full border-2 shrink-0 self-center ${way.wet ? "border-iris" : "border-sea"}`} aria-hidden />
+              <span className="flex-1 min-w-0 break-words text-[13px] leading-tight">{way.says || "straight"}</span>
+              <span className={way.wet ? "text-soft" : ""}>{levelText(way.level_db)}</span>
+            </button>
+            {index === open && (
+              <div className="px-2.5 pb-1">
+                <Steps steps={way.steps} />
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+      {why.ways.some((way) => way.wet) && (
+        <p className="mt-2 text-[12px] text-faint">Wet ways come on top: the level above is the dry sound.</p>
+      )}
+    </div>
+  );
+}
+
+function Steps({ steps }: { steps: readonly Step[] }) {
+  return (
+    <ol className="mt-4 first:mt-2 flex flex-col">
+      {steps.map((step, index) => (
+        <StepRow key={`${step.kind}-${index}`} step={step} last={index === steps.length - 1} />
+      ))}
+    </ol>
   );
 }
 
