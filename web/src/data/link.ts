@@ -25,6 +25,7 @@ export class Link {
   readonly #url: string;
   readonly #waiting = new Map<string, Waiting>();
   readonly #questions = new Map<string, (answer: Preview | string) => void>();
+  readonly #kept: Extract<ToScreen, { type: "done" }>[] = [];
   #socket: WebSocket | null = null;
   #retryMs = FIRST_RETRY_MS;
   #retry: ReturnType<typeof setTimeout> | undefined;
@@ -103,9 +104,10 @@ export class Link {
       return;
     }
     received(message);
+    if (message.type === "moved" || message.type === "snapshot") this.#seen();
     if (message.type === "done") {
-      const waiting = this.#settled(message.id, true);
-      if (waiting && !waiting.quiet && message.says) notify(message.says);
+      this.#kept.push(message);
+      this.#seen();
     } else if (message.type === "refused") {
       const question = message.id ? this.#questions.get(message.id) : undefined;
       if (message.id && question) {
@@ -120,6 +122,19 @@ export class Link {
     } else if (message.type === "preview") {
       this.#questions.get(message.id)?.(message);
       this.#questions.delete(message.id);
+    }
+  }
+
+  /** Kept edits settle once this screen has what they changed: their values may come after. */
+  #seen(): void {
+    const { revision } = store.getState();
+    for (const done of this.#kept.splice(0)) {
+      if (revision === null || revision < done.revision) {
+        this.#kept.push(done);
+        continue;
+      }
+      const waiting = this.#settled(done.id, true);
+      if (waiting && !waiting.quiet && done.says) notify(done.says);
     }
   }
 
