@@ -80,9 +80,13 @@ def _outputs(desk: Desk) -> dict:
 
 
 def scene_values(show: Show, seed: int, count: int) -> dict:
-    """`count` values that a scene would bring: faders, mutes, sends, pans of channels and buses."""
+    """`count` values that a scene would bring: faders, mutes, sends and pans of channels.
+
+    On a desk with few of them, as many as half of what there is.
+    """
     draw = random.Random(seed)
     desk, found = show.desk, {}
+    count = min(count, desk.channels * (1 + desk.mixes))
     while len(found) < count:
         channel = draw.randint(1, desk.channels)
         mix = draw.randint(1, desk.mixes)

@@ -112,20 +112,27 @@ def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], addre
             raise UnknownAddress(address, where)
 
 
+@lru_cache(maxsize=200_000)
+def _kind_at(desk: Desk, address: str) -> Kind:
+    """The kind of value at an address, which must be on this desk."""
+    parameter, indices = _found(address)
+    _on_desk(desk, parameter.key.split("/"), indices, address)
+    if parameter.key.startswith("input/"):
+        box = desk.box(str(indices[0]))
+        if box is not None and not box.preamps:
+            raise UnknownAddress(address, f"{box.name} has no preamps")
+    return kind_of(desk, parameter)
+
+
 def check_on_desk(desk: Desk, address: str, value: object) -> Value:
     """The value, checked for this address on this desk.
 
     Raises UnknownAddress, WrongValue or OutOfRange, naming the address.
     """
-    parameter, indices = _found(address)
-    _on_desk(desk, parameter.key.split("/"), indices, address)
-    checked = kind_on(desk, address).checked(value, address)
-    if parameter.key.startswith("input/"):
-        box = desk.box(str(indices[0]))
-        if box is not None and not box.preamps:
-            raise UnknownAddress(address, f"{box.name} has no preamps")
-    if isinstance(parameter.kind, Reference) and isinstance(checked, str):
-        _check_reference(desk, parameter.kind, checked, address)
+    kind = _kind_at(desk, address)
+    checked = kind.checked(value, address)
+    if isinstance(kind, Reference) and isinstance(checked, str):
+        _check_reference(desk, kind, checked, address)
     return checked
 
 

@@ -40,10 +40,10 @@ class Edited:
 
 
 def _answered(show: Show, address: str, asked: Asked) -> Value:
-    kind = kind_on(show.desk, address)
     if isinstance(asked, Typed):
-        asked = kind.typed(asked.text, show[address], address)
+        asked = kind_on(show.desk, address).typed(asked.text, show[address], address)
     elif isinstance(asked, Travel):
+        kind = kind_on(show.desk, address)
         if not isinstance(kind, Number):
             raise WrongValue(address, "a value, since it has no travel", asked.fraction)
         asked = kind.at_travel(asked.fraction, address)

@@ -35,12 +35,7 @@ def _counted(wiring: Wiring, nodes: Indices, layout: Layout) -> Floats:
     """How many paths with their feeds on lead from each node to each bus's sides."""
     strips, place = np.unique(strips_of(nodes, layout), return_inverse=True)
     straight = wiring.on(strips)[place, sides_of(nodes, layout)].astype(np.float32)
-    of_buses = _on_of_buses(wiring, layout)
-    return spread(straight, of_buses, layout)
-
-
-def _on_of_buses(wiring: Wiring, layout: Layout) -> Floats:
-    return wiring.on(slice(layout.first_bus, layout.feeding)).astype(np.float32)
+    return spread(straight, wiring.on_of_buses, layout)
 
 
 def _plain(wiring: Wiring, nodes: Indices, layout: Layout) -> Floats:
@@ -237,6 +232,5 @@ def _plain_again(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Floats, B
         if nodes.size:
             on_to[nodes] = _counted(wiring, nodes, layout)
         if matrices:
-            of_buses = _on_of_buses(wiring, layout)
-            on_to[:, last] = into_matrices(on_to, of_buses, layout)
+            on_to[:, last] = into_matrices(on_to, wiring.on_of_buses, layout)
     return plain, open_to, on_to

@@ -26,16 +26,7 @@ class Weighing:
         layout = wiring.layout
         self.layout, self.fed = layout, fed
         self.wiring = wiring
-        buses = slice(layout.first_bus, layout.feeding)
-        self.on_buses, self.passed_buses = wiring.on(buses), self._passed(buses)
         self.behind = wiring.closed[layout.first_bus :, AFTER_FADER]
-
-    def _passed(self, strips: slice | Indices) -> Floats:
-        """Weight of what is closed in each strip before the tap of each of its feeds."""
-        tap = self.wiring.arrays.tap[strips].astype(np.intp)
-        weights = self.wiring.closed[: self.layout.feeding][strips]
-        found: Floats = np.take_along_axis(weights, tap, axis=1)
-        return found
 
     def to_buses(self, rows: Indices, columns: Indices) -> Floats:
         """Weight of the lightest path from each row's input to each side of some buses.
@@ -78,7 +69,7 @@ class Weighing:
         layout = self.layout
         found = np.full((rows.size, layout.buses, 2), np.inf)
         on = self.wiring.on(rows).any(axis=1)
-        found[on] = np.broadcast_to(self._passed(rows)[:, :, None], on.shape)[on]
+        found[on] = np.broadcast_to(self.wiring.weight(rows)[:, :, None], on.shape)[on]
         middle = columns[(columns >= layout.middle.start) & (columns < layout.middle.stop)]
         last = columns[columns >= layout.matrices.start]
         self._onward(found, layout.groups.stop, middle)
@@ -89,9 +80,7 @@ class Weighing:
         """Let what arrives at the first `before` buses go on to others."""
         if not to.size or not before:
             return
-        on, passed = self.on_buses[:before, :, to], self.passed_buses[:before, to]
-        step = np.where(on, passed[:, None, :, None], np.inf)
-        step = step.reshape(2 * before, 2 * to.size)
+        step = self.wiring.weight_of_buses[:before, :, to].reshape(2 * before, 2 * to.size)
         at = found[:, :before].reshape(found.shape[0], -1)
         used = np.isfinite(step).any(axis=1) & np.isfinite(at).any(axis=0)
         if not used.any():

@@ -41,8 +41,10 @@ class Wiring:
 
     input to each tap, and the weight of the closed stages before it. `share`, shape (feeding, 2,
     buses, 2): the part of each side that a feed takes to each side. `of_buses`, shape (buses but
-    matrices, 2, buses, 2): gain from a bus's input to what it feeds, all in all. What is needed of
-    a few strips only is worked out when it is asked for: fresh memory costs more than sums.
+    matrices, 2, buses, 2): gain from a bus's input to what it feeds, all in all; `on_of_buses`: 1.0
+    where such a feed is on, `weight_of_buses`: of what is closed before it, inf where it is off.
+    What is needed of a few strips only is worked out when it is asked for: fresh memory costs more
+    than sums.
     """
 
     arrays: Arrays
@@ -51,6 +53,8 @@ class Wiring:
     closed: Floats
     share: Floats
     of_buses: Floats
+    on_of_buses: Floats
+    weight_of_buses: Floats
 
     def live(self, strips: slice | Indices) -> Floats:
         """Each feed's own gain, 0.0 when it is off; shape (n, buses)."""
@@ -63,6 +67,13 @@ class Wiring:
     def gain(self, strips: slice | Indices) -> Floats:
         """Gain from a strip's input by each feed to the bus, shape (n, 2, buses, 2)."""
         return self.share[strips] * self._passed(strips)[:, None, :, None]
+
+    def weight(self, strips: slice | Indices) -> Floats:
+        """Weight of what is closed in each strip before the tap of each feed, shape (n, buses)."""
+        taps = self.arrays.tap[strips].astype(np.intp)
+        closed = self.closed[: self.layout.feeding][strips]
+        found: Floats = np.take_along_axis(closed, taps, axis=1)
+        return found
 
     def straight(self, nodes: Indices) -> Floats:
         """What the sides of channels and returns feed straight to buses, a row a node (fresh)."""
@@ -88,8 +99,15 @@ def wired(arrays: Arrays, layout: Layout) -> Wiring:
 def _with_gains(
     arrays: Arrays, layout: Layout, tap: Floats, closed: Floats, share: Floats
 ) -> Wiring:
-    bare = Wiring(arrays, layout, tap, closed, share, share[:0])
-    return replace(bare, of_buses=bare.gain(slice(layout.first_bus, layout.feeding)))
+    buses = slice(layout.first_bus, layout.feeding)
+    bare = Wiring(arrays, layout, tap, closed, share, share[:0], share[:0], share[:0])
+    on, weight = bare.on(buses), bare.weight(buses)
+    return replace(
+        bare,
+        of_buses=bare.gain(buses),
+        on_of_buses=on.astype(np.float32),
+        weight_of_buses=np.where(on, weight[:, None, :, None], np.inf),
+    )
 
 
 def rewired(
@@ -105,7 +123,7 @@ def rewired(
         share[pans] = side_gains(arrays, layout, pans)
     if any(strips.size and strips[-1] >= layout.first_bus for strips in (stages, feeds, pans)):
         return _with_gains(arrays, layout, tap, closed, share)
-    return Wiring(arrays, layout, tap, closed, share, old.of_buses)
+    return replace(old, arrays=arrays, tap=tap, closed=closed, share=share)
 
 
 def spread(direct: Floats, of_buses: Floats, layout: Layout) -> Floats:
