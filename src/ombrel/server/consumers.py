@@ -5,6 +5,7 @@ import json
 import logging
 import time
 from collections.abc import Coroutine
+from contextlib import suppress
 from functools import lru_cache
 from typing import Any
 from uuid import UUID
@@ -92,7 +93,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
         task.add_done_callback(self.work.discard)
 
     async def say(self, message: dict) -> None:
-        await self.send(text_data=json.dumps(message, allow_nan=False, separators=(",", ":")))
+        # who has gone meanwhile hears of it when they come back
+        with suppress(OSError):
+            await self.send(text_data=json.dumps(message, allow_nan=False, separators=(",", ":")))
 
     async def _refuse(self, message_id: UUID | str | None, code: str, message: str) -> None:
         shown = str(message_id) if message_id else None
@@ -225,7 +228,7 @@ class _Frame:
     def __init__(self, frame: dict) -> None:
         self.cells = tuple((row, column) for row, column in frame["cells"])
         self.layout: bool = frame["layout"]
-        self.addresses = tuple(frame["values"])
+        self.noticed: bool = frame["noticed"]
         self.revision: int = frame["revision"]
 
     def __hash__(self) -> int:
@@ -244,7 +247,7 @@ def _news(
 ) -> list[dict[str, Any]]:
     """What a screen is told after a move, in a thread: no core work runs in the event loop."""
     news = []
-    if core.bears_on_findings(state.show, frame.addresses):
+    if frame.noticed:
         news.append(_noticed(state))
     if table and frame.layout:
         news.append(_table(state))

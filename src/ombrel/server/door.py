@@ -18,6 +18,7 @@ from ombrel.core import (
     Edited,
     Entry,
     SocketTaken,
+    bears_on_findings,
     described,
     edited,
     joined,
@@ -72,7 +73,7 @@ class Frame:
     """What one transaction changed, for every open screen.
 
     `values`: new values on the wire; `cells`: (row, column) that differ in the table; `layout`:
-    whether rows or columns worth drawing changed.
+    whether rows or columns worth drawing changed; `noticed`: whether findings may have.
     """
 
     before: int
@@ -80,6 +81,7 @@ class Frame:
     values: dict[str, object] = field(default_factory=dict)
     cells: tuple[tuple[int, int], ...] = ()
     layout: bool = False
+    noticed: bool = False
 
 
 def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused], Frame, State]:
@@ -132,7 +134,8 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
     layout = any(address.endswith(_LAYOUT) for address in values) and (
         table_heads(start.show, start.flow) != table_heads(state.show, state.flow)
     )
-    frame = Frame(start.revision, state.revision, values, tuple(sorted(cells)), layout)
+    noticed = bears_on_findings(values, start.flow, state.flow)
+    frame = Frame(start.revision, state.revision, values, tuple(sorted(cells)), layout, noticed)
     return outcomes, frame, state
 
 

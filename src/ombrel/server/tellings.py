@@ -1,6 +1,7 @@
 """What a screen is told, made from a state of the show: messages of `wire`, filled in."""
 
 import math
+from functools import lru_cache
 from typing import cast
 from uuid import UUID
 
@@ -76,12 +77,19 @@ def table_message(state: State) -> dict:
     }
 
 
+@lru_cache(maxsize=8)
+def _drawn(state: State) -> tuple[frozenset[int], frozenset[int]]:
+    """Rows and columns worth drawing."""
+    sources, heads = core.table_heads(state.show, state.flow)
+    layout = state.flow.layout
+    rows = frozenset(layout.row(source) for source in sources)
+    return rows, frozenset(layout.column(head.listener) for head in heads)
+
+
 def cells_message(state: State, cells: tuple[tuple[int, int], ...]) -> dict:
     """Cells that changed, as many as are drawn."""
     flow, layout = state.flow, state.flow.layout
-    sources, heads = core.table_heads(state.show, flow)
-    rows = {layout.row(source) for source in sources}
-    columns = {layout.column(head.listener) for head in heads}
+    rows, columns = _drawn(state)
     drawn = [cell for cell in cells if cell[0] in rows and cell[1] in columns]
     some_rows = sorted({row for row, _ in drawn})
     some_columns = sorted({column for _, column in drawn})

@@ -95,6 +95,7 @@ def frame_to_layer(frame: Frame) -> dict:
         "values": frame.values,
         "cells": [list(cell) for cell in frame.cells],
         "layout": frame.layout,
+        "noticed": frame.noticed,
     }
 
 

@@ -7,7 +7,7 @@ from typing import Final
 from ..addresses import parameter_at
 from ..edits import check_edit
 from ..errors import FeedbackLoop
-from ..flow import Flow, feeds_back
+from ..flow import Flow, feeds_back, has_loop
 from ..show import Show
 from .channel_without_source import channel_without_source
 from .effects import effect_half_wired
@@ -69,7 +69,10 @@ _ASPECTS: Final = frozenset({"lines", "name", "outputs", "patch", "phantom", "pr
 _OF_LOOPS: Final = frozenset({"fader", "mute", "pan", "sends"})
 
 
-def bears_on_findings(show: Show, addresses: Iterable[str]) -> bool:
-    """Whether a change at some addresses can change what is found. Raises UnknownAddress."""
+def bears_on_findings(addresses: Iterable[str], *flows: Flow) -> bool:
+    """Whether a change at some addresses can change what is found. Raises UnknownAddress.
+
+    `flows`: of the show before and after it; levels count only where there is a loop.
+    """
     aspects = {parameter_at(address).aspect for address in addresses}
-    return bool(aspects & _ASPECTS) or (bool(aspects & _OF_LOOPS) and feeds_back(show))
+    return bool(aspects & _ASPECTS) or (bool(aspects & _OF_LOOPS) and any(map(has_loop, flows)))

@@ -1,7 +1,7 @@
 """Levels along the signal path: the table of who hears what, and why."""
 
 from .layout import Layout, layout_of
-from .loops import Loop, loudest_loop
+from .loops import Loop, has_loop, loudest_loop
 from .opened import OpenedWay
 from .paths import Edge, Network, Path
 from .stages import STAGES, START_LEVEL_DB, Cause, Stage, passed
@@ -35,6 +35,7 @@ __all__ = [
     "State",
     "between",
     "feeds_back",
+    "has_loop",
     "flow_of",
     "layout_of",
     "listener_name",

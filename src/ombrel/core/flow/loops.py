@@ -18,7 +18,7 @@ from .wiring import Wiring, spread
 if TYPE_CHECKING:
     from .table import Flow
 
-__all__ = ["Loop", "loudest_loop", "refuse_howling"]
+__all__ = ["Loop", "has_loop", "loudest_loop", "refuse_howling"]
 
 UNITY: Final = 1.0 - 1e-9  # within 10^-9 of unity counts as 0 dB
 _MOST: Final = 20_000  # steps of the search for the loudest loop before the best so far is named
@@ -67,15 +67,22 @@ def refuse_howling(
     raise FeedbackLoop(loop.nodes, loop.gain_db, loop.together_db)
 
 
-def loudest_loop(flow: "Flow") -> Loop | None:
-    """The loudest loop of a show that stands, or None where nothing feeds itself."""
+def has_loop(flow: "Flow") -> bool:
+    """Whether any strips of a show truly feed one another, however faintly."""
     if not flow.fed.node.size:
-        return None
+        return False
     behind = flow.wiring.tap[flow.layout.first_bus :, AFTER_FADER]
     straight = np.abs(flow.wiring.straight(flow.fed.node))
     around = flow.fed.taken(spread(straight, flow.wiring.of_buses, flow.layout), behind)
+    if not around.any():
+        return False
     count, _ = connected_components(csr_array(around > 0.0), directed=True, connection="strong")
-    if count == around.shape[0] and not np.diagonal(around).any():
+    return bool(count < around.shape[0] or np.diagonal(around).any())
+
+
+def loudest_loop(flow: "Flow") -> Loop | None:
+    """The loudest loop of a show that stands, or None where nothing feeds itself."""
+    if not has_loop(flow):
         return None
     return _named(flow.fed, flow.arrays, flow.wiring, flow.layout)
 
