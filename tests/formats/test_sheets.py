@@ -5,7 +5,7 @@ import openpyxl
 import pypdf
 from hypothesis import given
 
-from ombrel.core import SHEETS, Sheet, blank_show, sheet_of
+from ombrel.core import SHEETS, Sheet, blank_show, made, sheet_of
 from ombrel.demo import demo_show
 from ombrel.formats.sheets import sheet_to_csv, sheets_to_pdf, sheets_to_xlsx
 from tests.desks import TOURING
@@ -44,6 +44,13 @@ def test_the_patch_sheet_is_ordered_by_box_and_the_output_list_names_what_is_con
     assert outputs["Local", "1"][2] == "House L"
     assert outputs["Stage box A", "4"][2:] == ("—", "", "", "", "", "amplifier", "Side fill")
     assert sheet_of(DEMO, "nothing") is None
+
+
+def test_the_patch_sheet_lists_the_pair_that_a_return_takes():
+    show, _ = made(DEMO, {"return/3/source": "input/b/31", "return/3/name": "Outside hall"})
+    rows = {(row[0], row[1]): row for row in sheet_of(show, "patch-sheet").rows}
+    for socket in ("31", "32"):
+        assert rows["Stage box B", socket][-1] == "R3 Outside hall"
 
 
 def test_csv_keeps_the_rules_of_rfc_4180():

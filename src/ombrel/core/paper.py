@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from .flow import strip_name
 from .show import Show
-from .sockets import channels_on, lines_on, socket_name, sockets_of_line, strip_of
+from .sockets import channels_on, lines_on, returns_on, socket_name, sockets_of_line, strip_of
 
 __all__ = ["SHEETS", "Sheet", "input_list_sheet", "output_list_sheet", "patch_sheet", "sheet_of"]
 
@@ -58,10 +58,12 @@ def input_list_sheet(show: Show) -> Sheet:
 
 def patch_sheet(show: Show) -> Sheet:
     """Every input socket that is used, box by box: for the person with the multicore."""
-    rows = []
+    rows, back = [], returns_on(show)
     for socket in show.inputs():
         lines, channels = lines_on(show, socket), channels_on(show, socket)
-        if not lines and not channels:
+        strips = [f"{n} {strip_name(show, f'channel/{n}')}" for n in channels]
+        strips += [f"R{n} {strip_name(show, f'return/{n}')}" for n in back.get(socket, ())]
+        if not lines and not strips:
             continue
         box = show.desk.box(socket.split("/")[1])
         preamp = box is not None and box.preamps
@@ -75,7 +77,7 @@ def patch_sheet(show: Show) -> Sheet:
                 _level(show.number(f"{socket}/gain"), "dB") if preamp else "",
                 "48 V" if preamp and show.on(f"{socket}/phantom") else "",
                 "pad" if preamp and show.on(f"{socket}/pad") else "",
-                ", ".join(f"{n} {strip_name(show, f'channel/{n}')}" for n in channels),
+                ", ".join(strips),
             )
         )
     return Sheet(

@@ -13,8 +13,10 @@ __all__ = [
     "channels_on",
     "lines_on",
     "one_socket",
+    "pair_of",
     "read_numbers",
     "read_sockets",
+    "returns_on",
     "side_of",
     "socket_name",
     "sockets_of_line",
@@ -162,6 +164,27 @@ def lines_on(show: Show, socket: str) -> list[int]:
         for number in show.lines()
         if socket in (show[f"line/{number}/socket"], show[f"line/{number}/socket_right"])
     ]
+
+
+def pair_of(source: object) -> tuple[str, ...]:
+    """The two sockets of a return's source that is a pair, by its odd one; none for an engine.
+
+    >>> pair_of("input/a/7"), pair_of("engine/1"), pair_of(None)
+    (('input/a/7', 'input/a/8'), (), ())
+    """
+    if not isinstance(source, str) or not source.startswith("input/"):
+        return ()
+    stem, _, odd = source.rpartition("/")
+    return source, f"{stem}/{int(odd) + 1}"
+
+
+def returns_on(show: Show) -> dict[str, list[int]]:
+    """Numbers of the returns that each socket feeds."""
+    found: dict[str, list[int]] = {}
+    for number in range(1, show.desk.returns + 1):
+        for socket in pair_of(show[f"return/{number}/source"]):
+            found.setdefault(socket, []).append(number)
+    return found
 
 
 def sockets_of_line(show: Show, line: int) -> list[str]:

@@ -7,6 +7,7 @@ from typing import Literal
 from ..asked import Asked
 from ..flow import Flow, flow_of
 from ..show import Show
+from ..sockets import returns_on
 
 __all__ = ["Finding", "Look", "Rule"]
 
@@ -42,18 +43,11 @@ class Look:
                 if isinstance(socket, str):
                     self.lines_on.setdefault(socket, []).append(line)
         self.channels_on: dict[str, list[int]] = {}
-        self.returns_on: dict[str, list[int]] = {}
+        self.returns_on = returns_on(show)
         for channel in show.channels():
             source = show.source_of(channel)
             if source is not None:
                 self.channels_on.setdefault(source, []).append(channel)
-
-        for number in range(1, show.desk.returns + 1):
-            pair = show[f"return/{number}/source"]
-            if isinstance(pair, str) and pair.startswith("input/"):
-                stem, _, odd = pair.rpartition("/")
-                for socket in (pair, f"{stem}/{int(odd) + 1}"):
-                    self.returns_on.setdefault(socket, []).append(number)
 
     @property
     def flow(self) -> Flow:
