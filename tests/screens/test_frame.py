@@ -8,9 +8,10 @@ FITS = """
 const page = document.documentElement;
 return page.scrollWidth <= innerWidth && page.scrollHeight <= innerHeight
 """
-# the text of every heading, key and cell, with what of it does not show
+# the text of every heading, key and table that reaches beyond the window; what a table has beyond
+# its own frame, the frame scrolls to
 CUT_OFF = """
-return [...document.querySelectorAll('h1, main button, nav a, [role=columnheader]')]
+return [...document.querySelectorAll('h1, main button, nav a, [role=grid]')]
   .filter((e) => e.getBoundingClientRect().right > innerWidth + 1).map((e) => e.textContent)
 """
 
