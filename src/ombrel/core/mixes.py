@@ -7,6 +7,7 @@ from .addresses import parameter_at
 from .asked import Asked, Typed
 from .errors import NothingLeft, UnknownAddress, UnreadableText, WrongValue
 from .flow import Flow, layout_of, strip_name
+from .kinds import Number
 from .outputs import free_outputs, is_stereo, outputs_of, patch_bus
 from .parameters import COLOURS
 from .show import Show
@@ -251,13 +252,15 @@ def fill_mix(
     _kind(show, mix, "mix")
     _kind(show, source, "mix", "house")
     moves: dict[str, Asked] = {}
-    lowest, highest = -120.0, 6.0
+    kind = parameter_at("channel/1/send/mix/1/level").kind
+    assert isinstance(kind, Number)  # a send's level is one, by the catalogue
     layout = flow.layout
+    house = layout.column("house")
     for row in range(layout.rows):
         strip = layout.strips[row]
         to = f"{strip}/send/{mix}"
         if source == "house":
-            level_db = _true_db(show, flow, row)
+            level_db = flow.at_input_db(row, house)
             moves[f"{to}/pan"] = show[f"{strip}/pan"]
             moves[f"{to}/on"] = True
         else:
@@ -265,14 +268,6 @@ def fill_mix(
             for leaf in ("on", "tap", "pan"):
                 moves[f"{to}/{leaf}"] = show[f"{strip}/send/{source}/{leaf}"]
         if level_db > -math.inf:
-            level_db = round(min(max(level_db + offset_db, lowest), highest), 6)
+            level_db = round(min(max(level_db + offset_db, kind.lowest_finite), kind.highest), 6)
         moves[f"{to}/level"] = level_db
     return moves
-
-
-def _true_db(show: Show, flow: Flow, row: int) -> float:
-    """A source's level in the house as its mixer hears it: its fader, by whatever ways, before the
-
-    house's own master.
-    """
-    return flow.at_input_db(row, flow.layout.column("house"))

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -53,7 +54,6 @@ class Edges:
         self.starts: tuple[Node, ...] = tuple((row, side) for side in sides)
         half = float(np.sqrt(0.5)) if len(sides) == 2 else 1.0
         self.start_gain = half
-        self.into: dict[Node, list[Edge]] = {}
         self.onward: dict[Node, list[Edge]] = {}
         self._build()
 
@@ -142,7 +142,7 @@ class Edges:
         at = np.array(candidates)
         if self.possible:
             sides = flow.arrays.sides[at]
-            possible = self._possible_kinds()[at, column] & (sides > 0)
+            possible = _possible_feeds(self.layout)[at, column] & (sides > 0)
             for candidate in at[possible]:
                 yield from self._possible_edges(int(candidate), node)
             return
@@ -151,9 +151,6 @@ class Edges:
             start = int(at[place])
             tap = int(flow.arrays.tap[start, column])
             yield Edge((start, int(from_side)), node, tap, float(shares[place, from_side]))
-
-    def _possible_kinds(self) -> np.ndarray:
-        return possible_feeds(self.layout)
 
     def _possible_edges(self, start: int, node: Node) -> Iterator[Edge]:
         flow, layout = self.flow, self.layout
@@ -205,19 +202,13 @@ class Edges:
         return ((Cause.NO_SOURCE, self.layout.strips[self.row]),)
 
 
-_POSSIBLE: dict[str, np.ndarray] = {}
-
-
-def possible_feeds(layout: Layout) -> np.ndarray:
+@lru_cache(maxsize=16)
+def _possible_feeds(layout: Layout) -> np.ndarray:
     """Which strips may feed which buses, by their kinds; shape (feeding, buses)."""
-    known = _POSSIBLE.get(layout.desk.key)
-    if known is None or known.shape != (layout.feeding, layout.buses):
-        kinds = [strip.split("/")[0] for strip in layout.strips]
-        known = np.array(
-            [
-                [bool(feed_kind(one, other)) for other in kinds[layout.first_bus :]]
-                for one in kinds[: layout.feeding]
-            ]
-        )
-        _POSSIBLE[layout.desk.key] = known
-    return known
+    kinds = [strip.split("/")[0] for strip in layout.strips]
+    return np.array(
+        [
+            [bool(feed_kind(one, other)) for other in kinds[layout.first_bus :]]
+            for one in kinds[: layout.feeding]
+        ]
+    )

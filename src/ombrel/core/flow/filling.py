@@ -90,8 +90,7 @@ def _sizes(flow: Flow) -> Floats:
     """Amplitudes with every path counted by its size, detours too; shape (rows, buses, 2)."""
     layout, fed = flow.layout, flow.fed
     rows = np.arange(layout.rows)
-    straight = np.abs(flow.wiring.straight(np.arange(layout.nodes)))
-    of_nodes = spread(straight, flow.wiring.of_buses, layout)
+    of_nodes = sizes_of(flow)
     found = flow.by_row(of_nodes, rows)
     if not fed.dry:
         return found
@@ -162,7 +161,8 @@ def fill_direct(flow: Flow, rows: Indices) -> None:
         return
     column = flow.layout.buses + sockets
     if flow.mixed:
-        for row, place in np.argwhere(heard & (np.abs(gain) < CANCELS)):
+        fed_too = np.isin(np.arange(sockets.size), through)
+        for row, place in np.argwhere(heard & fed_too):
             r = int(rows[row])
             if Network(flow, r, int(column[place])).cancels(CANCELS):
                 flow.direct_state[r, place], flow.direct_db[r, place] = State.CANCELLED, -np.inf
