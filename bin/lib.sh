@@ -4,6 +4,9 @@
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 export OMBREL_DATA=${OMBREL_DATA:-$ROOT/.data}
 export PYTHONPATH=$ROOT/src
+# The flow's products are small: shared among threads they wait for one another, and on a busy
+# machine take three times as long.
+export OPENBLAS_NUM_THREADS=1
 PY=$ROOT/.venv/bin/python
 SERVER_PID=
 STAGE_PID=

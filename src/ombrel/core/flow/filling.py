@@ -14,7 +14,7 @@ from .states import Weighing, lightest_at_ears
 from .table import CANCELS, STATE_OF, Bools, Flow, State
 from .wiring import WEIGHTS, Indices, cause_of_weight, spread
 
-__all__ = ["direct_sockets", "fill", "fill_direct"]
+__all__ = ["direct_sockets", "fill", "fill_direct", "fill_levels"]
 
 _HEARD: Final = np.int8(State.HEARD)
 
@@ -23,13 +23,10 @@ def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
     """Put levels and states of some rows at some buses into a flow that is being made."""
     if not rows.size or not columns.size:
         return
-    ears = flow.ears
     part = np.ix_(rows, columns)
+    gain = flow.ears.gain[columns]
     at = flow.arriving(rows, columns)
-    gain = ears.gain[columns]
-    left = at[:, :, 0] * gain[:, 0, 0] + at[:, :, 1] * gain[:, 1, 0]
-    right = at[:, :, 0] * gain[:, 0, 1] + at[:, :, 1] * gain[:, 1, 1]
-    level_db = sides_to_level_db(left, right)
+    level_db = _levels(at, gain)
     on = flow.sides_on(rows, columns).any(axis=2)
     if flow.fed.dry or flow.mixed:
         opens = flow.sides_open(rows, columns)
@@ -53,6 +50,22 @@ def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
     if flow.fed.dry and _passed_twice(flow):
         for row, column in np.argwhere(silent):
             _name_closely(flow, int(rows[row]), int(columns[column]))
+
+
+def fill_levels(flow: Flow, rows: Indices, columns: Indices) -> None:
+    """As `fill`, where no cause of silence has come or gone: every state stands as it is."""
+    if not rows.size or not columns.size:
+        return
+    part = np.ix_(rows, columns)
+    level_db = _levels(flow.arriving(rows, columns), flow.ears.gain[columns])
+    flow.level_db[part] = np.where(flow.state[part] == _HEARD, level_db, -np.inf)
+
+
+def _levels(at: Floats, gain: Floats) -> Floats:
+    """Levels in dB of what arrives at buses, shape (n, columns, 2), by the gains of their ears."""
+    left = at[:, :, 0] * gain[:, 0, 0] + at[:, :, 1] * gain[:, 1, 0]
+    right = at[:, :, 0] * gain[:, 0, 1] + at[:, :, 1] * gain[:, 1, 1]
+    return sides_to_level_db(left, right)
 
 
 def _name_silent(

@@ -8,7 +8,7 @@ import numpy as np
 from .arrays import Arrays, Floats, Moved
 from .ears import ears_of
 from .fed import Fed, fed_by, has_source, rounds, settled
-from .filling import direct_sockets, fill, fill_direct, sizes_of
+from .filling import direct_sockets, fill, fill_direct, fill_levels, sizes_of
 from .layout import Layout
 from .loops import refuse_howling
 from .stages import AFTER_FADER, STAGES, stage_of
@@ -105,7 +105,8 @@ def unfilled(arrays: Arrays, layout: Layout) -> Flow:
 class _Stale:
     """What a move made stale. `nodes`, `rows`, `buses` (columns): to compute again. `any_bus`: a
 
-    bus moved, so that matrices and fed channels may have. `feeds`: feeds went on or off, or moved.
+    bus moved, so that matrices and fed channels may have. `feeds`: some went on or off. `named`:
+    rows of which a cause of silence may have come or gone; `all_named`: any row may be such.
     """
 
     nodes: Bools
@@ -114,6 +115,8 @@ class _Stale:
     any_bus: bool
     feeds: bool
     outputs: bool
+    named: Bools
+    all_named: bool
 
 
 def followed_flow(before: Flow, arrays: Arrays, moved: Moved) -> tuple[Flow, Indices, Indices]:
@@ -139,14 +142,21 @@ def followed_flow(before: Flow, arrays: Arrays, moved: Moved) -> tuple[Flow, Ind
     turned = bool((arrays.stage[: layout.rows, _POLARITY] < 0.0).any())
     if turned and _is_mixed(wiring, before.fed, layout):
         return evaluated(arrays, layout), np.arange(layout.rows), _NONE
-    stale = _stale(
-        before, wiring, touched, moved, feeds=bool(strips["feeds"].size or strips["pans"].size)
-    )
-    return _caught_up(before, wiring, stale)
+    return _caught_up(before, wiring, _stale(before, wiring, touched, moved))
 
 
-def _stale(before: Flow, wiring: Wiring, touched: Indices, moved: Moved, *, feeds: bool) -> _Stale:
-    layout = before.layout
+def _stale(before: Flow, wiring: Wiring, touched: Indices, moved: Moved) -> _Stale:
+    layout, old = before.layout, before.wiring
+    feeding = touched[touched < layout.feeding]
+    switched = (wiring.on(feeding) != old.on(feeding)).any(axis=(1, 2, 3))
+    tapped = (wiring.arrays.tap[feeding] != old.arrays.tap[feeding]).any(axis=1)
+    causes = (wiring.closed[touched] != old.closed[touched]).any(axis=1)
+    causes[: feeding.size] |= switched | tapped
+    outputs = any(array.startswith("out_") for array in moved.places)
+    named = np.zeros(layout.rows, dtype=np.bool_)
+    named[touched[causes & (touched < layout.rows)]] = True
+    of_bus = bool((touched[causes] >= layout.first_bus).any())
+    all_named = outputs or of_bus or bool(before.fed.dry and causes.any())
     buses = touched[touched >= layout.first_bus] - layout.first_bus
     rows = np.zeros(layout.rows, dtype=np.bool_)
     rows[touched[touched < layout.rows]] = True
@@ -160,8 +170,8 @@ def _stale(before: Flow, wiring: Wiring, touched: Indices, moved: Moved, *, feed
     columns[buses] = True
     middle = (buses >= layout.middle.start) & (buses < layout.middle.stop)
     columns[layout.matrices] |= bool(middle.any())
-    outputs = any(array.startswith("out_") for array in moved.places)
-    return _Stale(nodes, rows, columns, bool(buses.size), feeds, outputs)
+    feeds = bool(switched.any())
+    return _Stale(nodes, rows, columns, bool(buses.size), feeds, outputs, named, all_named)
 
 
 def _caught_up(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Flow, Indices, Indices]:
@@ -207,8 +217,10 @@ def _caught_up(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Flow, Indic
         if stale_fed.any():
             again |= (before.on_at_fed() | flow.on_at_fed())[:, stale_fed].any(axis=1)
     rows, columns = np.flatnonzero(again), np.flatnonzero(stale.buses)
-    fill(flow, rows, np.arange(layout.buses))
-    fill(flow, every, columns)
+    named = again & (stale.named | (sourced != before.sourced) | stale.all_named)
+    fill(flow, np.flatnonzero(named), np.arange(layout.buses))
+    fill_levels(flow, np.flatnonzero(again & ~named), np.arange(layout.buses))
+    (fill if stale.all_named else fill_levels)(flow, every, columns)
     fill_direct(flow, every if stale.outputs or (dry and stale.any_bus) else rows)
     return flow, rows, columns
 

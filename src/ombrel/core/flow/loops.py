@@ -35,15 +35,16 @@ class Loop:
 
 
 def _strongest(around: Floats) -> float:
-    """Spectral radius of what fed nodes pass to one another (sizes): all loops together."""
-    if not around.any():
-        return 0.0
+    """Spectral radius of what fed nodes pass to one another (sizes): all loops together.
+
+    Below 0 dB an upper bound of it may stand for it, since nothing is refused there.
+    """
     most = min(float(around.sum(axis=0).max()), float(around.sum(axis=1).max()))
+    if most < UNITY:  # no radius is above the largest sum
+        return most
     count, label = connected_components(csr_array(around > 0.0), directed=True, connection="strong")
     if count == around.shape[0]:
         return float(np.diagonal(around).max())
-    if most < UNITY:
-        return most  # no radius is above it: an upper bound is enough where nothing is refused
     strongest = float(np.diagonal(around).max())
     for one in range(count):
         inside = np.flatnonzero(label == one)
@@ -61,7 +62,7 @@ def refuse_howling(
     `around`, shape (K, K): sizes of what each fed node passes to each other (sizes count, so that
     no loop is held down by polarity alone). Wet ways count too.
     """
-    if _strongest(around) < UNITY:
+    if not fed.node.size or _strongest(around) < UNITY:
         return
     loop = _named(fed, arrays, wiring, layout)
     raise FeedbackLoop(loop.nodes, loop.gain_db, loop.together_db)
