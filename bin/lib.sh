@@ -49,8 +49,11 @@ python_ready() { # python_ready LOCK
   fi
 }
 
-fonts_ready() { # letters of many languages for PDF
-  [ -f /usr/share/fonts/truetype/dejavu/DejaVuSans-Bold.ttf ] || debian fonts-dejavu-core
+fonts_ready() { # for PDF: what sets text in any script, and letters for it
+  local pango=/usr/lib/$(uname -m)-linux-gnu fonts=/usr/share/fonts/truetype
+  [ -f "$fonts/dejavu/DejaVuSans-Bold.ttf" ] && [ -f "$fonts/wqy/wqy-zenhei.ttc" ] \
+    && [ -e "$pango/libpangoft2-1.0.so.0" ] && [ -e "$pango/libharfbuzz-subset.so.0" ] \
+    || debian fonts-dejavu-core fonts-wqy-zenhei libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0
 }
 
 web_ready() { # packages and, unless already built from these sources, the build

@@ -15,7 +15,6 @@ from ombrel.core import (
     fill_channels,
     flow_of,
     free_outputs,
-    import_lines,
     is_stereo,
     lines_on,
     made,
@@ -130,22 +129,6 @@ def test_lines_are_patched_to_their_own_sockets_or_the_next_free_and_stereo_take
     assert [after.number(f"channel/{n}/pan") for n in (3, 4)] == [-1.0, 1.0]
     assert after["channel/2/source"] == "input/a/1"  # the mono line takes the gap
     assert not made(after, patch_lines(after, [1, 2, 3]))[1]  # again: nothing to do
-
-
-def test_patching_more_lines_than_the_desk_has_channels_is_refused_whole():
-    show = blank_show(SMALL)
-    drafts = [LineDraft(name=f"Line {n}") for n in range(25)]
-    with pytest.raises(NothingLeft, match="free"):
-        import_lines(show, drafts, patch=True)
-
-
-def test_an_import_is_one_change_and_one_undo():
-    drafts = [LineDraft(name=f"Line {n}", kind="radio") for n in range(40)]
-    after, change = made(BLANK, import_lines(BLANK, drafts, patch=True))
-    assert len(after.lines()) == 40
-    assert after["line/1/level_dbu"] == -20.0
-    assert [len(channels_on(after, f"input/a/{n}")) for n in range(1, 33)] == [1] * 32
-    assert made(after, change.old)[0] == BLANK
 
 
 def test_lines_are_moved_and_removed():

@@ -3,98 +3,230 @@ import io
 
 import openpyxl
 import pypdf
-from hypothesis import given
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from ombrel.core import SHEETS, Sheet, blank_show, made, sheet_of
+from ombrel.core import (
+    Column,
+    LineDraft,
+    Sheet,
+    Ways,
+    blank_show,
+    made,
+    merge,
+    sheet_keys,
+    sheet_of,
+)
 from ombrel.demo import demo_show
-from ombrel.formats.sheets import sheet_to_csv, sheets_to_pdf, sheets_to_xlsx
+from ombrel.formats.lists import read_book, read_lists
+from ombrel.formats.paper import sheets_to_pdf
+from ombrel.formats.sheets import sheet_to_csv, sheets_to_xlsx
 from tests.desks import TOURING
 from tests.shows import shows
 
 DEMO = demo_show(TOURING)
-ALL = [make(DEMO) for make in SHEETS.values()]
+
+
+def sheets(show):
+    return [sheet_of(show, key) for key in sheet_keys(show)]
+
+
+ALL = sheets(DEMO)
 ODD = Sheet(
     key="odd",
-    title="Odd",
-    columns=("A", "B"),
-    rows=(('quo"te', "comma, and\r\nbreak"), ("=1+1", "@home"), ("é – œ", "")),
+    title="Odd: [one]",
+    columns=(Column(title="A"), Column(title="B"), Column(title="Gain", unit="dB", signed=True)),
+    rows=(
+        ('quo"te', "comma, and\r\nbreak", 24.0),
+        ("=1+1", "@home", -6.0),
+        ("é – œ", "'tick", ""),
+    ),
 )
+SCRIPTS = ("Überfluß", "舞台左手", "かなとカナ", "무대 왼쪽", "במה שמאל", "يسار المسرح")
+
+
+def pdf_of(given, **more):
+    names = {"show_name": "The Salt Road", "desk_name": "Touring 48", "date": "1 May 2026"}
+    return sheets_to_pdf(given, **names | more)
+
+
+def text_of(content):
+    return [page.extract_text() for page in pypdf.PdfReader(io.BytesIO(content)).pages]
 
 
 @given(shows())
 def test_every_row_of_every_sheet_has_a_cell_for_each_column(show):
-    for make in SHEETS.values():
-        sheet = make(show)
+    for sheet in sheets(show):
         assert all(len(row) == len(sheet.columns) for row in sheet.rows)
 
 
+def named(sheet):
+    """Rows by the name in them, each as a dict by column."""
+    titles = [column.title for column in sheet.columns]
+    rows = [dict(zip(titles, row, strict=True)) for row in sheet.rows]
+    return {row.get("Name") or row.get("Line"): row for row in rows}
+
+
 def test_the_input_list_says_where_each_line_goes():
-    rows = {row[2]: row for row in sheet_of(DEMO, "input-list").rows}
+    rows = named(sheet_of(DEMO, "input-list"))
     assert len(rows) == 36
-    assert rows["Fiddle"][1] == "19"
-    assert rows["Fiddle"][8] == "A 11"
-    assert rows["Overheads (stereo)"][1] == "15, 16"
-    assert rows["Cajón"][4] == "48 V"
+    assert (rows["Fiddle"]["Channel"], rows["Fiddle"]["Socket"]) == (19, "A 11")
+    overheads = rows["Overheads"]
+    assert (overheads["Channel"], overheads["Stereo"]) == ("15/16", "stereo")
+    assert rows["Cajón"]["48 V"] == "48 V"
 
 
 def test_the_patch_sheet_is_ordered_by_box_and_the_output_list_names_what_is_connected():
     boxes = [row[0] for row in sheet_of(DEMO, "patch-sheet").rows]
     assert boxes == sorted(boxes, key=["Local", "Stage box A", "Stage box B", "Recorder"].index)
     outputs = {(row[0], row[1]): row for row in sheet_of(DEMO, "output-list").rows}
-    assert outputs["Local", "1"][2] == "House L"
-    assert outputs["Stage box A", "4"][2:] == ("—", "", "", "", "", "amplifier", "Side fill")
+    assert outputs["Local", 1][2] == "House L"
+    assert outputs["Stage box A", 4][2:] == ("—", "", "", "", "", "amplifier", "Side fill")
     assert sheet_of(DEMO, "nothing") is None
 
 
 def test_the_patch_sheet_lists_the_pair_that_a_return_takes():
     show, _ = made(DEMO, {"return/3/source": "input/b/31", "return/3/name": "Outside hall"})
     rows = {(row[0], row[1]): row for row in sheet_of(show, "patch-sheet").rows}
-    for socket in ("31", "32"):
+    for socket in (31, 32):
         assert rows["Stage box B", socket][-1] == "R3 Outside hall"
+
+
+def test_a_mix_sheet_says_what_its_performer_hears_and_why_something_is_silent():
+    show, _ = made(
+        blank_show(TOURING),
+        {"mix/1/format": "stereo", "mix/1/name": "Ilka", "mix/1/fader": -2.0,
+         "mix/1/serves": "ears",
+         "output/local/1/source": "mix/1/left", "output/local/2/source": "mix/1/right",
+         "line/1/place": 1.0, "line/1/name": "Voice", "line/1/performer": "Ilka",
+         "line/1/socket": "input/a/1", "channel/1/source": "input/a/1", "channel/1/name": "Voice",
+         "channel/1/send/mix/1/level": -3.0, "channel/2/source": "input/a/2",
+         "channel/2/name": "Fiddle", "channel/2/send/mix/1/level": 0.0, "channel/2/mute": True,
+         "channel/3/source": "input/a/3", "channel/3/name": "Click"},
+    )  # fmt: skip
+    assert sheet_keys(show)[-1] == "mix-1"
+    sheet = sheet_of(show, "mix-1")
+    rows = named(sheet)
+    assert set(rows) == {"Voice", "Fiddle"}  # what is neither sent nor heard is not listed
+    assert (rows["Voice"]["Own"], rows["Voice"]["Send"]) == ("own", -3.0)
+    assert rows["Voice"]["Arrives"] == pytest.approx(-5.0)  # send -3 and fader -2, panned centre
+    assert (rows["Fiddle"]["Arrives"], rows["Fiddle"]["Silent, for"]) == ("", "muted")
+    assert sheet.about == "Stereo, fader \u22122.0 dB; at Local 1, Local 2"
 
 
 def test_csv_keeps_the_rules_of_rfc_4180():
     """RFC 4180, section 2: CRLF between records (1), as many fields in each (4), fields with
     breaks, quotes or commas in quotes (6), quotes doubled (7)."""
     content = sheet_to_csv(ODD).decode("utf-8-sig")
-    lines = content.split("\r\n")
-    assert lines[0] == "A,B"
+    assert content.split("\r\n")[0] == 'A,B,"Gain, dB"'
     assert '"quo""te","comma, and' in content
     rows = list(csv.reader(io.StringIO(content, newline=""), strict=True))
-    assert rows[1] == ['quo"te', "comma, and\r\nbreak"]
-    assert {len(row) for row in rows} == {2}
+    assert rows[1] == ['quo"te', "comma, and\r\nbreak", "24"]
+    assert {len(row) for row in rows} == {3}
     assert content.endswith("\r\n")
 
 
-def test_no_cell_is_run_as_a_formula_by_the_spreadsheet_that_opens_it():
+def test_no_text_is_run_as_a_formula_and_numbers_are_numbers_whatever_their_sign():
     rows = list(csv.reader(io.StringIO(sheet_to_csv(ODD).decode("utf-8-sig"), newline="")))
-    assert rows[2] == ["'=1+1", "'@home"]
+    assert rows[2] == ["'=1+1", "'@home", "-6"]
+    page = openpyxl.load_workbook(io.BytesIO(sheets_to_xlsx([ODD], show_name="Odd"))).active
+    assert [(cell.data_type, cell.value) for cell in page[3]] == [
+        ("s", "=1+1"), ("s", "@home"), ("n", -6),
+    ]  # fmt: skip
+    assert page["C2"].number_format == "+0;-0;0"
 
 
 def test_a_spreadsheet_has_a_page_for_each_sheet_and_reads_back():
     book = openpyxl.load_workbook(io.BytesIO(sheets_to_xlsx(ALL, show_name="The Salt Road")))
-    assert book.sheetnames == ["Input list", "Patch sheet", "Output list"]
-    page = book["Input list"]
-    assert [cell.value for cell in page[1]] == list(ALL[0].columns)
-    assert page.max_row == len(ALL[0].rows) + 1
+    assert book.sheetnames[:3] == ["Input list", "Patch sheet", "Output list"]
+    assert len(book.sheetnames) == len(ALL)
+    page = book["Patch sheet"]
+    assert [cell.value for cell in page[1]] == [column.heading for column in ALL[1].columns]
+    assert page.max_row == len(ALL[1].rows) + 1
     assert page.freeze_panes == "A2"
+    assert {type(cell.value) for cell in page["E"][1:] if cell.value is not None} <= {int, float}
+    for column in "ABCDEFGH":
+        assert 4 <= page.column_dimensions[column].width <= 44
+
+
+TEXT = st.text(
+    st.characters(min_codepoint=32, exclude_categories=("Cs", "Cc", "Cn", "Zs", "Zl", "Zp")),
+    max_size=12,
+)
+NAMES = st.one_of(
+    TEXT.filter(bool),
+    st.sampled_from(["Spare", "Total", "DCA 1", "Kick In/Out", "Keys L", "Keys R", "=1+1", "'x",
+                     "-3", "Name", "Reverb", "Toms 1/2/3", "Ch", "OUTPUTS"]),
+)  # fmt: skip
+DRAFTS = st.builds(
+    LineDraft,
+    name=NAMES,
+    kind=st.sampled_from(["dynamic", "condenser", "di_active", "di_passive", "radio", "line"]),
+    stereo=st.booleans(),
+    performer=TEXT,
+    where=TEXT,
+    stand=TEXT,
+    microphone=TEXT,
+    phantom=st.booleans(),
+    level_dbu=st.one_of(st.none(), st.integers(-60, 20).map(float)),
+    notes=TEXT,
+    family=st.sampled_from(["voices", "drums", "unsorted"]),
+    colour=st.sampled_from(["sand", "rose"]),
+)
+
+
+@pytest.mark.parametrize("kind", ["csv", "xlsx"])
+@settings(max_examples=40)
+@given(given_drafts=st.lists(DRAFTS, min_size=1, max_size=8), patch=st.booleans())
+def test_ombrels_own_list_is_read_back_to_the_same_lines(kind, given_drafts, patch):
+    blank = blank_show(TOURING)
+    show, _ = made(blank, merge(blank, given_drafts, Ways(patch=patch)).moves)
+    sheet = sheet_of(show, "input-list")
+    content = sheet_to_csv(sheet) if kind == "csv" else sheets_to_xlsx([sheet], show_name="x")
+    reading = read_lists(read_book(content), TOURING)
+    read = [draft for _, draft in reading.drafts()]
+    assert not merge(show, read, Ways()).moves or not patch
+    assert not merge(show, read, Ways(patch=False)).moves
+    anew, _ = made(blank, merge(blank, read, Ways(patch=patch)).moves)
+    assert anew == show
 
 
 def test_a_pdf_reads_back_with_every_name_the_heading_on_each_page_and_page_numbers():
-    content = sheets_to_pdf(ALL, show_name="The Salt Road", desk_name="Touring 48")
-    pages = [page.extract_text() for page in pypdf.PdfReader(io.BytesIO(content)).pages]
+    content = pdf_of(ALL[:3])
+    pages = text_of(content)
     text = " ".join(" ".join(pages).split())
     for line in DEMO.lines():
         assert DEMO.text(f"line/{line}/name") in text
     for number, page in enumerate(pages, start=1):
-        assert f"The Salt Road · Touring 48 · page {number}" in page
-        assert "Socket" in page
-    assert content == sheets_to_pdf(ALL, show_name="The Salt Road", desk_name="Touring 48")
+        assert f"page {number} of {len(pages)}" in page
+        for words in ("The Salt Road", "Touring 48", "1 May 2026", "Socket"):
+            assert words in page
+    root = pypdf.PdfReader(io.BytesIO(content)).trailer["/Root"]
+    assert root["/Lang"] == "en"
+    assert root["/MarkInfo"]["/Marked"]
+    assert "/StructTreeRoot" in root
+
+
+def test_a_pdf_keeps_letters_of_six_scripts_and_breaks_no_word():
+    long = "Contrabassoonist-of-the-harbour"
+    rows = tuple((number, f"{word} {long}", long) for number, word in enumerate(SCRIPTS))
+    sheet = Sheet(
+        key="x", title=SCRIPTS[1], columns=(*map(lambda t: Column(title=t), "ABC"),), rows=rows
+    )
+    heard = []
+    content = pdf_of([sheet], show_name=SCRIPTS[3], on_page=heard.append)
+    text = " ".join(text_of(content))
+    for letters in ("Überfluß", "舞台左手", "かなとカナ", "무대"):
+        assert letters in text
+    # right to left: every letter is there, in the order in which it is drawn
+    for letters in SCRIPTS[4:]:
+        assert set(letters) - set(text) == set()
+    assert text.count(long) == 2 * len(SCRIPTS)
+    assert heard[-1] >= 1
 
 
 def test_a_blank_show_prints_sheets_that_say_so():
-    empty = [make(blank_show(TOURING)) for make in SHEETS.values()]
-    content = sheets_to_pdf(empty, show_name="<Nothing> & co", desk_name="Touring 48")
-    text = pypdf.PdfReader(io.BytesIO(content)).pages[0].extract_text()
+    text = text_of(pdf_of(sheets(blank_show(TOURING)), show_name="<Nothing> & co"))[0]
     assert "Nothing to list yet." in text
     assert "<Nothing> & co" in text

@@ -5,6 +5,7 @@ beside its ceiling.
 """
 
 import pathlib
+from itertools import groupby
 
 from selenium.webdriver.common.keys import Keys
 
@@ -38,6 +39,10 @@ class Effort:
         self.person.keys(Keys.ENTER)
         self.actions.append("press Enter")
 
+    def key(self, key):
+        self.person.keys(key)
+        self.actions.append(f"press {key.upper()}")
+
     def typed(self, label, text):
         self.person.type(label, text, enter=False)
         self.actions.append(f"type {label}")
@@ -50,10 +55,18 @@ class Effort:
         return len(self.actions)
 
 
+def told(actions):
+    """Actions in words; the same one over and over is told once, with how often."""
+    return [
+        f"{action} ({count} times)" if (count := len(list(again))) > 1 else action
+        for action, again in groupby(actions)
+    ]
+
+
 def rows(counted):
     """The lines of the report: (job, actions, ceiling) each."""
     return "".join(
-        f"| {job}: {', '.join(effort.actions)} | {len(effort)} | {ceiling} |\n"
+        f"| {job}: {', '.join(told(effort.actions))} | {len(effort)} | {ceiling} |\n"
         for job, effort, ceiling in counted
     )
 

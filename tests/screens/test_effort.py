@@ -30,6 +30,58 @@ def test_importing_and_patching_40_lines_takes_at_most_4_actions(server, people,
     assert len(effort) <= 4
 
 
+def numbered(names, start=1):
+    rows = "".join(f"{n},{name},dynamic\n" for n, name in enumerate(names, start=start))
+    return f"Ch,Instrument,Mic\n{rows}"
+
+
+def test_20_lines_as_numbered_and_a_newer_version_of_the_list(server, people, tmp_path, counted):
+    names = [f"Source {letter}" for letter in "ABCDEFGHIJKLMNOPQRST"]
+    first, second = tmp_path / "twenty.csv", tmp_path / "newer.csv"
+    first.write_text(numbered(names, start=5))
+    second.write_text(numbered([*names[:10], "New one", *names[10:19]], start=5))
+    me = people()
+    me.open("lines", server.blank_show("Twenty"))
+    effort = Effort(me)
+    effort.click(me.button("Import a list"), "Import a list")
+    effort.file("Input list file", str(first))
+    effort.click(me.button("Take 20 lines"), "Take 20 lines")
+    me.until(lambda: len(me.all("[data-line]")) == 20)
+    assert me.find('[data-line="20"]').text.endswith("24")  # its channel, as numbered
+    counted.append(("20 lines as numbered", effort, 4))
+    assert len(effort) <= 4
+    newer = Effort(me)
+    newer.click(me.button("Import a list"), "Import a list")
+    newer.file("Input list file", str(second))
+    newer.click(me.button("Take 20 lines"), "Take 20 lines")
+    me.until(lambda: me.find('[data-line="11"]').text.endswith("16"))
+    assert len(me.all("[data-line]")) == 20
+    counted.append(("A newer version of the list merged in", newer, 3))
+    assert len(newer) <= 3
+
+
+def test_a_line_check_of_ten_lines_with_a_swapped_pair(server, people, counted):
+    me = people()
+    show = server.blank_show("Ten lines")
+    me.imported(show)
+    me.open("check", show)
+    me.find('[data-check="9"]').click()  # the stage is ready, the cables of 9 and 10 are swapped
+    me.until(lambda: "Kick" in me.find("main h2").text)
+    me.button("swap its cable with Snare").click()
+    effort = Effort(me)
+    effort.key("t")
+    me.until(lambda: "Swapped cables?" in me.body())
+    effort.click(me.button("Swap Kick and Snare in the patch"), "Swap Kick and Snare")
+    for line in range(9, 19):
+        me.until(lambda: "as expected" in me.find('[data-testid="arrival"]').text)
+        effort.key("g")
+        me.find(f'[data-check="{line}"][data-verdict="good"]')
+    counted.append(("A line check of ten lines with a swapped pair", effort, 12))
+    assert len(effort) <= 12
+    me.keys("t")
+    me.button("plug all as patched").click()  # for the next
+
+
 def test_a_stage_box_that_moved_is_patched_again_in_at_most_3_actions(server, people, counted):
     me = people()
     show = server.blank_show("Moved")

@@ -63,23 +63,6 @@ def test_one_undo_takes_a_whole_import_back_and_one_redo_brings_it_again(server,
     me.until(lambda: len(me.all("[data-line]")) == 36)
 
 
-def test_a_bad_file_is_refused_in_words_and_a_column_is_put_right(server, people, tmp_path):
-    me = people()
-    me.open("lines", server.blank_show("Bad files"))
-    picture = tmp_path / "list.csv"
-    picture.write_bytes(b"\x89PNG\r\n\x1a\n" + b"x" * 500)
-    choose_file(me, str(picture))
-    me.until(lambda: "is a PNG picture" in me.body())
-    odd = tmp_path / "odd.csv"
-    odd.write_text("Ch,Name,Thing\n1,Fiddle,Ilka\n2,,\n")
-    me.field("Input list file").send_keys(str(odd))
-    me.until(lambda: "Take 1 lines, leave out 1" not in me.body() and "Fiddle" in me.body())
-    me.field("Column 3 is").send_keys("performer")
-    me.until(lambda: me.field("Column 3 is").get_attribute("value") == "performer")
-    me.button("Take 1 lines").click()
-    me.until(lambda: me.field("Performer of Fiddle").get_attribute("value") == "Ilka")
-
-
 def test_two_browsers_see_each_other_within_a_second(server, people):
     one, two = people("engineer"), people("assistant")
     one.open("mixes/house", server.demo)

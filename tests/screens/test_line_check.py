@@ -18,6 +18,7 @@ def test_the_list_is_walked_by_keyboard_and_the_second_person_sees_it_on_a_phone
     phone.find('[data-check="1"][data-verdict="good"]')
     desk.until(lambda: "Teller, part A" in desk.find("main h2").text)  # and on to the next
     shows_arrival(desk, "as expected")  # the tone came along
+    assert "goes along to each line" in desk.find('[data-testid="feeding"]').text
     desk.keys("b")
     desk.keys("n")
     desk.keys("hums", Keys.ENTER)
@@ -43,7 +44,22 @@ def test_a_swapped_pair_is_noticed_and_mended_in_one_action(server, people):
     shows_arrival(me, "Arrives at −18 dBFS, as expected.")
     me.until(lambda: "A 2" in me.find('[data-check="9"]').text)
     me.keys("t")
-    me.button("swap its cable with Snare").click()  # straight again for the next
     me.find("main h1").click()
     me.chord(Keys.CONTROL, key="z")
     me.until(lambda: "A 1" in me.find('[data-check="9"]').text)
+    me.button("plug all as patched").click()  # for the next
+    me.keys("t")
+    shows_arrival(me, "Arrives at −18 dBFS, as expected.")
+    me.keys("t")
+
+
+def test_good_with_nothing_arriving_asks_once(server, people):
+    me = people()
+    me.open("check", server.demo)
+    me.find('[data-check="12"]').click()
+    shows_arrival(me, "Feed it, or have somebody tap it.")
+    me.keys("g")
+    me.until(lambda: "Nothing arrives from" in me.body())
+    assert me.find('[data-check="12"]').get_attribute("data-verdict") == "unchecked"
+    me.keys("g")
+    me.find('[data-check="12"][data-verdict="good"]')

@@ -1,21 +1,63 @@
-"""What comes out of the printer, as Chromium prints it."""
+"""What comes out of the printer, as Chromium prints it, and what comes as a file."""
 
 import base64
 import io
 
 import pypdf
+import pytest
+from selenium.webdriver.support.ui import Select
+
+A4, LETTER = (8.27, 11.69), (8.5, 11.0)
 
 
-def test_the_print_view_prints_every_sheet_and_nothing_of_the_frame(server, people):
+def pages_of(person, size=A4):
+    """The text of each page as the browser prints it, across."""
+    printed = person.driver.execute_cdp_cmd(
+        "Page.printToPDF", {"landscape": True, "paperWidth": size[0], "paperHeight": size[1]}
+    )
+    reader = pypdf.PdfReader(io.BytesIO(base64.b64decode(printed["data"])))
+    return [page.extract_text() for page in reader.pages]
+
+
+@pytest.mark.parametrize("size", [A4, LETTER], ids=["A4", "Letter"])
+def test_a_sheet_is_printed_whole_with_no_blank_page_and_nothing_of_the_frame(server, people, size):
     me = people()
     me.open("paper", server.demo)
     me.until(lambda: "Harbour master" in me.body())
-    printed = me.driver.execute_cdp_cmd("Page.printToPDF", {"landscape": True, "paperWidth": 8.27,
-                                                            "paperHeight": 11.69})  # fmt: skip
-    reader = pypdf.PdfReader(io.BytesIO(base64.b64decode(printed["data"])))
-    text = " ".join(page.extract_text() for page in reader.pages)
-    for words in ("Input list", "Patch sheet", "Output list", "Rope creak", "Foyer boat"):
+    pages = pages_of(me, size)
+    text = " ".join(pages)
+    for words in ("Input list", "Rope creak", "Ring host"):
         assert words in text
-    for frame in ("Undo", "Who hears what", "Line check", "Findings"):
+    for frame in ("Undo", "Who hears what", "Line check", "Findings", "Spreadsheet"):
         assert frame not in text
-    assert len(reader.pages) >= 3
+    assert all(len(page) > 100 for page in pages)
+    assert len(pages) <= 3
+
+
+def test_all_sheets_are_printed_each_on_pages_of_its_own(server, people):
+    me = people()
+    me.open("paper", server.demo)
+    me.until(lambda: "Harbour master" in me.body())
+    me.driver.execute_script("window.print = () => { window.printed = true; }")
+    Select(me.field("What to take")).select_by_value("all")
+    me.button("Print").click()
+    me.until(lambda: me.driver.execute_script("return window.printed"))
+    pages = pages_of(me)
+    text = " ".join(pages)
+    for words in ("Patch sheet", "Output list", "Foyer boat", "Mix 1:", "Mix 8:"):
+        assert words in text
+    assert all(len(page) > 60 for page in pages)
+    starts = [page for page in pages if page.lstrip().startswith(("Input", "Patch", "Out", "Mix"))]
+    assert len(starts) == 11
+
+
+def test_a_performers_mix_sheet_is_shown_and_a_pdf_tells_its_progress(server, people):
+    me = people()
+    me.open("paper", server.demo)
+    me.until(lambda: "Harbour master" in me.body())
+    Select(me.field("Mix sheet")).select_by_value("mix-1")
+    me.until(lambda: "Silent, for" in me.body())
+    me.button("PDF").click()
+    me.find('[role="progressbar"]')
+    me.until(lambda: not me.all('[role="progressbar"]'), within_s=60)
+    assert not me.all('[role="alert"]')

@@ -1,6 +1,10 @@
 """Paper and show files over HTTP."""
 
+import asyncio
 import json
+import time
+import uuid
+from urllib.parse import unquote
 
 import pytest
 from asgiref.sync import sync_to_async
@@ -25,7 +29,7 @@ async def test_a_show_saved_as_a_file_and_opened_again_is_the_same_show(demo, an
     client = AsyncClient()
     await client.aforce_login(ann)
     reply = await client.get(f"/api/shows/{demo.pk}/file")
-    assert reply["Content-Disposition"] == 'attachment; filename="the-salt-road.json"'
+    assert reply["Content-Disposition"] == 'attachment; filename="The Salt Road.json"'
     fields = {"file": upload(reply.content, "mine.json")}
     opened = (await client.post("/api/shows/file", fields)).json()
     copy = await models.Show.objects.aget(pk=opened["id"])
@@ -46,14 +50,47 @@ async def test_a_show_file_with_a_fault_opens_nothing_and_says_where(demo, ann):
 
 
 def test_paper_comes_as_pages_and_as_files_and_only_to_whoever_is_signed_in(client, demo, ann):
-    paths = ["paper", "paper/all.pdf", "file"]
+    paths = ["paper", "paper/all.xlsx", "file"]
     base = f"/api/shows/{demo.pk}"
     assert [client.get(f"{base}/{path}").status_code for path in paths] == [401] * 3
     client.force_login(ann)
     sheets = client.get(f"{base}/paper").json()
-    assert [sheet["title"] for sheet in sheets] == ["Input list", "Patch sheet", "Output list"]
+    assert [sheet["title"] for sheet in sheets[:3]] == ["Input list", "Patch sheet", "Output list"]
+    assert len(sheets) == 3 + 8  # six ears and two wedges
     assert client.get(f"{base}/paper/input-list.csv").content.startswith(b"\xef\xbb\xbfNo.,Channel")
-    assert client.get(f"{base}/paper/all.pdf").content.startswith(b"%PDF")
+    assert client.get(f"{base}/paper/mix-1.csv").content.startswith(b"\xef\xbb\xbfSource,Name")
     assert client.get(f"{base}/paper/all.xlsx").content.startswith(b"PK")
-    for wrong in ("all.csv", "nothing.pdf", "input-list.doc"):
+    for wrong in ("all.csv", "nothing.xlsx", "input-list.doc", "mix-99.csv"):
         assert client.get(f"{base}/paper/{wrong}").status_code == 422
+
+
+def test_a_file_keeps_the_shows_name_in_any_script(client, demo, ann):
+    client.force_login(ann)
+    make(demo, {"show/name": "港の/夜 שלום"})
+    header = client.get(f"/api/shows/{demo.pk}/paper/input-list.csv")["Content-Disposition"]
+    assert unquote(header.partition("utf-8''")[2]) == "港の-夜 שלום, Input list.csv"
+
+
+async def test_a_pdf_is_made_apart_with_its_progress_told_and_fetched_when_done(demo, ann):
+    client = AsyncClient()
+    await client.aforce_login(ann)
+    base = f"/api/shows/{demo.pk}"
+    job = (await client.post(f"{base}/paper/all/pdf")).json()
+    assert (job["done"], job["pages"]) == (False, 0)
+    assert job["about"] > 10
+    assert (await client.get(f"{base}/pdf/{job['job']}/file")).status_code == 404
+    told, loop_held_s = set(), 0.0
+    while not job["done"]:
+        before = time.monotonic()
+        await asyncio.sleep(0.05)
+        loop_held_s = max(loop_held_s, time.monotonic() - before)
+        job = (await client.get(f"{base}/pdf/{job['job']}")).json()
+        assert job["fault"] == ""
+        told.add(job["pages"])
+    assert len(told) > 3
+    assert loop_held_s < 2.0  # it is made in another process
+    reply = await client.get(f"{base}/pdf/{job['job']}/file")
+    assert reply.content.startswith(b"%PDF")
+    assert 'filename="The Salt Road.pdf"' in reply["Content-Disposition"]
+    assert (await client.post(f"{base}/paper/nothing/pdf")).status_code == 422
+    assert (await client.get(f"{base}/pdf/{uuid.uuid4()}")).status_code == 404

@@ -13,6 +13,7 @@ __all__ = [
     "EditRefused",
     "EngineTaken",
     "FeedbackLoop",
+    "ListMovedOn",
     "NotAnEffectMix",
     "NothingLeft",
     "NothingToRedo",
@@ -231,6 +232,18 @@ class NothingToRedo(ConsoleError):
 
     def __init__(self) -> None:
         super().__init__("You have nothing to redo in this show.")
+
+
+class ListMovedOn(ConsoleError):
+    """What was shown of a list before it was taken is no longer what would be taken."""
+
+    code = "list_moved_on"
+
+    def __init__(self) -> None:
+        super().__init__(
+            "Nothing was taken: the show has changed since this was shown. Look at what the list"
+            " becomes now, and take it again."
+        )
 
 
 class EditRefused(ConsoleError):

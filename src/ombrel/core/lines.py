@@ -1,25 +1,28 @@
 """Lines: added, moved and removed in the input list; drafts of an imported list made real."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .addresses import check_on_desk, parameter_at
 from .asked import Asked
-from .desk import LINES
+from .desk import LINES, Desk
 from .errors import ConsoleError, NothingLeft
 from .parameters import CATALOGUE
-from .patch import patch_lines, plug_line
+from .patch import plug_line
 from .show import Show
+from .sockets import channels_of_line
 
 __all__ = [
     "LINE_FIELDS",
     "LineDraft",
     "NOMINAL_DBU",
     "add_lines",
-    "draft_fault",
+    "draft_fault_on",
     "duplicate_lines",
-    "import_lines",
+    "left_behind",
     "move_lines",
+    "moves_of_draft",
     "remove_lines",
     "set_kind",
 ]
@@ -44,7 +47,11 @@ _NOT_DRAFTED = ("place", "level_dbu", "check", "check_note")  # what no list can
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LineDraft:
-    """A line that an imported list asks for. Empty text and None: the list does not say."""
+    """A line that an imported list asks for. Empty text and None: the list does not say.
+
+    `channel`, `channel_right`: the channels that the list gives it. `said`: the fields that the
+    list itself speaks of, even where it leaves them empty; the others are guesses and defaults.
+    """
 
     name: str
     kind: str = "dynamic"
@@ -60,9 +67,13 @@ class LineDraft:
     notes: str = ""
     colour: str = "sand"
     family: str = "unsorted"
+    channel: int | None = None
+    channel_right: int | None = None
+    said: frozenset[str] = frozenset()
 
 
-def _moves_of(draft: LineDraft, number: int) -> dict[str, Asked]:
+def moves_of_draft(draft: LineDraft, number: int) -> dict[str, Asked]:
+    """Moves that write all that a draft says, as line `number`; its place in the list apart."""
     level_dbu = NOMINAL_DBU[draft.kind] if draft.level_dbu is None else draft.level_dbu
     moves: dict[str, Asked] = {
         f"line/{number}/{name}": getattr(draft, name)
@@ -73,13 +84,13 @@ def _moves_of(draft: LineDraft, number: int) -> dict[str, Asked]:
     return moves
 
 
-def draft_fault(show: Show, draft: LineDraft) -> str | None:
+def draft_fault_on(desk: Desk, draft: LineDraft) -> str | None:
     """What the desk would refuse about a draft, in words, or None."""
     if not draft.name.strip():
         return "it has no name"
-    for address, value in _moves_of(draft, 1).items():
+    for address, value in moves_of_draft(draft, 1).items():
         try:
-            check_on_desk(show.desk, address, value)
+            check_on_desk(desk, address, value)
         except ConsoleError as fault:
             label = parameter_at(address).label.lower()
             return f"{label}: {str(fault).partition(': ')[2]}"
@@ -115,20 +126,7 @@ def add_lines(show: Show, drafts: Sequence[LineDraft]) -> dict[str, Asked]:
                 taken.update(plug_line(show, number, socket))
         moves.update({a: None for a in taken if not a.startswith(f"line/{number}/")})
         moves[f"line/{number}/place"] = last + turn
-        moves.update(_moves_of(draft, number))
-    return moves
-
-
-def import_lines(
-    show: Show, drafts: Sequence[LineDraft], *, patch: bool, first_channel: int = 1
-) -> dict[str, Asked]:
-    """Moves that take an imported list, whole; with `patch` also its sockets and channels."""
-    moves = add_lines(show, drafts)
-    if patch:
-        # patched as the show will stand once the lines are in it
-        grown = show.with_values({a: check_on_desk(show.desk, a, v) for a, v in moves.items()})
-        numbers = _free_numbers(show, len(drafts))
-        moves.update(patch_lines(grown, numbers, first_channel=first_channel))
+        moves.update(moves_of_draft(draft, number))
     return moves
 
 
@@ -163,13 +161,40 @@ def duplicate_lines(show: Show, numbers: Sequence[int]) -> dict[str, Asked]:
     return moves
 
 
-def remove_lines(show: Show, numbers: Sequence[int]) -> dict[str, Asked]:
-    """Moves that take lines off the list. Their channels keep their sources: the socket stays."""
-    return {
+def remove_lines(show: Show, numbers: Sequence[int], *, free: bool = False) -> dict[str, Asked]:
+    """Moves that take lines off the list. Their channels keep their sources, since the sockets
+
+    stay; with `free` they lose them and their names, and all else of them stays as it is set.
+    """
+    moves: dict[str, Asked] = {
         f"line/{number}/{name}": parameter_at(f"line/{number}/{name}").default
         for number in numbers
         for name in LINE_FIELDS
     }
+    for channel in [n for number in numbers for n in channels_of_line(show, number)] * free:
+        moves |= {f"channel/{channel}/source": None, f"channel/{channel}/name": ""}
+    return moves
+
+
+def left_behind(show: Show, number: int, *, free: bool) -> str:
+    """What becomes of the channels of a line that leaves the list, in words."""
+    channels = channels_of_line(show, number)
+    if not channels:
+        return "It has no channel."
+    sends = sum(
+        show.number(f"channel/{channel}/send/mix/{mix}/level") > -math.inf
+        for channel in channels
+        for mix in show.mixes()
+    )
+    one = len(channels) == 1
+    which = "Channel " if one else "Channels "
+    which += " and ".join(str(channel) for channel in channels)
+    stay = f"{sends} {'send stays' if sends == 1 else 'sends stay'} set" if sends else ""
+    if free:
+        rest = f"; {stay}, with nothing to send" if sends else ""
+        return f"{which} {'loses its' if one else 'lose their'} source and name{rest}."
+    rest = f"; {stay}" if sends else ""
+    return f"{which} {'keeps its' if one else 'keep their'} socket and name{rest}."
 
 
 def move_lines(show: Show, numbers: Sequence[int], before: int | None) -> dict[str, Asked]:

@@ -1,64 +1,164 @@
-"""What goes on paper: tables of text for the people who plug, patch and listen."""
+"""Sheets for paper and spreadsheets: tables of a show, with numbers as numbers."""
 
+import math
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from typing import Final
 
-from .flow import strip_name
+from .flow import Flow, State, flow_of, strip_name
 from .show import Show
 from .sockets import channels_on, lines_on, returns_on, socket_name, sockets_of_line, strip_of
 
-__all__ = ["SHEETS", "Sheet", "input_list_sheet", "output_list_sheet", "patch_sheet", "sheet_of"]
+__all__ = [
+    "Column",
+    "Datum",
+    "Sheet",
+    "datum_text",
+    "input_list_columns",
+    "sheet_keys",
+    "sheet_of",
+    "sheet_title",
+]
+
+Datum = str | int | float  # "" for nothing; -inf dB is "off"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Column:
+    """One column. `unit`: of its numbers. `signed`: shown with their sign. `places`: behind the
+
+    point. `paper`: printed; else only in files for spreadsheets.
+    """
+
+    title: str
+    unit: str = ""
+    signed: bool = False
+    places: int = 0
+    paper: bool = True
+
+    @property
+    def heading(self) -> str:
+        """The title in a file, where a number stands without its unit."""
+        return f"{self.title}, {self.unit}" if self.unit else self.title
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Sheet:
-    """One table. `key` names it in addresses; every row has as many cells as `columns`."""
+    """One table. `key` names it in addresses; every row has as many data as there are columns.
+
+    `about`: what to know of it, in words.
+    """
 
     key: str
     title: str
-    columns: tuple[str, ...]
-    rows: tuple[tuple[str, ...], ...]
+    columns: tuple[Column, ...]
+    rows: tuple[tuple[Datum, ...], ...]
+    about: str = ""
 
 
-def _level(level_db: float, unit: str) -> str:
-    return f"{level_db:+.0f} {unit}".replace("-", "\u2212")
+def datum_text(column: Column, datum: Datum) -> str:
+    """What stands in a cell, as it stands on paper: numbers with their unit, and a true minus."""
+    if isinstance(datum, str):
+        return datum
+    if datum == -math.inf:
+        return "off"
+    sign = "+" if column.signed else ""
+    text = f"{datum:{sign}.{column.places}f}" if isinstance(datum, float) else str(datum)
+    return f"{text.replace('-', chr(0x2212))} {column.unit}".rstrip()
 
 
-def input_list_sheet(show: Show) -> Sheet:
+def _column(title: str, unit: str = "", **more: bool | int) -> Column:
+    return Column(title=title, unit=unit, **more)  # type: ignore[arg-type]
+
+
+_INPUT_LIST: Final = (
+    _column("No."),
+    _column("Channel"),
+    _column("Name"),
+    _column("Stereo"),
+    _column("Kind"),
+    _column("Mic or DI"),
+    _column("48 V"),
+    _column("Stand"),
+    _column("Performer"),
+    _column("Where"),
+    _column("Socket"),
+    _column("Level", "dBu", signed=True, paper=False),
+    _column("Notes"),
+    _column("Family", paper=False),
+    _column("Colour", paper=False),
+    _column("Also on", paper=False),
+)
+
+
+def input_list_columns() -> tuple[str, ...]:
+    """The headings of the input list in files, by which it is known again when it comes back."""
+    return tuple(column.heading for column in _INPUT_LIST)
+
+
+_TITLES: Final = {
+    "input-list": "Input list",
+    "patch-sheet": "Patch sheet",
+    "output-list": "Output list",
+}
+
+
+def _numbers(found: list[int], joint: str) -> Datum:
+    return found[0] if len(found) == 1 else joint.join(str(number) for number in found)
+
+
+def _input_list(show: Show) -> Sheet:
     """Every line in the list's order, with its channel and socket."""
     rows = []
     for place, line in enumerate(show.lines(), start=1):
         sockets = sockets_of_line(show, line)
-        channels = [str(n) for socket in sockets for n in channels_on(show, socket)]
+        by_side = [channels_on(show, socket) for socket in sockets]
         text = {
             leaf: show.text(f"line/{line}/{leaf}")
-            for leaf in ("name", "kind", "microphone", "performer", "where", "stand", "notes")
-        }
+            for leaf in ("name", "kind", "microphone", "stand", "performer", "where", "notes",
+                         "family", "colour")
+        }  # fmt: skip
         rows.append(
             (
-                str(place),
-                ", ".join(channels),
-                text["name"] + (" (stereo)" if show.on(f"line/{line}/stereo") else ""),
-                text["microphone"] or text["kind"].replace("_", " "),
+                place,
+                _numbers([numbers[0] for numbers in by_side if numbers], "/"),
+                text["name"],
+                "stereo" if show.on(f"line/{line}/stereo") else "",
+                text["kind"].replace("_", " "),
+                text["microphone"],
                 "48 V" if show.on(f"line/{line}/phantom") else "",
                 text["stand"],
                 text["performer"],
                 text["where"],
                 ", ".join(socket_name(show.desk, socket) for socket in sockets),
+                show.number(f"line/{line}/level_dbu"),
                 text["notes"],
+                text["family"],
+                text["colour"],
+                _numbers([n for numbers in by_side for n in numbers[1:]], ", "),
             )
         )
     return Sheet(
-        key="input-list",
-        title="Input list",
-        columns=("No.", "Channel", "Name", "Mic or DI", "48 V", "Stand", "Performer", "Where",
-                 "Socket", "Notes"),
-        rows=tuple(rows),
-    )  # fmt: skip
+        key="input-list", title=_TITLES["input-list"], columns=_INPUT_LIST, rows=tuple(rows)
+    )
 
 
-def patch_sheet(show: Show) -> Sheet:
+_PATCH: Final = (
+    _column("Box"),
+    _column("Socket"),
+    _column("Line"),
+    _column("Where"),
+    _column("Gain", "dB", signed=True),
+    _column("48 V"),
+    _column("Pad"),
+    _column("Channel"),
+)
+
+
+def _patch_sheet(show: Show) -> Sheet:
     """Every input socket that is used, box by box: for the person with the multicore."""
-    rows, back = [], returns_on(show)
+    rows: list[tuple[Datum, ...]] = []
+    back = returns_on(show)
     for socket in show.inputs():
         lines, channels = lines_on(show, socket), channels_on(show, socket)
         strips = [f"{n} {strip_name(show, f'channel/{n}')}" for n in channels]
@@ -71,21 +171,16 @@ def patch_sheet(show: Show) -> Sheet:
         rows.append(
             (
                 box.name if box else "",
-                socket.split("/")[2],
+                int(socket.split("/")[2]),
                 " + ".join(_side_name(show, line, socket) for line in lines) or "\u2014",
                 ", ".join(sorted(stands)),
-                _level(show.number(f"{socket}/gain"), "dB") if preamp else "",
+                show.number(f"{socket}/gain") if preamp else "",
                 "48 V" if preamp and show.on(f"{socket}/phantom") else "",
                 "pad" if preamp and show.on(f"{socket}/pad") else "",
                 ", ".join(strips),
             )
         )
-    return Sheet(
-        key="patch-sheet",
-        title="Patch sheet",
-        columns=("Box", "Socket", "Line", "Where", "Gain", "48 V", "Pad", "Channel"),
-        rows=tuple(rows),
-    )
+    return Sheet(key="patch-sheet", title=_TITLES["patch-sheet"], columns=_PATCH, rows=tuple(rows))
 
 
 def _side_name(show: Show, line: int, socket: str) -> str:
@@ -95,9 +190,22 @@ def _side_name(show: Show, line: int, socket: str) -> str:
     return f"{name} {'L' if show[f'line/{line}/socket'] == socket else 'R'}"
 
 
-def output_list_sheet(show: Show) -> Sheet:
+_OUTPUTS: Final = (
+    _column("Box"),
+    _column("Socket"),
+    _column("Carries"),
+    _column("Tap"),
+    _column("Trim", "dB", signed=True, places=1),
+    _column("Delay", "ms", places=1),
+    _column("Polarity"),
+    _column("Device"),
+    _column("Connected"),
+)
+
+
+def _output_list(show: Show) -> Sheet:
     """Every output socket that carries something or has something connected."""
-    rows = []
+    rows: list[tuple[Datum, ...]] = []
     for socket in show.outputs():
         source, label = show[f"{socket}/source"], show.text(f"{socket}/label")
         device = show.text(f"{socket}/device")
@@ -113,33 +221,128 @@ def output_list_sheet(show: Show) -> Sheet:
         rows.append(
             (
                 box.name if box else "",
-                socket.split("/")[2],
+                int(socket.split("/")[2]),
                 carries,
                 show.text(f"{socket}/tap").replace("_", " ") if source else "",
-                _level(trim_db, "dB") if trim_db else "",
-                f"{delay_ms:g} ms" if delay_ms else "",
+                trim_db if trim_db else "",
+                delay_ms if delay_ms else "",
                 "turned over" if show.on(f"{socket}/polarity") else "",
                 "" if device == "none" else device.replace("_", " "),
                 label,
             )
         )
     return Sheet(
-        key="output-list",
-        title="Output list",
-        columns=("Box", "Socket", "Carries", "Tap", "Trim", "Delay", "Polarity", "Device",
-                 "Connected"),
-        rows=tuple(rows),
-    )  # fmt: skip
+        key="output-list", title=_TITLES["output-list"], columns=_OUTPUTS, rows=tuple(rows)
+    )
 
 
-SHEETS = {
-    "input-list": input_list_sheet,
-    "patch-sheet": patch_sheet,
-    "output-list": output_list_sheet,
+_MIX: Final = (
+    _column("Source"),
+    _column("Name"),
+    _column("Own"),
+    _column("Send", "dB", signed=True, places=1),
+    _column("Pan"),
+    _column("Tap"),
+    _column("Arrives", "dB", signed=True, places=1),
+    _column("Silent, for"),
+)
+_SILENT: Final = {
+    State.UNROUTED: "not sent",
+    State.MUTED: "muted",
+    State.NO_SOURCE: "no source",
+    State.NO_OUTPUT: "no output",
+    State.DOWN: "a fader is off",
+    State.CANCELLED: "cancelled by itself",
 }
 
 
-def sheet_of(show: Show, key: str) -> Sheet | None:
-    """The sheet of a key, or None for a key that there is not."""
-    made = SHEETS.get(key)
-    return made(show) if made else None
+def _mix_sheet(show: Show, flow: Flow, mix: int) -> Sheet:
+    """What one performer hears: every source that is sent to the mix, or arrives all the same."""
+    rows: list[tuple[Datum, ...]] = []
+    listener = flow.layout.column(f"mix/{mix}")
+    name = strip_name(show, f"mix/{mix}")
+    own = _own_channels(show, name)
+    strips = [f"channel/{n}" for n in show.channels()]
+    strips += [f"return/{n}" for n in range(1, show.desk.returns + 1)]
+    for strip in strips:
+        cell = flow.cell(flow.layout.row(strip), listener)
+        send = f"{strip}/send/mix/{mix}"
+        sent = show.on(f"{send}/on") and show.number(f"{send}/level") > -math.inf
+        if not sent and cell.state != State.HEARD:
+            continue
+        kind, number = strip.split("/")
+        rows.append(
+            (
+                int(number) if kind == "channel" else f"R{number}",
+                strip_name(show, strip),
+                "own" if strip in own else "",
+                show.number(f"{send}/level") if sent else "",
+                _pan(show.number(f"{send}/pan")) if sent else "",
+                show.text(f"{send}/tap").replace("_", " ") if sent else "",
+                cell.level_db if cell.state == State.HEARD else "",
+                "" if cell.state == State.HEARD else _SILENT[cell.state],
+            )
+        )
+    fader = datum_text(_MIX[3], show.number(f"mix/{mix}/fader"))
+    muted = ", muted" if show.on(f"mix/{mix}/mute") else ""
+    sockets = [
+        socket_name(show.desk, s)
+        for s in show.outputs()
+        if isinstance(show[f"{s}/source"], str)
+        and strip_of(str(show[f"{s}/source"])) == f"mix/{mix}"
+    ]
+    about = f"{show.text(f'mix/{mix}/format').capitalize()}, fader {fader}{muted}"
+    about += f"; at {', '.join(sockets)}" if sockets else "; at no output"
+    return Sheet(
+        key=f"mix-{mix}",
+        title=sheet_title(show, f"mix-{mix}"),
+        columns=_MIX,
+        rows=tuple(rows),
+        about=about,
+    )
+
+
+def _own_channels(show: Show, performer: str) -> set[str]:
+    return {
+        f"channel/{number}"
+        for line in show.lines()
+        if performer and show.text(f"line/{line}/performer") == performer
+        for socket in sockets_of_line(show, line)
+        for number in channels_on(show, socket)
+    }
+
+
+def _pan(pan: float) -> str:
+    if not pan:
+        return "centre"
+    return f"{abs(pan) * 100:.0f} % {'left' if pan < 0 else 'right'}"
+
+
+_WHOLE: Final[Mapping[str, Callable[[Show], Sheet]]] = {
+    "input-list": _input_list,
+    "patch-sheet": _patch_sheet,
+    "output-list": _output_list,
+}
+
+
+def sheet_keys(show: Show) -> tuple[str, ...]:
+    """The keys of all sheets of a show: lists of the whole, then one for each performer's mix."""
+    mixes = [n for n in show.mixes() if show.text(f"mix/{n}/serves") in ("ears", "wedge")]
+    return (*_WHOLE, *(f"mix-{number}" for number in mixes))
+
+
+def sheet_title(show: Show, key: str) -> str:
+    """What a sheet of `sheet_keys` is called, without making it."""
+    if key.startswith("mix-"):
+        mix = key.removeprefix("mix-")
+        return f"Mix {mix}: {strip_name(show, f'mix/{mix}')}"
+    return _TITLES[key]
+
+
+def sheet_of(show: Show, key: str, flow: Flow | None = None) -> Sheet | None:
+    """The sheet of a key, or None for a key that there is not. `flow`: the show's, if at hand."""
+    if key in _WHOLE:
+        return _WHOLE[key](show)
+    if key not in sheet_keys(show):
+        return None
+    return _mix_sheet(show, flow or flow_of(show), int(key.removeprefix("mix-")))

@@ -5,9 +5,18 @@ from collections.abc import Iterable, Sequence
 from .asked import Asked
 from .errors import NothingLeft
 from .show import Show
-from .sockets import channels_from, channels_on, lines_on, read_sockets
+from .sockets import channels_from, channels_on, lines_on, read_sockets, sockets_of_line
 
-__all__ = ["fill", "fill_channels", "move_sockets", "patch_lines", "plug_line"]
+__all__ = [
+    "fill",
+    "fill_channels",
+    "inputs_in_order",
+    "move_sockets",
+    "name_channels",
+    "patch_lines",
+    "plug_line",
+    "strip_of_line",
+]
 
 
 def fill(show: Show, sockets: str, to: str) -> dict[str, Asked]:
@@ -100,11 +109,23 @@ def _named_after_line(
     if keep_name and show.text(f"channel/{channel}/name"):
         return {}
     for line in lines_on(show, socket):
-        return _strip_of_line(show, line, channel, right=socket != show[f"line/{line}/socket"])
+        return strip_of_line(show, line, channel, right=socket != show[f"line/{line}/socket"])
     return {}
 
 
-def _strip_of_line(show: Show, line: int, channel: int, *, right: bool) -> dict[str, Asked]:
+def name_channels(show: Show, lines: Iterable[int]) -> dict[str, Asked]:
+    """Moves that call the channels of lines after them; a stereo line's with L and R."""
+    moves: dict[str, Asked] = {}
+    for line in lines:
+        for place, socket in enumerate(sockets_of_line(show, line)):
+            for channel in channels_on(show, socket):
+                named = strip_of_line(show, line, channel, right=place == 1)
+                moves[f"channel/{channel}/name"] = named[f"channel/{channel}/name"]
+    return moves
+
+
+def strip_of_line(show: Show, line: int, channel: int, *, right: bool) -> dict[str, Asked]:
+    """Moves that call a channel after a line: name and colour, and the pan of a side."""
     name = show.text(f"line/{line}/name")
     moves: dict[str, Asked] = {f"channel/{channel}/colour": show[f"line/{line}/colour"]}
     if show.on(f"line/{line}/stereo"):
@@ -131,7 +152,7 @@ def patch_lines(
     taken = {
         show[f"line/{line}/{side}"] for line in show.lines() for side in ("socket", "socket_right")
     }
-    free_sockets = [s for s in _inputs_in_order(show, first_socket) if s not in taken]
+    free_sockets = [s for s in inputs_in_order(show, first_socket) if s not in taken]
     free_channels = [
         number
         for number in range(first_channel, show.desk.channels + 1)
@@ -162,7 +183,7 @@ def patch_lines(
         ):
             free_channels.remove(channel)
             moves[f"channel/{channel}/source"] = socket
-            moves.update(_strip_of_line(show, line, channel, right=socket != sockets[0]))
+            moves.update(strip_of_line(show, line, channel, right=socket != sockets[0]))
     return moves
 
 
@@ -189,7 +210,7 @@ def _next_channels(free: list[int], stereo: bool, had: int) -> tuple[int, ...]:
     raise NothingLeft("free channels as an odd-even pair", 2, len(free))
 
 
-def _inputs_in_order(show: Show, first_socket: str | None) -> list[str]:
+def inputs_in_order(show: Show, first_socket: str | None) -> list[str]:
     """Inputs to hand out: from `first_socket` on, else stage boxes first, the local box after."""
     preamped = {box.key for box in show.desk.boxes if box.preamps}
     sockets = [s for s in show.inputs() if s.split("/")[1] in preamped]

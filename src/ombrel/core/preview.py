@@ -10,8 +10,9 @@ from .asked import Asked
 from .changes import Change
 from .edits import edited
 from .flow import Flow, State, listener_name, listeners, source_name, strip_name
+from .lines import left_behind
 from .show import Show
-from .sockets import socket_name, strip_of
+from .sockets import channels_of_line, socket_name, strip_of
 
 __all__ = ["Loss", "Preview", "preview"]
 
@@ -30,6 +31,7 @@ class Preview:
     """`change`: the values; `losses`: who loses a socket; `silenced`: (source, listener) that were
 
     heard and will not be; `opened`: the other way round; `moved`: how many cells merely change.
+    `leaving`: lines that leave the list, and what becomes of their channels and sends.
     """
 
     change: Change
@@ -37,6 +39,7 @@ class Preview:
     silenced: tuple[tuple[str, str], ...]
     opened: tuple[tuple[str, str], ...]
     moved: int
+    leaving: tuple[tuple[str, str], ...]
 
 
 def preview(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> Preview:
@@ -62,7 +65,23 @@ def preview(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> Preview:
         silenced=names(was & ~will, show),
         opened=names(will & ~was, after.show),
         moved=int((was & will).sum()),
+        leaving=_leaving(show, after.show),
     )
+
+
+def _leaving(show: Show, after: Show) -> tuple[tuple[str, str], ...]:
+    return tuple(
+        (
+            show.text(f"line/{line}/name"),
+            left_behind(show, line, free=channels_of_line(show, line) != _still(show, after, line)),
+        )
+        for line in sorted(set(show.lines()) - set(after.lines()))
+    )
+
+
+def _still(show: Show, after: Show, line: int) -> list[int]:
+    """The channels of a line that still have its sockets as their sources."""
+    return [n for n in channels_of_line(show, line) if after.source_of(n) == show.source_of(n)]
 
 
 def _losses(show: Show, after: Show, change: Change) -> tuple[Loss, ...]:
@@ -72,6 +91,8 @@ def _losses(show: Show, after: Show, change: Change) -> tuple[Loss, ...]:
         if not isinstance(old, str) or old == new:
             continue
         strip, _, leaf = address.rpartition("/")
+        if leaf in ("socket", "socket_right") and f"{strip}/place" not in after.values:
+            continue  # it leaves the list: `leaving` says what that means
         if leaf in ("socket", "socket_right"):
             takers = [
                 after.text(other.rpartition("/")[0] + "/name")

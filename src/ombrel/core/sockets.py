@@ -10,6 +10,7 @@ from .show import Show
 __all__ = [
     "INNER_SOURCES",
     "channels_from",
+    "channels_of_line",
     "channels_on",
     "lines_on",
     "one_socket",
@@ -191,6 +192,11 @@ def sockets_of_line(show: Show, line: int) -> list[str]:
     """The sockets that a line is plugged into: its left or only one, then its right."""
     sides = (show[f"line/{line}/socket"], show[f"line/{line}/socket_right"])
     return [socket for socket in sides if isinstance(socket, str)]
+
+
+def channels_of_line(show: Show, line: int) -> list[int]:
+    """Numbers of the channels that a line's sockets feed now, its left side's first."""
+    return [n for socket in sockets_of_line(show, line) for n in channels_on(show, socket)]
 
 
 def channels_on(show: Show, socket: str) -> list[int]:

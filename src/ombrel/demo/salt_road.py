@@ -10,16 +10,16 @@ from ombrel.core import (
     Asked,
     Desk,
     Show,
+    Ways,
     blank_show,
-    import_lines,
     lines_on,
     made,
     make_buses,
     make_effect,
     make_mixes,
+    merge,
 )
-from ombrel.formats.input_list import read_rows, recognised
-from ombrel.formats.tables import read_table
+from ombrel.formats.lists import read_book, read_lists
 
 __all__ = ["DEMO_DESK", "DEMO_NAME", "demo_show"]
 
@@ -127,10 +127,8 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
 
 def _lines(show: Show) -> Mapping[str, Asked]:
     content = (files("ombrel") / "demo" / "salt-road-full.xlsx").read_bytes()
-    table = read_table(content)
-    rows = read_rows(show, table, recognised(table))
-    drafts = [draft for row in rows for draft in row.drafts]
-    return import_lines(show, drafts, patch=True)
+    reading = read_lists(read_book(content), show.desk)
+    return merge(show, [draft for _, draft in reading.drafts()], Ways()).moves
 
 
 def _strips(show: Show) -> Mapping[str, Asked]:

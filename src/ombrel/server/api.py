@@ -6,13 +6,14 @@ from ninja.security import django_auth
 
 from ombrel.core import ConsoleError
 
-from . import api_files, api_shows
+from . import api_files, api_lists, api_shows
 from .replies import status_of
 
 __all__ = ["api"]
 
 api = NinjaAPI(title="Ombrel", version="1", auth=django_auth, docs_url=None, urls_namespace="api")
 api.add_router("", api_shows.router)
+api.add_router("", api_lists.router)
 api.add_router("", api_files.router)
 
 

@@ -1,30 +1,18 @@
-"""The HTTP side: who I am, which shows there are, what a desk has, and the import of files.
+"""The HTTP side: who I am, which shows there are, what a desk has, and sample lists."""
 
-Everything that changes a show goes over the websocket, save the import, which brings a file.
-"""
-
-import json
 from importlib.resources import files
 from typing import Any, Literal
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
-from django.shortcuts import aget_object_or_404, get_object_or_404
-from ninja import File, Form, Router, Schema, UploadedFile
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema
 
 from ombrel import core
-from ombrel.core import BadFile, ConsoleError
-from ombrel.formats.input_list import ROLES, Columns, Role, Row, read_rows, recognised
-from ombrel.formats.tables import LONGEST_FILE, read_table
 
 from . import models
 from .desks import desk_keys, desk_of
-from .door import Refused, Request
-from .live import live_of
-from .plans import Planned, Turn
 from .replies import ErrorReply, ShowRow
-from .ticker import ticker_of
-from .work import in_database
 
 __all__ = ["router"]
 
@@ -160,136 +148,6 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
         "parameters": [_parameter(parameter, profile) for parameter in core.CATALOGUE.values()],
         "fader_marks": list(core.FADER_MARKS),
     }
-
-
-class RowReply(Schema):
-    """One row of the file and what becomes of it."""
-
-    number: int
-    cells: list[str]
-    says: str
-    problem: str | None
-    lines: int
-
-
-class ListReply(Schema):
-    """What an input list would become."""
-
-    said: str
-    roles: list[Role]
-    choices: list[Role]
-    heading: int | None
-    rows: list[RowReply]
-    lines: int
-    problems: int
-    patch_problem: str | None
-
-
-class TakenReply(Schema):
-    """What was taken."""
-
-    revision: int
-    says: str
-    lines: int
-
-
-def _read(show: core.Show, file: UploadedFile, columns: str) -> tuple[str, Columns, list[Row]]:
-    if (file.size or 0) > LONGEST_FILE:
-        size = (file.size or 0) / 1024 / 1024
-        raise BadFile(
-            f"The file has {size:.0f} MB; an input list may have {LONGEST_FILE // 1024 // 1024}.",
-            "Take out pictures and other sheets.",
-        )
-    table = read_table(file.read())
-    found = recognised(table)
-    if columns:
-        found = Columns(_corrected(columns, len(table.rows[0])), found.heading)
-    return table.said, found, read_rows(show, table, found)
-
-
-def _corrected(columns: str, width: int) -> tuple[Role, ...]:
-    """Roles that a person set by hand. Raises BadFile for anything else."""
-    try:
-        roles = json.loads(columns)
-    except ValueError:
-        roles = None
-    if not isinstance(roles, list) or len(roles) != width or not set(roles) <= set(ROLES):
-        raise BadFile("The columns do not fit the file.", "Choose the file again.")
-    used = [role for role in roles if role != "ignore"]
-    if len(set(used)) != len(used):
-        twice = next(role for role in used if used.count(role) > 1)
-        raise BadFile(f"Two columns are both {twice}.", "Ignore one of them.")
-    return tuple(roles)
-
-
-def _drafts(rows: list[Row]) -> list[core.LineDraft]:
-    return [draft for row in rows for draft in row.drafts]
-
-
-@router.post(
-    "/shows/{uuid:show_id}/input-list",
-    response={200: ListReply, 409: ErrorReply, 422: ErrorReply},
-)
-def preview_input_list(
-    request: HttpRequest, show_id: UUID, file: File[UploadedFile], columns: Form[str] = ""
-) -> dict[str, Any]:
-    """What would become of each row. Changes nothing."""
-    get_object_or_404(models.Show, pk=show_id)
-    show = live_of(show_id).now().show
-    said, found, rows = _read(show, file, columns)
-    drafts = _drafts(rows)
-    patch_problem = None
-    try:
-        core.import_lines(show, drafts, patch=True)
-    except ConsoleError as error:
-        patch_problem = str(error)
-    return {
-        "said": said,
-        "roles": list(found.roles),
-        "choices": list(ROLES),
-        "heading": found.heading,
-        "rows": [
-            {"number": row.number, "cells": list(row.cells), "says": row.says,
-             "problem": row.problem, "lines": len(row.drafts)}
-            for row in rows
-        ],
-        "lines": len(drafts),
-        "problems": sum(row.problem is not None for row in rows),
-        "patch_problem": patch_problem,
-    }  # fmt: skip
-
-
-@router.post(
-    "/shows/{uuid:show_id}/input-list/take",
-    response={200: TakenReply, 409: ErrorReply, 422: ErrorReply},
-)
-async def take_input_list(
-    request: HttpRequest,
-    show_id: UUID,
-    file: File[UploadedFile],
-    edit_id: Form[UUID],
-    columns: Form[str] = "",
-    patch: Form[bool] = False,
-) -> dict[str, Any]:
-    """Take every row that can be taken, in one edit, which one undo takes back."""
-    await aget_object_or_404(models.Show, pk=show_id)
-    user = await request.auser()
-    show = (await in_database(live_of(show_id).now, again=True)).show
-    _, _, rows = await in_database(_read, show, file, columns)
-    drafts = _drafts(rows)
-    if not drafts:
-        raise BadFile("No row of this file can be taken.", "Set the columns right, or mend it.")
-
-    def plan(turn: Turn) -> Planned:
-        moves = core.import_lines(turn.show, drafts, patch=patch)
-        return Planned(moves, f"Imported {len(drafts)} lines")
-
-    outcome = await ticker_of(show_id).submit(
-        Request(edit_id=edit_id, author_id=user.pk, gesture=str(edit_id), plan=plan)
-    )
-    if isinstance(outcome, Refused):
-        raise outcome.error
-    return {"revision": outcome.revision, "says": outcome.says, "lines": len(drafts)}
 
 
 class Sample(Schema):

@@ -143,9 +143,21 @@ class RemoveLines(_Strict):
 
     action: Literal["remove_lines"]
     lines: Annotated[list[int], Field(min_length=1)]
+    free: bool = False  # their channels lose source and name
 
     def plan(self, turn: Turn) -> Planned:
-        return Planned(core.remove_lines(turn.show, self.lines), f"{len(self.lines)} lines removed")
+        moves = core.remove_lines(turn.show, self.lines, free=self.free)
+        return Planned(moves, f"{len(self.lines)} lines removed")
+
+
+class NameChannels(_Strict):
+    """Call the channels of lines after them."""
+
+    action: Literal["name_channels"]
+    lines: Annotated[list[int], Field(min_length=1, max_length=core.LINES)]
+
+    def plan(self, turn: Turn) -> Planned:
+        return Planned(core.name_channels(turn.show, self.lines), "Channels named after lines")
 
 
 class SetKind(_Strict):
@@ -383,6 +395,7 @@ Ask = Annotated[
     | Feed
     | AddLine
     | RemoveLines
+    | NameChannels
     | SetKind
     | DuplicateLines
     | SuggestGains

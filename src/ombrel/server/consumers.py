@@ -80,6 +80,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     await self._feed(message)
                 case wire.SwapCables():
                     await self._swap_cables(message)
+                case wire.StraightCables():
+                    stage_link().straight(self.show_id)
         except ConsoleError as error:
             await self.say(tellings.refused_message(getattr(message, "id", None), error))
         except DatabaseError:
@@ -192,11 +194,15 @@ class ShowConsumer(AsyncWebsocketConsumer):
         show = (await self._now()).show
         dbu = show.number(f"line/{message.line}/level_dbu")
         sockets = core.sockets_of_line(show, message.line)
-        stage_link().feed(message.line, sockets, message.signal, dbu)
+        plugs = stage_link().plugs(self.show_id, message.line, sockets)
+        stage_link().feed(message.line, plugs, message.signal, dbu)
 
     async def _swap_cables(self, message: wire.SwapCables) -> None:
         show = (await self._now()).show
-        one, other = (core.sockets_of_line(show, line) for line in message.lines)
+        one, other = (
+            stage_link().plugs(self.show_id, line, core.sockets_of_line(show, line))
+            for line in message.lines
+        )
         for here, there in zip(one, other, strict=False):
             stage_link().swap(here, there)
 

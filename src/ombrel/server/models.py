@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-__all__ = ["Change", "Setting", "Show"]
+__all__ = ["Change", "ListFile", "Setting", "Show"]
 
 
 class Show(models.Model):
@@ -85,3 +85,25 @@ class Change(models.Model):
 
     def __str__(self) -> str:
         return f"{self.revision}: {self.says}"
+
+
+class ListFile(models.Model):
+    """A file that somebody is about to take lines from: looked at as often as they like, read once.
+
+    It is kept for a day, and then only what was taken of it remains.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="list_files")
+    author = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.CASCADE, related_name="+"
+    )
+    name = models.CharField(max_length=200)
+    content = models.BinaryField()
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["made_at"], name="list_files_by_age")]
+
+    def __str__(self) -> str:
+        return self.name

@@ -32,6 +32,7 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.EditRefused: 422,
     core.EngineTaken: 409,
     core.FeedbackLoop: 409,
+    core.ListMovedOn: 409,
     core.NotAnEffectMix: 409,
     core.NothingLeft: 409,
     core.NothingToRedo: 409,

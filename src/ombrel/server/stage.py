@@ -4,9 +4,10 @@ import asyncio
 import os
 from collections.abc import Callable
 from typing import Final
+from uuid import UUID
 
 from ombrel.core import BadFile
-from ombrel.formats.stage_osc import feed, listen, read_levels, swap
+from ombrel.formats.stage_osc import feed, listen, read_levels, straight, swap
 
 __all__ = ["StageLink", "stage_link"]
 
@@ -20,6 +21,7 @@ class StageLink(asyncio.DatagramProtocol):
     def __init__(self, host: str, port: int) -> None:
         self._address = (host, port)
         self.fed: set[int] = set()  # lines that somebody has fed through this link
+        self._plugs: dict[tuple[UUID, int], list[str]] = {}
         self._wanting: set[Told] = set()
         self._transport: asyncio.DatagramTransport | None = None
         self._asking: asyncio.Task[None] | None = None
@@ -51,14 +53,27 @@ class StageLink(asyncio.DatagramProtocol):
         if self._transport is not None:
             self._transport.sendto(content)
 
-    def feed(self, line: int, sockets: list[str], signal: str, dbu: float) -> None:
-        """Feed the plugs of a line's sockets: tone, noise or nothing."""
+    def plugs(self, show_id: UUID, line: int, sockets: list[str]) -> list[str]:
+        """The plugs of a line, called after the sockets that it had when it was first fed.
+
+        A patch that follows cables which are swapped on the stage moves no cable.
+        """
+        return self._plugs.setdefault((show_id, line), sockets)
+
+    def straight(self, show_id: UUID) -> None:
+        """Have every cable plugged as the show has it now."""
+        for known in [key for key in self._plugs if key[0] == show_id]:
+            del self._plugs[known]
+        self._say(straight())
+
+    def feed(self, line: int, plugs: list[str], signal: str, dbu: float) -> None:
+        """Feed the plugs of a line: tone, noise or nothing."""
         if signal == "nothing":
             self.fed.discard(line)
         else:
             self.fed.add(line)
-        for socket in sockets:
-            self._say(feed(socket, signal, dbu))  # type: ignore[arg-type]
+        for plug in plugs:
+            self._say(feed(plug, signal, dbu))  # type: ignore[arg-type]
 
     def swap(self, one: str, other: str) -> None:
         """Exchange two cables on the stand-in."""

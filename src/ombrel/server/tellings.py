@@ -230,4 +230,5 @@ def preview_message(message_id: UUID, preview: core.Preview) -> dict:
         silenced=list(preview.silenced),
         opened=list(preview.opened),
         moved=preview.moved,
+        leaving=list(preview.leaving),
     ).model_dump(mode="json")

@@ -65,6 +65,12 @@ class SwapCables(_Strict):
     lines: tuple[int, int]
 
 
+class StraightCables(_Strict):
+    """Have every cable of the stand-in stage plugged as the show has it."""
+
+    type: Literal["straight_cables"]
+
+
 class Turn(_Strict):
     """Undo or redo this person's last gesture."""
 
@@ -81,7 +87,8 @@ class Try(_Strict):
 
 
 FromScreen = Annotated[
-    Hello | Watch | Do | FeedLine | SwapCables | Turn | Try, Field(discriminator="type")
+    Hello | Watch | Do | FeedLine | SwapCables | StraightCables | Turn | Try,
+    Field(discriminator="type"),
 ]
 FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)
 
@@ -246,6 +253,7 @@ class Preview(Schema):
     silenced: list[tuple[str, str]]
     opened: list[tuple[str, str]]
     moved: int
+    leaving: list[tuple[str, str]]
 
 
 class FindingMessage(Schema):

@@ -1,6 +1,6 @@
 /** Requests to the API. A refusal throws an Error whose message is for people. */
 import { newId } from "./id";
-import type { Desk, ListReply, Me, Sample, Sheet, TakenReply } from "./types";
+import type { Desk, ListChoices, ListReply, Me, PdfJob, Sample, Sheet, TakenReply } from "./types";
 
 function csrf(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
@@ -27,16 +27,20 @@ function post<T>(path: string, fields: Record<string, string | Blob>): Promise<T
   return reply(fetch(path, { method: "POST", body, headers: { "X-CSRFToken": csrf() } }));
 }
 
-export const makeShow = (name: string, desk: string): Promise<{ id: string }> =>
-  reply(
-    fetch("/api/shows", {
-      method: "POST",
-      body: JSON.stringify({ name, desk }),
-      headers: { "X-CSRFToken": csrf(), "Content-Type": "application/json" },
-    }),
-  );
+function send<T>(path: string, body: object = {}): Promise<T> {
+  const headers = { "X-CSRFToken": csrf(), "Content-Type": "application/json" };
+  return reply(fetch(path, { method: "POST", body: JSON.stringify(body), headers }));
+}
 
-export const getSheets = (showId: string): Promise<Sheet[]> => reply(fetch(`/api/shows/${showId}/paper`));
+export const makeShow = (name: string, desk: string): Promise<{ id: string }> => send("/api/shows", { name, desk });
+
+export const beginPdf = (showId: string, key: string): Promise<PdfJob> => send(`/api/shows/${showId}/paper/${key}/pdf`);
+export const pdfJob = (showId: string, job: string): Promise<PdfJob> => reply(fetch(`/api/shows/${showId}/pdf/${job}`));
+export const pdfAddress = (showId: string, job: string): string => `/api/shows/${showId}/pdf/${job}/file`;
+
+/** All sheets; with `only` the rows of that one, and of the others the titles. */
+export const getSheets = (showId: string, only = ""): Promise<Sheet[]> =>
+  reply(fetch(`/api/shows/${showId}/paper${only && `?only=${only}`}`));
 export const paperAddress = (showId: string, name: string): string => `/api/shows/${showId}/paper/${name}`;
 export const showFileAddress = (showId: string): string => `/api/shows/${showId}/file`;
 export const openShowFile = (file: File): Promise<{ id: string }> => post("/api/shows/file", { file });
@@ -50,21 +54,13 @@ export async function getSample(name: string): Promise<File> {
   return new File([await response.blob()], name);
 }
 
-export const previewList = (showId: string, file: File, columns: string): Promise<ListReply> =>
-  post(`/api/shows/${showId}/input-list`, { file, columns });
+export const bringList = (showId: string, file: File): Promise<ListReply> => post(`/api/shows/${showId}/lists`, { file });
 
-export const takeList = (
-  showId: string,
-  file: File,
-  columns: string,
-  patch: boolean,
-): Promise<TakenReply> =>
-  post(`/api/shows/${showId}/input-list/take`, {
-    file,
-    columns,
-    patch: String(patch),
-    edit_id: newId(),
-  });
+export const lookAtList = (showId: string, list: string, choices: ListChoices): Promise<ListReply> =>
+  send(`/api/shows/${showId}/lists/${list}`, choices);
+
+export const takeList = (showId: string, list: string, choices: ListChoices, shown: string): Promise<TakenReply> =>
+  send(`/api/shows/${showId}/lists/${list}/take`, { edit_id: newId(), choices, shown });
 
 export async function signOut(): Promise<void> {
   await fetch("/sign-out", { method: "POST", headers: { "X-CSRFToken": csrf() } });

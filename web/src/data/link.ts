@@ -193,6 +193,11 @@ export class Link {
   swapCables(one: number, other: number): void {
     this.#send({ type: "swap_cables", lines: [one, other] });
   }
+
+  /** Have every cable of the stand-in stage plugged as the show has it. */
+  straightCables(): void {
+    this.#send({ type: "straight_cables" });
+  }
 }
 
 /** One movement of a hand on one control: only the newest place is sent, one message at a time. */

@@ -50,6 +50,11 @@ export function Consequence({ ask, children }: { ask: Ask | null; children?: Rea
   return (
     <div className="rounded-xl border border-line bg-floor px-3 py-2 mb-2 max-h-32 scrolls shrink-0" role="status" data-testid="consequence">
       {shown.changes === 0 && <p className="text-soft">It stands so already: nothing to change.</p>}
+      {shown.leaving.map(([name, becomes]) => (
+        <p key={name}>
+          <strong>{name}</strong> leaves the list. {becomes}
+        </p>
+      ))}
       {shown.losses.map((loss, index) => (
         <p key={index}>
           <strong className="text-coral">{loss.who}</strong> loses {loss.loses}

@@ -144,7 +144,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/shows/{show_id}/input-list": {
+    "/api/shows/{show_id}/lists": {
         parameters: {
             query?: never;
             header?: never;
@@ -154,17 +154,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Preview Input List
-         * @description What would become of each row. Changes nothing.
+         * Bring List
+         * @description Bring a file, and see what it would become. Changes nothing in the show.
          */
-        post: operations["ombrel_server_api_shows_preview_input_list"];
+        post: operations["ombrel_server_api_lists_bring_list"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/shows/{show_id}/input-list/take": {
+    "/api/shows/{show_id}/lists/{file_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -174,10 +174,30 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Take Input List
-         * @description Take every row that can be taken, in one edit, which one undo takes back.
+         * Look At List
+         * @description What the file would become with these choices. Changes nothing.
          */
-        post: operations["ombrel_server_api_shows_take_input_list"];
+        post: operations["ombrel_server_api_lists_look_at_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/lists/{file_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take List
+         * @description Take the list just as it was shown, in one edit, which one undo takes back.
+         */
+        post: operations["ombrel_server_api_lists_take_list"];
         delete?: never;
         options?: never;
         head?: never;
@@ -193,11 +213,31 @@ export interface paths {
         };
         /**
          * Paper
-         * @description All sheets, for the view that prints.
+         * @description All sheets, for the view that prints; with `only` the rows of one, the others by title.
          */
         get: operations["ombrel_server_api_files_paper"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/paper/{key}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Pdf
+         * @description Begin a PDF of one sheet, or of `all`; it is made apart, and asked for until it is done.
+         */
+        post: operations["ombrel_server_api_files_begin_pdf"];
         delete?: never;
         options?: never;
         head?: never;
@@ -213,9 +253,49 @@ export interface paths {
         };
         /**
          * Paper File
-         * @description One sheet (`input-list.csv`), or all of them (`all.pdf`, `all.xlsx`).
+         * @description One sheet or all of them for a spreadsheet: `input-list.csv`, `mix-3.xlsx`, `all.xlsx`.
          */
         get: operations["ombrel_server_api_files_paper_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/pdf/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pdf Progress
+         * @description How far a PDF has come.
+         */
+        get: operations["ombrel_server_api_files_pdf_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/pdf/{job_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pdf File
+         * @description A PDF that is done.
+         */
+        get: operations["ombrel_server_api_files_pdf_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -270,6 +350,20 @@ export interface components {
             value?: number | boolean | string | null;
         };
         /**
+         * BoxName
+         * @description A box as the list calls it ("": numbers alone), and the desk's box that it is taken for.
+         */
+        BoxName: {
+            /** Box */
+            box: string | null;
+            /** Name */
+            name: string;
+            /** Sockets */
+            sockets: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * BoxReply
          * @description A box of sockets.
          */
@@ -303,6 +397,21 @@ export interface components {
              * @constant
              */
             type: "cells";
+        };
+        /**
+         * ColumnRole
+         * @description What a person says a column of a list is.
+         */
+        ColumnRole: {
+            /** Column */
+            column: number;
+            /** List */
+            list: number;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "level" | "family" | "colour" | "notes";
         };
         /**
          * DeskChoice
@@ -354,7 +463,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -387,6 +496,33 @@ export interface components {
              * @constant
              */
             type: "done";
+        };
+        /**
+         * DraftReply
+         * @description A line that a row becomes, and what becomes of it in this show.
+         */
+        DraftReply: {
+            /** Changes */
+            changes: string[];
+            /** Channels */
+            channels: number[];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Phantom */
+            phantom: boolean;
+            /** Sockets */
+            sockets: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "changed" | "same";
+            /** Stereo */
+            stereo: boolean;
+            /** Told */
+            told: string[];
         };
         /**
          * DuplicateBus
@@ -532,7 +668,21 @@ export interface components {
              */
             tone: "settle" | "note";
         };
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Do"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Do"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
+        /**
+         * GoneReply
+         * @description A line of the show that the list does not name, and what it becomes if it leaves.
+         */
+        GoneReply: {
+            /** Leaves */
+            leaves: boolean;
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+        };
         /**
          * Hear
          * @description Let cells of who hears what arrive at a level as typed.
@@ -575,26 +725,118 @@ export interface components {
             type: "hello";
         };
         /**
+         * JobReply
+         * @description A PDF in the making: pages laid out of about so many; `done`: it can be fetched.
+         */
+        JobReply: {
+            /** About */
+            about: number;
+            /** Done */
+            done: boolean;
+            /** Fault */
+            fault: string;
+            /**
+             * Job
+             * Format: uuid
+             */
+            job: string;
+            /** Pages */
+            pages: number;
+        };
+        /**
+         * ListChoices
+         * @description All that a person put right, and how the list is to be taken.
+         */
+        ListChoices: {
+            /** Boxes */
+            boxes?: {
+                [key: string]: string;
+            };
+            /** Heading */
+            heading?: number | null;
+            /** Kept */
+            kept?: string[];
+            /** Leaving */
+            leaving?: number[] | null;
+            /** Numbered */
+            numbered?: boolean | null;
+            /**
+             * Odd Pairs
+             * @default false
+             */
+            odd_pairs?: boolean;
+            /** Out */
+            out?: string[];
+            /**
+             * Patch
+             * @default true
+             */
+            patch?: boolean;
+            /** Roles */
+            roles?: components["schemas"]["ColumnRole"][];
+            /** Sheet */
+            sheet?: number | null;
+        };
+        /**
          * ListReply
-         * @description What an input list would become.
+         * @description What a file would become. `shown`: send it back to take just this.
          */
         ListReply: {
-            /** Choices */
-            choices: ("ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "performer" | "where" | "stand" | "phantom" | "stereo" | "level" | "notes")[];
-            /** Heading */
-            heading: number | null;
-            /** Lines */
-            lines: number;
-            /** Patch Problem */
-            patch_problem: string | null;
+            /** Boxes */
+            boxes: components["schemas"]["BoxName"][];
+            /** Changed */
+            changed: number;
+            /** Even Pairs */
+            even_pairs: number;
+            /**
+             * File
+             * Format: uuid
+             */
+            file: string;
+            /** Gone */
+            gone: components["schemas"]["GoneReply"][];
+            /** Has Numbers */
+            has_numbers: boolean;
+            /** Lists */
+            lists: components["schemas"]["OneListReply"][];
+            /** Name */
+            name: string;
+            /** New */
+            new: number;
+            /** Numbered */
+            numbered: boolean;
             /** Problems */
             problems: number;
-            /** Roles */
-            roles: ("ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "performer" | "where" | "stand" | "phantom" | "stereo" | "level" | "notes")[];
-            /** Rows */
-            rows: components["schemas"]["RowReply"][];
+            /** Refused */
+            refused: string | null;
+            /** Role Choices */
+            role_choices: ("ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "level" | "family" | "colour" | "notes")[];
             /** Said */
             said: string;
+            /** Same */
+            same: number;
+            /** Sheet */
+            sheet: number;
+            /** Sheets */
+            sheets: components["schemas"]["SheetName"][];
+            /** Shown */
+            shown: string;
+            /** Unpatched */
+            unpatched: string[];
+        };
+        /**
+         * ListTaking
+         * @description A list to be taken as it was shown.
+         */
+        ListTaking: {
+            choices: components["schemas"]["ListChoices"];
+            /**
+             * Edit Id
+             * Format: uuid
+             */
+            edit_id: string;
+            /** Shown */
+            shown: string;
         };
         /**
          * LossMessage
@@ -795,6 +1037,19 @@ export interface components {
             says?: string;
         };
         /**
+         * NameChannels
+         * @description Call the channels of lines after them.
+         */
+        NameChannels: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "name_channels";
+            /** Lines */
+            lines: number[];
+        };
+        /**
          * NewShow
          * @description A show to be made, blank, on a desk profile.
          */
@@ -820,6 +1075,22 @@ export interface components {
              * @constant
              */
             type: "noticed";
+        };
+        /**
+         * OneListReply
+         * @description One list of the sheet.
+         */
+        OneListReply: {
+            /** Columns */
+            columns: number[];
+            /** Heading */
+            heading: number | null;
+            /** Roles */
+            roles: ("ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "level" | "family" | "colour" | "notes")[];
+            /** Rows */
+            rows: components["schemas"]["RowReply"][];
+            /** Titles */
+            titles: string[];
         };
         /**
          * ParameterReply
@@ -977,6 +1248,11 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Leaving */
+            leaving: [
+                string,
+                string
+            ][];
             /** Losses */
             losses: components["schemas"]["LossMessage"][];
             /** Moved */
@@ -1042,24 +1318,35 @@ export interface components {
              * @enum {string}
              */
             action: "remove_lines";
+            /**
+             * Free
+             * @default false
+             */
+            free?: boolean;
             /** Lines */
             lines: number[];
         };
         /**
          * RowReply
-         * @description One row of the file and what becomes of it.
+         * @description One row of a list and what it is.
          */
         RowReply: {
             /** Cells */
             cells: string[];
+            /** Key */
+            key: string;
             /** Lines */
-            lines: number;
+            lines: components["schemas"]["DraftReply"][];
             /** Number */
             number: number;
-            /** Problem */
-            problem: string | null;
             /** Says */
             says: string;
+            /** Section */
+            section: string;
+            /** Told */
+            told: string[];
+            /** What */
+            what: string;
         };
         /**
          * Sample
@@ -1087,12 +1374,28 @@ export interface components {
             lines: number[];
         };
         /**
+         * SheetName
+         * @description A sheet of a workbook that holds text, by its place in the file.
+         */
+        SheetName: {
+            /** Hidden */
+            hidden: boolean;
+            /** Name */
+            name: string;
+            /** Place */
+            place: number;
+        };
+        /**
          * SheetReply
-         * @description One table for paper.
+         * @description One table for paper, as it is printed. `filled`: its rows are here, not its title alone.
          */
         SheetReply: {
+            /** About */
+            about: string;
             /** Columns */
             columns: string[];
+            /** Filled */
+            filled: boolean;
             /** Key */
             key: string;
             /** Rows */
@@ -1131,6 +1434,17 @@ export interface components {
             values: {
                 [key: string]: number | boolean | string | null;
             };
+        };
+        /**
+         * StraightCables
+         * @description Have every cable of the stand-in stage plugged as the show has it.
+         */
+        StraightCables: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "straight_cables";
         };
         /**
          * SuggestGains
@@ -1250,8 +1564,6 @@ export interface components {
          * @description What was taken.
          */
         TakenReply: {
-            /** Lines */
-            lines: number;
             /** Revision */
             revision: number;
             /** Says */
@@ -1277,7 +1589,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -1619,7 +1931,7 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_shows_preview_input_list: {
+    ombrel_server_api_lists_bring_list: {
         parameters: {
             query?: never;
             header?: never;
@@ -1631,11 +1943,6 @@ export interface operations {
         requestBody: {
             content: {
                 "multipart/form-data": {
-                    /**
-                     * Columns
-                     * @default
-                     */
-                    columns?: string;
                     /**
                      * File
                      * Format: binary
@@ -1674,39 +1981,64 @@ export interface operations {
             };
         };
     };
-    ombrel_server_api_shows_take_input_list: {
+    ombrel_server_api_lists_look_at_list: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 show_id: string;
+                file_id: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "multipart/form-data": {
-                    /**
-                     * Columns
-                     * @default
-                     */
-                    columns?: string;
-                    /**
-                     * Edit Id
-                     * Format: uuid
-                     */
-                    edit_id: string;
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                    /**
-                     * Patch
-                     * @default false
-                     */
-                    patch?: boolean;
+                "application/json": components["schemas"]["ListChoices"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
                 };
+                content: {
+                    "application/json": components["schemas"]["ListReply"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_lists_take_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                file_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListTaking"];
             };
         };
         responses: {
@@ -1741,7 +2073,9 @@ export interface operations {
     };
     ombrel_server_api_files_paper: {
         parameters: {
-            query?: never;
+            query?: {
+                only?: string;
+            };
             header?: never;
             path: {
                 show_id: string;
@@ -1761,6 +2095,38 @@ export interface operations {
             };
         };
     };
+    ombrel_server_api_files_begin_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobReply"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     ombrel_server_api_files_paper_file: {
         parameters: {
             query?: never;
@@ -1768,6 +2134,50 @@ export interface operations {
             path: {
                 show_id: string;
                 name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    ombrel_server_api_files_pdf_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_files_pdf_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                job_id: string;
             };
             cookie?: never;
         };

@@ -3,17 +3,20 @@ import { socketName, stripName, useLink, useShow, useText } from "../../data/use
 import { KIND_WORD, levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { TypedField } from "../../ui/TypedField";
+import { LinePreamps } from "../patch/LinePreamps";
 
 interface Props {
   line: number;
   fed: "tone" | "noise" | null;
+  /** Good was pressed with nothing arriving: asked once whether that is meant. */
+  unsure: boolean;
   onFeed: (signal: "tone" | "noise") => void;
   onJudge: (verdict: "good" | "bad") => void;
   onStep: (by: number) => void;
 }
 
 /** The line in hand, large: what it is, where it should arrive, what does arrive. */
-export function CheckCard({ line, fed, onFeed, onJudge, onStep }: Props) {
+export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props) {
   const link = useLink();
   const at = (leaf: string) => `line/${line}/${leaf}`;
   const name = useText(at("name"));
@@ -42,24 +45,37 @@ export function CheckCard({ line, fed, onFeed, onJudge, onStep }: Props) {
           {phantom && " · needs 48 V"}
         </p>
         <p className="text-lg mt-1">{place}</p>
+        <div className="flex flex-wrap gap-x-4 gap-y-1 mt-1 text-[13px] max-md:[&_button]:!h-11 max-md:[&_input]:!h-11">
+          <LinePreamps line={line} />
+        </div>
       </div>
       <Meter line={line} fed={fed !== null} />
       <div className="flex gap-2">
         <Button className={`${big} ${fed === "tone" ? "!border-sun !text-sun-text" : ""}`} aria-pressed={fed === "tone"} onClick={() => onFeed("tone")} aria-keyshortcuts="T">
-          Tone
+          {fed === "tone" ? "Stop the tone" : "Tone"}
         </Button>
         <Button className={`${big} ${fed === "noise" ? "!border-sun !text-sun-text" : ""}`} aria-pressed={fed === "noise"} onClick={() => onFeed("noise")}>
-          Noise
+          {fed === "noise" ? "Stop the noise" : "Noise"}
         </Button>
       </div>
+      <p className={fed ? "text-sun-text" : "text-faint"} data-testid="feeding">
+        {fed
+          ? `The ${fed} is on here. It goes along to each line that you walk to, by itself; ${fed === "tone" ? "T ends it." : "press again to end it."}`
+          : "Nothing is fed. T starts a tone, which then goes along from line to line."}
+      </p>
       <div className="flex gap-2">
-        <Button className={`${big} !border-sea !text-sea`} onClick={() => onJudge("good")} aria-keyshortcuts="G">
-          ✓ Good
+        <Button className={`${big} ${unsure ? "!bg-sun !text-on-sun" : "!border-sea !text-sea"}`} onClick={() => onJudge("good")} aria-keyshortcuts="G">
+          {unsure ? "✓ Good all the same" : "✓ Good"}
         </Button>
         <Button className={big} tone="danger" onClick={() => onJudge("bad")} aria-keyshortcuts="B">
           ✗ Bad
         </Button>
       </div>
+      {unsure && (
+        <p role="alert" className="text-coral font-semibold -mt-1">
+          Nothing arrives from {name}. Press Good (G) again if it is good all the same.
+        </p>
+      )}
       <TypedField
         boxed
         label={`Note on ${name}`}
@@ -79,7 +95,7 @@ export function CheckCard({ line, fed, onFeed, onJudge, onStep }: Props) {
         </Button>
       </div>
       <p className="text-[12.5px] text-faint hidden md:block">
-        Keys: T tone, G good (and on to the next), B bad, N note, ↑ ↓ walk the list.
+        Keys: T tone on or off, G good (and on to the next), B bad, N note, ↑ ↓ walk the list.
       </p>
       <StandIn line={line} />
     </section>
@@ -143,10 +159,13 @@ function StandIn({ line }: { line: number }) {
   const name = useShow((state) => (next === null ? "" : String(valueOf(state, `line/${next}/name`))));
   if (next === null) return null;
   return (
-    <p className="text-[12.5px] text-faint mt-auto hidden md:flex items-center gap-2">
+    <p className="text-[12.5px] text-faint hidden md:flex items-center gap-2">
       Stand-in stage:
       <Button small tone="quiet" onClick={() => link.swapCables(line, next)}>
         swap its cable with {name}'s
+      </Button>
+      <Button small tone="quiet" onClick={() => link.straightCables()}>
+        plug all as patched
       </Button>
     </p>
   );

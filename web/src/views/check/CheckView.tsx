@@ -15,12 +15,19 @@ function nextUnchecked(after: number | null): number | null {
   return order.find((line) => valueOf(state, `line/${line}/check`) === "unchecked") ?? null;
 }
 
+/** Whether the stage says of a line that nothing arrives. Without a stage nobody can tell. */
+function arrivesNothing(line: number): boolean {
+  const meters = store.getState().meters;
+  return meters !== null && meters.line === line && meters.dbfs === null;
+}
+
 /** Down the input list: feed it or tap it, see where it arrives, good or bad, next. */
 export function CheckView() {
   const link = useLink();
   const lines = useShow((state) => state.lines);
   const [chosen, setChosen] = useState<number | null>(null);
   const [fed, setFed] = useState<"tone" | "noise" | null>(null);
+  const [unsure, setUnsure] = useState<number | null>(null);
   const line = chosen !== null && lines.includes(chosen) ? chosen : (lines[0] ?? null);
 
   const goTo = useCallback(
@@ -50,10 +57,15 @@ export function CheckView() {
   const judge = useCallback(
     (verdict: "good" | "bad") => {
       if (line === null) return;
+      if (verdict === "good" && unsure !== line && arrivesNothing(line)) {
+        setUnsure(line);
+        return;
+      }
+      setUnsure(null);
       void link.do({ action: "moves", moves: [{ address: `line/${line}/check`, value: verdict }] });
       if (verdict === "good") goTo(nextUnchecked(line));
     },
-    [link, line, goTo],
+    [link, line, goTo, unsure],
   );
 
   // Come in where the work stands, as soon as there is a list.
@@ -115,7 +127,7 @@ export function CheckView() {
         </Empty>
       ) : (
         <div className="flex-1 min-h-0 grid gap-3 grid-rows-[auto_minmax(0,1fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_300px]">
-          <CheckCard line={line} fed={fed} onFeed={feed} onJudge={judge} onStep={step} />
+          <CheckCard line={line} fed={fed} unsure={unsure === line} onFeed={feed} onJudge={judge} onStep={step} />
           <CheckList line={line} onChoose={goTo} />
         </div>
       )}

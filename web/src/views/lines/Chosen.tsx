@@ -1,7 +1,9 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useLink, useShow } from "../../data/use";
+import type { Ask } from "../../data/types";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { Consequence } from "../../ui/Consequence";
 
 /** Fields that make sense for many lines at once, by the catalogue's leaf and its words. */
 const FIELDS = [
@@ -28,6 +30,7 @@ export function Chosen({ lines, onMove, onDone }: Props) {
   const link = useLink();
   const [leaf, setLeaf] = useState<string>("kind");
   const [text, setText] = useState("");
+  const [removing, setRemoving] = useState(false);
   const options = useShow((state) => state.catalogue!.at(`line/1/${leaf}`).options ?? NONE);
   const isSwitch = leaf === "phantom";
   const choices = isSwitch ? ["on", "off"] : options;
@@ -42,6 +45,7 @@ export function Chosen({ lines, onMove, onDone }: Props) {
     void link.do({ action: "moves", moves, says: `${FIELDS.find(([key]) => key === leaf)![1]} of ${all.length} lines` }, { quiet: false });
   };
   return (
+    <>
     <form
       aria-label="Chosen lines"
       className="flex items-center gap-1.5 pb-2 shrink-0"
@@ -78,17 +82,41 @@ export function Chosen({ lines, onMove, onDone }: Props) {
       <Button small onClick={() => void link.do({ action: "suggest_gains", lines: all }, { quiet: false })} title="Preamp gains that bring these lines to the target level">
         Set gains
       </Button>
-      <Button
-        small
-        tone="danger"
-        onClick={() => {
-          void link.do({ action: "remove_lines", lines: all }, { quiet: false });
-          onDone();
-        }}
-      >
-        Remove
+      <Button small tone="danger" aria-expanded={removing} onClick={() => setRemoving(!removing)}>
+        Remove…
       </Button>
     </form>
+      {removing && <Removing lines={all} onLeave={() => setRemoving(false)} onDone={onDone} />}
+    </>
+  );
+}
+
+/** Before lines leave the list: what becomes of their channels and sends, and which way to take. */
+function Removing({ lines, onLeave, onDone }: { lines: number[]; onLeave: () => void; onDone: () => void }) {
+  const link = useLink();
+  const [free, setFree] = useState(false);
+  const key = lines.join(",");
+  const ask = useMemo<Ask>(() => ({ action: "remove_lines", lines: key.split(",").map(Number), free }), [key, free]);
+  const remove = async () => {
+    if (await link.do(ask, { quiet: false })) onDone();
+  };
+  return (
+    <div className="shrink-0" data-testid="removing">
+      <Consequence ask={ask} />
+      <div className="flex items-center gap-3 pb-2">
+        <label className="flex items-center gap-2 cursor-pointer">
+          <input type="checkbox" className="accent-(--sun) w-4 h-4" checked={free} onChange={(event) => setFree(event.currentTarget.checked)} />
+          Free their channels too
+        </label>
+        <span className="flex-1" />
+        <Button small tone="danger" onClick={() => void remove()}>
+          Remove {lines.length === 1 ? "the line" : `${lines.length} lines`}
+        </Button>
+        <Button small onClick={onLeave}>
+          Leave {lines.length === 1 ? "it" : "them"}
+        </Button>
+      </div>
+    </div>
   );
 }
 

@@ -1,27 +1,13 @@
-import { type DragEvent, useEffect, useState } from "react";
-import { getSample, getSamples, previewList, takeList } from "../../data/http";
+import { useEffect, useState } from "react";
+import { bringList, lookAtList, takeList } from "../../data/http";
 import { notify } from "../../data/show";
 import { useShow } from "../../data/use";
-import type { ListReply, Sample } from "../../data/types";
+import type { ListChoices, ListReply } from "../../data/types";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
 import { Dialog } from "../../ui/Dialog";
-
-const ROLE_WORD: Record<ListReply["roles"][number], string> = {
-  ignore: "leave out",
-  number: "input number",
-  name: "name",
-  microphone: "mic or DI",
-  kind: "kind",
-  socket: "socket",
-  performer: "performer",
-  where: "where",
-  stand: "stand",
-  phantom: "48 V",
-  stereo: "stereo",
-  level: "level, dBu",
-  notes: "notes",
-};
+import { ChooseFile } from "./ChooseFile";
+import { Gone, ListRows } from "./ListRows";
+import { ListWays } from "./ListWays";
 
 /** Bring in a list: choose a file, see what becomes of each row, take it in one edit. */
 export function ImportDialog({ open, file, onOpenChange }: { open: boolean; file: File | null; onOpenChange: (open: boolean) => void }) {
@@ -38,197 +24,114 @@ export function ImportDialog({ open, file, onOpenChange }: { open: boolean; file
   );
 }
 
+const AS_READ: ListChoices = { roles: [], boxes: {}, out: [], kept: [], patch: true, odd_pairs: false };
+
 function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
   const showId = useShow((state) => state.desk!.show.id);
-  const [file, setFile] = useState<File | null>(null);
   const [list, setList] = useState<ListReply | null>(null);
-  const [columns, setColumns] = useState("");
+  const [choices, setChoices] = useState<ListChoices>(AS_READ);
   const [fault, setFault] = useState("");
-  const [patch, setPatch] = useState(true);
   const [busy, setBusy] = useState(false);
 
-  const read = async (chosen: File, roles = "") => {
+  const working = async (work: () => Promise<void>) => {
     setBusy(true);
     setFault("");
     try {
-      const found = await previewList(showId, chosen, roles);
-      setFile(chosen);
-      setColumns(roles);
-      setList(found);
-      if (found.patch_problem) setPatch(false);
+      await work();
     } catch (error) {
-      if (!roles) setList(null);
       setFault((error as Error).message);
     }
     setBusy(false);
   };
+  const bring = (file: File) =>
+    working(async () => {
+      setList(null);
+      setChoices(AS_READ);
+      setList(await bringList(showId, file));
+    });
+  const look = (changed: Partial<ListChoices>) => {
+    if (!list) return;
+    const next = { ...choices, ...changed };
+    setChoices(next);
+    void working(async () => setList(await lookAtList(showId, list.file, next)));
+  };
+  const take = () =>
+    working(async () => {
+      if (!list) return;
+      try {
+        const taken = await takeList(showId, list.file, choices, list.shown);
+        notify(`${taken.says}. Undo takes it all back.`);
+        onDone();
+      } catch (error) {
+        // what was shown may no longer be what would be taken: show what it is now, with the refusal
+        setList(await lookAtList(showId, list.file, choices));
+        throw error;
+      }
+    });
 
   // rows that were pasted come as a file already
   useEffect(() => {
-    if (given) void read(given);
+    if (given) void bring(given);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [given]);
 
-  const take = async () => {
-    if (!file) return;
-    setBusy(true);
-    try {
-      const taken = await takeList(showId, file, columns, patch);
-      notify(`${taken.says}. Undo takes it all back.`);
-      onDone();
-    } catch (error) {
-      setFault((error as Error).message);
-    }
-    setBusy(false);
-  };
-
+  const lines = list ? list.new + list.changed + list.same : 0;
   return (
     <div className="flex flex-col gap-3 mt-3 min-h-0">
-      {!list && <Choose onFile={(chosen) => void read(chosen)} />}
-      {fault && (
-        <p role="alert" className="rounded-xl border border-coral bg-card px-3 py-2">
-          {fault}
+      {!list && <ChooseFile onFile={(chosen) => void bring(chosen)} />}
+      {(fault || list?.refused) && (
+        <p role="alert" className="rounded-xl border border-coral bg-card px-3 py-2 shrink-0">
+          {fault || list?.refused}
         </p>
       )}
-      {list && file && (
+      {list && (
         <>
-          <p className="text-soft">
-            <strong className="text-paper">{file.name}</strong> read as {list.said}. Put a column right by choosing
-            what it is.
-          </p>
-          <Rows
-            list={list}
-            onRole={(column, role) => {
-              const roles = list.roles.map((known, index) => {
-                if (index === column) return role;
-                return known === role && role !== "ignore" ? "ignore" : known;
-              });
-              void read(file, JSON.stringify(roles));
-            }}
-          />
-          <div className="flex items-center gap-3">
-            <label className="flex items-center gap-2 cursor-pointer">
-              <input
-                type="checkbox"
-                className="accent-(--sun) w-4 h-4"
-                checked={patch}
-                onChange={(event) => setPatch(event.currentTarget.checked)}
-              />
-              Patch them too: free sockets where the list names none, and channels in order
-            </label>
+          <ListWays list={list} choices={choices} onChoices={look} />
+          <div className="scrolls flex-1 min-h-40 rounded-xl border border-line">
+            {list.lists.map((one, number) => (
+              <ListRows key={number} number={number} list={list} one={one} choices={choices} onChoices={look} />
+            ))}
+            {list.lists.length === 0 && <p className="p-4 text-soft">No list was found on this sheet. Say which row holds its headings.</p>}
+            <Gone list={list} choices={choices} onChoices={look} />
+          </div>
+          <div className="flex items-center gap-3 shrink-0 flex-wrap">
+            <Summary list={list} />
             <span className="flex-1" />
+            {busy && <span className="text-faint">Reading…</span>}
             <Button onClick={() => setList(null)}>Another file</Button>
-            <Button tone="main" disabled={busy || list.lines === 0} onClick={() => void take()}>
-              Take {list.lines} lines{list.problems > 0 && `, leave out ${list.problems}`}
+            <Button tone="main" disabled={busy || lines === 0 || list.refused !== null} onClick={() => void take()}>
+              Take {lines} {lines === 1 ? "line" : "lines"}
             </Button>
           </div>
-          {patch && list.patch_problem && <p className="text-coral">{list.patch_problem}</p>}
         </>
       )}
-      {busy && <p className="text-soft">Reading…</p>}
+      {busy && !list && <p className="text-soft">Reading…</p>}
     </div>
   );
 }
 
-function Choose({ onFile }: { onFile: (file: File) => void }) {
-  const [samples, setSamples] = useState<Sample[]>([]);
-  const [over, setOver] = useState(false);
-  useEffect(() => {
-    getSamples().then(setSamples, () => setSamples([]));
-  }, []);
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    const dropped = event.dataTransfer.files[0];
-    if (dropped) onFile(dropped);
-  };
+/** What taking it would do, in one line; who gets no channel in another. */
+function Summary({ list }: { list: ListReply }) {
+  const leaving = list.gone.filter((one) => one.leaves).length;
+  const parts = [
+    [list.new, "new"],
+    [list.changed, "changed"],
+    [list.same, "as they are"],
+    [leaving, "leave the list"],
+    [list.problems, "cannot be taken"],
+  ] as const;
+  const said = parts.filter(([count]) => count > 0).map(([count, word]) => `${count} ${word}`);
+  const named = list.unpatched.slice(0, 4).join(", ");
+  const more = list.unpatched.length > 4 ? ` and ${list.unpatched.length - 4} more` : "";
   return (
-    <>
-      <label
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={drop}
-        className={`grid place-items-center h-36 rounded-2xl border-2 border-dashed cursor-pointer focus-within:outline-2 focus-within:outline-sun ${over ? "border-sun bg-raise" : "border-edge bg-card"}`}
-      >
-        <span className="text-soft">
-          Drop a file here, or <span className="text-sun-text underline">choose one</span>
-        </span>
-        <input
-          type="file"
-          aria-label="Input list file"
-          accept=".csv,.tsv,.txt,.xlsx"
-          className="sr-only"
-          onChange={(event) => {
-            const chosen = event.currentTarget.files?.[0];
-            if (chosen) onFile(chosen);
-          }}
-        />
-      </label>
-      {samples.length > 0 && (
-        <div>
-          <p className="text-faint text-[13px] mb-1.5">Or try one that ships with Ombrel:</p>
-          <div className="flex gap-2 flex-wrap">
-            {samples.map((sample) => (
-              <Button key={sample.name} small onClick={() => void getSample(sample.name).then(onFile)} title={sample.about}>
-                {sample.name}
-              </Button>
-            ))}
-          </div>
-        </div>
+    <div role="status" data-testid="list-summary">
+      <strong>{said.join(", ") || "Nothing to take"}</strong>
+      {list.unpatched.length > 0 && (
+        <p className="text-coral">
+          No channel is left for {named}
+          {more}.
+        </p>
       )}
-    </>
-  );
-}
-
-function Rows({ list, onRole }: { list: ListReply; onRole: (column: number, role: ListReply["roles"][number]) => void }) {
-  const options = list.choices.map((role) => [role, ROLE_WORD[role]] as const);
-  return (
-    <div className="scrolls min-h-0 max-h-[52vh] rounded-xl border border-line">
-      <table className="w-full text-[13px] border-collapse">
-        <thead className="sticky top-0 bg-raise z-10">
-          <tr>
-            <th className="px-2 py-1.5 text-left text-faint font-normal">Row</th>
-            {list.roles.map((role, column) => (
-              <th key={column} className="px-1 py-1.5 text-left font-normal">
-                <Choice
-                  label={`Column ${column + 1} is`}
-                  value={role}
-                  options={options}
-                  onChange={(chosen) => onRole(column, chosen as typeof role)}
-                  boxed
-                  className={`w-full min-w-20 ${role === "ignore" ? "text-faint" : ""}`}
-                />
-              </th>
-            ))}
-            <th className="px-2 py-1.5 text-left text-faint font-normal min-w-56">Becomes</th>
-          </tr>
-        </thead>
-        <tbody>
-          {list.rows.map((row) => {
-            const idle = !row.problem && row.lines === 0;
-            return (
-              <tr key={row.number} className={`border-t border-line ${row.problem ? "hatch" : ""} ${idle ? "text-faint" : ""}`}>
-                <td className="px-2 py-1 text-faint">{row.number}</td>
-                {row.cells.map((cell, column) => (
-                  <td key={column} className={`px-2 py-1 max-w-44 truncate ${list.roles[column] === "ignore" ? "text-faint" : ""}`} title={cell}>
-                    {cell}
-                  </td>
-                ))}
-                <td className="px-2 py-1">
-                  {row.problem ? (
-                    <span className="text-coral font-semibold">Cannot be taken: {row.problem}</span>
-                  ) : (
-                    <span className={idle ? "" : "text-sea"}>{row.says}</span>
-                  )}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { useLink, useOn, useShow, useText } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
+import { LinePreamps } from "../patch/LinePreamps";
 
 /** What the row has no room for, of the line that is being looked at. */
 export function LineDetail({ line }: { line: number }) {
@@ -15,7 +16,7 @@ export function LineDetail({ line }: { line: number }) {
     void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
   const words = (options: readonly string[]) => options.map((one) => [one, one] as const);
   return (
-    <section aria-label={`More of ${name}`} className="flex items-center gap-3 mt-2 px-3 py-1.5 rounded-xl bg-floor border border-line shrink-0 text-[13px]">
+    <section aria-label={`More of ${name}`} className="flex items-center flex-wrap gap-x-3 gap-y-1.5 mt-2 px-3 py-1.5 rounded-xl bg-floor border border-line shrink-0 text-[13px]">
       <strong className="truncate max-w-32">{name}</strong>
       <Labelled word="Where">
         <TypedField boxed label={`Where ${name} stands`} value={useText(at("where"))} onCommit={set("where")} className="w-20" />
@@ -31,7 +32,8 @@ export function LineDetail({ line }: { line: number }) {
       <Toggle label={`${name} is stereo`} tone="sun" pressed={useOn(at("stereo"))} onChange={(on) => set("stereo")(on ? "on" : "off")}>
         stereo
       </Toggle>
-      <TypedField boxed label={`Notes on ${name}`} placeholder="Notes" value={useText(at("notes"))} maxLength={400} onCommit={set("notes")} className="flex-1" />
+      <TypedField boxed label={`Notes on ${name}`} placeholder="Notes" value={useText(at("notes"))} maxLength={400} onCommit={set("notes")} className="flex-1 min-w-24" />
+      <LinePreamps line={line} />
     </section>
   );
 }

@@ -12,6 +12,7 @@ import { useTaking } from "../../ui/useTaking";
 import { Chosen } from "./Chosen";
 import { ImportDialog } from "./ImportDialog";
 import { LineDetail } from "./LineDetail";
+import { Renamed } from "./Renamed";
 
 const KINDS = Object.entries(KIND_WORD);
 
@@ -33,6 +34,20 @@ export function LinesView() {
   const latest = useRef(taking.ask);
   latest.current = taking.ask;
   const plug = useCallback((ask: Ask, mine: string) => latest.current(ask, mine), []);
+
+  // a channel that was called after its line is offered the line's new name
+  const [renamed, setRenamed] = useState<number | null>(null);
+  const rename = useCallback(
+    (line: number, typed: string) => {
+      const follow: Ask = { action: "name_channels", lines: [line] };
+      void (async () => {
+        const before = await link.try(follow);
+        const kept = await link.do({ action: "moves", moves: [{ address: `line/${line}/name`, typed }] });
+        if (kept && typeof before !== "string" && before.changes === 0) setRenamed(line);
+      })();
+    },
+    [link],
+  );
 
   const toggle = useCallback((line: number, on: boolean) => {
     setChosen((before) => {
@@ -88,6 +103,7 @@ export function LinesView() {
         <Chosen lines={picked} onMove={move} onDone={() => setChosen(new Set())} />
       )}
       {taking.bar}
+      {renamed && <Renamed line={renamed} onDone={() => setRenamed(null)} />}
       {lines.length === 0 ? (
         <Empty title="No lines yet">
           <p>
@@ -119,7 +135,7 @@ export function LinesView() {
             <span>Channel</span>
           </div>
           {shown.map((line) => (
-            <LineRow key={line} line={line} chosen={chosen.has(line)} onChoose={toggle} onFocus={setFocused} onPlug={plug} onDrop={drop} />
+            <LineRow key={line} line={line} chosen={chosen.has(line)} onChoose={toggle} onFocus={setFocused} onPlug={plug} onDrop={drop} onRename={rename} />
           ))}
           <div className="pt-2 pb-1 pl-9">
             <NewLine />
@@ -194,11 +210,12 @@ interface RowProps {
   onPlug: (ask: Ask, mine: string) => void;
   /** Another line was dropped on this one. */
   onDrop: (line: number, before: number) => void;
+  onRename: (line: number, typed: string) => void;
 }
 
 const DRAGGED = "application/x-line";
 
-const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onPlug, onDrop }: RowProps) {
+const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onPlug, onDrop, onRename }: RowProps) {
   const link = useLink();
   const at = (leaf: string) => `line/${line}/${leaf}`;
   const name = useText(at("name"));
@@ -251,7 +268,7 @@ const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onPlug,
           onChange={(event) => onChoose(line, event.currentTarget.checked)}
         />
       </label>
-      <TypedField label={`Name, line ${line}`} value={name} maxLength={60} onCommit={type("name")} className="font-semibold" data={{ "data-column": "name" }} />
+      <TypedField label={`Name, line ${line}`} value={name} maxLength={60} onCommit={(typed) => onRename(line, typed)} className="font-semibold" data={{ "data-column": "name" }} />
       <Choice label={`Kind of ${name}`} value={useText(at("kind"))} options={KINDS} onChange={(kind) => void link.do({ action: "set_kind", lines: [line], kind })} />
       <TypedField label={`Mic or DI of ${name}`} value={useText(at("microphone"))} onCommit={type("microphone")} data={{ "data-column": "microphone" }} />
       <TypedField label={`Performer of ${name}`} value={useText(at("performer"))} onCommit={type("performer")} data={{ "data-column": "performer" }} />

@@ -1,12 +1,9 @@
-import { type KeyboardEvent, memo, useMemo, useRef, useState } from "react";
-import { store, valueOf } from "../../data/show";
-import { useLink, useOn, useShow } from "../../data/use";
-import { levelText } from "../../data/words";
-import { Deliberate } from "../../ui/Deliberate";
+import { type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { store } from "../../data/show";
+import { useShow } from "../../data/use";
 import { Tabs } from "../../ui/Tabs";
-import { Toggle } from "../../ui/Toggle";
-import { TypedField } from "../../ui/TypedField";
 import { runs } from "../../ui/ranges";
+import { PreampFields } from "./PreampFields";
 import { usage } from "./usage";
 
 const COLUMNS = "grid-cols-[minmax(0,1fr)_30px_50px_28px_40px_40px]";
@@ -140,47 +137,6 @@ export function Sockets({ chosen, onChoose, filter }: Props) {
     </section>
   );
 }
-
-/** Gain, predicted level, pad and phantom power of one preamp. 48 V takes two presses. */
-const PreampFields = memo(function PreampFields({ socket, name }: { socket: string; name: string }) {
-  const link = useLink();
-  const gain = useShow((state) => valueOf(state, `${socket}/gain`) as number);
-  const pad = useOn(`${socket}/pad`);
-  const phantom = useOn(`${socket}/phantom`);
-  const preamp = useShow((state) => state.preamps.get(socket));
-  const set = (leaf: string, value: boolean) =>
-    void link.do({ action: "moves", moves: [{ address: `${socket}/${leaf}`, value }] });
-  return (
-    <>
-      <TypedField
-        label={`Gain of ${name}`}
-        value={gain.toFixed(0)}
-        align="right"
-        className={`text-[13px] !px-0.5 ${gain ? "" : "text-faint"}`}
-        onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: `${socket}/gain`, typed }] })}
-        data={{ "data-column": "gain" }}
-      />
-      {preamp?.over ? (
-        <strong className="text-[12px] text-right text-coral border border-coral rounded px-0.5" title={`Past full scale; ${preamp.suggested_db} dB of gain would suit`}>
-          over {levelText(preamp.dbfs, 0)}
-        </strong>
-      ) : (
-        <span className="text-[13px] text-right text-soft" title={preamp && `${preamp.suggested_db} dB of gain would suit`}>
-          {preamp ? levelText(preamp.dbfs, 0) : ""}
-        </span>
-      )}
-      <Toggle label={`Pad of ${name}`} tone="sun" pressed={pad} onChange={(on) => set("pad", on)}>
-        P
-      </Toggle>
-      <Deliberate
-        says={`48 V ${phantom ? "off" : "on"} at ${name}`}
-        short={phantom ? "48 on" : "off"}
-        onDone={() => set("phantom", !phantom)}
-        className={`!h-6 !px-0 !text-[11px] justify-center data-[armed]:!text-on-sun ${phantom ? "!bg-blocked font-semibold" : "!border-line !text-faint"}`}
-      />
-    </>
-  );
-});
 
 /** Numbers of this box within what is typed, so that typing shows on the list. For drawing only. */
 function picks(typed: string, short: string): ReadonlySet<number> {

@@ -1,0 +1,31 @@
+"""Channels as wholes: moved to other numbers with all that is set of them."""
+
+from collections.abc import Mapping
+
+from .addresses import parameter_at
+from .kinds import Value
+from .show import Show
+
+__all__ = ["move_channels"]
+
+
+def move_channels(show: Show, to: Mapping[int, int]) -> dict[str, Value]:
+    """Values that put channels at other numbers: fader, sends, names, all that is set of them, and
+
+    what takes their direct outs. `to`: new number by old, each once. What stood at a number that
+    another takes is gone, unless it moves too; that a channel is fixed stays with its number.
+    """
+    taken = set(to) | set(to.values())
+    found: dict[str, Value] = {}
+    for address, value in show.values.items():
+        words = address.split("/", 2)
+        if words[0] == "channel" and int(words[1]) in taken and words[2] != "fixed":
+            found.setdefault(address, parameter_at(address).default)
+            new = to.get(int(words[1]))
+            if new is not None:
+                found[f"channel/{new}/{words[2]}"] = value
+        elif isinstance(value, str) and value.startswith("channel/"):
+            _, number, rest = value.split("/", 2)
+            if int(number) in to:
+                found[address] = f"channel/{to[int(number)]}/{rest}"
+    return found

@@ -1,0 +1,110 @@
+"""What single cells of a list say: numbers, sockets, levels, yes and no."""
+
+import re
+from typing import Final
+
+from .words import is_among, knows, plain
+
+__all__ = ["is_yes", "level_of", "numbers_of", "sockets_of"]
+
+_HIGHEST: Final = 999
+_BEFORE: Final = re.compile(
+    r"^(?:[^\W\d_]{1,9}[.\u00b0\u00ba]?\s*)?#?\s*(?=\d)"
+)  # "Ch. 7", "Kanal 7", "#7"
+_JOINTS: Final = r"\s*(?:[/+&,;]|\band\b|\bund\b|\bu\.|\bet\b|\by\b|\be\b|\ben\b|\boch\b)\s*"
+_RANGE: Final = re.compile(
+    r"(\d{1,3})(?:\s*(?:[-\u2010-\u2015\u2212~>]|\.\.+|\b(?:to|bis|[aà]|tot|till)\b)+\s*"
+    r"(\d{1,3}))?"
+)
+# A box and a number: "A7", "SB1-4", "Stage L 4", "Drum snake #3", "2.07"
+_PLACE: Final = re.compile(r"^(?P<box>.*?)[\s.:/#\u2013-]*(?P<number>\d{1,3})$")
+_NAMED_NUMBER: Final = re.compile(r"^(?P<box>[^\W\d_]+\s?\d{1,2})\s?[.:/]\s?(?P<number>\d{1,3})$")
+_BOX_NUMBER: Final = re.compile(r"^(?P<box>\d{1,2})[.:/](?P<number>\d{1,3})$")
+
+
+def numbers_of(text: str) -> list[int] | None:
+    """The channel numbers that a cell names, in order; [] for none, None for what is no number.
+
+    >>> numbers_of("1-4"), numbers_of("9/10"), numbers_of("Ch 07"), numbers_of("ST1")
+    ([1, 2, 3, 4], [9, 10], [7], None)
+    """
+    if not text.strip():
+        return []
+    said = text.strip().lower()
+    bare = _BEFORE.sub("", said)
+    before = plain(said[: len(said) - len(bare)])
+    if before and before != "#" and not knows(before, "headings", "number"):
+        return None
+    found: list[int] = []
+    for part in re.split(_JOINTS, bare.rstrip(".) :")):
+        part = _BEFORE.sub("", part) if found else part
+        match = _RANGE.fullmatch(part.strip().rstrip("."))
+        if not match:
+            return None
+        first, last = int(match[1]), int(match[2] or match[1])
+        if not 1 <= first <= last <= _HIGHEST or last - first > 127:
+            return None
+        found += range(first, last + 1)
+    return found if len(set(found)) == len(found) else None
+
+
+def sockets_of(text: str, count: int) -> list[tuple[str, int]] | None:
+    """The places that a cell names, each the words of a box (plain, "" for none) and a number.
+
+    `count`: how many a row needs, which tells "SB1-4" (a box and a number) from "A 1-4" (a
+    range). None for what cannot be read.
+
+    >>> sockets_of("SB1-4", 1), sockets_of("A 1-2", 2), sockets_of("12", 1), sockets_of("foo", 1)
+    ([('sb1', 4)], [('a', 1), ('a', 2)], [('', 12)], None)
+    """
+    found: list[tuple[str, int]] = []
+    box = ""
+    whole = _BOX_NUMBER.match(text.strip()) or _NAMED_NUMBER.match(text.strip())
+    if whole and count == 1:
+        return [(plain(whole["box"]), int(whole["number"]))]
+    parts = re.split(_JOINTS, text)
+    of_each = count // len(parts)
+    for part in parts:
+        part = part.strip()
+        spread = re.fullmatch(r"(.*?)[\s.:#]*(\d{1,3})\s*[-\u2013\u2014]\s*(\d{1,3})", part)
+        if spread and int(spread[3]) - int(spread[2]) == of_each - 1 and of_each > 1:
+            box = plain(spread[1]) or box
+            found += [(box, n) for n in range(int(spread[2]), int(spread[3]) + 1)]
+            continue
+        match = _BOX_NUMBER.match(part) or _PLACE.match(part)
+        if not match or not 1 <= int(match["number"]) <= _HIGHEST or len(match["box"]) > 30:
+            return None
+        box = plain(match["box"]) or box
+        found.append((box, int(match["number"])))
+    if len(found) == 1 and count > 1:  # "A 5" for two: it and the next
+        found += [(found[0][0], found[0][1] + turn) for turn in range(1, count)]
+    return found if found and len(set(found)) == len(found) else None
+
+
+def is_yes(text: str) -> bool:
+    """Whether a cell says yes, by a word, a tick or a cross, or by naming 48 V."""
+    said = text.strip()
+    if said in (
+        "\u2713",
+        "\u2714",
+        "\u2611",
+        "\u2705",
+        "\u25cf",
+        "\u2022",
+        "*",
+        "+",
+        "\u00d7",
+        "\u2715",
+        "\u2612",
+    ):
+        return True
+    words = plain(said)
+    if not words or is_among(words, "words", "no"):
+        return False
+    return is_among(words, "words", "yes") or bool(re.search(r"\b(?:p ?)?48 ?v?\b", words))
+
+
+def level_of(text: str) -> float | None:
+    """A level in dB that a cell names, or None."""
+    match = re.search(r"[-\u2212+]?\d+(?:[.,]\d+)?", text)
+    return float(match[0].replace("\u2212", "-").replace(",", ".")) if match else None

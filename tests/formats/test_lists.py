@@ -1,0 +1,308 @@
+import io
+import zipfile
+
+import openpyxl
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from openpyxl.worksheet.cell_range import CellRange
+
+from ombrel.core import LINES, BadFile
+from ombrel.formats.lists import LONGEST_FILE, MOST_ROWS, Choices, read_book, read_lists
+from tests.desks import TOURING
+
+PLAIN = "Ch,Instrument,Mic/DI,Stand,48V,Notes\n1,Fiddle,clip,,x,\n2,Kora,DI,,,quiet\n"
+
+
+def reading(text, choices=None, **encoded):
+    content = text.encode(**encoded) if isinstance(text, str) else text
+    return read_lists(read_book(content), TOURING, choices)
+
+
+def taken(text, choices=None, **encoded):
+    return [row for one in reading(text, choices, **encoded).lists for row in one.rows]
+
+
+def drafts(rows):
+    return [draft for row in rows for draft in row.drafts]
+
+
+def sheet(rows):
+    book = openpyxl.Workbook()
+    for row in rows:
+        book.active.append(row)
+    buffer = io.BytesIO()
+    book.save(buffer)
+    return buffer.getvalue()
+
+
+@pytest.mark.parametrize(
+    "content",
+    [
+        PLAIN.encode(),
+        PLAIN.encode("utf-8-sig"),
+        PLAIN.encode("utf-16"),
+        PLAIN.replace(",", ";").encode("cp1252"),
+        PLAIN.replace(",", "\t").replace("\n", "\r\n").encode(),
+        ("My band\n\n" + PLAIN + "\n\n").encode(),
+        sheet([line.split(",") for line in PLAIN.splitlines()]),
+    ],
+    ids=["utf-8", "byte-order-mark", "utf-16", "semicolons", "tabs", "title-and-gaps", "xlsx"],
+)
+def test_one_list_in_any_dress_gives_the_same_lines(content):
+    found = drafts(taken(content))
+    assert [(d.name, d.kind, d.phantom, d.notes) for d in found] == [
+        ("Fiddle", "condenser", True, ""),
+        ("Kora", "di_passive", False, "quiet"),
+    ]
+
+
+def test_columns_come_in_any_order_and_under_common_headings():
+    rows = taken("Notes;Who;Source;Kanal;Stage box\nby the mast;Ilka;Frame drum;3;A 7\n")
+    (draft,) = drafts(rows)
+    assert (draft.name, draft.performer, draft.notes) == ("Frame drum", "Ilka", "by the mast")
+    assert draft.socket == "input/a/7"
+
+
+def test_a_list_without_headings_is_read_by_its_content():
+    assert [d.name for d in drafts(taken("1,Fiddle,clip\n2,Kora,DI\n"))] == ["Fiddle", "Kora"]
+
+
+def test_quoted_fields_may_hold_separators_quotes_and_line_breaks():
+    """RFC 4180, section 2, rules 6 and 7."""
+    rows = taken('Ch,Name,Notes\r\n1,"Drum, low","12"" head,\r\nno hole"\r\n')
+    (draft,) = drafts(rows)
+    assert (draft.name, draft.notes) == ("Drum, low", '12" head, no hole')
+
+
+def test_windows_1252_letters_arrive_whole():
+    (draft,) = drafts(taken("Ch;Name\n1;Chœur “é”\n", encoding="cp1252"))
+    assert draft.name == "Chœur “é”"
+
+
+def test_a_range_gives_a_line_for_each_input_and_a_pair_gives_a_stereo_line():
+    rows = taken(
+        "Ch,Name,Box\n1-4,Frame drums,A 1-4\n5/6,Accordion L/R,A 5/6\n"
+        "7,Tape L,\n8,Tape R,\n9-10,Brass,\n"
+    )
+    found = drafts(rows)
+    assert [(d.name, d.stereo) for d in found] == [
+        ("Frame drums 1", False),
+        ("Frame drums 2", False),
+        ("Frame drums 3", False),
+        ("Frame drums 4", False),
+        ("Accordion", True),
+        ("Tape", True),
+        ("Brass 1", False),
+        ("Brass 2", False),
+    ]
+    assert [d.socket for d in found[:4]] == [f"input/a/{n}" for n in (1, 2, 3, 4)]
+    assert (found[4].socket, found[4].socket_right) == ("input/a/5", "input/a/6")
+
+
+@pytest.mark.parametrize(
+    ("row", "problem"),
+    [
+        ("1-3,Keys stereo,,", "two inputs"),
+        (f"1,{'long ' * 20},,", "60 characters"),
+        ("1-200,Drums,,", "no channel number"),
+    ],
+)
+def test_a_row_that_cannot_be_taken_as_it_stands_says_why_beside_it(row, problem):
+    rows = taken(f"Ch,Name,Mic,Box\n9,First,,A 9\n{row}\n")
+    assert problem in rows[-1].says + " ".join(rows[-1].told)
+    assert drafts(rows)[0].name == "First"
+
+
+@pytest.mark.parametrize(
+    ("cell", "told"),
+    [
+        ("Z 9", "none of the desk's"),
+        ("A 40", "ends at A 32"),
+        ("tbc", "no socket"),
+        ("A 1-3", "do not match"),
+    ],
+)
+def test_a_socket_that_cannot_be_read_costs_the_socket_and_not_the_line(cell, told):
+    rows = taken(f"Ch,Name,Mic,Socket\n1,Fiddle,clip,{cell}\n2,Kora,DI,A 2\n")
+    fiddle, kora = drafts(rows)
+    assert (fiddle.socket, kora.socket) == (None, "input/a/2")
+    assert cell in fiddle.notes
+    assert told in rows[1].told[0]
+
+
+def test_a_box_of_the_list_is_mapped_once_for_all_its_rows():
+    text = "Ch,Name,Socket\n1,Kick,Drum snake 1\n2,Snare,Drum snake 2\n3,Fiddle,A 1\n"
+    assert [(one.title, one.sockets, one.box) for one in reading(text).boxes] == [
+        ("Drum snake", 2, None),
+        ("A", 1, "a"),
+    ]
+    mapped = Choices(boxes={"drum snake": "b"})
+    found = drafts(taken(text, mapped))
+    assert [d.socket for d in found] == ["input/b/1", "input/b/2", "input/a/1"]
+    assert not any(d.notes for d in found)
+
+
+def test_headings_are_named_by_hand_and_rows_are_left_out_or_taken_all_the_same():
+    text = "Foo;Bar;Baz\n1;Fiddle;clip\n2;Reverb L;x\n3;Kora;DI\n"
+    assert [d.name for d in drafts(taken(text))] == ["Fiddle", "Kora"]
+    by_hand = Choices(heading=2)
+    assert [d.name for d in drafts(taken(text, by_hand))] == ["Kora"]
+    kept = Choices(out=frozenset({"0:2"}), kept=frozenset({"0:3"}))
+    assert [d.name for d in drafts(taken(text, kept))] == ["Reverb L", "Kora"]
+
+
+def test_a_column_put_right_by_hand_leaves_the_one_that_had_its_role():
+    text = "Ch,Name,Mic\n1,clip,Fiddle\n2,DI,Kora\n"
+    roles = {(0, 2): "name", (0, 1): "microphone"}
+    found = drafts(taken(text, Choices(roles=roles)))
+    assert [(d.name, d.microphone) for d in found] == [("Fiddle", "clip"), ("Kora", "DI")]
+
+
+COLUMNS = {
+    "Ch": ["1", "2", "3-4", "5"],
+    "Instrument": ["Fiddle", "Kora", "Keys L/R", "Lead vox"],
+    "Mic": ["clip", "DI", "DI", "radio"],
+    "Stand": ["", "", "", "tall"],
+    "48V": ["x", "", "", ""],
+    "Who": ["Aoife", "Lamine", "Greta", "Maro"],
+    "Notes": ["", "quiet at first", "", ""],
+}
+
+
+@given(st.permutations(list(COLUMNS)))
+def test_every_order_of_columns_gives_the_same_lines(order):
+    rows = [",".join(order)] + [
+        ",".join(COLUMNS[column][row] for column in order) for row in range(4)
+    ]
+    found = drafts(taken("\n".join(rows)))
+    assert [
+        (d.name, d.kind, d.channel, d.channel_right, d.stand, d.phantom, d.performer, d.notes)
+        for d in found
+    ] == [
+        ("Fiddle", "condenser", 1, None, "", True, "Aoife", ""),
+        ("Kora", "di_passive", 2, None, "", False, "Lamine", "quiet at first"),
+        ("Keys", "di_passive", 3, 4, "", False, "Greta", ""),
+        ("Lead vox", "radio", 5, None, "tall", False, "Maro", ""),
+    ]
+
+
+@given(
+    st.lists(st.tuples(st.integers(1, 60), st.sampled_from(["Fiddle", "Kora", "Kick"])), min_size=3)
+)
+def test_numbers_of_a_list_are_kept_gaps_and_all(rows):
+    text = "Ch,Name,Mic\n" + "".join(f"{n},{name} {n},DI\n" for n, name in rows)
+    assert [d.channel for d in drafts(taken(text))] == [n for n, _ in rows]
+
+
+def test_what_is_no_line_of_the_stage_is_known_for_what_it_is():
+    rows = taken(
+        "Ch,Name,Mic\n1,Fiddle,clip\n2,spare,\n3,,\n4,FX return 1 L/R,\nDCA 1,Drums,\n"
+        "5,Kora,DI\nTotal: 5,,\n,OUTPUTS,\n1,PA left,XLR\n"
+    )
+    assert [row.what for row in rows] == [
+        "heading", "lines", "free", "free", "effect", "dca", "lines", "section", "section",
+        "output",
+    ]  # fmt: skip
+
+
+def test_of_a_workbook_the_sheet_with_the_list_comes_first_and_hidden_ones_last():
+    book = openpyxl.Workbook()
+    book.active.title = "Outputs"
+    book.active.append(["Output", "Feeds"])
+    book.active.append([1, "Main L"])
+    for title, hidden in (("old", True), ("Stage", False)):
+        page = book.create_sheet(title)
+        for row in (["Ch", "Name", "Mic"], [1, "Fiddle", "clip"], [2, "Kora", "DI"]):
+            page.append(row)
+        page.sheet_state = "hidden" if hidden else "visible"
+    buffer = io.BytesIO()
+    book.save(buffer)
+    found = reading(buffer.getvalue())
+    assert [name for _, name, _ in found.sheets] == ["Stage", "Outputs", "old"]
+    assert [draft.name for _, draft in found.drafts()] == ["Fiddle", "Kora"]
+    assert [d.name for d in drafts(taken(buffer.getvalue(), Choices(sheet=0)))] == []
+
+
+def test_a_list_of_any_size_costs_time_in_proportion():
+    """Bounds: a hostile workbook is refused or read, never more than some lines of a show."""
+    merged = openpyxl.Workbook()
+    merged.active.append(["Ch", "Name", "Mic"])
+    merged.active.append([1, "Fiddle", "clip"])
+    for column in range(1, 40):
+        merged.active.merged_cells.add(CellRange(f"A2:BH{1900 + column}"))
+    buffer = io.BytesIO()
+    merged.save(buffer)
+    assert len(drafts(taken(buffer.getvalue()))) <= 1
+    many = "Ch,Name\n" + "".join(f"{n}-{n + 99},Drums\n" for n in range(1, 800, 100)) * 20
+    rows = taken(many)
+    assert len(drafts(rows)) <= 2 * LINES
+    assert rows[-1].says == "more lines than a show can hold"
+
+
+def test_a_heading_within_the_list_is_no_line():
+    rows = taken("Ch,Name,Mic\n,STRINGS,\n1,Fiddle,clip\n")
+    assert rows[1].what == "section"
+    assert [d.name for d in drafts(rows)] == ["Fiddle"]
+
+
+def test_a_date_that_a_spreadsheet_made_of_a_range_is_read_as_the_range():
+    import datetime
+
+    rows = taken(sheet([["Ch", "Name"], [datetime.datetime(2026, 4, 1), "Drums"]]))
+    assert [d.name for d in drafts(rows)] == [f"Drums {n}" for n in (1, 2, 3, 4)]
+
+
+def zip_bomb():
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr("xl/worksheets/sheet1.xml", b"0" * (200 * 1024 * 1024))
+    return buffer.getvalue()
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [
+        (b"", "empty"),
+        (b"\xef\xbb\xbf \r\n", "empty"),
+        (b"\x89PNG\r\n\x1a\n" + bytes(range(256)), "PNG picture"),
+        (b"\xff\xd8\xff\xe0" + b"x" * 100, "JPEG"),
+        (b"%PDF-1.7", "PDF"),
+        (b"PK\x03\x04 cut off", "no readable spreadsheet"),
+        (zip_bomb(), "unpacks to 200 MB"),
+        (b"1,Fiddle\n" * 100_000, f"more than {MOST_ROWS} rows"),
+        (b"a" * (LONGEST_FILE + 1), "MB"),
+        (b"Ch,Name\n1,\0\n", "zero bytes"),
+        (b'Ch,Name\n1,"open\n', "rules of CSV"),
+        (b"," * 100 + b"\n", "columns"),
+        (b",,\n,,\n", "no text"),
+        (b"Name\n" + b"x" * 2_000, "2000 characters"),
+        (bytes(range(1, 9)) * 50, "control characters|no encoding"),
+        (sheet([["x"] * 61]), "columns"),
+    ],
+    ids=lambda value: value if isinstance(value, str) else "",
+)
+def test_a_bad_file_gets_a_clear_refusal(content, says):
+    with pytest.raises(BadFile, match=says):
+        read_book(content)
+
+
+def rows_or_refusal(content):
+    """Rows, each with what becomes of it, or the one error that a bad file may give."""
+    try:
+        return all(row.says or row.drafts for row in taken(content))
+    except BadFile as refusal:
+        return "Nothing was changed" in str(refusal)
+
+
+@given(st.one_of(st.binary(max_size=300), st.binary(max_size=200).map(lambda b: b"PK\x03\x04" + b)))
+def test_any_bytes_give_rows_or_a_refusal_and_nothing_else(content):
+    assert rows_or_refusal(content)
+
+
+@given(st.lists(st.tuples(st.integers(0, 10_000), st.integers(0, 255)), min_size=1, max_size=6))
+def test_a_damaged_spreadsheet_gives_rows_or_a_refusal(hits):
+    whole = bytearray(sheet([["Ch", "Name"], [1, "Fiddle"]]))
+    for place, byte in hits:
+        whole[place % len(whole)] = byte
+    assert rows_or_refusal(bytes(whole))
