@@ -64,6 +64,29 @@ def test_columns_come_in_any_order_and_under_common_headings():
     assert draft.socket == "input/a/7"
 
 
+def test_how_many_of_each_gives_as_many_lines_and_remarks_tell_of_phantom_power():
+    rows = taken(
+        "Position,Input,Type,Qty,Notes\nStage,Lectern mic,Gooseneck,2,48V\n"
+        "Stage,Q&A mic,Radio,2,no 48V\nTech,Laptop,Stereo DI,1,\n"
+    )
+    assert [(d.name, d.stereo, d.phantom, d.where) for d in drafts(rows)] == [
+        ("Lectern mic 1", False, True, "Stage"),
+        ("Lectern mic 2", False, True, "Stage"),
+        ("Q&A mic 1", False, False, "Stage"),
+        ("Q&A mic 2", False, False, "Stage"),
+        ("Laptop", True, False, "Tech"),
+    ]
+
+
+def test_numbered_text_in_one_column_is_a_list():
+    rows = taken("DRUMS:\n1. Kick - dynamic\n2. Hat - condenser\nVOX:\n3. Keys L\n4. Keys R\n")
+    assert [(d.name, d.kind, d.channel, d.channel_right) for d in drafts(rows)] == [
+        ("Kick", "dynamic", 1, None),
+        ("Hat", "condenser", 2, None),
+        ("Keys", "dynamic", 3, 4),
+    ]
+
+
 def test_a_list_without_headings_is_read_by_its_content():
     assert [d.name for d in drafts(taken("1,Fiddle,clip\n2,Kora,DI\n"))] == ["Fiddle", "Kora"]
 

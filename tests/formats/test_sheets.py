@@ -22,7 +22,7 @@ from ombrel.demo import demo_show
 from ombrel.formats.lists import read_book, read_lists
 from ombrel.formats.paper import sheets_to_pdf
 from ombrel.formats.sheets import sheet_to_csv, sheets_to_xlsx
-from tests.desks import TOURING
+from tests.desks import FESTIVAL, TOURING
 from tests.shows import shows
 
 DEMO = demo_show(TOURING)
@@ -230,3 +230,18 @@ def test_a_blank_show_prints_sheets_that_say_so():
     text = text_of(pdf_of(sheets(blank_show(TOURING)), show_name="<Nothing> & co"))[0]
     assert "Nothing to list yet." in text
     assert "<Nothing> & co" in text
+
+
+def test_a_sheet_of_the_largest_desk_has_every_line_and_no_column_too_narrow():
+    desk = blank_show(FESTIVAL)
+    drafts = [
+        LineDraft(name=f"Voice {number} of the long harbour choir", performer=f"Singer {number}")
+        for number in range(1, 129)
+    ]
+    show, _ = made(desk, merge(desk, drafts, Ways()).moves)
+    sheet = sheet_of(show, "input-list")
+    page = openpyxl.load_workbook(io.BytesIO(sheets_to_xlsx([sheet], show_name="x"))).active
+    assert [cell.value for cell in page["C"][1:]] == [draft.name for draft in drafts]
+    assert [cell.value for cell in page["B"][1:]] == list(range(1, 129))
+    assert {type(cell.value) for cell in page["L"][1:]} <= {int, float}
+    assert page.column_dimensions["C"].width >= len(drafts[-1].name)

@@ -117,6 +117,7 @@ def _content(texts: Sequence[str]) -> dict[str, float]:
         "phantom": 3.0 if share("phantom") > 0.8 else (0.0 if yes > 0.5 else -6.0),
         "stereo": 4.0 if share("stereo") > 0.7 else (0.0 if yes > 0.7 else -6.0),
         "side": 4.0 if share("side") > 0.7 and distinct < 1.0 else -6.0,
+        "count": 0.0 if number > 0.7 else -6.0,
         "level": 0.0 if any(any(c.isdigit() for c in text) for text in texts) else -4.0,
         "family": 0.0 if number <= 0.7 else -4.0,
         "notes": 0.25 + 0.5 * (words > 3) if number <= 0.7 else 0.05,
@@ -133,6 +134,8 @@ def roles_of(headings: Sequence[str], columns: Sequence[Sequence[str]]) -> Given
             fits = content.get(role, 0.0)
             if role == said:
                 fits += _KNOWN * sure
+            elif role == "name" and said == "number" and content.get("number", 0.0) < 0.0:
+                fits += 0.7 * _KNOWN * sure  # "Input" over names
             elif role == "box" and said == "socket" and content.get("socket", 0.0) < 0.0:
                 fits += 0.8 * _KNOWN * sure  # boxes by name, their sockets in another column
             elif role == "socket" and said == "box" and content.get("placed", 0.0) > 0.6:

@@ -161,7 +161,8 @@ def _headings(rows: Sequence[tuple[str, ...]], heading: int) -> list[str]:
     """The headings, each with the word above it where its own says nothing (two rows of them)."""
     own = list(rows[heading])
     above = rows[heading - 1] if heading else [""] * len(own)
-    if sum(bool(role) for role, _ in _hits(above)) < 2:
+    named = [sum(sure >= 0.7 for _, sure in _hits(row)) for row in (own, above)]
+    if min(named) < 2:
         return own
     return [cell if cell and heading_role(cell)[0] else other or cell
             for cell, other in zip(own, above, strict=True)]  # fmt: skip

@@ -8,6 +8,7 @@ from .words import is_among, plain, words_of
 __all__ = ["alternatives", "both_sides", "single_side"]
 
 _SIDE_WORDS: Final = ("left", "right")
+_BETWEEN: Final = r"\s*(?:[/+|,;]|\s(?:&|and|und|et|y|e|en|och)\s)\s*"
 _ENDS: Final = " .,:;-\u2013\u2014_/+&|"
 
 
@@ -85,9 +86,7 @@ def alternatives(name: str, count: int) -> list[str] | None:
     if run and int(run[3]) - int(run[2]) == count - 1:
         return [f"{run[1]} {number}".strip() for number in range(int(run[2]), int(run[3]) + 1)]
     bare = re.sub(r"[(\[]\s*([^()\[\]]*?)\s*[)\]]\s*$", r"\1", name).strip()
-    parts = [
-        part.strip() for part in re.split(r"\s*(?:[/+&|,;]|\s(?:and|und|et|y|e|en|och)\s)\s*", bare)
-    ]
+    parts = [part.strip() for part in re.split(_BETWEEN, bare)]  # "Q&A" is one word
     if len(parts) != count or not all(parts):
         return None
     return _told_apart(parts)

@@ -71,7 +71,9 @@ def lines_of(
         numbers = []
     if len(numbers) > MOST_OF_A_ROW:
         raise ValueError(f"{len(numbers)} channels in one row")
-    shared = _Shared(fields, name, len(numbers), gap)
+    wanted = numbers_of(fields.get("count", "")) or [1]
+    said = len(numbers) or (wanted[0] if len(wanted) == 1 else 1)
+    shared = _Shared(fields, name, min(said, MOST_OF_A_ROW), gap)
     sockets = _sockets(fields, shared.count, desk, boxes, told)
     if not numbers and len(sockets) > shared.count:
         shared = _Shared(fields, name, len(sockets), None)
@@ -143,7 +145,10 @@ class _Shared:
         is_stereo = (
             base is not None or is_among(width, "sides", "both") or (is_yes(width) and not mono)
         )
-        pair = bool(re.search(r"\bstereo\b|\b2 ?x\b|\bx ?2\b", through)) or comes_in_pairs(name)
+        two = bool(re.search(r"\bstereo\b|\b2 ?x\b|\bx ?2\b", through))
+        pair = two or comes_in_pairs(name)
+        room = said < 2 and gap != 1  # the next row's number leaves room for a right side
+        is_stereo = is_stereo or ("stereo" in through.split() and room and not mono)
         alone = said == 1 and not is_stereo and not mono
         if alone and gap and alternatives(name, gap):  # "Kick In/Out" on 1, 3 in the next row
             self.count = gap
@@ -205,9 +210,13 @@ def _draft(
     columns: frozenset[Role],
     told: list[str],
 ) -> LineDraft:
+    # a list without a column for it says so beside the microphone, or in the notes
+    remarks = plain(f"{of_one['microphone']} {of_one['notes']}")
     phantom = is_yes(of_one["phantom"]) or (
         "phantom" not in columns
-        and bool(re.search(r"\b(?:p ?)?48 ?v\b|\bp48\b", plain(of_one["microphone"])))
+        and bool(
+            re.search(r"(?<!no )(?<!kein )(?<!sans )(?<!sin )\b(?:p ?)?48 ?v\b|\bp48\b", remarks)
+        )
     )
     kind, kind_is_said = kind_said(of_one["kind"], of_one["microphone"], name, phantom=phantom)
     said: set[str] = {

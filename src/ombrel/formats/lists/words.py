@@ -35,6 +35,7 @@ Role = Literal[
     "phantom",
     "stereo",
     "side",
+    "count",
     "level",
     "family",
     "colour",

@@ -411,7 +411,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "level" | "family" | "colour" | "notes";
+            role: "ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "count" | "level" | "family" | "colour" | "notes";
         };
         /**
          * DeskChoice
@@ -810,7 +810,7 @@ export interface components {
             /** Refused */
             refused: string | null;
             /** Role Choices */
-            role_choices: ("ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "level" | "family" | "colour" | "notes")[];
+            role_choices: ("ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "count" | "level" | "family" | "colour" | "notes")[];
             /** Said */
             said: string;
             /** Same */
@@ -1086,7 +1086,7 @@ export interface components {
             /** Heading */
             heading: number | null;
             /** Roles */
-            roles: ("ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "level" | "family" | "colour" | "notes")[];
+            roles: ("ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "count" | "level" | "family" | "colour" | "notes")[];
             /** Rows */
             rows: components["schemas"]["RowReply"][];
             /** Titles */

@@ -17,6 +17,7 @@ const ROLE_WORD: Record<ListRole, string> = {
   phantom: "48 V",
   stereo: "stereo",
   side: "side",
+  count: "how many",
   level: "level, dBu",
   family: "family",
   colour: "colour",
