@@ -1,7 +1,7 @@
 import math
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ombrel.core import (
@@ -32,6 +32,7 @@ def test_an_edit_then_its_inverse_is_the_identity(show, seed):
     assert inverse == change.inverse()
 
 
+@settings(max_examples=50)
 @given(shows(), SEEDS)
 def test_two_changes_joined_do_what_they_did_one_by_one(show, seed):
     middle, one = made(show, edit_of_seed(show, seed))
@@ -42,6 +43,7 @@ def test_two_changes_joined_do_what_they_did_one_by_one(show, seed):
     assert all(whole.old[address] != whole.new[address] for address in whole.new)
 
 
+@settings(max_examples=50)
 @given(shows(), SEEDS)
 def test_undo_leaves_alone_what_somebody_moved_since(show, seed):
     after_mine, my_change = made(show, edit_of_seed(show, seed))

@@ -1,7 +1,7 @@
 import math
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 
 from ombrel.core import (
     LineDraft,
@@ -78,6 +78,7 @@ def test_swapped_cables_are_swapped_in_the_patch_and_each_channel_hears_its_line
     assert made(fixed, change.old)[0] == stage
 
 
+@settings(max_examples=50)
 @given(shows())
 def test_swapping_twice_is_the_identity(show):
     show, _ = made(

@@ -94,7 +94,7 @@ def test_a_newer_list_says_what_is_new_changed_and_gone_and_doubles_nothing(
     path = tmp_path / "la-marea-2.csv"
     path.write_bytes(newer.encode("cp1252"))
     bring(me, path)
-    me.until(lambda: "2 changed, 14 as they are, 1 leave the list" in me.body())
+    me.until(lambda: "2 changed, 14 as they are, 1 leaves the list" in me.body())
     me.until(lambda: "channel 20 → 21" in me.body())
     assert "Channel 16 loses its source and name" in me.body()
     me.button("Take 16 lines").click()

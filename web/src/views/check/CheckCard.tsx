@@ -60,8 +60,8 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
       </div>
       <p className={fed ? "text-sun-text" : "text-faint"} data-testid="feeding">
         {fed
-          ? `The ${fed} is on here. It goes along to each line that you walk to, by itself; ${fed === "tone" ? "T ends it." : "press again to end it."}`
-          : "Nothing is fed. T starts a tone, which then goes along from line to line."}
+          ? `The ${fed} is on here, and goes along to each line that you walk to, by itself. "Stop the ${fed}"${fed === "tone" ? " (T)" : ""} ends it.`
+          : "Nothing is fed. Tone (T) starts one, which then goes along from line to line."}
       </p>
       <div className="flex gap-2">
         <Button className={`${big} ${unsure ? "!bg-sun !text-on-sun" : "!border-sea !text-sea"}`} onClick={() => onJudge("good")} aria-keyshortcuts="G">

@@ -117,7 +117,7 @@ function Summary({ list }: { list: ListReply }) {
     [list.new, "new"],
     [list.changed, "changed"],
     [list.same, "as they are"],
-    [leaving, "leave the list"],
+    [leaving, leaving === 1 ? "leaves the list" : "leave the list"],
     [list.problems, "cannot be taken"],
   ] as const;
   const said = parts.filter(([count]) => count > 0).map(([count, word]) => `${count} ${word}`);

@@ -42,7 +42,7 @@ export const PreampFields = memo(function PreampFields({ socket, name, words }: 
       ) : (
         <span className="text-[13px] text-right text-soft" title={preamp && `${preamp.suggested_db} dB of gain would suit`}>
           {preamp ? levelText(preamp.dbfs, 0) : ""}
-          {words && preamp && <span className="text-faint"> dBFS expected</span>}
+          {words && preamp && <span className="text-faint max-md:hidden"> dBFS expected</span>}
         </span>
       )}
       <Toggle label={`Pad of ${name}`} tone="sun" pressed={pad} onChange={(on) => set("pad", on)}>
