@@ -78,6 +78,22 @@ def test_how_many_of_each_gives_as_many_lines_and_remarks_tell_of_phantom_power(
     ]
 
 
+@pytest.mark.parametrize(
+    "rows",
+    [
+        "Ch,Name,Side,Box\n3,Keys,L,A 1\n4,Keys,R,A 2\n",
+        "Ch,Name,Mic,Box\n4,Keys R,DI,A 2\n3,Keys L,DI,A 1\n",
+        "Kanal,Quelle,Mikro,Box\n3,Keys (links),DI,A 1\n4,Keys (rechts),DI,A 2\n",
+        "Voie,Source,Micro,Prise\n3,Keys G,DI,A 1\n4,Keys D,DI,A 2\n",
+    ],
+    ids=["column-of-sides", "right-first", "German", "French"],
+)
+def test_two_rows_that_are_the_sides_of_one_line_are_one_line_whoever_comes_first(rows):
+    (keys,) = drafts(taken(rows))
+    assert (keys.name, keys.stereo, keys.channel, keys.channel_right) == ("Keys", True, 3, 4)
+    assert (keys.socket, keys.socket_right) == ("input/a/1", "input/a/2")
+
+
 def test_numbered_text_in_one_column_is_a_list():
     rows = taken("DRUMS:\n1. Kick - dynamic\n2. Hat - condenser\nVOX:\n3. Keys L\n4. Keys R\n")
     assert [(d.name, d.kind, d.channel, d.channel_right) for d in drafts(rows)] == [

@@ -24,7 +24,7 @@ def paired(rows: list[Row]) -> list[Row]:
         joined = _joined(above, row) if above and result[-1] is above else None
         if above and joined:
             result[-1] = replace(above, drafts=(joined,), told=above.told + row.told)
-            says = f"right side of row {above.number}"
+            says = f"the other side of row {above.number}"
             result.append(replace(row, what="right", drafts=(), told=(), says=says))
         else:
             result.append(row)
@@ -36,6 +36,8 @@ def _joined(above: Row, below: Row) -> LineDraft | None:
         return None
     left, right = above.drafts[0], below.drafts[0]
     first, second = single_side(left.name), single_side(right.name)
+    if first and second and (first[1], second[1]) == ("right", "left"):
+        left, right, first, second = right, left, second, first
     if left.stereo or right.stereo or not first or not second:
         return None
     if (first[1], second[1]) != ("left", "right") or plain(first[0]) != plain(second[0]):

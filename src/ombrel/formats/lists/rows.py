@@ -125,7 +125,9 @@ def _named(fields: Fields) -> dict[Role, str]:
         found["performer"] = found["part"]
     elif found.get("name") and found.get("part"):
         found["notes"] = "; ".join(filter(None, (found.get("notes", ""), found["part"])))
-    found["name"] = named.strip()
+    side = found.get("side", "").strip()
+    told = is_among(side, "sides", "left") or is_among(side, "sides", "right")
+    found["name"] = f"{named.strip()} {side}" if told and named else named.strip()
     return found
 
 
