@@ -19,7 +19,7 @@ __all__ = ["pages_guessed", "sheets_to_json", "sheets_to_pdf"]
 
 _ROWS_A_PAGE: Final = 30
 _UNIT: Final = re.compile(r"(\d) (V|dBu?|ms|%)\b")
-_LONG_WORD: Final = re.compile(r"\S{26,}")  # longer than any column can be wide: may be broken
+_LONG_WORD: Final = re.compile(r"\S{44,}")  # longer than any column can be wide: may be broken
 
 _STYLE: Final = """
 @page {

@@ -4,9 +4,9 @@ import type { Sheet } from "../../data/types";
 /** Words longer than any column is wide may be broken; no other is. */
 function Words({ text: given }: { text: string }) {
   const text = given.replace(/(\d) (V|dBu?|ms|%)(?!\w)/g, "$1\u00a0$2"); // a number stays with its unit
-  if (!/\S{26}/.test(text)) return text;
+  if (!/\S{44}/.test(text)) return text;
   return text.split(/(\s+)/).map((word, index) =>
-    word.length > 25 ? (
+    word.length > 43 ? (
       <span key={index} className="long">
         {word}
       </span>
