@@ -94,6 +94,12 @@ def test_two_rows_that_are_the_sides_of_one_line_are_one_line_whoever_comes_firs
     assert (keys.socket, keys.socket_right) == ("input/a/1", "input/a/2")
 
 
+def test_sources_lettered_in_order_are_no_pairs():
+    letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
+    text = "Ch,Name,Mic\n" + "".join(f"{n},Voice {c},dyn\n" for n, c in enumerate(letters, 1))
+    assert len(drafts(taken(text))) == 26
+
+
 def test_numbered_text_in_one_column_is_a_list():
     rows = taken("DRUMS:\n1. Kick - dynamic\n2. Hat - condenser\nVOX:\n3. Keys L\n4. Keys R\n")
     assert [(d.name, d.kind, d.channel, d.channel_right) for d in drafts(rows)] == [

@@ -36,14 +36,16 @@ def _joined(above: Row, below: Row) -> LineDraft | None:
         return None
     left, right = above.drafts[0], below.drafts[0]
     first, second = single_side(left.name), single_side(right.name)
-    if first and second and (first[1], second[1]) == ("right", "left"):
+    swapped = first is not None and second is not None and first[1] == "right"
+    if swapped:
         left, right, first, second = right, left, second, first
     if left.stereo or right.stereo or not first or not second:
         return None
     if (first[1], second[1]) != ("left", "right") or plain(first[0]) != plain(second[0]):
         return None
     letters = (plain(left.name).split()[-1], plain(right.name).split()[-1])
-    if all(len(letter) == 1 for letter in letters) and letters not in _PAIRS:
+    pairs = _PAIRS[:1] if swapped else _PAIRS  # "Source D" and "Source E" are no pair
+    if all(len(letter) == 1 for letter in letters) and letters not in pairs:
         return None
     return replace(
         left,
