@@ -75,6 +75,8 @@ class OneList:
             numbers_of(fields_of(self.roles, cells).get("number", "")) for cells in self.texts
         ]
         self.numbered = self._is_numbered()
+        alone = sum(len(set(cells) - {""}) == 1 for cells in self.texts)
+        self.alone_everywhere = alone > 0.6 * len(self.texts)  # a list of names and nothing else
         numbered_rows = [place for place, found_numbers in enumerate(self.numbers) if found_numbers]
         self.first_numbered = numbered_rows[0] if numbered_rows else 0
         self.last_numbered = numbered_rows[-1] if numbered_rows else len(self.texts)
@@ -249,12 +251,9 @@ class OneList:
         if self.numbers[place]:
             return False
         spread_out = sum(bool(cell) for cell in cells) > 1
-        alone_everywhere = sum(len(set(c) - {""}) == 1 for c in self.texts if any(c)) > 0.6 * len(
-            self.texts
-        )
         if spread_out or self.numbered or text.endswith(":") or fields.get("name") != text:
             return True
-        if alone_everywhere:
+        if self.alone_everywhere:
             return False
         others = [fields_of(self.roles, c).get("name", "") for c in self.texts]
         capitals = sum(name.isupper() for name in others if name)
