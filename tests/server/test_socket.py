@@ -3,6 +3,7 @@ import uuid
 
 import pytest
 from asgiref.sync import sync_to_async
+from channels.layers import get_channel_layer
 from channels.testing import WebsocketCommunicator
 from django.contrib.auth.models import AnonymousUser
 from django.db import OperationalError
@@ -10,8 +11,10 @@ from django.db import OperationalError
 from ombrel.server import models, ticker
 from ombrel.server.consumers import NO_SUCH_SHOW, NOT_SIGNED_IN, ShowConsumer
 from ombrel.server.door import commit
+from ombrel.server.stage import stage_link
 
 from .conftest import make, stored
+from .conftest import request as door_request
 
 
 class Screen:
@@ -262,3 +265,88 @@ async def test_a_bug_in_one_batch_is_told_and_the_next_edit_works(fed, ann, monk
     await screen.do(FADER)
     assert (await screen.next("done"))["revision"] == 2
     await asyncio.sleep(0)
+
+
+async def test_one_persons_fault_is_nobody_elses(fed, ann, ben):
+    one, two = Screen(fed, ann), Screen(fed, ben)
+    await one.open()
+    await two.open()
+    thirty = [
+        await two.do([{"address": "channel/1/fader", "value": -float(n)}]) for n in range(1, 31)
+    ]
+    bad = {"type": "do", "id": str(uuid.uuid4()), "ask": moving("channel/1/mute", True)}
+    await one.say(**bad, gesture="a\x00b")
+    await one.say(**bad | {"id": str(uuid.uuid4())}, gesture="half \ud800 a letter")
+    await one.say(
+        type="do",
+        id=str(uuid.uuid4()),
+        gesture="g",
+        ask={"action": "remove_lines", "lines": list(range(300_000))},
+    )
+    assert [(await one.next("refused"))["code"] for _ in range(3)] == ["bad_message"] * 3
+    assert {(await two.next("done"))["id"] for _ in thirty} == set(thirty)
+    assert not (await sync_to_async(stored)(fed)).on("channel/1/mute")
+
+
+async def test_what_cannot_be_stored_together_is_stored_singly(fed, ann):
+    """A request that no check before the door stops: the store itself refuses it."""
+    taking = ticker.ticker_of(fed.pk)
+    moves = [{f"channel/{n}/fader": -3.0} for n in (1, 2, 3)]
+    good = [taking.submit(door_request(one, ann)) for one in moves]
+    bad = taking.submit(door_request({"channel/4/fader": -3.0}, ann, gesture="a\x00b"))
+    *kept, refused = await asyncio.gather(*good[:2], good[2], bad, return_exceptions=True)
+    assert sorted(done.revision for done in kept) == [2, 3, 4]
+    assert isinstance(refused, Exception)
+    now = await sync_to_async(stored)(fed)
+    assert [now[f"channel/{n}/fader"] for n in (1, 2, 3, 4)] == [-3.0, -3.0, -3.0, -float("inf")]
+
+
+async def test_a_screen_that_ends_in_any_way_is_out_of_everything(fed, ann, ben):
+    one, other = Screen(fed, ann), Screen(fed, ben)
+    await one.open()
+    await other.open()
+    await other.say(type="watch", table=False, why=None, check=None, view="lines")
+    await one.say(type="watch", table=False, why=None, check=1, view="check")
+    assert (await other.next("present"))["others"] == []  # itself
+    while (there := await other.next("present"))["others"] == []:
+        pass
+    assert [(who["name"], who["view"]) for who in there["others"]] == [("ann", "check")]
+    link = stage_link()
+    assert len(link._wanting) == 1
+    layer = get_channel_layer()
+    members = layer.groups[ticker.group_of(fed.pk)]
+    assert len(members) == 2
+    # the network goes while something is being told: no close ever comes
+    one.socket.future.cancel()
+    while (await other.next("present"))["others"]:
+        pass
+    assert link._wanting == set()
+    assert len(layer.groups[ticker.group_of(fed.pk)]) == 1
+
+
+async def test_somebody_is_there_to_answer(fed, ann):
+    screen = Screen(fed, ann)
+    await screen.open()
+    await screen.say(type="ping")
+    assert await screen.next("pong") == {"type": "pong"}
+
+
+async def test_who_is_loudest_is_told_and_follows(fed, ann):
+    await sync_to_async(make)(
+        fed,
+        {f"channel/{n}/source": f"input/a/{n}" for n in range(2, 9)}
+        | {f"channel/{n}/fader": -float(n) for n in range(2, 9)},
+    )
+    screen = Screen(fed, ann)
+    await screen.open()
+    await screen.say(
+        type="watch", table=True, why={"source": "channel/8", "listener": "house"}, view="hears"
+    )
+    told = await screen.next("loudest")
+    assert [(one["rank"], one["source"]) for one in told["sources"]] == [
+        (1, "channel/1"), (2, "channel/2"), (3, "channel/3"), (4, "channel/4"), (8, "channel/8"),
+    ]  # fmt: skip
+    await screen.do([{"address": "channel/8/fader", "value": 3.0}])
+    while (told := await screen.next("loudest"))["sources"][0]["source"] != "channel/8":
+        pass
+    assert [one["rank"] for one in told["sources"]] == [1, 2, 3, 4, 5]

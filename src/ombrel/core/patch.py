@@ -149,10 +149,7 @@ def patch_lines(
     Raises NothingLeft when sockets or channels run out.
     """
     wanted = list(lines)
-    taken = {
-        show[f"line/{line}/{side}"] for line in show.lines() for side in ("socket", "socket_right")
-    }
-    free_sockets = [s for s in inputs_in_order(show, first_socket) if s not in taken]
+    free_sockets = [s for s in inputs_in_order(show, first_socket) if s not in show.plugged]
     free_channels = [
         number
         for number in range(first_channel, show.desk.channels + 1)

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import cast
 
 from immutables import Map
@@ -13,12 +14,13 @@ from .kinds import Value
 __all__ = ["Show", "blank_show"]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Show:
     """The values of a show. Only what differs from its default is held; the rest is implied.
 
     Frozen: a change gives a new show that shares what did not change, so undo, previews and
-    comparing are cheap. Made by `blank_show` and changed by `edits`; nothing else writes to it.
+    comparing are cheap, and what is asked often is found once. Made by `blank_show` and changed
+    by `edits`; nothing else writes to it.
     """
 
     desk: Desk
@@ -54,12 +56,16 @@ class Show:
 
     def lines(self) -> list[int]:
         """Numbers of the lines in the list, in the list's order (ties by number)."""
+        return list(self._lines)
+
+    @cached_property
+    def _lines(self) -> tuple[int, ...]:
         places = [
             (self.number(f"line/{number}/place"), number)
             for number in range(1, LINES + 1)
             if f"line/{number}/place" in self.values
         ]
-        return [number for _, number in sorted(places)]
+        return tuple(number for _, number in sorted(places))
 
     def in_use(self, kind: str) -> list[str]:
         """Groups, mixes or matrices ("group", "mix", "matrix") that are in use, ascending."""
@@ -75,13 +81,35 @@ class Show:
 
     def channels(self) -> list[int]:
         """Numbers of the channels in use (they have a source, a spare or a name), ascending."""
-        return [
+        return list(self._channels)
+
+    @cached_property
+    def _channels(self) -> tuple[int, ...]:
+        return tuple(
             number
             for number in range(1, self.desk.channels + 1)
             if any(
                 f"channel/{number}/{leaf}" in self.values for leaf in ("source", "spare", "name")
             )
-        ]
+        )
+
+    @cached_property
+    def plugged(self) -> frozenset[str]:
+        """The sockets that lines are plugged into."""
+        sides = (
+            self[f"line/{n}/{side}"] for n in self._lines for side in ("socket", "socket_right")
+        )
+        return frozenset(socket for socket in sides if isinstance(socket, str))
+
+    @cached_property
+    def fed_by(self) -> Mapping[str, tuple[int, ...]]:
+        """The channels that a socket or a side of a bus feeds now, ascending, by that."""
+        fed: dict[str, tuple[int, ...]] = {}
+        for number in self._channels:
+            source = self.source_of(number)
+            if source is not None:
+                fed[source] = (*fed.get(source, ()), number)
+        return fed
 
     def source_of(self, channel: int) -> str | None:
         """What feeds a channel now: its source, or its spare while it is switched to that."""

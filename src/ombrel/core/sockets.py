@@ -201,4 +201,4 @@ def channels_of_line(show: Show, line: int) -> list[int]:
 
 def channels_on(show: Show, socket: str) -> list[int]:
     """Numbers of the channels that a socket feeds now, ascending."""
-    return [n for n in show.channels() if show.source_of(n) == socket]
+    return list(show.fed_by.get(socket, ()))

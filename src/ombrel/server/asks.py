@@ -6,8 +6,7 @@ An ask holds no rule of the job; its `plan` hands what was typed or dragged to t
 from collections.abc import Mapping
 from typing import Annotated, Literal
 
-from ninja import Schema
-from pydantic import ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from ombrel import core
 from ombrel.core import Asked, Travel, Typed
@@ -16,11 +15,16 @@ from .plans import Planned, Turn
 
 __all__ = ["Ask", "AskedMove", "moves_from_wire", "moves_to_wire"]
 
-Address = Annotated[str, Field(max_length=120)]
-Typing = Annotated[str, Field(max_length=400)]
+# PostgreSQL keeps no U+0000, in text or in JSON: it is refused here, where one request is alone
+KEPT = r"^[^\x00]*$"
+Address = Annotated[str, Field(max_length=120, pattern=KEPT)]
+Typing = Annotated[str, Field(max_length=400, pattern=KEPT)]
+Lines = Annotated[list[int], Field(max_length=core.LINES)]
+SomeLines = Annotated[list[int], Field(min_length=1, max_length=core.LINES)]
+MOST_BUSES = 200  # more than any desk has
 
 
-class _Strict(Schema):
+class _Strict(BaseModel):
     """A part of the wire: what it does not know it refuses."""
 
     model_config = ConfigDict(extra="forbid")
@@ -30,7 +34,7 @@ class AskedMove(_Strict):
     """One address and what it is to hold: a value, a typed text, or a place of its travel."""
 
     address: Address
-    value: float | bool | str | None = None
+    value: float | bool | Annotated[str, Field(pattern=KEPT)] | None = None
     typed: Typing | None = None
     travel: float | None = None
 
@@ -68,7 +72,7 @@ class Moves(_Strict):
 
     action: Literal["moves"]
     moves: Annotated[list[AskedMove], Field(min_length=1, max_length=20_000)]
-    says: Annotated[str, Field(max_length=120)] = ""
+    says: Annotated[str, Field(max_length=120, pattern=KEPT)] = ""
 
     def plan(self, turn: Turn) -> Planned:
         return Planned(moves_from_wire(self.moves), self.says)
@@ -89,7 +93,7 @@ class PatchLines(_Strict):
     """Give lines sockets and channels. `lines` empty: all of them."""
 
     action: Literal["patch_lines"]
-    lines: list[int] = []
+    lines: Lines = []
 
     def plan(self, turn: Turn) -> Planned:
         lines = self.lines or turn.show.lines()
@@ -142,7 +146,7 @@ class RemoveLines(_Strict):
     """Take lines off the list."""
 
     action: Literal["remove_lines"]
-    lines: Annotated[list[int], Field(min_length=1)]
+    lines: SomeLines
     free: bool = False  # their channels lose source and name
 
     def plan(self, turn: Turn) -> Planned:
@@ -154,7 +158,7 @@ class NameChannels(_Strict):
     """Call the channels of lines after them."""
 
     action: Literal["name_channels"]
-    lines: Annotated[list[int], Field(min_length=1, max_length=core.LINES)]
+    lines: SomeLines
 
     def plan(self, turn: Turn) -> Planned:
         return Planned(core.name_channels(turn.show, self.lines), "Channels named after lines")
@@ -164,7 +168,7 @@ class SetKind(_Strict):
     """Make lines of a kind; levels that nobody set follow it."""
 
     action: Literal["set_kind"]
-    lines: Annotated[list[int], Field(min_length=1)]
+    lines: SomeLines
     kind: Typing
 
     def plan(self, turn: Turn) -> Planned:
@@ -175,7 +179,7 @@ class DuplicateLines(_Strict):
     """Copy lines to the end of the list."""
 
     action: Literal["duplicate_lines"]
-    lines: Annotated[list[int], Field(min_length=1)]
+    lines: SomeLines
 
     def plan(self, turn: Turn) -> Planned:
         moves = core.duplicate_lines(turn.show, self.lines)
@@ -198,7 +202,7 @@ class SuggestGains(_Strict):
     """Set the preamps of lines to the gains that meet the show's target. `lines` empty: all."""
 
     action: Literal["suggest_gains"]
-    lines: list[int] = []
+    lines: Lines = []
 
     def plan(self, turn: Turn) -> Planned:
         lines = self.lines or turn.show.lines()
@@ -209,7 +213,7 @@ class PatchBuses(_Strict):
     """Patch mixes (all that no output carries, if none are named) to the next free outputs."""
 
     action: Literal["patch_buses"]
-    buses: list[Address] = []
+    buses: Annotated[list[Address], Field(max_length=MOST_BUSES)] = []
 
     def plan(self, turn: Turn) -> Planned:
         buses = self.buses or [f"mix/{number}" for number in turn.show.mixes()]
@@ -220,7 +224,7 @@ class MoveLines(_Strict):
     """Move lines ahead of another, or to the end."""
 
     action: Literal["move_lines"]
-    lines: Annotated[list[int], Field(min_length=1)]
+    lines: SomeLines
     before: int | None
 
     def plan(self, turn: Turn) -> Planned:

@@ -5,8 +5,6 @@ import json
 import logging
 import time
 from collections.abc import Coroutine
-from contextlib import suppress
-from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -20,14 +18,27 @@ from ombrel.core import ConsoleError
 from . import models, tellings, wire
 from .door import Refused, Request
 from .live import State, live_of
+from .news import (
+    Told,
+    bears_on_why,
+    cells_text,
+    loudest_text,
+    noticed_text,
+    snapshot_text,
+    table_text,
+    text_of,
+    why_text,
+)
 from .plans import Turn
+from .presence import Here
 from .stage import stage_link
 from .ticker import group_of, ticker_of
-from .work import in_database, in_thread
+from .work import at_leisure, in_database, in_thread
 
 __all__ = ["ShowConsumer"]
 
 _LOG = logging.getLogger(__name__)
+_LARGE = 500  # values in a frame: more are put into text in a thread
 _CATCH_UP = 500  # more revisions behind than this: a snapshot is smaller
 METER_S = 0.15
 NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
@@ -36,14 +47,27 @@ NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
 class ShowConsumer(AsyncWebsocketConsumer):
     """Speaks the messages of `wire`; an unknown one is answered as an error."""
 
+    started = left = False
+
+    async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
+        try:
+            await super().__call__(scope, receive, send)
+        finally:  # however a screen ends, it leaves the show, the stage and its own work
+            await self._leave()
+
     async def connect(self) -> None:
         self.user = self.scope["user"]
         self.show_id: UUID = self.scope["url_route"]["kwargs"]["show_id"]
+        self.here = Here(self.show_id, self.channel_name, self.user.get_username())
         self.table = False
         self.why: wire.WatchedCell | None = None
         self.check: int | None = None
         self.metered_at = 0.0
+        self.metering: asyncio.Task | None = None
         self.work: set[asyncio.Task] = set()
+        self.owed: set[str] = set()
+        self.explaining: asyncio.Task | None = None
+        self.started = True
         await self.accept()
         if not self.user.is_authenticated:
             await self.close(code=NOT_SIGNED_IN)
@@ -51,10 +75,21 @@ class ShowConsumer(AsyncWebsocketConsumer):
             await self.close(code=NO_SUCH_SHOW)
         else:
             await self.channel_layer.group_add(group_of(self.show_id), self.channel_name)
+            await self.here.come()
 
     async def disconnect(self, code: int) -> None:
+        await self._leave()
+
+    async def _leave(self) -> None:
+        """Take this screen out of everything; once, however often it is called."""
+        if self.left or not self.started:
+            return
+        self.left = True
         stage_link().enough(self._measured)
+        for task in {self.metering, self.explaining} - {None}:
+            task.cancel()  # type: ignore[union-attr]
         await self.channel_layer.group_discard(group_of(self.show_id), self.channel_name)
+        await self.here.go()
 
     async def receive(self, text_data: str | None = None, bytes_data: bytes | None = None) -> None:
         try:
@@ -70,6 +105,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     await self._hello(message)
                 case wire.Watch():
                     await self._watch(message)
+                case wire.Ping():
+                    await self.say({"type": "pong"})
+                    await self.here.still()
                 case wire.Do():
                     self._later(self._do(message))
                 case wire.Turn():
@@ -95,9 +133,16 @@ class ShowConsumer(AsyncWebsocketConsumer):
         task.add_done_callback(self.work.discard)
 
     async def say(self, message: dict) -> None:
-        # who has gone meanwhile hears of it when they come back
-        with suppress(OSError):
-            await self.send(text_data=json.dumps(message, allow_nan=False, separators=(",", ":")))
+        await self.tell(text_of(message))
+
+    async def tell(self, text: str) -> None:
+        """Send a text to this screen. Who has gone meanwhile hears of it when they come back."""
+        if self.left:
+            return
+        try:
+            await self.send(text_data=text)
+        except (OSError, RuntimeError):  # closed: by the network, or by a close that came first
+            await self._leave()
 
     async def _refuse(self, message_id: UUID | str | None, code: str, message: str) -> None:
         shown = str(message_id) if message_id else None
@@ -117,8 +162,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 {"type": "moved", "before": since, "revision": state.revision, "values": values}
             )
         else:
-            await self.say(await in_thread(tellings.snapshot_message, state))
-        await self.say(await in_thread(_noticed, state))
+            await self.tell(await in_thread(snapshot_text, state))
+        self._owe("noticed")
 
     async def _watch(self, message: wire.Watch) -> None:
         began = message.table and not self.table
@@ -127,12 +172,40 @@ class ShowConsumer(AsyncWebsocketConsumer):
             stage_link().enough(self._measured)
         else:
             await stage_link().want(self._measured)
-        state = await self._now()
+        await self.here.moved(message.view)
         if began:
-            await self.say(await in_thread(tellings.table_message, state))
+            await self.tell(await in_thread(table_text, await self._now()))
         if self.why:
-            source, listener = self.why.source, self.why.listener
-            await self.say(await in_thread(tellings.why_message, state, source, listener))
+            # a cell that is not there is refused at once, in answer to this message
+            await self.tell(await in_thread(loudest_text, await self._now(), *self._cell()))
+            self._owe("why")
+
+    def _cell(self) -> tuple[str, str]:
+        assert self.why is not None
+        return self.why.source, self.why.listener
+
+    def _owe(self, *what: str) -> None:
+        """Explain later, by the show as it then stands; moves that come meanwhile are one."""
+        self.owed.update(what)
+        if self.owed and (self.explaining is None or self.explaining.done()):
+            self.explaining = asyncio.create_task(self._explain())
+
+    async def _explain(self) -> None:
+        while self.owed and not self.left:
+            what = self.owed.pop()
+            try:
+                state = live_of(self.show_id).state or await self._now()
+                if what == "noticed":
+                    await self.tell(await at_leisure(noticed_text, state))
+                elif self.why:
+                    await self.tell(await at_leisure(why_text, state, *self._cell()))
+            except ConsoleError as error:  # the cell went with its strip
+                await self.say(tellings.refused_message(None, error))
+            except DatabaseError:
+                await self.close(code=1013)
+                return
+            except Exception:
+                _LOG.exception("an explanation failed")
 
     async def _do(self, message: wire.Do) -> None:
         await self._submit(
@@ -182,13 +255,23 @@ class ShowConsumer(AsyncWebsocketConsumer):
     # ---- the stage
 
     def _measured(self, levels_dbu: dict[str, float]) -> None:
-        """Levels from the stage: told on at most every METER_S, by the show as it stands."""
+        """Levels from the stage: told on at most every METER_S, by the show as it stands.
+
+        A screen that does not take what it is sent is sent no more until it does.
+        """
         now, state = time.monotonic(), live_of(self.show_id).state
         if self.check is None or state is None or now - self.metered_at < METER_S:
             return
+        if self.metering is not None and not self.metering.done():
+            return
         self.metered_at = now
         fed = frozenset(stage_link().fed)
-        self._later(self.say(tellings.meters_message(state, self.check, levels_dbu, fed)))
+        self.metering = asyncio.create_task(self._meters(state, self.check, levels_dbu, fed))
+
+    async def _meters(
+        self, state: State, line: int, levels_dbu: dict[str, float], fed: frozenset[int]
+    ) -> None:
+        await self.say(await in_thread(tellings.meters_message, state, line, levels_dbu, fed))
 
     async def _feed(self, message: wire.FeedLine) -> None:
         show = (await self._now()).show
@@ -209,85 +292,40 @@ class ShowConsumer(AsyncWebsocketConsumer):
     # ---- from the channel layer
 
     async def show_moved(self, event: dict) -> None:
-        frame = event["frame"]
-        await self.say(
-            {
-                "type": "moved",
-                "before": frame["before"],
-                "revision": frame["revision"],
-                "values": frame["values"],
-            }
-        )
+        told = Told(event["frame"])
+        if len(told.values) > _LARGE:
+            await self.tell(await in_thread(getattr, told, "text"))
+        else:
+            await self.tell(told.text)
         state = live_of(self.show_id).state
-        if state is None or state.revision < frame["revision"]:  # another process moved it on
+        if state is None or state.revision < told.revision:  # another process moved it on
             state = await self._now()
-        for message in await in_thread(_news, state, _Frame(frame), self.table, self.why):
-            await self.say(message)
+        if self.table and told.layout:
+            await self.tell(await in_thread(table_text, state))
+        elif self.table and told.cells:
+            await self.tell(await in_thread(cells_text, state, told))
+        if self.why:
+            column = state.flow.layout.column(self.why.listener)
+            if told.noticed or told.layout or any(at == column for _, at in told.cells):
+                await self.tell(await in_thread(loudest_text, state, *self._cell()))
+            if bears_on_why(told, state, self.why):
+                self._owe("why")
+        if told.noticed:
+            self._owe("noticed")
+
+    async def show_here(self, event: dict) -> None:
+        await self.say(self.here.heard(event))
+
+    async def show_who(self, event: dict) -> None:
+        await self.here.answer(event["screen"])
 
     async def show_trouble(self, event: dict) -> None:
         await self.say({"type": "trouble", "message": event["message"]})
 
 
-class _Frame:
-    """A frame of the channel layer, as a key: all screens share the messages made for it."""
-
-    def __init__(self, frame: dict) -> None:
-        self.cells = tuple((row, column) for row, column in frame["cells"])
-        self.layout: bool = frame["layout"]
-        self.noticed: bool = frame["noticed"]
-        self.revision: int = frame["revision"]
-
-    def __hash__(self) -> int:
-        return hash(self.revision)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Frame) and (self.revision, self.cells, self.layout) == (
-            other.revision,
-            other.cells,
-            other.layout,
-        )
-
-
-def _news(
-    state: State, frame: _Frame, table: bool, why: wire.WatchedCell | None
-) -> list[dict[str, Any]]:
-    """What a screen is told after a move, in a thread: no core work runs in the event loop."""
-    news = []
-    if frame.noticed:
-        news.append(_noticed(state))
-    if table and frame.layout:
-        news.append(_table(state))
-    elif table and frame.cells:
-        news.append(_cells(state, frame))
-    if why:
-        news.append(_why(state, why.source, why.listener))
-    return news
-
-
-@lru_cache(maxsize=8)
-def _table(state: State) -> dict[str, Any]:
-    return tellings.table_message(state)
-
-
-@lru_cache(maxsize=8)
-def _cells(state: State, frame: _Frame) -> dict[str, Any]:
-    return tellings.cells_message(state, frame.cells)
-
-
-@lru_cache(maxsize=64)
-def _why(state: State, source: str, listener: str) -> dict[str, Any]:
-    return tellings.why_message(state, source, listener)
-
-
 def _tried(turn: Turn, message: wire.Try) -> dict[str, Any]:
     shown = core.preview(turn.show, turn.flow, message.ask.plan(turn).moves)
     return tellings.preview_message(message.id, shown)
-
-
-@lru_cache(maxsize=8)
-def _noticed(state: State) -> dict[str, Any]:
-    """Found once for a state, however many screens are told (a State is compared by identity)."""
-    return tellings.noticed_message(state)
 
 
 def _exists(show_id: UUID) -> bool:

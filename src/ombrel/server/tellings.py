@@ -13,6 +13,8 @@ from .wire import (
     CellState,
     FindingMessage,
     LossMessage,
+    Loudest,
+    LoudSource,
     Noticed,
     PreampMessage,
     Preview,
@@ -26,6 +28,7 @@ from .wire import (
 
 __all__ = [
     "cells_message",
+    "loudest_message",
     "meters_message",
     "noticed_message",
     "preview_message",
@@ -218,6 +221,19 @@ def meters_message(
         "good": arrival.good,
         "says": arrival.says,
     }
+
+
+def loudest_message(state: State, source: str, listener: str) -> dict:
+    """Who is loudest at a listener. Raises UnknownAddress."""
+    return Loudest(
+        type="loudest",
+        revision=state.revision,
+        listener=listener,
+        sources=[
+            LoudSource(rank=x.rank, source=x.source, name=x.name, level_db=round(x.level_db, 2))
+            for x in core.loudest(state.show, state.flow, source, listener)
+        ],
+    ).model_dump(mode="json")
 
 
 def preview_message(message_id: UUID, preview: core.Preview) -> dict:

@@ -23,12 +23,15 @@ def group_of(show_id: UUID) -> str:
     return f"show.{show_id}"
 
 
+Waiting = tuple[Request, asyncio.Future[Done | Refused]]
+
+
 class Ticker:
     """Gathers one show's edits and takes them through the door, a tick at a time, in order."""
 
     def __init__(self, show_id: UUID) -> None:
         self.show_id = show_id
-        self._waiting: list[tuple[Request, asyncio.Future[Done | Refused]]] = []
+        self._waiting: list[Waiting] = []
         self._task: asyncio.Task[None] | None = None
         self._in_trouble = False
 
@@ -44,19 +47,30 @@ class Ticker:
         while self._waiting:
             await asyncio.sleep(TICK_S)
             batch, self._waiting = self._waiting, []
-            try:
-                outcomes, frame = await self._kept([request for request, _ in batch])
-            except Exception as error:  # a bug or a show that is gone: tell those who wait, go on
-                _LOG.exception("a batch of edits failed")
-                for _, future in batch:
-                    if not future.done():
-                        future.set_exception(error)
-                continue
-            if frame.values:
-                await self._tell({"type": "show.moved", "frame": frame_to_layer(frame)})
-            for (_, future), outcome in zip(batch, outcomes, strict=True):
-                if not future.done():
-                    future.set_result(outcome)
+            await self._taken(batch)
+
+    async def _taken(self, batch: list[Waiting]) -> None:
+        """Take edits through the door. What the door cannot keep together it is given singly:
+
+        one request's fault stays its own.
+        """
+        try:
+            outcomes, frame = await self._kept([request for request, _ in batch])
+        except Exception as error:  # a bug, a value that cannot be stored, a show that is gone
+            if len(batch) > 1:
+                for one in batch:
+                    await self._taken([one])
+                return
+            _LOG.exception("an edit failed")
+            _, future = batch[0]
+            if not future.done():
+                future.set_exception(error)
+            return
+        if frame.values:
+            await self._tell({"type": "show.moved", "frame": frame_to_layer(frame)})
+        for (_, future), outcome in zip(batch, outcomes, strict=True):
+            if not future.done():
+                future.set_result(outcome)
 
     async def _kept(self, requests: list[Request]) -> tuple[list[Done | Refused], Frame]:
         """Commit, however often the database has to be asked: no move is lost."""

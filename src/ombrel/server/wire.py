@@ -3,10 +3,9 @@
 from typing import Annotated, Literal
 from uuid import UUID
 
-from ninja import Schema
-from pydantic import Field, TypeAdapter
+from pydantic import BaseModel, Field, TypeAdapter
 
-from .asks import Address, Ask, AskedMove, _Strict
+from .asks import KEPT, Address, Ask, AskedMove, _Strict
 
 __all__ = ["FROM_SCREEN", "FromScreen", "ToScreen"]
 
@@ -39,6 +38,13 @@ class Watch(_Strict):
     table: bool = False
     why: WatchedCell | None = None
     check: int | None = None
+    view: Annotated[str, Field(max_length=40, pattern=KEPT)] = ""  # where its person is, for others
+
+
+class Ping(_Strict):
+    """Is anybody there? The answer is `pong`: a network can die without a word."""
+
+    type: Literal["ping"]
 
 
 class Do(_Strict):
@@ -46,7 +52,7 @@ class Do(_Strict):
 
     type: Literal["do"]
     id: UUID
-    gesture: Annotated[str, Field(min_length=1, max_length=60)]
+    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
     ask: Ask
 
 
@@ -87,7 +93,7 @@ class Try(_Strict):
 
 
 FromScreen = Annotated[
-    Hello | Watch | Do | FeedLine | SwapCables | StraightCables | Turn | Try,
+    Hello | Watch | Ping | Do | FeedLine | SwapCables | StraightCables | Turn | Try,
     Field(discriminator="type"),
 ]
 FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)
@@ -96,7 +102,7 @@ FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)
 # ---- to a screen
 
 
-class Snapshot(Schema):
+class Snapshot(BaseModel):
     """All values that differ from their defaults."""
 
     type: Literal["snapshot"]
@@ -104,7 +110,7 @@ class Snapshot(Schema):
     values: dict[str, WireValue]
 
 
-class Moved(Schema):
+class Moved(BaseModel):
     """Values that changed between two revisions; after a gap the screen says hello again."""
 
     type: Literal["moved"]
@@ -113,7 +119,7 @@ class Moved(Schema):
     values: dict[str, WireValue]
 
 
-class TableCell(Schema):
+class TableCell(BaseModel):
     """One cell of who hears what; level in dB, null for silence. `way`: how its own feed taps, or
 
     "through" where it comes by other strips.
@@ -126,7 +132,7 @@ class TableCell(Schema):
     way: CellWay
 
 
-class TableHead(Schema):
+class TableHead(BaseModel):
     """Head of a column: where the listener stands, whether it goes anywhere, and what it serves.
 
     `listens` false: a stage in between, drawn apart.
@@ -138,7 +144,7 @@ class TableHead(Schema):
     listens: bool
 
 
-class Table(Schema):
+class Table(BaseModel):
     """The whole of who hears what: one list of cells a source, in the order of the listeners."""
 
     type: Literal["table"]
@@ -151,7 +157,7 @@ class Table(Schema):
     way: list[list[CellWay]]
 
 
-class Cells(Schema):
+class Cells(BaseModel):
     """Cells of the table that changed."""
 
     type: Literal["cells"]
@@ -159,7 +165,7 @@ class Cells(Schema):
     cells: list[TableCell]
 
 
-class WhyStep(Schema):
+class WhyStep(BaseModel):
     """One stage of the path."""
 
     kind: str
@@ -174,14 +180,14 @@ class WhyStep(Schema):
     address: str | None
 
 
-class WhyRemedy(Schema):
+class WhyRemedy(BaseModel):
     """What a button says, and the moves it makes."""
 
     says: str
     moves: list[AskedMove]
 
 
-class WhyReason(Schema):
+class WhyReason(BaseModel):
     """One reason for silence."""
 
     code: str
@@ -189,7 +195,7 @@ class WhyReason(Schema):
     remedy: WhyRemedy | None
 
 
-class WhyWay(Schema):
+class WhyWay(BaseModel):
     """One way from the source to the listener; `says`: by way of what, "" for its own feed."""
 
     says: str
@@ -198,7 +204,7 @@ class WhyWay(Schema):
     steps: list[WhyStep]
 
 
-class WhyAnswer(Schema):
+class WhyAnswer(BaseModel):
     """The explanation of one cell. `opening`: the fewest actions that let it be heard, as one."""
 
     type: Literal["why"]
@@ -216,7 +222,7 @@ class WhyAnswer(Schema):
     opening: WhyRemedy | None
 
 
-class DoneMessage(Schema):
+class DoneMessage(BaseModel):
     """An edit is kept."""
 
     type: Literal["done"]
@@ -225,7 +231,7 @@ class DoneMessage(Schema):
     says: str
 
 
-class RefusedMessage(Schema):
+class RefusedMessage(BaseModel):
     """An edit, or a question, was refused; nothing changed. `ways`: edits that would do it."""
 
     type: Literal["refused"]
@@ -235,7 +241,7 @@ class RefusedMessage(Schema):
     ways: list[WhyRemedy] = []
 
 
-class LossMessage(Schema):
+class LossMessage(BaseModel):
     """Who loses a socket or source, and to whom."""
 
     who: str
@@ -243,7 +249,7 @@ class LossMessage(Schema):
     to: str
 
 
-class Preview(Schema):
+class Preview(BaseModel):
     """What an edit would do."""
 
     type: Literal["preview"]
@@ -256,7 +262,7 @@ class Preview(Schema):
     leaving: list[tuple[str, str]]
 
 
-class FindingMessage(Schema):
+class FindingMessage(BaseModel):
     """Something that Ombrel noticed. `careful`: its remedy asks for a second press."""
 
     rule: str
@@ -267,7 +273,7 @@ class FindingMessage(Schema):
     careful: bool
 
 
-class PreampMessage(Schema):
+class PreampMessage(BaseModel):
     """What is expected behind a socket's preamp, in dBFS, and the gain that would suit, in dB."""
 
     socket: str
@@ -276,7 +282,46 @@ class PreampMessage(Schema):
     suggested_db: float
 
 
-class Noticed(Schema):
+class LoudSource(BaseModel):
+    """A source that is heard at a listener; `rank` 1 is the loudest."""
+
+    rank: int
+    source: str
+    name: str
+    level_db: float
+
+
+class Loudest(BaseModel):
+    """The loudest sources at the listener of the cell that Why answers for, its own among them."""
+
+    type: Literal["loudest"]
+    revision: int
+    listener: str
+    sources: list[LoudSource]
+
+
+class Pong(BaseModel):
+    """Somebody is there."""
+
+    type: Literal["pong"]
+
+
+class PersonHere(BaseModel):
+    """Somebody with the show open, and the view that they are in."""
+
+    screen: str
+    name: str
+    view: str
+
+
+class Present(BaseModel):
+    """Who else is in the show: every other screen, by its person's name."""
+
+    type: Literal["present"]
+    others: list[PersonHere]
+
+
+class Noticed(BaseModel):
     """Findings, and what the preamps make of the lines on them."""
 
     type: Literal["noticed"]
@@ -285,7 +330,7 @@ class Noticed(Schema):
     preamps: list[PreampMessage]
 
 
-class Meters(Schema):
+class Meters(BaseModel):
     """Input meters in dBFS by channel number, and what arrives of the line being checked."""
 
     type: Literal["meters"]
@@ -298,7 +343,7 @@ class Meters(Schema):
     says: str
 
 
-class Trouble(Schema):
+class Trouble(BaseModel):
     """The store cannot be reached just now; moves wait, none is lost. Empty text: it is over."""
 
     type: Literal["trouble"]
@@ -314,7 +359,10 @@ ToScreen = (
     | DoneMessage
     | RefusedMessage
     | Preview
+    | Loudest
     | Noticed
+    | Pong
+    | Present
     | Meters
     | Trouble
 )

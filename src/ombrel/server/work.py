@@ -9,11 +9,12 @@ from typing import TypeVar
 
 from django.db import DatabaseError, InterfaceError, OperationalError, connections
 
-__all__ = ["in_database", "in_thread", "let_go"]
+__all__ = ["at_leisure", "in_database", "in_thread", "let_go"]
 
 _THREADS = 4  # one would do for one show; a few let shows pass one another
 _WORKERS = ThreadPoolExecutor(max_workers=_THREADS, thread_name_prefix="database")
 _THINKERS = ThreadPoolExecutor(max_workers=1, thread_name_prefix="core")
+_EXPLAINERS = ThreadPoolExecutor(max_workers=1, thread_name_prefix="explaining")
 _T = TypeVar("_T")
 
 
@@ -36,6 +37,12 @@ async def in_thread(work: Callable[..., _T], *args: object) -> _T:
     """Run work of the core off the event loop, in one thread: it never outnumbers the cores."""
     loop = asyncio.get_running_loop()
     return await loop.run_in_executor(_THINKERS, partial(work, *args))
+
+
+async def at_leisure(work: Callable[..., _T], *args: object) -> _T:
+    """Run work that may take long and for which no hand waits: it holds up nothing but itself."""
+    loop = asyncio.get_running_loop()
+    return await loop.run_in_executor(_EXPLAINERS, partial(work, *args))
 
 
 def _guarded(work: Callable[..., _T], args: tuple[object, ...]) -> _T:

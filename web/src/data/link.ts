@@ -8,7 +8,9 @@ import type { Ask, FromScreen, Preview, ToScreen } from "./types";
 
 const FIRST_RETRY_MS = 250;
 const LAST_RETRY_MS = 2500;
-const SILENT_MS = 6000;
+/** So long nothing is heard before the link asks whether anybody is there, and then it waits so long. */
+const QUIET_MS = 3000;
+const ANSWER_MS = 4000;
 /** Close codes of the server's own: not signed in, no such show. */
 const NOT_SIGNED_IN = 4401;
 const NO_SUCH_SHOW = 4404;
@@ -21,16 +23,24 @@ interface Waiting {
   settle: (kept: boolean) => void;
 }
 
+interface Question {
+  message: Extract<FromScreen, { type: "try" }>;
+  answer: (answer: Preview | string) => void;
+  /** An edit follows by itself: it counts as waiting already. */
+  before: boolean;
+}
+
 export class Link {
   readonly #url: string;
   readonly #waiting = new Map<string, Waiting>();
-  readonly #questions = new Map<string, (answer: Preview | string) => void>();
+  readonly #questions = new Map<string, Question>();
   readonly #kept: Extract<ToScreen, { type: "done" }>[] = [];
   #socket: WebSocket | null = null;
   #retryMs = FIRST_RETRY_MS;
   #retry: ReturnType<typeof setTimeout> | undefined;
   #heardAt = 0;
-  #watch: Watch = { type: "watch", table: false, why: null, check: null };
+  #askedAt: number | null = null;
+  #watch: Watch = { type: "watch", table: false, why: null, check: null, view: "" };
   #closed = false;
 
   constructor(showId: string) {
@@ -47,7 +57,7 @@ export class Link {
   };
 
   #unloading = (event: BeforeUnloadEvent) => {
-    if (this.#waiting.size > 0) event.preventDefault();
+    if (store.getState().waiting > 0) event.preventDefault();
   };
 
   #open(): void {
@@ -59,14 +69,18 @@ export class Link {
       if (socket !== this.#socket) return;
       this.#retryMs = FIRST_RETRY_MS;
       this.#heardAt = Date.now();
+      this.#askedAt = null;
       this.#send({ type: "hello", since: store.getState().revision });
       this.#send(this.#watch);
       for (const { message } of this.#waiting.values()) this.#send(message);
+      for (const { message } of this.#questions.values()) this.#send(message);
       store.setState({ status: "live", trouble: "" });
+      this.#count();
     };
     socket.onmessage = (event) => {
       if (socket !== this.#socket) return;
       this.#heardAt = Date.now();
+      this.#askedAt = null;
       this.#take(JSON.parse(event.data as string) as ToScreen);
     };
     socket.onclose = (event) => {
@@ -77,20 +91,37 @@ export class Link {
         store.setState({ status: "gone" });
         return;
       }
-      store.setState({ status: "lost" });
+      this.#lost();
       this.#retry = setTimeout(() => this.#open(), this.#retryMs);
       this.#retryMs = Math.min(this.#retryMs * 1.6, LAST_RETRY_MS);
     };
   }
 
-  /** A network can die without a word: edits unanswered and nothing heard means it did. */
+  /** A network can die without a word, also for a screen that only watches. */
   #checkSilence(): void {
-    const state = store.getState();
-    const owed = this.#waiting.size > 0 && state.trouble === "";
-    if (state.status === "live" && owed && Date.now() - this.#heardAt > SILENT_MS) {
-      store.setState({ status: "lost" });
+    if (store.getState().status !== "live") return;
+    const now = Date.now();
+    if (this.#askedAt !== null) {
+      if (now - this.#askedAt < ANSWER_MS) return;
+      this.#lost();
       this.#open();
+    } else if (now - this.#heardAt > QUIET_MS) {
+      this.#askedAt = now;
+      this.#send({ type: "ping" });
     }
+  }
+
+  #lost(): void {
+    store.setState({ status: "lost" });
+    this.#count();
+  }
+
+  /** What waits: edits, and previews when there is nobody to answer them. */
+  #count(): void {
+    const live = store.getState().status === "live";
+    let waiting = this.#waiting.size;
+    for (const question of this.#questions.values()) if (question.before || !live) waiting++;
+    if (waiting !== store.getState().waiting) store.setState({ waiting });
   }
 
   #send(message: FromScreen): void {
@@ -109,20 +140,22 @@ export class Link {
       this.#kept.push(message);
       this.#seen();
     } else if (message.type === "refused") {
-      const question = message.id ? this.#questions.get(message.id) : undefined;
-      if (message.id && question) {
-        this.#questions.delete(message.id);
-        question(message.message);
-        return;
-      }
+      if (message.id && this.#answered(message.id, message.message)) return;
       if (message.id) this.#settled(message.id, false);
       const ways = message.ways ?? [];
       if (ways.length > 0) store.setState({ choice: { message: message.message, ways } });
       else notify(message.message, "refused");
     } else if (message.type === "preview") {
-      this.#questions.get(message.id)?.(message);
-      this.#questions.delete(message.id);
+      this.#answered(message.id, message);
     }
+  }
+
+  #answered(id: string, answer: Preview | string): boolean {
+    const question = this.#questions.get(id);
+    this.#questions.delete(id);
+    this.#count();
+    question?.answer(answer);
+    return question !== undefined;
   }
 
   /** Kept edits settle once this screen has what they changed: their values may come after. */
@@ -141,7 +174,7 @@ export class Link {
   #settled(id: string, kept: boolean): Waiting | undefined {
     const waiting = this.#waiting.get(id);
     this.#waiting.delete(id);
-    store.setState({ waiting: this.#waiting.size });
+    this.#count();
     waiting?.settle(kept);
     return waiting;
   }
@@ -149,7 +182,7 @@ export class Link {
   #submit(message: Waiting["message"], quiet: boolean): Promise<boolean> {
     return new Promise((settle) => {
       this.#waiting.set(message.id, { message, quiet, settle });
-      store.setState({ waiting: this.#waiting.size });
+      this.#count();
       if (store.getState().status === "live") this.#send(message);
     });
   }
@@ -169,12 +202,22 @@ export class Link {
     return this.#submit({ type: "redo", id: newId() }, false);
   }
 
-  /** Ask what an edit would do; a string says why it would be refused. */
-  try(ask: Ask): Promise<Preview | string> {
+  /**
+   * Ask what an edit would do; a string says why it would be refused. While the server is away it
+   * waits, and is asked again when it is back. `before`: an edit follows, so it counts as one that
+   * waits. Let go of by `signal`, it is never answered.
+   */
+  try(ask: Ask, options: { before?: boolean; signal?: AbortSignal } = {}): Promise<Preview | string> {
     const id = newId();
     return new Promise((answer) => {
-      this.#questions.set(id, answer);
-      this.#send({ type: "try", id, ask });
+      const message = { type: "try", id, ask } as const;
+      this.#questions.set(id, { message, answer, before: options.before ?? false });
+      options.signal?.addEventListener("abort", () => {
+        this.#questions.delete(id);
+        this.#count();
+      });
+      this.#count();
+      if (store.getState().status === "live") this.#send(message);
     });
   }
 

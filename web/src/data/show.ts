@@ -1,7 +1,8 @@
 /** The store: what this screen knows of the show. Plain TypeScript; components pick from it. */
 import { createStore } from "zustand/vanilla";
 import { Catalogue } from "./catalogue";
-import type { Desk, Finding, Me, Meters, Preamp, Remedy, Table, ToScreen, Value, Why } from "./types";
+import { type Lists, NO_LISTS, type Values, listsAfter } from "./lists";
+import type { Desk, Finding, Loudest, Me, Meters, PersonHere, Preamp, Remedy, Table, ToScreen, Value, Why } from "./types";
 
 export type LinkStatus = "connecting" | "live" | "lost" | "gone";
 
@@ -17,25 +18,23 @@ export interface Choice {
   ways: readonly Remedy[];
 }
 
-export interface ShowState {
+export interface ShowState extends Lists {
   me: Me | null;
   desk: Desk | null;
   catalogue: Catalogue | null;
   status: LinkStatus;
-  /** Edits that the server has not yet confirmed. */
+  /** Edits that the server has not yet confirmed, and while it is away what it is asked too. */
   waiting: number;
   trouble: string;
   revision: number | null;
-  values: Readonly<Record<string, Value>>;
-  /** Numbers of the lines in the list's order, and of the strips in use. */
-  lines: readonly number[];
-  channels: readonly number[];
-  returns: readonly number[];
-  groups: readonly number[];
-  mixes: readonly number[];
-  matrices: readonly number[];
+  /** What differs from its default. Moved in place: compare `revision`, or pick single values. */
+  values: Values;
   table: Table | null;
   why: Why | null;
+  /** Who is loudest at the listener that Why answers for. */
+  loudest: Loudest | null;
+  /** Who else has the show open. */
+  others: readonly PersonHere[];
   findings: readonly Finding[];
   /** What the preamps make of the lines on them, by socket. */
   preamps: ReadonlyMap<string, Preamp>;
@@ -56,15 +55,12 @@ export const store = createStore<ShowState>(() => ({
   waiting: 0,
   trouble: "",
   revision: null,
-  values: {},
-  lines: [],
-  channels: [],
-  returns: [],
-  groups: [],
-  mixes: [],
-  matrices: [],
+  values: new Map(),
+  ...NO_LISTS,
   table: null,
   why: null,
+  loudest: null,
+  others: [],
   findings: [],
   preamps: new Map(),
   meters: null,
@@ -79,51 +75,15 @@ export function setDesk(me: Me, desk: Desk): void {
 
 /** The value at an address, or the catalogue's default. */
 export function valueOf(state: ShowState, address: string): Value {
-  const value = state.values[address];
+  const value = state.values.get(address);
   return value === undefined ? (state.catalogue?.defaultOf(address) ?? null) : value;
 }
 
-type Lists = Pick<ShowState, "lines" | "channels" | "returns" | "groups" | "mixes" | "matrices">;
-const IN_USE = { channel: "channels", return: "returns", group: "groups", mix: "mixes", matrix: "matrices" } as const;
-
-/** The lists that many views draw, found again only when something that bears on them moved. */
-function lists(values: ShowState["values"]): Lists {
-  const lines: [number, number][] = [];
-  const used = {
-    channels: new Set<number>(),
-    returns: new Set<number>(),
-    groups: new Set<number>(),
-    mixes: new Set<number>(),
-    matrices: new Set<number>(),
-  };
-  for (const [address, value] of Object.entries(values)) {
-    if (!BEARS_ON_LISTS.test(address)) continue;
-    const [kind, number, leaf] = address.split("/");
-    if (kind === "line") {
-      if (value) lines.push([Number(value), Number(number)]);
-    } else if (leaf === "format" ? value !== "unused" : value) {
-      used[IN_USE[kind as keyof typeof IN_USE]].add(Number(number));
-    }
-  }
-  lines.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
-  const sorted = (numbers: Set<number>) => [...numbers].sort((a, b) => a - b);
-  return {
-    lines: lines.map((pair) => pair[1]),
-    channels: sorted(used.channels),
-    returns: sorted(used.returns),
-    groups: sorted(used.groups),
-    mixes: sorted(used.mixes),
-    matrices: sorted(used.matrices),
-  };
-}
-
-const BEARS_ON_LISTS =
-  /^(line\/\d+\/place|(group|mix|matrix)\/\d+\/format|(channel|return)\/\d+\/(source|spare|name))$/;
-
-function withValues(state: ShowState, values: Record<string, Value>): Partial<ShowState> {
-  const grown = { ...state.values, ...values };
-  const bears = Object.keys(values).some((address) => BEARS_ON_LISTS.test(address));
-  return { values: grown, ...(bears ? lists(grown) : {}) };
+/** Values moved in place: the map stays the same, `revision` says that it moved on. */
+function withValues(state: ShowState, moved: Record<string, Value>): Partial<ShowState> {
+  const values = state.values as Map<string, Value>;
+  for (const address in moved) values.set(address, moved[address]!);
+  return listsAfter(values, state, Object.keys(moved));
 }
 
 /** What a message from the server changes here. `moved` with a gap is for the link to see to. */
@@ -131,8 +91,8 @@ export function received(message: ToScreen): void {
   store.setState((state): Partial<ShowState> => {
     switch (message.type) {
       case "snapshot": {
-        const values = message.values as Record<string, Value>;
-        return { revision: message.revision, values, ...lists(values) };
+        const values = new Map(Object.entries(message.values as Record<string, Value>));
+        return { revision: message.revision, values, ...NO_LISTS, ...listsAfter(values, NO_LISTS, values.keys()) };
       }
       case "moved":
         if (state.revision !== null && message.revision <= state.revision) return {};
@@ -146,6 +106,10 @@ export function received(message: ToScreen): void {
         return { table: state.table && withCells(state.table, message.cells) };
       case "why":
         return { why: message };
+      case "loudest":
+        return { loudest: message };
+      case "present":
+        return { others: message.others };
       case "noticed":
         return {
           findings: message.findings,
@@ -158,14 +122,15 @@ export function received(message: ToScreen): void {
       case "done":
       case "refused":
       case "preview":
+      case "pong":
         return {};
     }
   });
 }
 
 function withCells(table: Table, cells: Extract<ToScreen, { type: "cells" }>["cells"]): Table {
-  const rows = new Map(table.sources.map((source, index) => [source, index]));
-  const columns = new Map(table.listeners.map((listener, index) => [listener, index]));
+  const rows = placesOf(table.sources);
+  const columns = placesOf(table.listeners);
   const level_db = [...table.level_db];
   const state = [...table.state];
   const way = [...table.way];
@@ -185,6 +150,15 @@ function withCells(table: Table, cells: Extract<ToScreen, { type: "cells" }>["ce
     way[row]![column] = cell.way;
   }
   return { ...table, level_db, state, way };
+}
+
+const PLACES = new WeakMap<readonly string[], ReadonlyMap<string, number>>();
+
+/** Where each name stands in a list; worked out once for a list. */
+export function placesOf(names: readonly string[]): ReadonlyMap<string, number> {
+  let places = PLACES.get(names);
+  if (!places) PLACES.set(names, (places = new Map(names.map((name, index) => [name, index]))));
+  return places;
 }
 
 let nextNotice = 1;

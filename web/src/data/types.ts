@@ -26,6 +26,8 @@ export type Why = Schemas["WhyAnswer"];
 export type Remedy = Schemas["WhyRemedy"];
 export type Finding = Schemas["FindingMessage"];
 export type Preamp = Schemas["PreampMessage"];
+export type Loudest = Schemas["Loudest"];
+export type PersonHere = Schemas["PersonHere"];
 export type Meters = Schemas["Meters"];
 export type Preview = Schemas["Preview"];
 /** A value on the wire; null is silence for a level, and nothing for a reference. */

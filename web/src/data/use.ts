@@ -1,5 +1,5 @@
 /** Hooks: each picks one value, so that a component is drawn again only for what it draws. */
-import { createContext, useContext } from "react";
+import { type DependencyList, createContext, useContext, useMemo } from "react";
 import { useStore } from "zustand";
 import type { Link } from "./link";
 import { type ShowState, store, valueOf } from "./show";
@@ -34,6 +34,19 @@ export function useParameter(address: string): Parameter {
   if (!catalogue) throw new Error("the desk is not loaded yet");
   return catalogue.at(address);
 }
+
+/** Something put together from what the patch is drawn from; again only when that moved. */
+export function usePatched<T>(compute: (state: ShowState) => T, from: DependencyList = []): T {
+  const patched = useShow((state) => state.patched);
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  return useMemo(() => compute(store.getState()), [patched, ...from]);
+}
+
+const NO_CHANNELS: readonly number[] = [];
+
+/** The channels whose source is a socket, or a side of a bus. */
+export const fedBy = (state: ShowState, source: string | null): readonly number[] =>
+  (source && state.fed.get(source)) || NO_CHANNELS;
 
 /** What people call a strip; its kind and number while it has no name. */
 export function stripName(state: ShowState, strip: string): string {

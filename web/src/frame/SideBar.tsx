@@ -1,14 +1,14 @@
 import { Link as RouteLink, useLocation } from "wouter";
 import { valueOf } from "../data/show";
-import { useShow } from "../data/use";
+import { usePatched, useShow } from "../data/use";
 
 /** On the left: the work in its order, with counts, and what the desk still has free. */
 export function SideBar() {
   const lines = useShow((state) => state.lines.length);
-  const patched = useShow(
+  const patched = usePatched(
     (state) => state.lines.filter((line) => valueOf(state, `line/${line}/socket`) !== null).length,
   );
-  const checked = useShow(
+  const checked = usePatched(
     (state) => state.lines.filter((line) => valueOf(state, `line/${line}/check`) !== "unchecked").length,
   );
   const mixes = useShow((state) => state.mixes.length + state.groups.length + state.matrices.length);
@@ -66,13 +66,7 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
 /** How many output sockets there are, and how many carry something. */
 function useOutputs(): { taken: number; all: number } {
   const all = useShow((state) => state.desk?.boxes.reduce((sum, box) => sum + box.outputs, 0) ?? 0);
-  const taken = useShow((state) => {
-    let count = 0;
-    for (const [address, value] of Object.entries(state.values))
-      if (value && address.startsWith("output/") && address.endsWith("/source")) count++;
-    return count;
-  });
-  return { taken, all };
+  return { taken: useShow((state) => state.outputs.size), all };
 }
 
 /** What is wrong, always in sight. */

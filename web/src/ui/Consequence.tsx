@@ -12,12 +12,12 @@ function usePreview(ask: Ask | null): Preview | string | null {
       setShown(null);
       return;
     }
-    let current = true;
+    const asking = new AbortController();
     const timer = setTimeout(() => {
-      void link.try(ask).then((answer) => current && setShown(answer));
+      void link.try(ask, { signal: asking.signal }).then(setShown);
     }, 120);
     return () => {
-      current = false;
+      asking.abort();
       clearTimeout(timer);
     };
   }, [link, ask, revision]);
@@ -44,8 +44,10 @@ function names(pairs: readonly (readonly [string, string])[]): string {
 /** Before an edit is made: who loses what, and who falls silent. Without one: what to do here. */
 export function Consequence({ ask, children }: { ask: Ask | null; children?: ReactNode }) {
   const shown = usePreview(ask);
+  const offline = useShow((state) => state.status === "lost");
   if (!ask) return <p className="text-faint text-[13px] pb-2 shrink-0">{children}</p>;
-  if (!shown) return <p className="text-soft pb-2">Looking at what it would do…</p>;
+  if (offline) return <p className="text-coral pb-2" role="status">Offline: what it would do is told when the server is back. Taken now, it is made then.</p>;
+  if (!shown) return <p className="text-soft pb-2" role="status">Looking at what it would do…</p>;
   if (typeof shown === "string") return <p className="text-coral pb-2" role="alert">{shown}</p>;
   return (
     <div className="rounded-xl border border-line bg-floor px-3 py-2 mb-2 max-h-32 scrolls shrink-0" role="status" data-testid="consequence">

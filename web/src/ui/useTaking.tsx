@@ -11,7 +11,7 @@ export function useTaking(): { ask: (ask: Ask, mine?: string) => void; bar: Reac
   const link = useLink();
   const [taking, setTaking] = useState<Ask | null>(null);
   const ask = async (wanted: Ask, mine = "") => {
-    const shown = await link.try(wanted);
+    const shown = await link.try(wanted, { before: true });
     // a refusal is told by making the edit: the server says why
     const lost = typeof shown === "string" ? [] : shown.losses.filter((loss) => loss.who !== mine);
     if (lost.length > 0) setTaking(wanted);

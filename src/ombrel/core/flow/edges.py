@@ -54,6 +54,11 @@ class Edges:
         self.starts: tuple[Node, ...] = tuple((row, side) for side in sides)
         half = float(np.sqrt(0.5)) if len(sides) == 2 else 1.0
         self.start_gain = half
+        # strips that may feed a bus, and how loud their feeds are: the same for every node
+        feeding = [row, *range(self.layout.first_bus, self.layout.feeding)]
+        feeding += [int(r) for r in dict.fromkeys(flow.fed.row.tolist()) if r != row]
+        self._feeding = np.array(feeding)
+        self._live = flow.wiring.live(self._feeding)
         self.onward: dict[Node, list[Edge]] = {}
         self._build()
 
@@ -137,16 +142,14 @@ class Edges:
                         yield Edge((bus, from_side), node, AFTER_FADER, share)
             return
         column = strip - layout.first_bus
-        candidates = [self.row, *range(layout.first_bus, layout.feeding)]
-        candidates += [int(r) for r in dict.fromkeys(flow.fed.row.tolist()) if r != self.row]
-        at = np.array(candidates)
+        at = self._feeding
         if self.possible:
             sides = flow.arrays.sides[at]
             possible = _possible_feeds(self.layout)[at, column] & (sides > 0)
             for candidate in at[possible]:
                 yield from self._possible_edges(int(candidate), node)
             return
-        shares = flow.wiring.share[at, :, column, side] * flow.wiring.live(at)[:, column, None]
+        shares = flow.wiring.share[at, :, column, side] * self._live[:, column, None]
         for place, from_side in np.argwhere(shares > 0.0):
             start = int(at[place])
             tap = int(flow.arrays.tap[start, column])

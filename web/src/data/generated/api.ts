@@ -668,7 +668,7 @@ export interface components {
              */
             tone: "settle" | "note";
         };
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Do"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
         /**
          * GoneReply
          * @description A line of the show that the list does not name, and what it becomes if it leaves.
@@ -849,6 +849,37 @@ export interface components {
             to: string;
             /** Who */
             who: string;
+        };
+        /**
+         * LoudSource
+         * @description A source that is heard at a listener; `rank` 1 is the loudest.
+         */
+        LoudSource: {
+            /** Level Db */
+            level_db: number;
+            /** Name */
+            name: string;
+            /** Rank */
+            rank: number;
+            /** Source */
+            source: string;
+        };
+        /**
+         * Loudest
+         * @description The loudest sources at the listener of the cell that Why answers for, its own among them.
+         */
+        Loudest: {
+            /** Listener */
+            listener: string;
+            /** Revision */
+            revision: number;
+            /** Sources */
+            sources: components["schemas"]["LoudSource"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "loudest";
         };
         /**
          * MakeBuses
@@ -1203,6 +1234,29 @@ export interface components {
             source: string | null;
         };
         /**
+         * PersonHere
+         * @description Somebody with the show open, and the view that they are in.
+         */
+        PersonHere: {
+            /** Name */
+            name: string;
+            /** Screen */
+            screen: string;
+            /** View */
+            view: string;
+        };
+        /**
+         * Ping
+         * @description Is anybody there? The answer is `pong`: a network can die without a word.
+         */
+        Ping: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "ping";
+        };
+        /**
          * Plug
          * @description Plug a line into a socket as typed; empty text unplugs it.
          */
@@ -1223,6 +1277,17 @@ export interface components {
             socket: string;
         };
         /**
+         * Pong
+         * @description Somebody is there.
+         */
+        Pong: {
+            /**
+             * Type
+             * @constant
+             */
+            type: "pong";
+        };
+        /**
          * PreampMessage
          * @description What is expected behind a socket's preamp, in dBFS, and the gain that would suit, in dB.
          */
@@ -1235,6 +1300,19 @@ export interface components {
             socket: string;
             /** Suggested Db */
             suggested_db: number;
+        };
+        /**
+         * Present
+         * @description Who else is in the show: every other screen, by its person's name.
+         */
+        Present: {
+            /** Others */
+            others: components["schemas"]["PersonHere"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "present";
         };
         /**
          * Preview
@@ -1569,7 +1647,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Noticed"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * Trouble
          * @description The store cannot be reached just now; moves wait, none is lost. Empty text: it is over.
@@ -1637,6 +1715,11 @@ export interface components {
              * @enum {string}
              */
             type: "watch";
+            /**
+             * View
+             * @default
+             */
+            view?: string;
             /** @default null */
             why?: components["schemas"]["WatchedCell"] | null;
         };

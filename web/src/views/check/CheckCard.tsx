@@ -1,5 +1,5 @@
 import { valueOf } from "../../data/show";
-import { socketName, stripName, useLink, useShow, useText } from "../../data/use";
+import { fedBy, socketName, stripName, useLink, useShow, useText } from "../../data/use";
 import { KIND_WORD, levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { TypedField } from "../../ui/TypedField";
@@ -26,7 +26,7 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
   const place = useShow((state) => {
     const socket = valueOf(state, at("socket")) as string | null;
     if (!socket) return "no socket";
-    const channel = state.channels.find((n) => state.values[`channel/${n}/source`] === socket);
+    const channel = fedBy(state, socket)[0];
     return `${socketName(state, socket)} → ${channel ? `${channel} ${stripName(state, `channel/${channel}`)}` : "no channel"}`;
   });
   const phantom = useShow((state) => valueOf(state, at("phantom")) === true);

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { store, valueOf } from "../../data/show";
-import { select, useLink, useShow } from "../../data/use";
+import { fedBy, select, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
 import { CheckCard } from "./CheckCard";
@@ -75,8 +75,8 @@ export function CheckView() {
   }, [started]);
   useEffect(() => {
     link.watch({ check: line });
-    const socket = line === null ? null : valueOf(store.getState(), `line/${line}/socket`);
-    const channel = store.getState().channels.find((n) => socket && store.getState().values[`channel/${n}/source`] === socket);
+    const state = store.getState();
+    const [channel] = fedBy(state, line === null ? null : (valueOf(state, `line/${line}/socket`) as string | null));
     if (channel) select(`channel/${channel}`);
   }, [link, line]);
   // Leaving the view leaves the stage quiet.

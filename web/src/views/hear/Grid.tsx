@@ -1,17 +1,11 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
-import { type ShowState, valueOf } from "../../data/show";
-import { select, socketName, stripName, useLink, useShow } from "../../data/use";
-import type { CellState, CellWay, Table, TableHead } from "../../data/types";
-import { STATE_WORD, cellText, levelText } from "../../data/words";
-import { ColourBar } from "../../ui/Panel";
-import { type Mark, travelOf } from "../../ui/travel";
-import { type Place, block, inBlock, stepped } from "./block";
-
-const ROW_HEIGHT = 27;
-const HEAD = 222;
-const COLUMN = 59;
-const TOP = 62;
+import { type KeyboardEvent, type MouseEvent, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { select, useLink, useShow } from "../../data/use";
+import type { Table } from "../../data/types";
+import { usePhone, useRowHeight } from "../../ui/media";
+import type { Mark } from "../../ui/travel";
+import { type Place, type Whole, block, stepped, takenIn } from "./block";
+import { COLUMN, ColumnHead, type DrawnColumn, GridRow, TOP } from "./GridRow";
 
 interface Props {
   table: Table;
@@ -19,25 +13,57 @@ interface Props {
   columns: readonly number[];
 }
 
-/** The grid: one tab stop; arrows move, Shift or dragging takes several cells, typing edits all. */
+const NO_MARKS: readonly Mark[] = [];
+const START: Place = { row: 0, column: 0 };
+
+/**
+ * The grid: one tab stop. Arrows move; Shift or dragging takes several cells, a head (or Shift+Space,
+ * Ctrl+Space) a whole row or column; typing edits all that is taken.
+ */
 export function Grid({ table, columns }: Props) {
   const link = useLink();
   const scroller = useRef<HTMLDivElement>(null);
-  const [anchor, setAnchor] = useState<Place>({ row: 0, column: 0 });
-  const [head, setHead] = useState<Place>({ row: 0, column: 0 });
+  const [anchor, setAnchor] = useState(START);
+  const [head, setHead] = useState(START);
+  const [whole, setWhole] = useState<Whole>(null);
   const [draft, setDraft] = useState<string | null>(null);
   const dragging = useRef(false);
   const selected = useShow((state) => state.selected);
+  const marks = useShow((state) => (state.desk?.fader_marks as Mark[] | undefined) ?? NO_MARKS);
+  const height = useRowHeight(27, 46);
+  const headWidth = usePhone() ? 150 : 222;
   const rows = useVirtualizer({
     count: table.sources.length,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 12,
-    // the head of the columns stays on top of the first rows
+    estimateSize: () => height,
+    overscan: 6,
+    // the head of the columns stays on top of the first rows, that of the rows left of the columns
     paddingStart: TOP,
     scrollPaddingStart: TOP,
   });
-  const chosen = block(anchor, head);
+  const across = useVirtualizer({
+    horizontal: true,
+    count: columns.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => COLUMN,
+    overscan: 3,
+    paddingStart: headWidth,
+    scrollPaddingStart: headWidth,
+  });
+  useEffect(() => rows.measure(), [rows, height]);
+  useEffect(() => across.measure(), [across, headWidth]);
+
+  const inSight = across.getVirtualItems();
+  const drawn = useMemo<DrawnColumn[]>(
+    () => inSight.flatMap(({ index: place, start }) => (place < columns.length ? [{ index: columns[place]!, place, left: start }] : [])),
+    [inSight, columns],
+  );
+  // a row taken by its head takes the sends of its source: its fader, which the house rides, stays
+  const sent = useMemo(() => columns.flatMap((index, place) => (table.listeners[index]!.startsWith("mix/") ? [place] : [])), [columns, table.listeners]);
+  const taken = useMemo(
+    () => takenIn(block(anchor, head), whole, table.sources.length, columns.length, sent),
+    [anchor, head, whole, table.sources.length, columns.length, sent],
+  );
 
   // Something selected elsewhere (Find, another view) moves the cursor here.
   useEffect(() => {
@@ -47,27 +73,36 @@ export function Grid({ table, columns }: Props) {
     if (row < 0 || column < 0 || (row === head.row && column === head.column)) return;
     setAnchor({ row, column });
     setHead({ row, column });
+    setWhole(null);
     rows.scrollToIndex(row);
+    across.scrollToIndex(column);
     // Only a selection from outside may move the cursor; the cursor's own moves come from below.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [selected, table.sources, columns]);
 
-  const goTo = (place: Place, extend: boolean) => {
+  const goTo = (place: Place, extend: boolean, wholly: Whole = null) => {
     setHead(place);
     if (!extend) setAnchor(place);
+    setWhole(wholly);
     rows.scrollToIndex(place.row);
+    across.scrollToIndex(place.column);
     select(table.sources[place.row]!, table.listeners[columns[place.column]!]!);
   };
 
   const ask = (typed: string) => {
     const cells = [];
-    for (let row = chosen.top; row <= chosen.bottom; row++)
-      for (let column = chosen.left; column <= chosen.right; column++)
+    for (let row = taken.top; row <= taken.bottom; row++)
+      for (const column of taken.columns)
         cells.push({ source: table.sources[row]!, listener: table.listeners[columns[column]!]! });
     void link.do({ action: "hear", cells, typed });
   };
 
   const onKey = (event: KeyboardEvent) => {
+    if (event.key === " " && (event.shiftKey || event.ctrlKey)) {
+      event.preventDefault();
+      setWhole(event.shiftKey ? "row" : "column");
+      return;
+    }
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const next = stepped(head, event.key, table.sources.length, columns.length);
     if (next) {
@@ -79,225 +114,110 @@ export function Grid({ table, columns }: Props) {
     } else if (event.key === "Enter" || event.key === "F2") {
       event.preventDefault();
       setDraft("");
+    } else if (event.key === "Escape" && whole) {
+      event.preventDefault();
+      setWhole(null);
     } else if (/^[-+=0-9oO]$/.test(event.key)) {
       event.preventDefault();
       setDraft(event.key);
     }
   };
 
-  const commit = (text: string) => {
+  const latest = useRef(ask);
+  latest.current = ask;
+  const commit = useCallback((text: string) => {
     setDraft(null);
-    if (text.trim()) ask(text);
+    if (text.trim()) latest.current(text);
     scroller.current?.focus();
+  }, []);
+
+  const onDown = (event: PointerEvent) => {
+    const under = event.target as HTMLElement;
+    const place = placeUnder(under);
+    if (event.button !== 0) return;
+    if (place) {
+      // a finger that lands here may be about to scroll: it takes one cell, and drags none
+      dragging.current = event.pointerType !== "touch";
+      setDraft(null);
+      goTo(place, event.shiftKey);
+      return;
+    }
+    const row = under.closest<HTMLElement>("[data-row-head]")?.dataset.rowHead;
+    const column = under.closest<HTMLElement>("[data-column-head]")?.dataset.columnHead;
+    if (row !== undefined) goTo({ row: Number(row), column: head.column }, false, "row");
+    else if (column !== undefined) goTo({ row: head.row, column: Number(column) }, false, "column");
   };
+  const onOver = (event: PointerEvent) => {
+    const place = dragging.current && placeUnder(event.target as HTMLElement);
+    if (place && (place.row !== head.row || place.column !== head.column)) goTo(place, true);
+  };
+  const onDoubleClick = (event: MouseEvent) => placeUnder(event.target as HTMLElement) && setDraft("");
 
   return (
     <div
       ref={scroller}
       role="grid"
       aria-label="Who hears what"
-      aria-rowcount={table.sources.length}
-      aria-colcount={columns.length}
+      aria-rowcount={table.sources.length + 1}
+      aria-colcount={columns.length + 1}
+      aria-multiselectable
       aria-activedescendant={`cell-${head.row}-${head.column}`}
       tabIndex={0}
       onKeyDown={draft === null ? onKey : undefined}
+      onPointerDown={onDown}
+      onPointerOver={onOver}
       onPointerUp={() => (dragging.current = false)}
       onPointerLeave={() => (dragging.current = false)}
+      onDoubleClick={onDoubleClick}
       className="scrolls flex-1 min-h-0 rounded-lg outline-offset-0"
     >
-      <div className="relative" style={{ width: HEAD + columns.length * COLUMN, height: rows.getTotalSize() }}>
-        <div className="sticky top-0 z-20 flex bg-ink pb-[2px]" role="row" style={{ height: TOP }}>
-          <span className="sticky left-0 z-10 bg-ink shrink-0" style={{ width: HEAD }} />
-          {columns.map((index, place) => (
+      <div className="relative" role="presentation" style={{ width: across.getTotalSize(), height: rows.getTotalSize() }}>
+        <div className="sticky top-0 z-20 bg-ink" role="row" aria-rowindex={1} style={{ height: TOP }}>
+          <span role="columnheader" aria-colindex={1} className="sticky left-0 z-10 inline-block bg-ink text-[12px] text-faint" style={{ width: headWidth - 2, height: TOP - 2 }}>
+            <span className="sr-only">Source</span>
+          </span>
+          {drawn.map(({ index, place, left }) => (
             <ColumnHead
               key={table.listeners[index]}
               listener={table.listeners[index]!}
               head={table.heads[index]!}
+              place={place}
+              left={left}
               chosen={place === head.column}
             />
           ))}
         </div>
-        <>
-          {rows.getVirtualItems().map(({ index: row, start }) => (
-            <div
+        {rows.getVirtualItems().map(({ index: row, start }) =>
+          row < table.sources.length ? (
+            <GridRow
               key={table.sources[row]}
-              role="row"
-              className="absolute left-0 flex"
-              style={{ top: start, height: ROW_HEIGHT }}
-            >
-              <RowHead source={table.sources[row]!} chosen={row === head.row} />
-              {columns.map((index, column) => {
-                const here = row === head.row && column === head.column;
-                return (
-                  <Cell
-                    key={table.listeners[index]}
-                    id={`cell-${row}-${column}`}
-                    label={`${table.sources[row]} ${table.listeners[index]}`}
-                    levelDb={table.level_db[row]?.[index] ?? null}
-                    state={table.state[row]?.[index] ?? "unrouted"}
-                    way={table.way[row]?.[index] ?? "through"}
-                    here={here}
-                    chosen={inBlock(chosen, row, column)}
-                    draft={here ? draft : null}
-                    onDraft={setDraft}
-                    onCommit={commit}
-                    onDown={(extend) => {
-                      dragging.current = true;
-                      setDraft(null);
-                      goTo({ row, column }, extend);
-                    }}
-                    onOver={() => dragging.current && goTo({ row, column }, true)}
-                    onEdit={() => setDraft("")}
-                  />
-                );
-              })}
-            </div>
-          ))}
-        </>
+              source={table.sources[row]!}
+              row={row}
+              top={start}
+              height={height}
+              headWidth={headWidth}
+              columns={drawn}
+              listeners={table.listeners}
+              levels={table.level_db[row]!}
+              states={table.state[row]!}
+              ways={table.way[row]!}
+              marks={marks}
+              cursor={row === head.row ? head.column : null}
+              taken={row >= taken.top && row <= taken.bottom ? taken.set : null}
+              draft={row === head.row ? draft : null}
+              onDraft={setDraft}
+              onCommit={commit}
+            />
+          ) : null,
+        )}
       </div>
     </div>
   );
 }
 
-function ColumnHead({ listener, head, chosen }: { listener: string; head: TableHead; chosen: boolean }) {
-  const name = useShow((state) => stripName(state, listener));
-  const colour = useShow((state) =>
-    /^(mix|group|matrix)\//.test(listener) ? String(valueOf(state, `${listener}/colour`)) : "sand",
-  );
-  return (
-    <div
-      role="columnheader"
-      title={name}
-      className={`shrink-0 px-[3px] pt-1.5 pb-1 mr-[2px] rounded-t-lg border-t-[3px] text-[11px] tracking-tight leading-[14px] ${chosen ? "bg-raise" : "bg-floor"}`}
-      style={{ width: COLUMN - 2, borderColor: `var(--strip-${colour})` }}
-    >
-      <span className="block font-semibold h-7 overflow-hidden hyphens-auto break-words">{name}</span>
-      <span className={`block mt-1 text-[11px] whitespace-nowrap ${head.patched ? "text-faint" : "text-coral font-semibold"}`}>
-        {head.about}
-      </span>
-    </div>
-  );
-}
-
-/** What feeds a source now: its socket, or its spare while it is switched to that. */
-function sourceText(state: ShowState, source: string): string {
-  const spare = source.startsWith("channel/") && valueOf(state, `${source}/on_spare`) === true;
-  const fedBy = valueOf(state, `${source}/${spare ? "spare" : "source"}`) as string | null;
-  return fedBy && spare ? `${socketName(state, fedBy)} spare` : socketName(state, fedBy);
-}
-
-function RowHead({ source, chosen }: { source: string; chosen: boolean }) {
-  const name = useShow((state) => stripName(state, source));
-  const colour = useShow((state) => String(valueOf(state, `${source}/colour`)));
-  const socket = useShow((state) => sourceText(state, source));
-  return (
-    <div
-      role="rowheader"
-      title={name}
-      className={`sticky left-0 z-10 shrink-0 flex items-center gap-1.5 mb-[2px] mr-[2px] rounded-md pr-2 ${chosen ? "bg-raise" : "bg-floor"}`}
-      style={{ width: HEAD - 2, height: ROW_HEIGHT - 2 }}
-    >
-      <ColourBar colour={colour} />
-      <span className="w-[18px] text-right text-faint text-[12px]">{source.startsWith("return/") && "R"}{source.split("/")[1]}</span>
-      <span className="flex-1 truncate">{name}</span>
-      <span className={`text-[12px] whitespace-nowrap ${socket ? "text-faint" : "text-coral"}`}>{socket || "no source"}</span>
-    </div>
-  );
-}
-
-interface CellProps {
-  id: string;
-  label: string;
-  levelDb: number | null;
-  state: CellState;
-  way: CellWay;
-  here: boolean;
-  chosen: boolean;
-  draft: string | null;
-  onDraft: (text: string | null) => void;
-  onCommit: (text: string) => void;
-  onDown: (extend: boolean) => void;
-  onOver: () => void;
-  onEdit: () => void;
-}
-
-const NO_MARKS: readonly Mark[] = [];
-/** Before or after the fader of the source, or by way of another strip: a shape for each. */
-const WAY_MARK: Record<CellWay, string> = {
-  before: "bg-sea w-1.5 h-1.5 rounded-full",
-  after: "bg-sea w-0.5 h-3",
-  through: "border-[1.5px] border-sea w-1.5 h-1.5 rounded-full",
-};
-
-function Cell(props: CellProps) {
-  const { levelDb, state, here, chosen, draft } = props;
-  const marks = useShow((show) => (show.desk?.fader_marks as Mark[] | undefined) ?? NO_MARKS);
-  const blocked = state === "muted" || state === "no_source" || state === "no_output" || state === "cancelled";
-  const ring = here ? "border-2 border-sun" : chosen ? "border border-sun/80" : "";
-  return (
-    <div
-      id={props.id}
-      role="gridcell"
-      aria-label={`${props.label}: ${state === "heard" ? `${levelText(levelDb)} dB` : STATE_WORD[state] || "not sent"}`}
-      aria-selected={chosen}
-      data-cell={props.label}
-      data-state={state}
-      className={`relative shrink-0 mr-[2px] rounded-md overflow-hidden text-right text-[13px] leading-[25px] pr-1.5 cursor-cell select-none ${
-        blocked ? "hatch text-coral" : state === "heard" ? "bg-quiet" : "bg-floor"
-      }`}
-      style={{ width: COLUMN - 2, height: ROW_HEIGHT - 2 }}
-      onPointerDown={(event) => {
-        if (event.button === 0) props.onDown(event.shiftKey);
-      }}
-      onPointerEnter={props.onOver}
-      onDoubleClick={props.onEdit}
-    >
-      {state === "heard" && (
-        <>
-          <span
-            className="absolute inset-y-0 left-0 bg-heard"
-            style={{ width: `${travelOf(levelDb, marks) * 100}%` }}
-            aria-hidden
-          />
-          <span
-            className={`absolute left-1.5 top-1/2 -translate-y-1/2 ${WAY_MARK[props.way]}`}
-            aria-hidden
-          />
-          <span className="relative">{cellText(levelDb)}</span>
-        </>
-      )}
-      {state === "down" && <span className="text-faint">down</span>}
-      {blocked && (
-        <span className={`bg-card/70 rounded px-0.5 ${state === "no_source" || state === "cancelled" ? "text-[10px]" : "text-[12px]"}`}>
-          {STATE_WORD[state]}
-        </span>
-      )}
-      {state === "unrouted" && <span className="text-faint/60 pr-4" aria-hidden>·</span>}
-      {ring && <span className={`absolute inset-0 rounded-md ${ring}`} aria-hidden />}
-      {draft !== null && <CellInput draft={draft} onDraft={props.onDraft} onCommit={props.onCommit} />}
-    </div>
-  );
-}
-
-function CellInput({
-  draft,
-  onDraft,
-  onCommit,
-}: Pick<CellProps, "onDraft" | "onCommit"> & { draft: string }) {
-  return (
-    <input
-      autoFocus
-      aria-label="Level to arrive"
-      className="absolute inset-0 w-full bg-raise text-paper text-right px-1.5 text-[13px] select-text"
-      value={draft}
-      onChange={(event) => onDraft(event.currentTarget.value)}
-      onBlur={() => onDraft(null)}
-      onPointerDown={(event) => event.stopPropagation()}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === "Enter") onCommit(draft);
-        if (event.key === "Escape") onCommit("");
-      }}
-    />
-  );
+function placeUnder(under: HTMLElement): Place | null {
+  const place = under.closest<HTMLElement>("[data-place]")?.dataset.place;
+  if (!place) return null;
+  const [row, column] = place.split(" ").map(Number) as [number, number];
+  return { row, column };
 }

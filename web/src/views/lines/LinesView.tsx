@@ -1,6 +1,6 @@
-import { type ClipboardEvent, type KeyboardEvent, memo, useCallback, useMemo, useRef, useState } from "react";
-import { store, valueOf } from "../../data/show";
-import { select, socketName, useLink, useOn, useShow, useText } from "../../data/use";
+import { type ClipboardEvent, type KeyboardEvent, memo, useCallback, useRef, useState } from "react";
+import { valueOf } from "../../data/show";
+import { fedBy, select, socketName, useLink, useOn, usePatched, useShow, useText } from "../../data/use";
 import type { Ask } from "../../data/types";
 import { KIND_WORD, levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
@@ -41,7 +41,7 @@ export function LinesView() {
     (line: number, typed: string) => {
       const follow: Ask = { action: "name_channels", lines: [line] };
       void (async () => {
-        const before = await link.try(follow);
+        const before = await link.try(follow, { before: true });
         const kept = await link.do({ action: "moves", moves: [{ address: `line/${line}/name`, typed }] });
         if (kept && typeof before !== "string" && before.changes === 0) setRenamed(line);
       })();
@@ -158,11 +158,9 @@ export function LinesView() {
 /** The lines that hold every word typed, in any of their texts. */
 function useFiltered(filter: string): readonly number[] {
   const lines = useShow((state) => state.lines);
-  const values = useShow((state) => (filter ? state.values : null));
-  return useMemo(() => {
+  return usePatched((state) => {
     const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
-    if (!values || words.length === 0) return lines;
-    const state = store.getState();
+    if (words.length === 0) return lines;
     return lines.filter((line) => {
       const texts = ["name", "kind", "microphone", "performer", "where", "family", "notes"].map((leaf) =>
         valueOf(state, `line/${line}/${leaf}`),
@@ -170,7 +168,7 @@ function useFiltered(filter: string): readonly number[] {
       const text = [...texts, socketName(state, valueOf(state, `line/${line}/socket`) as string | null)].join(" ").toLowerCase();
       return words.every((word) => text.includes(word));
     });
-  }, [filter, lines, values]);
+  }, [filter, lines]);
 }
 
 function NewLine() {
@@ -223,11 +221,7 @@ const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onPlug,
   const phantom = useOn(at("phantom"));
   const level = useShow((state) => valueOf(state, at("level_dbu")) as number);
   const socket = useShow((state) => valueOf(state, at("socket")) as string | null);
-  const fed = useShow((state) =>
-    socket
-      ? state.channels.filter((n) => state.values[`channel/${n}/source`] === socket).join(", ")
-      : "",
-  );
+  const fed = useShow((state) => fedBy(state, socket)).join(", ");
   const colour = useText(at("colour"));
   const type = (leaf: string) => (typed: string) =>
     void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
@@ -300,7 +294,7 @@ function SocketField({ line, name, right, onPlug }: SocketProps) {
   );
   const phantom = useShow((state) => {
     const at = valueOf(state, `line/${line}/${leaf}`) as string | null;
-    return at !== null && state.values[`${at}/phantom`] === true;
+    return at !== null && valueOf(state, `${at}/phantom`) === true;
   });
   return (
     <TypedField

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { valueOf } from "../../data/show";
-import { stripName, useLink, useShow, useText } from "../../data/use";
+import { fedBy, stripName, useLink, useShow, useText } from "../../data/use";
 import { Button } from "../../ui/Button";
 
 /** A line has a new name, and its channels still have the old one: offer it to them too. */
@@ -8,8 +8,7 @@ export function Renamed({ line, onDone }: { line: number; onDone: () => void }) 
   const link = useLink();
   const name = useText(`line/${line}/name`);
   const called = useShow((state) => {
-    const sockets = ["socket", "socket_right"].map((leaf) => valueOf(state, `line/${line}/${leaf}`)).filter(Boolean);
-    const fed = state.channels.filter((n) => sockets.includes(state.values[`channel/${n}/source`] as string));
+    const fed = ["socket", "socket_right"].flatMap((leaf) => fedBy(state, valueOf(state, `line/${line}/${leaf}`) as string | null));
     return fed.map((n) => `${n} ${stripName(state, `channel/${n}`)}`).join(" and ");
   });
   useEffect(() => {

@@ -22,7 +22,7 @@ function outputsText(state: ShowState, bus: string): string {
   for (const box of state.desk?.boxes ?? []) {
     const numbers: number[] = [];
     for (let number = 1; number <= box.outputs; number++) {
-      const value = state.values[`output/${box.key}/${number}/source`];
+      const value = valueOf(state, `output/${box.key}/${number}/source`);
       if (typeof value === "string" && (value === bus || value.startsWith(`${bus}/`))) numbers.push(number);
     }
     if (numbers.length) found.push(`${box.short} ${runs(numbers)}`);

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useState } from "react";
+import { type KeyboardEvent, useMemo, useState } from "react";
 import { stripName, useLink, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
 import { Button } from "../../ui/Button";
@@ -14,15 +14,15 @@ export function OutputsView() {
   const [key, setKey] = useState(boxes[0]?.key);
   const box = boxes.find((one) => one.key === key) ?? boxes[0];
   const [taking, setTaking] = useState<Ask | null>(null);
-  const used = useShow((state) =>
-    boxes
-      .map((one) => {
-        let count = 0;
-        for (let n = 1; n <= one.outputs; n++) if (state.values[`output/${one.key}/${n}/source`]) count++;
-        return count;
-      })
-      .join(" "),
-  ).split(" ");
+  const taken = useShow((state) => state.outputs);
+  const used = useMemo(() => {
+    const counts = new Map<string, number>();
+    for (const socket of taken) {
+      const box = socket.split("/")[1]!;
+      counts.set(box, (counts.get(box) ?? 0) + 1);
+    }
+    return counts;
+  }, [taken]);
   const loose = useShow((state) =>
     state.findings
       .filter((finding) => finding.rule === "mix_that_goes_nowhere")
@@ -43,11 +43,11 @@ export function OutputsView() {
       <ViewHead title="Outputs">
         <Tabs
           label="Boxes"
-          tabs={boxes.map((one, index) => ({
+          tabs={boxes.map((one) => ({
             key: one.key,
             word: one.short,
             title: one.name,
-            note: `${Number(used[index]) || 0}/${one.outputs}`,
+            note: `${used.get(one.key) ?? 0}/${one.outputs}`,
           }))}
           chosen={box.key}
           onChoose={setKey}

@@ -1,8 +1,8 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useMemo, useRef } from "react";
-import { store, valueOf } from "../../data/show";
+import { useEffect, useRef } from "react";
+import { type ShowState, valueOf } from "../../data/show";
 import type { Ask } from "../../data/types";
-import { select, socketName, useLink, useOn, useShow, useText } from "../../data/use";
+import { fedBy, select, socketName, useLink, useOn, usePatched, useShow, useText } from "../../data/use";
 import { ColourBar } from "../../ui/Panel";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
@@ -15,8 +15,7 @@ interface Props {
   filter: string;
 }
 
-function channelsLike(filter: string, all: number): readonly number[] {
-  const state = store.getState();
+function channelsLike(state: ShowState, filter: string, all: number): readonly number[] {
   const wanted = filter.trim().toLowerCase();
   const numbers = Array.from({ length: all }, (_, index) => index + 1);
   if (!wanted) return numbers;
@@ -29,8 +28,7 @@ function channelsLike(filter: string, all: number): readonly number[] {
 /** Every channel of the desk with its source; clicking a number starts a fill there. */
 export function Channels({ onStart, onFeed, first, filter }: Props) {
   const all = useShow((state) => state.desk!.channels);
-  const names = useShow((state) => (filter.trim() ? state.values : null));
-  const shown = useMemo(() => channelsLike(filter, all), [filter, all, names]); // eslint-disable-line react-hooks/exhaustive-deps
+  const shown = usePatched((state) => channelsLike(state, filter, all), [filter, all]);
   const count = shown.length;
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
@@ -80,11 +78,9 @@ function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" |
   const fixed = useOn(`channel/${channel}/fixed`);
   const set = (leaf: string, value: boolean) =>
     void link.do({ action: "moves", moves: [{ address: `channel/${channel}/${leaf}`, value }] });
-  const sharers = useShow((state) =>
-    source
-      ? state.channels.filter((n) => n !== channel && state.values[`channel/${n}/source`] === source).join(", ")
-      : "",
-  );
+  const sharers = useShow((state) => fedBy(state, source))
+    .filter((other) => other !== channel)
+    .join(", ");
   return (
     <div
       data-channel={channel}

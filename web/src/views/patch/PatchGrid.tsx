@@ -1,7 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, type MouseEvent, memo, useMemo, useRef, useState } from "react";
-import { store, valueOf } from "../../data/show";
-import { select, socketName, stripName, useLink, useShow } from "../../data/use";
+import { type KeyboardEvent, type MouseEvent, memo, useRef, useState } from "react";
+import { type ShowState, store, valueOf } from "../../data/show";
+import { select, socketName, stripName, useLink, usePatched, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
 import { Taking, takeIt } from "../../ui/Taking";
 import { type Place, stepped } from "../hear/block";
@@ -28,12 +28,11 @@ interface RowData {
 export function PatchGrid() {
   const link = useLink();
   const desk = useShow((state) => state.desk!);
-  const values = useShow((state) => state.values);
   const [filter, setFilter] = useState("");
   const [cursor, setCursor] = useState<Place>({ row: 0, column: 0 });
   const [taking, setTaking] = useState<Ask | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
-  const rows = useMemo(() => rowsOf(filter), [filter, values, desk]); // eslint-disable-line react-hooks/exhaustive-deps
+  const rows = usePatched((state) => rowsOf(state, filter), [filter, desk]);
   const virtualRows = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => CELL, overscan: 6, paddingStart: COLUMN_HEAD, scrollPaddingStart: COLUMN_HEAD });
   const virtualColumns = useVirtualizer({ horizontal: true, count: desk.channels, getScrollElement: () => scroller.current, estimateSize: () => CELL, overscan: 8, paddingStart: ROW_HEAD, scrollPaddingStart: ROW_HEAD });
 
@@ -138,8 +137,7 @@ export function PatchGrid() {
 }
 
 /** Rows whose box and number, socket or lines hold what is typed: "b 2", "stage box b", "kora". */
-function rowsOf(filter: string): RowData[] {
-  const state = store.getState();
+function rowsOf(state: ShowState, filter: string): RowData[] {
   const used = usage(state);
   const wanted = filter.trim().toLowerCase();
   const spares = new Map<string, number[]>();
@@ -156,7 +154,7 @@ function rowsOf(filter: string): RowData[] {
       const text = `${box.name} ${number} / ${name} / ${entry?.lines ?? ""}`.toLowerCase();
       if (!text.includes(wanted)) continue;
       const feeds = entry?.channels ? entry.channels.split(", ").map(Number) : [];
-      rows.push({ socket, name, line: entry?.lines ?? "", phantom: state.values[`${socket}/phantom`] === true, feeds, spareOf: spares.get(socket) ?? [] });
+      rows.push({ socket, name, line: entry?.lines ?? "", phantom: valueOf(state, `${socket}/phantom`) === true, feeds, spareOf: spares.get(socket) ?? [] });
     }
   return rows;
 }

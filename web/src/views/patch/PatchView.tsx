@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { valueOf } from "../../data/show";
-import { useLink, useShow } from "../../data/use";
+import { fedBy, useLink, usePatched, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
@@ -21,12 +21,8 @@ export function PatchView() {
   const taking = useTaking();
   const [asGrid, setAsGrid] = useState(false);
   const lines = useShow((state) => state.lines.length);
-  const loose = useShow(
-    (state) =>
-      state.lines.filter((line) => {
-        const socket = valueOf(state, `line/${line}/socket`);
-        return !socket || !state.channels.some((n) => state.values[`channel/${n}/source`] === socket);
-      }).length,
+  const loose = usePatched(
+    (state) => state.lines.filter((line) => fedBy(state, valueOf(state, `line/${line}/socket`) as string | null).length === 0).length,
   );
   const ask = useMemo<Ask | null>(
     () => (sockets.trim() && channels.trim() ? { action: "fill", sockets, to: channels } : null),

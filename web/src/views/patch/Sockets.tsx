@@ -1,6 +1,5 @@
-import { type KeyboardEvent, useMemo, useRef, useState } from "react";
-import { store } from "../../data/show";
-import { useShow } from "../../data/use";
+import { type KeyboardEvent, useRef, useState } from "react";
+import { usePatched, useShow } from "../../data/use";
 import { Tabs } from "../../ui/Tabs";
 import { runs } from "../../ui/ranges";
 import { PreampFields } from "./PreampFields";
@@ -18,8 +17,7 @@ interface Props {
 /** The input sockets of one box at a time, with their preamps; dragging or Shift takes several. */
 export function Sockets({ chosen, onChoose, filter }: Props) {
   const boxes = useShow((state) => state.desk!.boxes).filter((box) => box.inputs > 0);
-  const values = useShow((state) => state.values);
-  const used = useMemo(() => usage({ ...store.getState(), values }), [values]);
+  const used = usePatched(usage);
   const [boxKey, setBoxKey] = useState(() => boxes.find((box) => box.key !== "local")?.key ?? boxes[0]?.key);
   const wanted = filter.trim().toLowerCase();
   const matches = (one: (typeof boxes)[number]) =>

@@ -1,0 +1,119 @@
+"""What screens are told after a move, worked out in threads and once for all of them, as text."""
+
+import json
+from functools import lru_cache
+from typing import Any
+
+from . import tellings
+from .live import State
+from .wire import WatchedCell
+
+__all__ = [
+    "Told",
+    "bears_on_why",
+    "cells_text",
+    "loudest_text",
+    "noticed_text",
+    "snapshot_text",
+    "table_text",
+    "text_of",
+    "why_text",
+]
+
+
+def text_of(message: dict[str, Any]) -> str:
+    """A message as it goes over the wire."""
+    return json.dumps(message, allow_nan=False, separators=(",", ":"))
+
+
+class Told:
+    """What one transaction changed, as it came from the channel layer; a key for what is cached."""
+
+    def __init__(self, frame: dict[str, Any]) -> None:
+        self.before: int = frame["before"]
+        self.revision: int = frame["revision"]
+        self.values: dict[str, object] = frame["values"]
+        self.cells = tuple((row, column) for row, column in frame["cells"])
+        self.layout: bool = frame["layout"]
+        self.noticed: bool = frame["noticed"]
+
+    def __hash__(self) -> int:
+        return hash(self.revision)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Told) and (self.revision, self.cells, self.layout) == (
+            other.revision,
+            other.cells,
+            other.layout,
+        )
+
+    @property
+    def text(self) -> str:
+        """The values that moved."""
+        return text_of(
+            {
+                "type": "moved",
+                "before": self.before,
+                "revision": self.revision,
+                "values": self.values,
+            }
+        )
+
+
+def bears_on_why(told: Told, state: State, cell: WatchedCell) -> bool:
+    """Whether a move may have changed the explanation of a cell.
+
+    It has not if all that moved stands at other sources that no bus feeds: nothing of this cell
+    passes them. In doubt it may have.
+    """
+    if told.layout or told.noticed:
+        return True
+    layout, through = state.flow.layout, state.flow.fed.row.tolist()
+    for address in told.values:
+        kind, _, rest = address.partition("/")
+        strip = f"{kind}/{rest.partition('/')[0]}"
+        if (
+            kind not in ("channel", "return")
+            or strip == cell.source
+            or cell.listener.startswith("output/")
+        ):
+            return True
+        if layout.row(strip) in through:
+            return True
+    return False
+
+
+@lru_cache(maxsize=4)
+def snapshot_text(state: State) -> str:
+    """All values of a show."""
+    return text_of(tellings.snapshot_message(state))
+
+
+@lru_cache(maxsize=4)
+def table_text(state: State) -> str:
+    """The whole table."""
+    return text_of(tellings.table_message(state))
+
+
+@lru_cache(maxsize=8)
+def cells_text(state: State, told: Told) -> str:
+    """The cells that a move changed."""
+    return text_of(tellings.cells_message(state, told.cells))
+
+
+@lru_cache(maxsize=64)
+def why_text(state: State, source: str, listener: str) -> str:
+    """The explanation of a cell. Raises UnknownAddress."""
+    return text_of(tellings.why_message(state, source, listener))
+
+
+@lru_cache(maxsize=64)
+def loudest_text(state: State, source: str, listener: str) -> str:
+    """Who is loudest at a listener. Raises UnknownAddress."""
+    return text_of(tellings.loudest_message(state, source, listener))
+
+
+@lru_cache(maxsize=4)
+def noticed_text(state: State) -> str:
+    """Findings, found once for a state: it is compared by identity."""
+    return text_of(tellings.noticed_message(state))

@@ -1,0 +1,53 @@
+"""An explanation is told again after every move that would have it read otherwise."""
+
+import json
+
+import pytest
+
+from ombrel.core import ConsoleError, bears_on_findings, edited, flow_of, table_heads
+from ombrel.server.live import State
+from ombrel.server.news import Told, bears_on_why, why_text
+from ombrel.server.wire import WatchedCell
+from tests.shows import edit_of_seed, show_of_seed
+
+
+def read(state, cell):
+    """What an explanation says, its rank among others apart: that has a message of its own."""
+    message = json.loads(why_text(state, cell.source, cell.listener))
+    message.pop("revision")
+    message["says"] = message["says"].split(",")[0]
+    return message
+
+
+@pytest.mark.parametrize("seed", range(14))
+def test_what_is_not_told_again_reads_as_it_did(seed):
+    show = show_of_seed(seed)
+    flow = flow_of(show)
+    sources, heads = table_heads(show, flow)
+    before, told_again, kept = State(1, show, flow), 0, 0
+    for turn in range(12):
+        try:
+            after = edited(show, flow, edit_of_seed(show, seed * 100 + turn, most=2))
+        except ConsoleError:
+            continue
+        state = State(2, after.show, after.flow)
+        told = Told(
+            {
+                "before": 1,
+                "revision": 2,
+                "values": dict(after.change.new),
+                "cells": after.cells.tolist(),
+                "layout": table_heads(after.show, after.flow) != (sources, heads),
+                "noticed": bears_on_findings(after.change.new, flow, after.flow),
+            }
+        )
+        for source in sources[:4]:
+            for head in heads[:5]:
+                cell = WatchedCell(source=source, listener=head.listener)
+                if bears_on_why(told, state, cell):
+                    told_again += 1
+                    continue
+                kept += 1
+                assert read(state, cell) == read(before, cell), (cell, dict(after.change.new))
+    if sources and heads:
+        assert told_again + kept > 0

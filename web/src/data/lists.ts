@@ -1,0 +1,102 @@
+/** What is in use, in the order in which it is drawn; followed move by move, never scanned anew. */
+import type { Value } from "./types";
+
+export type Values = ReadonlyMap<string, Value>;
+
+export interface Lists {
+  /** Numbers of the lines in the list's order, and of the strips in use. */
+  lines: readonly number[];
+  channels: readonly number[];
+  returns: readonly number[];
+  groups: readonly number[];
+  mixes: readonly number[];
+  matrices: readonly number[];
+  /** Channels by what their source is: a socket, or a side of a bus. */
+  fed: ReadonlyMap<string, readonly number[]>;
+  /** Output sockets that carry something. */
+  outputs: ReadonlySet<string>;
+  /** Moves on whenever something moved that the patch is drawn from. */
+  patched: number;
+}
+
+export const NO_LISTS: Lists = {
+  lines: [],
+  channels: [],
+  returns: [],
+  groups: [],
+  mixes: [],
+  matrices: [],
+  fed: new Map(),
+  outputs: new Set(),
+  patched: 0,
+};
+
+const LISTED = { channel: "channels", return: "returns", group: "groups", mix: "mixes", matrix: "matrices" } as const;
+type Kind = keyof typeof LISTED;
+
+const BEARS_ON_USE = /^(?:(group|mix|matrix)\/(\d+)\/format|(channel|return)\/(\d+)\/(?:source|spare|name))$/;
+const BEARS_ON_PATCH =
+  /^(?:line\/|input\/[^/]+\/\d+\/phantom$|channel\/\d+\/(?:source|spare|on_spare|name|fixed)$|return\/\d+\/source$)/;
+
+const inUse = (values: Values, kind: string, number: number): boolean =>
+  kind === "channel" || kind === "return"
+    ? ["source", "spare", "name"].some((leaf) => values.get(`${kind}/${number}/${leaf}`))
+    : (values.get(`${kind}/${number}/format`) ?? "unused") !== "unused";
+
+/** Those of the lists that differ after the values at some addresses moved. Costs what moved, not what there is. */
+export function listsAfter(values: Values, before: Lists, moved: Iterable<string>): Partial<Lists> {
+  const after: { -readonly [list in keyof Lists]?: Lists[list] } = {};
+  const strips = new Map<Kind, Set<number>>();
+  const lines = new Set<number>();
+  let outputs: Set<string> | null = null;
+  let sources = false;
+  for (const address of moved) {
+    if (BEARS_ON_PATCH.test(address)) after.patched = before.patched + 1;
+    if (address.startsWith("line/")) {
+      if (address.endsWith("/place")) lines.add(Number(address.split("/")[1]));
+      continue;
+    }
+    if (address.startsWith("output/")) {
+      if (!address.endsWith("/source")) continue;
+      outputs ??= new Set(before.outputs);
+      if (values.get(address)) outputs.add(address.slice(0, -"/source".length));
+      else outputs.delete(address.slice(0, -"/source".length));
+      continue;
+    }
+    const match = BEARS_ON_USE.exec(address);
+    if (!match) continue;
+    const kind = (match[1] ?? match[3]) as Kind;
+    if (kind === "channel" && address.endsWith("/source")) sources = true;
+    let numbers = strips.get(kind);
+    if (!numbers) strips.set(kind, (numbers = new Set(before[LISTED[kind]])));
+    const number = Number(match[2] ?? match[4]);
+    if (inUse(values, kind, number)) numbers.add(number);
+    else numbers.delete(number);
+  }
+  for (const [kind, numbers] of strips) {
+    const list = before[LISTED[kind]];
+    if (numbers.size === list.length && list.every((number) => numbers.has(number))) continue;
+    after[LISTED[kind]] = [...numbers].sort((a, b) => a - b);
+  }
+  if (lines.size > 0) after.lines = linesInOrder(values, new Set([...before.lines, ...lines]));
+  if (outputs) after.outputs = outputs;
+  if (sources) after.fed = fedBySource(values, after.channels ?? before.channels);
+  return after;
+}
+
+function linesInOrder(values: Values, lines: ReadonlySet<number>): number[] {
+  const place = (line: number) => Number(values.get(`line/${line}/place`) ?? 0);
+  return [...lines].filter((line) => place(line) !== 0).sort((a, b) => place(a) - place(b) || a - b);
+}
+
+function fedBySource(values: Values, channels: readonly number[]): ReadonlyMap<string, readonly number[]> {
+  const fed = new Map<string, number[]>();
+  for (const channel of channels) {
+    const source = values.get(`channel/${channel}/source`);
+    if (typeof source !== "string") continue;
+    const others = fed.get(source);
+    if (others) others.push(channel);
+    else fed.set(source, [channel]);
+  }
+  return fed;
+}

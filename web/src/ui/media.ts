@@ -1,0 +1,28 @@
+/** What kind of screen this is. The widths are those of the stylesheet's variants. */
+import { useEffect, useState } from "react";
+
+const PHONE = "(width < 700px)";
+const WIDE = "(width >= 1100px)";
+const COARSE = "(pointer: coarse)";
+
+function useMedia(wanted: string): boolean {
+  const [is, setIs] = useState(() => matchMedia(wanted).matches);
+  useEffect(() => {
+    const query = matchMedia(wanted);
+    const follow = () => setIs(query.matches);
+    follow();
+    query.addEventListener("change", follow);
+    return () => query.removeEventListener("change", follow);
+  }, [wanted]);
+  return is;
+}
+
+/** A phone, or a page enlarged until it is as narrow as one. */
+export const usePhone = (): boolean => useMedia(PHONE);
+/** Room for the work list, the work and Why beside one another. */
+export const useWide = (): boolean => useMedia(WIDE);
+/** Fingers: targets of 44 px. */
+export const useCoarse = (): boolean => useMedia(COARSE);
+
+/** Height of a row of a list that draws only what is in sight. */
+export const useRowHeight = (fine: number, coarse = 48): number => (useCoarse() ? coarse : fine);
