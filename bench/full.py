@@ -1,36 +1,27 @@
-"""Puts the full show of a desk into the database, for measuring the screens.
+"""Writes the full show of a desk as a show file, for measuring and looking at the screens.
 
-    python -m bench.full DESK NAME  ->  the show's id
+    python -m bench.full DESK NAME > FILE
 """
 
 import sys
-import uuid
 
-import django
+from ombrel.core import show_of
+from ombrel.formats.show_file import write_show
+from ombrel.server.desks import desk_of
+
+from .shows import full_show
 
 
 def main(desk_key: str, name: str) -> None:
-    django.setup()
-    from ombrel.server import models
-    from ombrel.server.desks import desk_of
-    from ombrel.server.door import Refused, Request, commit
-    from ombrel.server.plans import Planned
-
-    from .shows import full_show
-
+    desk = desk_of(desk_key)
     # groups do not send to mixes here, so that a typed level has one way to be met
     values = {
         address: value
-        for address, value in full_show(desk_of(desk_key)).values.items()
+        for address, value in full_show(desk).values.items()
         if not address.startswith("group/") or "/send/mix/" not in address
     }
-    show = models.Show.objects.create(name=name, desk=desk_key)
-    plan = Planned(values, "The full show")
-    request = Request(edit_id=uuid.uuid4(), author_id=None, gesture="full", plan=lambda turn: plan)
-    outcomes, _, _ = commit(show.pk, [request])
-    if isinstance(outcomes[0], Refused):
-        raise outcomes[0].error
-    print(show.pk)
+    show = show_of(desk, values | {"show/name": name})
+    sys.stdout.buffer.write(write_show(show))
 
 
 if __name__ == "__main__":

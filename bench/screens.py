@@ -105,7 +105,7 @@ class Hand:
     def round(self):
         turn = next(self.turn)
         found = {"key": self.measure("key", "ArrowRight" if turn % 2 == 0 else "ArrowLeft")}
-        found["scroll"] = self.measure("scroll", str(turn * 270 % 1500))
+        found["scroll"] = self.measure("scroll", "189")
         self.measure("scroll", "0")
         self.at_a_heard_cell()
         found["typed"] = self.measure("typed", f"-{20 + turn % 7}.5")

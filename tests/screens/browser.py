@@ -77,11 +77,16 @@ class Person:
         self.until(lambda: self.status() == "live")
         return self
 
-    def open_narrow(self, view, show):
-        """Open a view that on a phone stands without the frame."""
-        self.driver.get(f"{self.address}/{view}?show={show}")
-        self.find("main")
-        return self
+    def resize(self, width, height, *, touch=False):
+        """Be another screen; with `touch` fingers are what it is used by."""
+        size = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": touch}
+        fingers = {"enabled": touch, "maxTouchPoints": 5 if touch else 1}
+        self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
+        self.driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", fingers)
+        # laid out, and drawn again by what watches the width
+        wait = """const done = arguments[0], frame = requestAnimationFrame;
+            frame(() => frame(() => frame(done)));"""
+        self.driver.execute_async_script(wait)
 
     def until(self, true, within_s=8.0):
         """Wait until something is true (and give what it gave), or fail saying what was shown."""
@@ -105,8 +110,8 @@ class Person:
         return self.driver.find_elements(By.CSS_SELECTOR, css)
 
     def field(self, label):
-        """A field, choice, fader or key by its accessible name."""
-        return self.find(f'[aria-label="{label}"]')
+        """A field, choice, fader or key by its accessible name, or what it begins with."""
+        return self.find(f'[aria-label="{label}"], [aria-label^="{label}, "]')
 
     def button(self, text):
         path = f'//button[contains(normalize-space(.), "{text}")]'
@@ -135,12 +140,32 @@ class Person:
         chain.perform()
 
     def cell(self, source, listener):
-        """A cell of who hears what, by addresses."""
-        return self.find(f'[data-cell="{source} {listener}"]')
+        """A cell of who hears what, scrolled to: only what is in sight is drawn."""
+        css = f'[data-cell="{source} {listener}"]'
+        self.until(lambda: self.all(css) or self._sought(css))
+        return self.find(css)
+
+    def _sought(self, css):
+        """Go through the grid for something that is not in sight. True once it is there."""
+        step = """const grid = document.querySelector('[role=grid]');
+            if (!grid) return false;
+            const end = grid.scrollLeft + grid.clientWidth >= grid.scrollWidth - 1;
+            if (!end) grid.scrollLeft += 300;
+            else { grid.scrollLeft = 0; grid.scrollTop += 300;
+              if (grid.scrollTop + grid.clientHeight >= grid.scrollHeight - 1) grid.scrollTop = 0; }
+            return true;"""
+        for _ in range(120):
+            if self.all(css):
+                return True
+            if not self.driver.execute_script(step):
+                return False
+            time.sleep(0.03)
+        return False
 
     def reads(self, source, listener, text, within_s=8.0):
         """Wait until a cell reads a text."""
         css = f'[data-cell="{source} {listener}"]'
+        self.cell(source, listener)
         self.until(
             lambda: self.driver.find_element(By.CSS_SELECTOR, css).text.strip() == text, within_s
         )

@@ -68,7 +68,8 @@ class Server:
 
     def start(self):
         command = [*PYTHON, "uvicorn", "ombrel.server.asgi:application", "--port", str(self.port),
-                   "--lifespan", "off", "--ws-max-size", "4000000", "--log-level", "error"]  # fmt: skip
+                   "--lifespan", "off", "--ws-max-size", "4000000",
+                   "--log-level", "error"]  # fmt: skip
         self.process = subprocess.Popen(command, env=self.environment)
         for _ in range(200):
             try:

@@ -2,7 +2,7 @@
 
 import re
 from collections.abc import Sequence
-from uuid import UUID, uuid4
+from uuid import UUID
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -18,12 +18,10 @@ from ombrel.formats.show_file import LONGEST_SHOW, read_show, write_show
 
 from . import models
 from .desks import desk_of
-from .door import Refused, Request
 from .live import live_of
-from .plans import Planned
 from .printing import Job, job_of, start_job
 from .replies import ErrorReply, ShowRow
-from .ticker import ticker_of
+from .shows import made_from
 from .work import in_database
 
 __all__ = ["router"]
@@ -196,20 +194,4 @@ async def open_show_file(request: HttpRequest, file: File[UploadedFile]) -> mode
         raise BadFile(f"The file has {(file.size or 0) // 1024 // 1024} MB.", "Choose a show file.")
     show = await in_database(read_show, file.read(), desk_of)
     name = show.text("show/name") or (file.name or "").rpartition(".")[0][:60] or "A show"
-    row = await models.Show.objects.acreate(name=name, desk=show.desk.key)
-    edit_id = uuid4()
-    opening = Request(
-        edit_id=edit_id,
-        author_id=user.pk,
-        gesture=str(edit_id),
-        plan=lambda turn: Planned(show.values, "Opened from a file"),
-    )
-    try:
-        outcome = await ticker_of(row.pk).submit(opening)
-    except Exception:
-        await row.adelete()  # no half-made show stays behind
-        raise
-    if isinstance(outcome, Refused):
-        await row.adelete()
-        raise outcome.error
-    return row
+    return await in_database(made_from, name, show, user.pk, "Opened from a file")

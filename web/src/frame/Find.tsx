@@ -63,10 +63,7 @@ function everything(): Hit[] {
       name: String(valueOf(state, `line/${number}/name`)),
       about: "line",
       go: (navigate) => {
-        navigate("/lines");
-        requestAnimationFrame(() =>
-          document.querySelector<HTMLInputElement>(`[data-line="${number}"] input`)?.focus(),
-        );
+        navigate(`/lines?line=${number}`);
       },
     }),
   );

@@ -2,11 +2,16 @@ import { type ReactNode, useEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { dismiss, store } from "../data/show";
 import { select, useLink, useShow } from "../data/use";
+import { Guarded } from "../ui/Guarded";
+import { usePhone, useWide } from "../ui/media";
+import { WhyLine } from "../views/why/WhyLine";
 import { WhyPanel } from "../views/why/WhyPanel";
 import { Choosing } from "./Choosing";
 import { Find } from "./Find";
+import { KeysDialog } from "./KeysDialog";
 import { SideBar } from "./SideBar";
 import { TopBar } from "./TopBar";
+import { VIEW_WORD, viewOf } from "./work";
 
 function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
@@ -23,6 +28,7 @@ function holdsDraft(target: EventTarget | null): boolean {
 export function Frame({ children }: { children: ReactNode }) {
   const link = useLink();
   const [finding, setFinding] = useState(false);
+  const [keys, setKeys] = useState(false);
   const [path] = useLocation();
   const selected = useShow((state) => state.selected);
   const started = useShow((state) => state.revision !== null);
@@ -33,7 +39,7 @@ export function Frame({ children }: { children: ReactNode }) {
   }, [started]);
 
   useEffect(() => {
-    link.watch({ table: path.startsWith("/hears") || path.startsWith("/mixes"), why: selected });
+    link.watch({ table: path.startsWith("/hears") || path.startsWith("/mixes"), why: selected, view: viewOf(path) });
   }, [link, path, selected]);
 
   useEffect(() => {
@@ -46,59 +52,62 @@ export function Frame({ children }: { children: ReactNode }) {
       } else if ((event.key === "/" && !isTyping(event.target)) || (command && key === "k")) {
         event.preventDefault();
         setFinding(true);
+      } else if (event.key === "?" && !isTyping(event.target)) {
+        event.preventDefault();
+        setKeys(true);
       }
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [link]);
 
-  // Beside the stage, on a phone, a page of its own: no room for a frame, and no need of one.
-  const narrow = useNarrow();
-  if (narrow && path.startsWith("/check")) {
-    return (
-      <main className="h-full flex flex-col bg-ink px-3 pb-3">
-        {children}
-        <Notices />
-      </main>
-    );
-  }
+  const phone = usePhone();
+  const wide = useWide();
+  const view = viewOf(path);
+  const name = useShow((state) => String(state.values.get("show/name") ?? state.desk?.show.name ?? ""));
+  useEffect(() => {
+    document.title = `${VIEW_WORD[view] ?? "Ombrel"} · ${name} · Ombrel`;
+  }, [view, name]);
   if (gone) return <p className="p-8 text-coral" role="alert">This show is no longer there.</p>;
+  const columns = phone ? "grid-cols-1" : wide ? "grid-cols-[160px_minmax(0,1fr)_268px] min-[1500px]:grid-cols-[190px_minmax(0,1fr)_340px]" : "grid-cols-[150px_minmax(0,1fr)]";
   return (
-    <div className="frame h-full grid grid-cols-[160px_minmax(0,1fr)_268px] grid-rows-[52px_minmax(0,1fr)]">
-      <TopBar onFind={() => setFinding(true)} />
-      <SideBar />
-      <main className="min-w-0 min-h-0 flex flex-col px-4 pb-3 bg-ink">{children}</main>
-      <WhyPanel />
+    <div className={`frame h-full grid ${columns} grid-rows-[auto_minmax(0,1fr)]`}>
+      <a className="skip" href="#work">
+        Skip to the work
+      </a>
+      <TopBar onFind={() => setFinding(true)} onKeys={() => setKeys(true)} />
+      {!phone && <SideBar />}
+      <main id="work" tabIndex={-1} className="min-w-0 min-h-0 flex flex-col bg-ink outline-none">
+        <div className="flex-1 min-h-0 flex flex-col short:overflow-y-auto px-4 phone:px-2.5 pb-3 phone:pb-1.5">
+          <Guarded key={path} what="This view">
+            {children}
+          </Guarded>
+        </div>
+        {!wide && <WhyLine />}
+      </main>
+      {wide && (
+        <Guarded what="Why">
+          <WhyPanel />
+        </Guarded>
+      )}
       <Find open={finding} onOpenChange={setFinding} />
+      <KeysDialog open={keys} onOpenChange={setKeys} view={view} />
       <Choosing />
       <Notices />
     </div>
   );
 }
 
-const NARROW = "(max-width: 720px)";
-
-function useNarrow(): boolean {
-  const [narrow, setNarrow] = useState(() => matchMedia(NARROW).matches);
-  useEffect(() => {
-    const query = matchMedia(NARROW);
-    const follow = () => setNarrow(query.matches);
-    query.addEventListener("change", follow);
-    return () => query.removeEventListener("change", follow);
-  }, []);
-  return narrow;
-}
-
 function Notices() {
   const notices = useShow((state) => state.notices);
   return (
-    <div className="fixed bottom-4 left-1/2 -translate-x-1/2 flex flex-col gap-2 items-center z-50" role="status">
+    <div className="fixed bottom-4 phone:bottom-14 left-1/2 -translate-x-1/2 w-max max-w-[94vw] flex flex-col gap-2 items-center z-50" role="status">
       {notices.map((notice) => (
         <button
           key={notice.id}
           type="button"
           onClick={() => dismiss(notice.id)}
-          className={`max-w-[640px] text-left rounded-xl border px-4 py-2.5 shadow-xl bg-raise cursor-pointer ${
+          className={`max-w-[min(640px,94vw)] text-left rounded-xl border px-4 py-2.5 shadow-xl bg-raise cursor-pointer ${
             notice.tone === "refused" ? "border-coral text-paper" : "border-edge text-paper"
           }`}
         >

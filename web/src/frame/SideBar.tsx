@@ -1,39 +1,24 @@
+import { Fragment } from "react";
 import { Link as RouteLink, useLocation } from "wouter";
-import { valueOf } from "../data/show";
-import { usePatched, useShow } from "../data/use";
+import { useShow } from "../data/use";
+import { GROUPS, useFindings, useOutputs, useWork } from "./work";
 
 /** On the left: the work in its order, with counts, and what the desk still has free. */
 export function SideBar() {
-  const lines = useShow((state) => state.lines.length);
-  const patched = usePatched(
-    (state) => state.lines.filter((line) => valueOf(state, `line/${line}/socket`) !== null).length,
-  );
-  const checked = usePatched(
-    (state) => state.lines.filter((line) => valueOf(state, `line/${line}/check`) !== "unchecked").length,
-  );
-  const mixes = useShow((state) => state.mixes.length + state.groups.length + state.matrices.length);
+  const work = useWork();
   const outputs = useOutputs();
   return (
-    <nav className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0" aria-label="The work">
-      <Group>Prepare</Group>
-      <Item to="/lines" count={String(lines)}>
-        Lines
-      </Item>
-      <Item to="/patch" count={`${patched}/${lines}`}>
-        Patch
-      </Item>
-      <Item to="/mixes" count={String(mixes)}>
-        Mixes
-      </Item>
-      <Item to="/outputs" count={`${outputs.taken}/${outputs.all}`}>
-        Outputs
-      </Item>
-      <Item to="/check" count={`${checked}/${lines}`}>
-        Line check
-      </Item>
-      <Item to="/paper">Paper</Item>
-      <Group>Hear</Group>
-      <Item to="/hears">Who hears what</Item>
+    <nav className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0 scrolls" aria-label="The work">
+      {GROUPS.map((group) => (
+        <Fragment key={group}>
+          <Group>{group}</Group>
+          {work[group].map((part) => (
+            <Item key={part.to} to={part.to} count={part.count}>
+              {part.word}
+            </Item>
+          ))}
+        </Fragment>
+      ))}
       <span className="flex-1" />
       <FindingsItem />
       <Free outputs={outputs.all - outputs.taken} />
@@ -42,7 +27,7 @@ export function SideBar() {
 }
 
 function Group({ children }: { children: string }) {
-  return <h2 className="text-[12px] text-faint px-2.5 pt-3 pb-1">{children}</h2>;
+  return <h2 className="text-[12px] text-faint px-2.5 pt-2 pb-0.5 shrink-0">{children}</h2>;
 }
 
 function Item({ to, count, children }: { to: string; count?: string; children: string }) {
@@ -52,7 +37,7 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
     <RouteLink
       to={to}
       aria-current={here ? "page" : undefined}
-      className={`flex items-center h-9 px-2.5 rounded-xl gap-2 ${
+      className={`flex items-center h-9 shrink-0 px-2.5 rounded-xl gap-2 ${
         here ? "bg-raise font-semibold" : "text-soft hover:text-paper hover:bg-card"
       }`}
     >
@@ -63,16 +48,9 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
   );
 }
 
-/** How many output sockets there are, and how many carry something. */
-function useOutputs(): { taken: number; all: number } {
-  const all = useShow((state) => state.desk?.boxes.reduce((sum, box) => sum + box.outputs, 0) ?? 0);
-  return { taken: useShow((state) => state.outputs.size), all };
-}
-
 /** What is wrong, always in sight. */
 function FindingsItem() {
-  const settle = useShow((state) => state.findings.filter((one) => one.tone === "settle").length);
-  const notes = useShow((state) => state.findings.length) - settle;
+  const { settle, notes } = useFindings();
   const [path] = useLocation();
   return (
     <RouteLink
@@ -106,13 +84,15 @@ function Free({ outputs }: { outputs: number }) {
     </div>
   );
   return (
-    <dl aria-label="Free on this desk">
+    <section aria-label="Free on this desk">
       <Group>Free on this desk</Group>
+      <dl>
       {row("Channels", channels)}
       {row("Mixes", mixes)}
       {row("Groups", groups)}
       {row("Matrices", matrices)}
       {row("Outputs", outputs)}
-    </dl>
+      </dl>
+    </section>
   );
 }

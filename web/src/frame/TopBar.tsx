@@ -1,10 +1,16 @@
 import { DropdownMenu } from "radix-ui";
-import { useRef, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
+import { useLocation } from "wouter";
 import { openShowFile, showFileAddress, signOut } from "../data/http";
 import { notify } from "../data/show";
 import { useLink, useShow, useText } from "../data/use";
 import { Button } from "../ui/Button";
+import { usePhone } from "../ui/media";
 import { NewShowDialog } from "./NewShowDialog";
+import { GROUPS, type Part, VIEW_WORD, useFindings, useWork, viewOf } from "./work";
+
+/** Shows in the menu; all of them are in the view of shows. */
+const SHOWN = 8;
 
 const STATUS = {
   connecting: ["bg-sun", "connecting"],
@@ -13,35 +19,97 @@ const STATUS = {
   gone: ["bg-coral", "gone"],
 } as const;
 
-/** On top: the show, whether what is done here is kept, undo and find. */
-export function TopBar({ onFind }: { onFind: () => void }) {
+interface Props {
+  onFind: () => void;
+  onKeys: () => void;
+}
+
+/** On top: the show, whether what is done here is kept, who else is here, undo and find. */
+export function TopBar({ onFind, onKeys }: Props) {
   const link = useLink();
-  const name = useText("show/name");
+  const phone = usePhone();
   const fallback = useShow((state) => state.desk?.show.name ?? "");
+  const name = useText("show/name") || fallback;
   const deskName = useShow((state) => state.desk?.name ?? "");
   return (
-    <header className="col-span-3 flex items-center gap-2.5 px-4 border-b border-line bg-floor">
-      <img src="/static/mark.svg" alt="" className="w-7" />
-      <span className="font-title font-bold text-lg mr-8">Ombrel</span>
-      <Pill>
-        <strong className="truncate max-w-64">{name || fallback}</strong>
+    <header className="col-span-full flex items-center gap-2.5 phone:gap-1.5 h-[52px] px-4 phone:px-2 border-b border-line bg-floor">
+      {phone ? (
+        <WorkMenu />
+      ) : (
+        <>
+          <img src="/static/mark.svg" alt="" className="w-7" />
+          <span className="font-title font-bold text-lg narrow:hidden mr-8">Ombrel</span>
+        </>
+      )}
+      <Pill className="flex-initial basis-auto">
+        <strong className="truncate max-w-64" title={name}>
+          {name}
+        </strong>
       </Pill>
-      <Pill>
-        <span className="text-soft">Desk</span> <strong>{deskName}</strong>
+      <Pill className="narrow:hidden">
+        <span className="text-soft">Desk</span> <strong className="whitespace-nowrap">{deskName}</strong>
       </Pill>
-      <Kept />
+      <Kept short={phone} />
+      {!phone && <Others />}
       <span className="flex-1" />
-      <Button small onClick={() => void link.undo()} aria-keyshortcuts="Control+Z" title="Undo (Ctrl+Z)">
-        <Arrow /> Undo
+      <Button small onClick={() => void link.undo()} aria-keyshortcuts="Control+Z" title="Undo (Ctrl+Z)" aria-label="Undo">
+        <Arrow /> <span className="phone:hidden">Undo</span>
       </Button>
-      <Button small onClick={() => void link.redo()} aria-keyshortcuts="Control+Shift+Z" title="Redo (Ctrl+Shift+Z)">
-        <Arrow flipped /> Redo
+      {!phone && (
+        <Button small onClick={() => void link.redo()} aria-keyshortcuts="Control+Shift+Z" title="Redo (Ctrl+Shift+Z)" aria-label="Redo">
+          <Arrow flipped /> <span className="narrow:hidden">Redo</span>
+        </Button>
+      )}
+      <Button small onClick={onFind} title="Find (/)" aria-keyshortcuts="/">
+        Find <kbd className="font-sans font-bold border border-edge rounded px-1 text-[11px] narrow:hidden">/</kbd>
       </Button>
-      <Button small onClick={onFind} title="Find (/)">
-        Find <kbd className="font-sans font-bold border border-edge rounded px-1 text-[11px]">/</kbd>
-      </Button>
-      <Menu />
+      <Menu onKeys={onKeys} />
     </header>
+  );
+}
+
+/** On a phone the work list is a menu, called after the view one is in. */
+function WorkMenu() {
+  const [path, navigate] = useLocation();
+  const work = useWork();
+  const { settle } = useFindings();
+  const parts: Part[] = [...GROUPS.flatMap((group) => work[group]), { to: "/findings", word: VIEW_WORD.findings!, count: settle ? `${settle} to settle` : "" }];
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button small aria-label={`The work: ${VIEW_WORD[viewOf(path)] ?? ""}`} className="!h-11 font-semibold shrink-0">
+          <span aria-hidden>☰</span> {VIEW_WORD[viewOf(path)]}
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="start" sideOffset={6} className={MENU}>
+          {parts.map((part) => (
+            <DropdownMenu.Item key={part.to} className={`${ITEM} justify-between gap-6 min-h-11`} onSelect={() => navigate(part.to)}>
+              <span className={path.startsWith(part.to) ? "font-semibold text-sun-text" : ""}>{part.word}</span>
+              <span className="text-faint">{part.count}</span>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** Who else has the show open, and where. */
+function Others() {
+  const others = useShow((state) => state.others);
+  if (others.length === 0) return null;
+  const said = others.map((other) => `${other.name} in ${VIEW_WORD[other.view] ?? "the show"}`);
+  return (
+    <span className="min-w-0" role="status" title={said.join("\n")} data-testid="others">
+      <Pill>
+        <span className="truncate">
+          <span className="sr-only">Also here: </span>
+          {said.slice(0, 2).join(", ")}
+          {said.length > 2 && ` and ${said.length - 2} more`}
+        </span>
+      </Pill>
+    </span>
   );
 }
 
@@ -53,16 +121,16 @@ function Arrow({ flipped }: { flipped?: boolean }) {
   );
 }
 
-function Pill({ children }: { children: React.ReactNode }) {
+function Pill({ children, className = "" }: { children: ReactNode; className?: string }) {
   return (
-    <span className="inline-flex items-center gap-2 h-8 px-3 rounded-full border border-line bg-card min-w-0">
+    <span className={`inline-flex items-center gap-2 h-8 px-3 phone:px-2 rounded-full border border-line bg-card min-w-0 ${className}`}>
       {children}
     </span>
   );
 }
 
 /** Whether the server has what was done here. */
-function Kept() {
+function Kept({ short }: { short: boolean }) {
   const status = useShow((state) => state.status);
   const waiting = useShow((state) => state.waiting);
   const trouble = useShow((state) => state.trouble);
@@ -71,19 +139,22 @@ function Kept() {
   return (
     <span role="status" data-status={trouble ? "trouble" : status} data-waiting={waiting} title={trouble || undefined}>
       <Pill>
-        <span className={`w-2 h-2 rounded-full ${colour}`} aria-hidden /> {text}
+        <span className={`w-2 h-2 rounded-full shrink-0 ${colour}`} aria-hidden />
+        <span className={`whitespace-nowrap ${short && text === "saved" ? "sr-only" : ""}`}>{text}</span>
       </Pill>
     </span>
   );
 }
 
-function Menu() {
+const ITEM = "px-3 min-h-9 flex items-center rounded-lg outline-none cursor-pointer data-[highlighted]:bg-raise";
+const MENU = "min-w-52 max-w-[92vw] max-h-[var(--radix-dropdown-menu-content-available-height)] scrolls rounded-xl border border-line bg-floor p-1.5 shadow-2xl z-50";
+
+function Menu({ onKeys }: { onKeys: () => void }) {
+  const link = useLink();
   const [making, setMaking] = useState(false);
   const opener = useRef<HTMLInputElement>(null);
   const me = useShow((state) => state.me);
   const current = useShow((state) => state.desk?.show.id);
-  const item =
-    "px-3 h-9 flex items-center rounded-lg outline-none cursor-pointer data-[highlighted]:bg-raise";
   const toggleTheme = () => {
     const root = document.documentElement;
     root.dataset.theme = root.dataset.theme === "daylight" ? "dusk" : "daylight";
@@ -111,34 +182,40 @@ function Menu() {
     />
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
-        <Button small aria-label="Menu">
-          {me?.name} <span aria-hidden>▾</span>
+        <Button small aria-label={`Menu, ${me?.name ?? ""}`}>
+          <span className="narrow:hidden">{me?.name}</span> <span aria-hidden>▾</span>
         </Button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={6} className="min-w-52 rounded-xl border border-line bg-floor p-1.5 shadow-2xl z-50">
-          {me?.shows.map((show) => (
-            <DropdownMenu.Item key={show.id} className={item} onSelect={() => location.assign(`/hears?show=${show.id}`)}>
-              {show.id === current ? "● " : "○ "}
-              {show.name}
+        <DropdownMenu.Content align="end" sideOffset={6} className={MENU}>
+          {me?.shows.slice(0, SHOWN).map((show) => (
+            <DropdownMenu.Item key={show.id} className={ITEM} onSelect={() => location.assign(`/hears?show=${show.id}`)}>
+              <span aria-hidden>{show.id === current ? "● " : "○ "}</span>
+              <span className="truncate max-w-72">{show.name}</span>
             </DropdownMenu.Item>
           ))}
-          <DropdownMenu.Item className={item} onSelect={() => setMaking(true)}>
+          <DropdownMenu.Item className={ITEM} onSelect={() => setMaking(true)}>
             New show…
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => opener.current?.click()}>
+          <DropdownMenu.Item className={ITEM} onSelect={() => opener.current?.click()}>
             Open a show file…
           </DropdownMenu.Item>
           {current && (
-            <DropdownMenu.Item className={item} onSelect={() => location.assign(showFileAddress(current))}>
+            <DropdownMenu.Item className={ITEM} onSelect={() => location.assign(showFileAddress(current))}>
               Save this show as a file
             </DropdownMenu.Item>
           )}
           <DropdownMenu.Separator className="h-px bg-line my-1.5" />
-          <DropdownMenu.Item className={item} onSelect={toggleTheme}>
+          <DropdownMenu.Item className={ITEM} onSelect={() => void link.redo()}>
+            Redo
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
+            Keys
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={toggleTheme}>
             Dusk or daylight
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => void signOut()}>
+          <DropdownMenu.Item className={ITEM} onSelect={() => void signOut()}>
             Sign out
           </DropdownMenu.Item>
         </DropdownMenu.Content>

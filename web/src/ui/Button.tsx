@@ -1,4 +1,5 @@
 import type { ButtonHTMLAttributes } from "react";
+import { useTabIndex } from "./RowList";
 
 const TONES = {
   plain: "bg-raise text-paper border-line hover:border-edge",
@@ -18,6 +19,7 @@ export function Button({ tone = "plain", small, className = "", ...rest }: Props
   return (
     <button
       type="button"
+      tabIndex={useTabIndex()}
       className={`inline-flex items-center gap-1.5 border whitespace-nowrap select-none cursor-pointer disabled:opacity-45 disabled:cursor-default ${size} ${TONES[tone]} ${className}`}
       {...rest}
     />

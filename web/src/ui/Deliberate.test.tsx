@@ -18,10 +18,10 @@ afterEach(() => {
 it("takes two presses, and says so in between", () => {
   fireEvent.click(key());
   expect(done).not.toHaveBeenCalled();
-  expect(key().getAttribute("aria-label")).toBe("Press again: 48 V on at A 7");
+  expect(key().getAttribute("aria-label")).toBe("Press again: 48 V on at A 7, again?");
   fireEvent.click(key());
   expect(done).toHaveBeenCalledTimes(1);
-  expect(key().getAttribute("aria-label")).toBe("48 V on at A 7");
+  expect(key().getAttribute("aria-label")).toBe("48 V on at A 7, off");
 });
 
 it.each([

@@ -18,13 +18,13 @@ export function Dialog({ title, about, open, onOpenChange, children, wide }: Pro
         <RadixDialog.Overlay className="fixed inset-0 z-50 bg-black/60" />
         <RadixDialog.Content
           aria-describedby={undefined}
-          className={`fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92vh] flex flex-col rounded-2xl border border-line bg-floor p-5 shadow-2xl ${
-            wide ? "w-[min(1120px,94vw)]" : "w-[min(520px,94vw)]"
+          className={`fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92vh] flex flex-col rounded-2xl border border-line bg-floor p-5 phone:p-3 shadow-2xl ${
+            wide ? "w-[min(1120px,96vw)]" : "w-[min(520px,96vw)]"
           }`}
         >
           <RadixDialog.Title className="font-title text-xl font-bold">{title}</RadixDialog.Title>
           {about && <p className="text-soft mt-0.5">{about}</p>}
-          {children}
+          <div className="flex flex-col min-h-0 scrolls -mx-1 px-1">{children}</div>
         </RadixDialog.Content>
       </RadixDialog.Portal>
     </RadixDialog.Root>

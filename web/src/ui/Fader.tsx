@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import { levelText } from "../data/words";
+import { useTabIndex } from "./RowList";
 import { type Mark, placeAlong, travelOf } from "./travel";
 
 interface Props {
@@ -16,6 +17,8 @@ interface Props {
   onStep: (text: string) => void;
   /** Carried to the element, for painting across rows. */
   address: string;
+  /** Where it stands in the row's grid. */
+  area?: string;
 }
 
 const STEPS: Record<string, string> = {
@@ -32,6 +35,7 @@ export function Fader(props: Props) {
   const { label, levelDb, marks, colour, muted, onMove, onRelease, onStep, address } = props;
   const [asked, setAsked] = useState<number | null>(null);
   const travel = asked ?? travelOf(levelDb, marks);
+  const tabIndex = useTabIndex();
   const zero = travelOf(0, marks);
 
   const move = (event: PointerEvent<HTMLDivElement>) => {
@@ -58,13 +62,14 @@ export function Fader(props: Props) {
   return (
     <div
       role="slider"
-      tabIndex={0}
+      tabIndex={tabIndex}
       aria-label={label}
       aria-valuemin={0}
       aria-valuemax={100}
       aria-valuenow={Math.round(travel * 100)}
       aria-valuetext={`${levelText(levelDb)}${levelDb === null ? "" : " dB"}${muted ? ", muted" : ""}`}
       data-address={address}
+      style={props.area ? { gridArea: props.area } : undefined}
       data-muted={muted || undefined}
       className="group relative h-6 flex-1 min-w-24 rounded-md bg-raise cursor-ew-resize touch-none overflow-hidden"
       onPointerDown={(event) => {

@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 /** Head of a view: its title, and what can be done there. */
 export function ViewHead({ title, children }: { title: string; children?: ReactNode }) {
   return (
-    <div className="flex items-center gap-3 h-14 shrink-0">
+    <div className="flex items-center gap-x-3 gap-y-1.5 min-h-14 py-2 shrink-0 flex-wrap">
       <h1 className="font-title text-[22px] font-bold whitespace-nowrap">{title}</h1>
       {children}
     </div>
@@ -13,7 +13,7 @@ export function ViewHead({ title, children }: { title: string; children?: ReactN
 /** An empty view says what to do first. */
 export function Empty({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <div className="grid place-items-center flex-1">
+    <div className="grid place-items-center flex-1 min-h-0 scrolls">
       <div className="max-w-96 text-center flex flex-col items-center gap-3">
         <h2 className="font-title text-xl font-semibold">{title}</h2>
         <div className="text-soft flex flex-col items-center gap-3">{children}</div>

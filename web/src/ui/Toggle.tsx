@@ -1,5 +1,6 @@
 import { Toggle as RadixToggle } from "radix-ui";
 import type { ReactNode } from "react";
+import { useTabIndex } from "./RowList";
 
 interface Props {
   label: string;
@@ -8,6 +9,8 @@ interface Props {
   children: ReactNode;
   tone?: "sea" | "coral" | "sun";
   disabled?: boolean;
+  /** Where it stands in the row's grid. */
+  area?: string;
 }
 
 const ON = {
@@ -17,11 +20,13 @@ const ON = {
 };
 
 /** A small key that stays pressed. Its word says what it is; pressed shows by border and ground. */
-export function Toggle({ label, pressed, onChange, children, tone = "sea", disabled }: Props) {
+export function Toggle({ label, pressed, onChange, children, tone = "sea", disabled, area }: Props) {
   return (
     <RadixToggle.Root
       aria-label={label}
+      tabIndex={useTabIndex()}
       pressed={pressed}
+      style={area ? { gridArea: area } : undefined}
       disabled={disabled}
       onPressedChange={onChange}
       className={`h-6 min-w-7 px-1.5 rounded-md border border-line bg-card text-faint text-[12px] leading-none cursor-pointer disabled:opacity-40 ${ON[tone]}`}

@@ -1,4 +1,5 @@
 import { type KeyboardEvent, useRef, useState } from "react";
+import { useTabIndex } from "./RowList";
 
 interface Props {
   label: string;
@@ -15,6 +16,8 @@ interface Props {
   title?: string;
   /** Something is missing here: outlined in coral. */
   missing?: boolean;
+  /** Where it stands in the row's grid. */
+  area?: string;
   data?: Record<string, string>;
 }
 
@@ -24,6 +27,7 @@ interface Props {
  */
 export function TypedField(props: Props) {
   const { label, value, onCommit, className = "", align = "left", boxed } = props;
+  const tabIndex = useTabIndex();
   const [draft, show] = useState<string | null>(null);
   // The draft as it is now: Enter settles and moves on, and the blur that follows must find nothing.
   const now = useRef<string | null>(null);
@@ -58,6 +62,8 @@ export function TypedField(props: Props) {
         boxed ? `border bg-card ${props.missing ? "border-coral" : "border-edge"}` : "border border-transparent hover:border-line"
       } ${align === "right" ? "text-right" : ""} ${className}`}
       value={draft ?? value}
+      tabIndex={tabIndex}
+      style={props.area ? { gridArea: props.area } : undefined}
       data-settled={draft === null || draft === value}
       title={props.title}
       placeholder={props.placeholder}

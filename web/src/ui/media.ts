@@ -2,6 +2,7 @@
 import { useEffect, useState } from "react";
 
 const PHONE = "(width < 700px)";
+const SLIM = "(width < 900px)";
 const WIDE = "(width >= 1100px)";
 const COARSE = "(pointer: coarse)";
 
@@ -24,5 +25,11 @@ export const useWide = (): boolean => useMedia(WIDE);
 /** Fingers: targets of 44 px. */
 export const useCoarse = (): boolean => useMedia(COARSE);
 
-/** Height of a row of a list that draws only what is in sight. */
-export const useRowHeight = (fine: number, coarse = 48): number => (useCoarse() ? coarse : fine);
+/** Height of a row that is one line on every screen. */
+export const useRowHeight = (fine: number): number => (useCoarse() ? 46 : fine);
+
+/** Height of a row of fields: one line, or two where there is no room. */
+export function useListHeight(): number {
+  const coarse = useCoarse();
+  return useMedia(SLIM) ? (coarse ? 98 : 66) : coarse ? 50 : 34;
+}

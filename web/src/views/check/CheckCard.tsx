@@ -32,10 +32,10 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
   const phantom = useShow((state) => valueOf(state, at("phantom")) === true);
   const big = "h-14 flex-1 justify-center text-lg";
   return (
-    <section aria-label={`Checking ${name}`} className="rounded-2xl bg-floor border border-line p-4 flex flex-col gap-3 min-h-0">
+    <section aria-label={`Checking ${name}`} className="rounded-2xl bg-floor border border-line p-4 phone:p-3 flex flex-col gap-3 md:min-h-0 md:scrolls">
       <div>
         <div className="flex items-baseline gap-3">
-          <h2 className="font-title text-2xl font-bold truncate">{name}</h2>
+          <h2 className="font-title text-2xl font-bold min-w-0 break-words">{name}</h2>
           {verdict !== "unchecked" && (
             <span className={verdict === "good" ? "text-sea font-semibold" : "text-coral font-semibold"}>{verdict}</span>
           )}
@@ -159,7 +159,7 @@ function StandIn({ line }: { line: number }) {
   const name = useShow((state) => (next === null ? "" : String(valueOf(state, `line/${next}/name`))));
   if (next === null) return null;
   return (
-    <p className="text-[12.5px] text-faint hidden md:flex items-center gap-2">
+    <p className="text-[12.5px] text-faint hidden md:flex items-center gap-2 flex-wrap">
       Stand-in stage:
       <Button small tone="quiet" onClick={() => link.swapCables(line, next)}>
         swap its cable with {name}'s

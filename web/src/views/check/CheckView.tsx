@@ -1,9 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
-import { useLocation } from "wouter";
 import { store, valueOf } from "../../data/show";
 import { fedBy, select, useLink, useShow } from "../../data/use";
-import { Button } from "../../ui/Button";
-import { Empty } from "../../ui/Panel";
+import { Empty, ViewHead } from "../../ui/Panel";
 import { CheckCard } from "./CheckCard";
 import { CheckList } from "./CheckList";
 
@@ -115,18 +113,15 @@ export function CheckView() {
 
   return (
     <>
-      <div className="flex items-center gap-3 min-h-14 pt-2 md:pt-0 shrink-0 flex-wrap">
-        <h1 className="font-title text-[22px] font-bold whitespace-nowrap">Line check</h1>
+      <ViewHead title="Line check">
         <Counts />
-        <span className="flex-1" />
-        <PhoneWayBack />
-      </div>
+      </ViewHead>
       {line === null ? (
         <Empty title="Nothing to check yet">
           <p>Line check walks down the input list. Import it first, in Lines.</p>
         </Empty>
       ) : (
-        <div className="flex-1 min-h-0 grid gap-3 grid-rows-[auto_minmax(0,1fr)] md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_300px]">
+        <div className="flex-1 min-h-0 scrolls grid gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_minmax(200px,300px)]">
           <CheckCard line={line} fed={fed} unsure={unsure === line} onFeed={feed} onJudge={judge} onStep={step} />
           <CheckList line={line} onChoose={goTo} />
         </div>
@@ -149,24 +144,6 @@ function Counts() {
   return (
     <span className="text-soft whitespace-nowrap" role="status">
       {text}
-    </span>
-  );
-}
-
-/** On a phone there is no frame: whether all is saved, undo, and the way back are here. */
-function PhoneWayBack() {
-  const [, navigate] = useLocation();
-  const link = useLink();
-  const status = useShow((state) => (state.trouble ? "store away" : state.status === "live" ? "saved" : "offline"));
-  return (
-    <span className="flex items-center gap-2 md:hidden pb-2">
-      <span className={status === "saved" ? "text-sea" : "text-coral"}>{status}</span>
-      <Button className="!h-11" onClick={() => void link.undo()}>
-        Undo
-      </Button>
-      <Button className="!h-11" onClick={() => navigate("/lines")}>
-        All views
-      </Button>
     </span>
   );
 }

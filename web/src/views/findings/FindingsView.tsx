@@ -64,13 +64,13 @@ function Row({ finding }: { finding: Finding }) {
   return (
     <li
       data-rule={finding.rule}
-      className="flex items-center gap-3 min-h-11 rounded-lg bg-floor border border-line px-3 py-1.5"
+      className="flex items-center gap-x-3 gap-y-1.5 phone:flex-wrap min-h-11 rounded-lg bg-floor border border-line px-3 py-1.5"
     >
       <span
         aria-hidden
         className={`w-2.5 h-2.5 shrink-0 ${finding.tone === "settle" ? "bg-coral rotate-45" : "border-2 border-soft rounded-full"}`}
       />
-      <span className="flex-1 min-w-0">{finding.says}</span>
+      <span className="flex-1 min-w-0 phone:min-w-[calc(100%-40px)] break-words">{finding.says}</span>
       <Button
         small
         tone="quiet"

@@ -30,13 +30,13 @@ export function Grid({ table, columns }: Props) {
   const dragging = useRef(false);
   const selected = useShow((state) => state.selected);
   const marks = useShow((state) => (state.desk?.fader_marks as Mark[] | undefined) ?? NO_MARKS);
-  const height = useRowHeight(27, 46);
+  const height = useRowHeight(27);
   const headWidth = usePhone() ? 150 : 222;
   const rows = useVirtualizer({
     count: table.sources.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => height,
-    overscan: 6,
+    overscan: 4,
     // the head of the columns stays on top of the first rows, that of the rows left of the columns
     paddingStart: TOP,
     scrollPaddingStart: TOP,
@@ -46,7 +46,7 @@ export function Grid({ table, columns }: Props) {
     count: columns.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => COLUMN,
-    overscan: 3,
+    overscan: 2,
     paddingStart: headWidth,
     scrollPaddingStart: headWidth,
   });
@@ -169,7 +169,7 @@ export function Grid({ table, columns }: Props) {
       onPointerUp={() => (dragging.current = false)}
       onPointerLeave={() => (dragging.current = false)}
       onDoubleClick={onDoubleClick}
-      className="scrolls flex-1 min-h-0 rounded-lg outline-offset-0"
+      className="scrolls flex-1 min-h-0 short:min-h-72 rounded-lg outline-offset-0"
     >
       <div className="relative" role="presentation" style={{ width: across.getTotalSize(), height: rows.getTotalSize() }}>
         <div className="sticky top-0 z-20 bg-ink" role="row" aria-rowindex={1} style={{ height: TOP }}>

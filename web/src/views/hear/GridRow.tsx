@@ -166,7 +166,7 @@ interface CellProps {
   onCommit: (text: string) => void;
 }
 
-const Cell = memo(function Cell(props: CellProps) {
+function Cell(props: CellProps) {
   const { levelDb, state, here, chosen, draft } = props;
   const blocked = isBlocked(state);
   const ring = here ? "border-2 border-sun" : chosen ? "border border-sun/80" : "";
@@ -205,7 +205,7 @@ const Cell = memo(function Cell(props: CellProps) {
       {draft !== null && <CellInput draft={draft} onDraft={props.onDraft} onCommit={props.onCommit} />}
     </div>
   );
-});
+}
 
 /** A key that leaves the field without settling gives it up; another field or view does too. */
 export function CellInput({ draft, onDraft, onCommit }: Pick<CellProps, "onDraft" | "onCommit"> & { draft: string }) {

@@ -3,7 +3,11 @@ import { useShow } from "../../data/use";
 import type { TableHead } from "../../data/types";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { Link as RouteLink } from "wouter";
+import { usePhone } from "../../ui/media";
+import { RadioKeys } from "../../ui/RadioKeys";
 import { Grid } from "./Grid";
+import { LoudestLine } from "./LoudestLine";
+import { OneListener } from "./OneListener";
 
 type Filter = "all" | "ears" | "wedges" | "rooms" | "tracks" | "between";
 
@@ -30,31 +34,20 @@ const NOBODY: Record<Filter, readonly [what: string, where: string, go: string]>
 /** Who hears what: every source against every listener, computed by the core. */
 export function HearView() {
   const table = useShow((state) => state.table);
+  const phone = usePhone();
   const [filter, setFilter] = useState<Filter>("all");
   const heads = useShow((state) => state.table?.heads ?? NO_HEADS);
   const columns = useMemo(() => {
     const wanted = FILTERS.find(([key]) => key === filter)![2];
-    return heads.flatMap((head, index) => (wanted(head) ? [index] : []));
-  }, [heads, filter]);
+    // on a phone there is one list of all of them
+    return heads.flatMap((head, index) => (phone || wanted(head) ? [index] : []));
+  }, [heads, filter, phone]);
 
   if (!table) return <p className="py-5 text-soft">Computing who hears what…</p>;
   return (
     <>
       <ViewHead title="Who hears what">
-        <div role="radiogroup" aria-label="Listeners" className="flex rounded-xl border border-line overflow-hidden">
-          {FILTERS.map(([key, word]) => (
-            <button
-              key={key}
-              type="button"
-              role="radio"
-              aria-checked={filter === key}
-              onClick={() => setFilter(key)}
-              className={`h-8 px-2.5 cursor-pointer whitespace-nowrap ${filter === key ? "bg-raise font-semibold" : "text-soft hover:text-paper"}`}
-            >
-              {word}
-            </button>
-          ))}
-        </div>
+        {!phone && <RadioKeys label="Listeners" keys={FILTERS} chosen={filter} onChoose={setFilter} />}
       </ViewHead>
       {table.sources.length === 0 ? (
         <Empty title="Nobody plays yet">
@@ -72,8 +65,13 @@ export function HearView() {
         </Empty>
       ) : (
         <>
-          <Grid table={table} columns={columns} />
-          <Legend />
+          {phone ? <OneListener table={table} columns={columns} /> : (
+            <>
+              <LoudestLine />
+              <Grid table={table} columns={columns} />
+              <Legend />
+            </>
+          )}
         </>
       )}
     </>
@@ -82,12 +80,12 @@ export function HearView() {
 
 function Legend() {
   return (
-    <p className="pt-2 text-[12.5px] text-faint flex flex-wrap gap-x-4 shrink-0">
+    <p className="pt-2 text-[12.5px] text-faint flex flex-wrap gap-x-4 shrink-0 short:hidden">
       <span><i className="inline-block w-1.5 h-1.5 rounded-full bg-sea mr-1.5 align-middle" />before the fader</span>
       <span><i className="inline-block w-0.5 h-3 bg-sea mr-1.5 align-middle" />after the fader</span>
       <span><i className="inline-block w-1.5 h-1.5 rounded-full border-[1.5px] border-sea mr-1.5 align-middle" />by another strip</span>
       <span><i className="inline-block w-3.5 h-2.5 hatch mr-1.5 align-middle" />blocked</span>
-      <span>Type a level, +2, +-2 or off; Shift or drag for several; Delete is off.</span>
+      <span>Type a level, +2, +-2 or off; Shift or drag for several, a head for all; Delete is off.</span>
     </p>
   );
 }

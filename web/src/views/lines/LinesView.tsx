@@ -1,11 +1,14 @@
-import { type ClipboardEvent, type KeyboardEvent, memo, useCallback, useRef, useState } from "react";
+import { type ClipboardEvent, type KeyboardEvent, createContext, memo, useCallback, useContext, useMemo, useRef, useState } from "react";
+import { useSearch } from "wouter";
 import { valueOf } from "../../data/show";
 import { fedBy, select, socketName, useLink, useOn, usePatched, useShow, useText } from "../../data/use";
 import type { Ask } from "../../data/types";
 import { KIND_WORD, levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { useListHeight } from "../../ui/media";
 import { ColourBar, Empty, ViewHead } from "../../ui/Panel";
+import { RowList, useTabIndex } from "../../ui/RowList";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { useTaking } from "../../ui/useTaking";
@@ -15,9 +18,6 @@ import { LineDetail } from "./LineDetail";
 import { Renamed } from "./Renamed";
 
 const KINDS = Object.entries(KIND_WORD);
-
-// Widths of the columns, head and rows alike. The middle at 1280 holds about 790 px.
-const COLUMNS = "grid-cols-[30px_minmax(110px,1.25fr)_98px_minmax(84px,1fr)_minmax(84px,1fr)_64px_48px_44px_40px_48px]";
 
 /** The input list, edited in place. */
 export function LinesView() {
@@ -57,6 +57,7 @@ export function LinesView() {
       return next;
     });
   }, []);
+  const choosing = useMemo(() => ({ chosen, onChoose: toggle }), [chosen, toggle]);
   const picked = lines.filter((line) => chosen.has(line));
   const drop = useCallback(
     (line: number, before: number) => void link.do({ action: "move_lines", lines: [line], before }),
@@ -74,6 +75,13 @@ export function LinesView() {
       move(event.key === "ArrowUp" ? -1 : 1);
     }
   };
+  const row = useCallback(
+    (line: number) => <LineRow line={line} onFocus={setFocused} onPlug={plug} onDrop={drop} onRename={rename} />,
+    [plug, drop, rename],
+  );
+  const height = useListHeight();
+  // a line that was asked for by its number (Find, a finding) is brought into sight
+  const asked = Number(new URLSearchParams(useSearch()).get("line")) || null;
   const onPaste = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData("text/plain");
     if (!/[\t\n]/.test(text.trim())) return; // one value: for the field it is pasted into
@@ -83,6 +91,7 @@ export function LinesView() {
   };
 
   return (
+    <Choosing value={choosing}>
     <div className="flex flex-col flex-1 min-h-0" onPaste={onPaste}>
       <ViewHead title="Lines">
         <Button tone="main" onClick={() => setImporting(true)}>
@@ -113,9 +122,9 @@ export function LinesView() {
           <NewLine />
         </Empty>
       ) : (
-        <div className="scrolls flex-1 min-h-0 rounded-lg" data-grid onKeyDown={onKey}>
-          <div className={`grid ${COLUMNS} gap-x-1 sticky top-0 bg-ink z-10 text-[12px] text-faint pb-1 pr-1`}>
-            <label className="flex justify-end pr-0.5">
+        <>
+          <div className="row-line slim:!flex slim:gap-2 slim:pl-2.5 pb-1 pr-1 text-[12px] text-faint shrink-0 items-center">
+            <label className="flex justify-end items-center pr-0.5 cursor-pointer" style={{ gridArea: "choose" }}>
               <input
                 type="checkbox"
                 aria-label="Choose all lines shown"
@@ -124,23 +133,30 @@ export function LinesView() {
                 onChange={(event) => setChosen(new Set(event.currentTarget.checked ? shown : []))}
               />
             </label>
-            <span className="pl-1.5">Name</span>
-            <span className="pl-1.5">Kind</span>
-            <span className="pl-1.5">Mic or DI</span>
-            <span className="pl-1.5">Performer</span>
-            <span className="pl-1.5">Socket</span>
-            <span className="pl-1.5" title="Only for a stereo line">Right</span>
-            <span className="text-right pr-1.5">dBu</span>
-            <span className="text-center">48 V</span>
-            <span>Channel</span>
+            <span className="hidden slim:inline" style={{ gridArea: "name" }}>
+              all
+            </span>
+            {HEADS.map(([area, word, look]) => (
+              <span key={area} className={`slim:hidden ${look}`} style={{ gridArea: area }} title={area === "right" ? "Only for a stereo line" : undefined}>
+                {word}
+              </span>
+            ))}
           </div>
-          {shown.map((line) => (
-            <LineRow key={line} line={line} chosen={chosen.has(line)} onChoose={toggle} onFocus={setFocused} onPlug={plug} onDrop={drop} onRename={rename} />
-          ))}
-          <div className="pt-2 pb-1 pl-9">
-            <NewLine />
-          </div>
-        </div>
+          <RowList
+            label="Lines"
+            keys={shown}
+            height={height}
+            shown={asked}
+            onKeyDown={onKey}
+            row={row}
+            className="rounded-lg"
+            foot={
+              <div className="pt-2 pb-1 pl-9 phone:pl-0">
+                <NewLine />
+              </div>
+            }
+          />
+        </>
       )}
       {focused !== null && lines.includes(focused) && <LineDetail key={focused} line={focused} />}
       <ImportDialog
@@ -152,8 +168,27 @@ export function LinesView() {
         }}
       />
     </div>
+    </Choosing>
   );
 }
+
+/** Which lines are chosen: told past the list, so that choosing one draws no other again. */
+const Choosing = createContext<{ chosen: ReadonlySet<number>; onChoose: (line: number, on: boolean) => void }>({
+  chosen: new Set(),
+  onChoose: () => undefined,
+});
+
+const HEADS = [
+  ["name", "Name", "pl-1.5"],
+  ["kind", "Kind", "pl-1.5"],
+  ["mic", "Mic or DI", "pl-1.5"],
+  ["performer", "Performer", "pl-1.5"],
+  ["socket", "Socket", "pl-1.5"],
+  ["right", "Right", "pl-1.5"],
+  ["level", "dBu", "text-right pr-1.5"],
+  ["phantom", "48 V", "text-center"],
+  ["channel", "Channel", ""],
+] as const;
 
 /** The lines that hold every word typed, in any of their texts. */
 function useFiltered(filter: string): readonly number[] {
@@ -202,8 +237,6 @@ function NewLine() {
 
 interface RowProps {
   line: number;
-  chosen: boolean;
-  onChoose: (line: number, on: boolean) => void;
   onFocus: (line: number) => void;
   onPlug: (ask: Ask, mine: string) => void;
   /** Another line was dropped on this one. */
@@ -213,8 +246,11 @@ interface RowProps {
 
 const DRAGGED = "application/x-line";
 
-const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onPlug, onDrop, onRename }: RowProps) {
+const LineRow = memo(function LineRow({ line, onFocus, onPlug, onDrop, onRename }: RowProps) {
   const link = useLink();
+  const choosing = useContext(Choosing);
+  const chosen = choosing.chosen.has(line);
+  const tabIndex = useTabIndex();
   const at = (leaf: string) => `line/${line}/${leaf}`;
   const name = useText(at("name"));
   const stereo = useOn(at("stereo"));
@@ -245,36 +281,40 @@ const LineRow = memo(function LineRow({ line, chosen, onChoose, onFocus, onPlug,
         const dragged = Number(event.dataTransfer.getData(DRAGGED));
         if (dragged && dragged !== line) onDrop(dragged, line);
       }}
-      className={`grid ${COLUMNS} gap-x-1 items-center rounded-md mb-[2px] pr-1 border-t-2 ${over ? "border-sun" : "border-transparent"} ${chosen ? "bg-raise" : "bg-floor"}`}
+      className={`row-line h-[calc(100%-2px)] rounded-md pr-1 border-t-2 ${over ? "border-sun" : "border-transparent"} ${chosen ? "bg-raise" : "bg-floor"}`}
     >
       <label
         draggable
         title="Drag to move"
         onDragStart={(event) => event.dataTransfer.setData(DRAGGED, String(line))}
         className="flex items-center self-stretch gap-2 cursor-grab"
+        style={{ gridArea: "choose" }}
       >
         <ColourBar colour={colour} />
         <input
           type="checkbox"
           aria-label={`Choose ${name}`}
+          tabIndex={tabIndex}
           className="accent-(--sun) w-4 h-4 cursor-pointer"
           checked={chosen}
-          onChange={(event) => onChoose(line, event.currentTarget.checked)}
+          onChange={(event) => choosing.onChoose(line, event.currentTarget.checked)}
         />
       </label>
-      <TypedField label={`Name, line ${line}`} value={name} maxLength={60} onCommit={(typed) => onRename(line, typed)} className="font-semibold" data={{ "data-column": "name" }} />
-      <Choice label={`Kind of ${name}`} value={useText(at("kind"))} options={KINDS} onChange={(kind) => void link.do({ action: "set_kind", lines: [line], kind })} />
-      <TypedField label={`Mic or DI of ${name}`} value={useText(at("microphone"))} onCommit={type("microphone")} data={{ "data-column": "microphone" }} />
-      <TypedField label={`Performer of ${name}`} value={useText(at("performer"))} onCommit={type("performer")} data={{ "data-column": "performer" }} />
+      <TypedField label={`Name, line ${line}`} value={name} maxLength={60} onCommit={(typed) => onRename(line, typed)} className="font-semibold" area="name" data={{ "data-column": "name" }} />
+      <Choice area="kind" label={`Kind of ${name}`} value={useText(at("kind"))} options={KINDS} onChange={(kind) => void link.do({ action: "set_kind", lines: [line], kind })} />
+      <TypedField area="mic" placeholder="mic" label={`Mic or DI of ${name}`} value={useText(at("microphone"))} onCommit={type("microphone")} data={{ "data-column": "microphone" }} />
+      <TypedField area="performer" placeholder="who" label={`Performer of ${name}`} value={useText(at("performer"))} onCommit={type("performer")} data={{ "data-column": "performer" }} />
       <SocketField line={line} name={name} right={false} onPlug={onPlug} />
-      {stereo ? <SocketField line={line} name={name} right onPlug={onPlug} /> : <span />}
-      <TypedField label={`Level of ${name} in dBu`} value={levelText(level, 0)} align="right" onCommit={type("level_dbu")} data={{ "data-column": "level" }} />
-      <span className="text-center">
+      {stereo && <SocketField line={line} name={name} right onPlug={onPlug} />}
+      <TypedField area="level" label={`Level of ${name} in dBu`} value={levelText(level, 0)} align="right" onCommit={type("level_dbu")} data={{ "data-column": "level" }} />
+      <span className="text-center" style={{ gridArea: "phantom" }}>
         <Toggle label={`${name} needs 48 V`} tone="coral" pressed={phantom} onChange={(on) => type("phantom")(on ? "on" : "off")}>
           48
         </Toggle>
       </span>
-      <span className={`text-[13px] ${fed ? "text-soft" : "text-faint"}`}>{fed || "none"}</span>
+      <span className={`text-[13px] truncate ${fed ? "text-soft" : "text-faint"}`} style={{ gridArea: "channel" }} title={fed && `Channel ${fed}`}>
+        <span className="sr-only">channel </span>{fed || "none"}
+      </span>
     </div>
   );
 });
@@ -298,6 +338,7 @@ function SocketField({ line, name, right, onPlug }: SocketProps) {
   });
   return (
     <TypedField
+      area={right ? "right" : "socket"}
       label={`Socket of ${name}${right ? ", right" : ""}`}
       title={phantom ? "48 V is on here" : undefined}
       value={socket}

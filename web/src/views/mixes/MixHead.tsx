@@ -42,7 +42,7 @@ export function MixHead({ bus, onGo }: { bus: string; onGo: (strip: string | nul
   const set = (leaf: string, typed: string) => void link.do({ action: "moves", moves: [{ address: `${bus}/${leaf}`, typed }] });
   return (
     <div className="rounded-xl bg-floor border border-line px-3 py-2 mb-2 flex flex-col gap-2 shrink-0">
-      <div className="flex items-center gap-2">
+      <div className="flex items-center gap-2 flex-wrap">
         {numbered ? (
           <BusFields bus={bus} kind={kind} name={name} colour={colour} set={set} />
         ) : (
@@ -228,7 +228,7 @@ function Actions({ bus, kind, onGo }: { bus: string; kind: string; onGo: (strip:
     if (made) onGo(`${kind}/${made}`);
   };
   return (
-    <div className="flex items-center gap-1.5">
+    <div className="flex items-center gap-1.5 flex-wrap">
       <Button small onClick={() => void duplicate()}>Duplicate</Button>
       {kind === "mix" && <Button small onClick={() => setFilling(true)}>Fill…</Button>}
       <Button small disabled={place <= 0} aria-label={`Move this ${kind} up`} title="Move up" onClick={() => void move(-1)}>↑</Button>
@@ -242,7 +242,7 @@ function Actions({ bus, kind, onGo }: { bus: string; kind: string; onGo: (strip:
           void link.do({ action: "remove_bus", bus }, { quiet: false });
         }}
       >
-        Give up
+        Remove
       </Button>
       <FillDialog mix={bus} open={filling} onOpenChange={setFilling} />
     </div>
@@ -262,7 +262,7 @@ function BusFields({ bus, kind, name, colour, set }: FieldsProps) {
   const colours = useShow((state) => state.catalogue!.at(`${bus}/colour`).options ?? NO_COLOURS);
   return (
     <>
-      <TypedField boxed label={`Name of the ${kind}`} value={name} maxLength={60} onCommit={(text) => set("name", text)} className="flex-1 font-semibold h-8" />
+      <TypedField boxed label={`Name of the ${kind}`} value={name} maxLength={60} onCommit={(text) => set("name", text)} className="flex-1 min-w-40 font-semibold h-8" />
       <ColourField label={`Colour of the ${kind}`} value={colour} options={colours} onChange={(value) => set("colour", value)} />
       {kind !== "return" && <Format bus={bus} set={set} />}
       {kind === "mix" && <Serves bus={bus} set={set} />}

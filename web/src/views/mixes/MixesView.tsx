@@ -1,9 +1,11 @@
-import { Fragment, useEffect, useRef, useState } from "react";
+import { Fragment, type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
 import { valueOf } from "../../data/show";
 import { select, socketName, stripName, useShow } from "../../data/use";
 import { SERVES_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { usePhone } from "../../ui/media";
 import { ColourBar, ViewHead } from "../../ui/Panel";
 import { pageOf, stripOfPage } from "./addresses";
 import { MixHead } from "./MixHead";
@@ -31,6 +33,7 @@ export function MixesView() {
       ...state.returns.map((n) => `return/${n}`),
     ].join(" "),
   ).split(" ");
+  const phone = usePhone();
   const [making, setMaking] = useState(false);
   const [, navigate] = useLocation();
   const wanted = params.mix ? stripOfPage(params.mix) : null;
@@ -44,8 +47,9 @@ export function MixesView() {
           New mix…
         </Button>
       </ViewHead>
-      <div className="grid grid-cols-[156px_minmax(0,1fr)] gap-3 flex-1 min-h-0">
-        <div className="scrolls flex flex-col gap-[3px]">
+      {phone && <StripChoice known={known} bus={bus} onGo={go} />}
+      <div className="grid grid-cols-[156px_minmax(0,1fr)] phone:grid-cols-1 phone:grid-rows-1 gap-3 flex-1 min-h-0">
+        {!phone && <StripList>
           {SECTIONS.map(([title, kind]) => {
             const strips = known.filter((strip) => (kind ? strip.startsWith(`${kind}/`) : !strip.includes("/")));
             return strips.length > 0 && (
@@ -62,7 +66,7 @@ export function MixesView() {
           {!firstMix && (
             <p className="text-soft text-[13px] p-2">No mix yet. Make one for each performer, all in one step.</p>
           )}
-        </div>
+        </StripList>}
         <section aria-label={`Into ${bus}`} className="flex flex-col min-h-0 min-w-0">
           <MixHead key={`head ${bus}`} bus={bus} onGo={go} />
           {bus.startsWith("return/") ? <ReturnNote bus={bus} /> : <Sends key={bus} bus={bus} />}
@@ -70,6 +74,37 @@ export function MixesView() {
       </div>
       <NewMixDialog open={making} onOpenChange={setMaking} onMade={go} />
     </>
+  );
+}
+
+/** One stop for the Tab key: up and down walk the strips, Enter opens one. */
+function StripList({ children }: { children: ReactNode }) {
+  const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
+    const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
+    if (!step) return;
+    event.preventDefault();
+    const all = [...event.currentTarget.querySelectorAll<HTMLElement>("a[href]")];
+    all[all.indexOf(document.activeElement as HTMLElement) + step]?.focus();
+  };
+  return (
+    <div className="scrolls flex flex-col gap-[3px]" onKeyDown={onKey}>
+      {children}
+    </div>
+  );
+}
+
+/** On a phone the strips are one field. */
+function StripChoice({ known, bus, onGo }: { known: readonly string[]; bus: string; onGo: (strip: string) => void }) {
+  const names = useShow((state) => known.map((strip) => stripName(state, strip)).join("\n")).split("\n");
+  return (
+    <Choice
+      boxed
+      label="Mix, group, matrix or return"
+      className="h-11 mb-2 shrink-0 font-semibold"
+      value={bus}
+      options={known.map((strip, index) => [strip, `${names[index]} · ${strip.replace("/", " ")}`] as const)}
+      onChange={onGo}
+    />
   );
 }
 
@@ -106,6 +141,7 @@ function MixItem({ bus, here }: { bus: string; here: boolean }) {
     <li ref={item}>
       <RouteLink
         to={`/mixes/${pageOf(bus)}`}
+        tabIndex={here ? 0 : -1}
         aria-current={here ? "true" : undefined}
         className={`flex items-stretch gap-2 h-11 rounded-lg ${here ? "bg-raise" : "bg-floor hover:bg-card"}`}
       >

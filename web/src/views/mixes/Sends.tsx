@@ -1,13 +1,15 @@
-import { type PointerEvent, memo, useEffect, useMemo, useRef, useState } from "react";
+import { type PointerEvent, memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { Gesture } from "../../data/link";
-import { store, valueOf } from "../../data/show";
+import { placesOf, store, valueOf } from "../../data/show";
 import { select, stripName, useLevel, useLink, useOn, useShow, useText } from "../../data/use";
 import type { Ask, CellState, Table } from "../../data/types";
 import { TAP_SHORT, TAP_WORD, levelText, panText } from "../../data/words";
 import { Choice } from "../../ui/Choice";
 import { Fader } from "../../ui/Fader";
+import { useListHeight } from "../../ui/media";
 import { ColourBar, Empty } from "../../ui/Panel";
+import { RowList } from "../../ui/RowList";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import type { Mark } from "../../ui/travel";
@@ -54,6 +56,16 @@ export function Sends({ bus }: { bus: string }) {
     }
   };
 
+  const hands = useRef({ move, release });
+  hands.current = { move, release };
+  const row = useCallback(
+    (strip: string) => (
+      <SendRow strip={strip} bus={bus} onMove={(address, travel) => hands.current.move(address, travel)} onRelease={() => hands.current.release()} />
+    ),
+    [bus],
+  );
+  const height = useListHeight();
+
   if (strips.length === 0) {
     return (
       <Empty title="Nothing to send yet">
@@ -66,7 +78,7 @@ export function Sends({ bus }: { bus: string }) {
   }
   return (
     <>
-      <div className="flex items-center gap-3 text-[12px] text-faint pb-1 shrink-0">
+      <div className="flex items-center gap-x-3 flex-wrap text-[12px] text-faint pb-1 shrink-0">
         <span>{isAssigned(bus) ? `Strips assigned to ${BUS_WORD[bus.split("/")[0]!]}, by their own faders` : `Sends into this ${bus.split("/")[0]}`}</span>
         <span className="flex-1" />
         <span>Type a level, +2 or off. Arrow keys nudge.</span>
@@ -74,11 +86,7 @@ export function Sends({ bus }: { bus: string }) {
           Paint
         </Toggle>
       </div>
-      <div className="scrolls flex-1 min-h-0 flex flex-col gap-[2px]" data-grid onPointerMove={paint}>
-        {strips.map((strip) => (
-          <SendRow key={strip} strip={strip} bus={bus} onMove={move} onRelease={release} />
-        ))}
-      </div>
+      <RowList label={`What goes into ${bus}`} keys={strips} height={height} onPointerMove={paint} row={row} />
     </>
   );
 }
@@ -103,9 +111,9 @@ function useFeeders(bus: string): readonly string[] {
 }
 
 function cellState(table: Table | null, source: string, listener: string): CellState | undefined {
-  const row = table?.sources.indexOf(source) ?? -1;
-  const column = table?.listeners.indexOf(listener) ?? -1;
-  return table?.state[row]?.[column];
+  if (!table) return undefined;
+  const row = placesOf(table.sources).get(source) ?? -1;
+  return table.state[row]?.[placesOf(table.listeners).get(listener) ?? -1];
 }
 
 function movesOf(painted: ReadonlyMap<string, number>): Ask {
@@ -128,6 +136,7 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
   const address = levelAddress(strip, bus);
   const onAddress = switchAddress(strip, bus);
   const name = useShow((state) => stripName(state, strip));
+  const busName = useShow((state) => stripName(state, bus));
   const colour = useShow((state) => (strip.includes("/") ? String(valueOf(state, `${strip}/colour`)) : "sand"));
   const level = useLevel(address);
   const on = useOn(onAddress);
@@ -139,44 +148,45 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
   const state = useShow((show) => cellState(show.table, strip, bus));
   const blocked = !on || state === "muted" || state === "no_source" || state === "no_output" || state === "cancelled";
   const isSource = /^(channel|return)\//.test(strip);
-  const refs = useMemo(() => ({ onMove, onRelease }), [onMove, onRelease]);
   return (
     <div
-      className={`flex items-center gap-2 h-8 shrink-0 rounded-md bg-floor pr-2 ${on ? "" : "[&_[role=slider]]:opacity-45"}`}
+      className={`row-send h-[calc(100%-2px)] rounded-md bg-floor pr-2 ${on ? "" : "[&_[role=slider]]:opacity-45"}`}
       onFocus={() => select(isSource ? strip : null, bus)}
       onPointerDown={() => select(isSource ? strip : null, bus)}
       data-row={strip}
     >
       <ColourBar colour={colour} />
-      <span className="w-7 text-right text-faint text-[13px]">{SHORT[strip.split("/")[0]!]}{strip.split("/")[1]}</span>
-      <span className="w-32 truncate" title={name}>
+      <span className="text-right text-faint text-[13px]" style={{ gridArea: "number" }}>{SHORT[strip.split("/")[0]!]}{strip.split("/")[1]}</span>
+      <span className="truncate" title={name} style={{ gridArea: "name" }}>
         {name}
       </span>
-      <Toggle label={assigned ? `${name} feeds ${bus === "house" ? "the house" : bus}` : `Send of ${name} on`} pressed={on} onChange={(value) => set(onAddress, value ? "on" : "off")}>
+      <Toggle area="on" label={`${assigned ? `${name} feeds ${busName}` : `Send of ${name}`}, ${on ? "on" : "off"}`} pressed={on} onChange={(value) => set(onAddress, value ? "on" : "off")}>
         {on ? "on" : "off"}
       </Toggle>
       <Fader
-        label={`${name} into ${bus}`}
+        area="fader"
+        label={`${name} into ${busName}`}
         address={address}
         levelDb={level}
         muted={on && blocked}
         marks={marks}
         colour={colour}
-        onMove={(travel) => refs.onMove(address, travel)}
-        onRelease={refs.onRelease}
+        onMove={(travel) => onMove(address, travel)}
+        onRelease={onRelease}
         onStep={(text) => set(address, text)}
       />
       <TypedField
+        area="level"
         label={`Level of ${name} in dB`}
         value={levelText(level)}
         align="right"
-        className={`w-14 ${level === null ? "text-faint" : ""}`}
+        className={level === null ? "text-faint" : ""}
         onCommit={(text) => set(address, text)}
         data={{ "data-column": "level" }}
       />
-      {stereo ? <PanField address={panAddress(strip, bus)} name={name} /> : <span className="w-12" />}
+      {stereo ? <PanField address={panAddress(strip, bus)} name={name} /> : null}
       {assigned ? (
-        <Toggle label={`Mute ${name}`} tone="coral" pressed={muted} onChange={(value) => set(`${strip}/mute`, value ? "on" : "off")}>
+        <Toggle area="tap" label={`Mute ${name}`} tone="coral" pressed={muted} onChange={(value) => set(`${strip}/mute`, value ? "on" : "off")}>
           mute
         </Toggle>
       ) : (
@@ -191,10 +201,11 @@ function PanField({ address, name }: { address: string; name: string }) {
   const pan = useShow((state) => valueOf(state, address) as number);
   return (
     <TypedField
+      area="pan"
       label={`Pan of ${name}`}
       value={panText(pan)}
       align="right"
-      className="w-12 text-[13px]"
+      className="text-[13px]"
       onCommit={(typed) => void link.do({ action: "moves", moves: [{ address, typed }] })}
       data={{ "data-column": "pan" }}
     />
@@ -205,11 +216,12 @@ function TapField({ address, name }: { address: string; name: string }) {
   const link = useLink();
   return (
     <Choice
+      area="tap"
       label={`Tap of ${name}`}
       value={useText(address)}
       options={TAPS}
       title={TAP_WORD[useText(address)]}
-      className="w-24 text-[12px]"
+      className="text-[12px]"
       onChange={(typed) => void link.do({ action: "moves", moves: [{ address, typed }] })}
     />
   );

@@ -7,9 +7,6 @@ import { Choice } from "../../ui/Choice";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 
-export const COLUMNS =
-  "grid-cols-[64px_minmax(130px,1.2fr)_112px_46px_46px_34px_116px_minmax(90px,1fr)]";
-
 const DEVICES = Object.entries(DEVICE_WORD);
 const CHANNEL_TAPS = Object.entries(TAP_WORD);
 const BUS_TAPS = CHANNEL_TAPS.filter(([tap]) => tap.includes("fader"));
@@ -80,22 +77,22 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
         if (direct) select(source.replace("/direct", ""), socket);
         else if (listener) select(null, listener);
       }}
-      className={`grid ${COLUMNS} gap-x-1.5 items-center h-8 shrink-0 rounded-md px-2 ${source ? "bg-card" : "bg-floor"}`}
+      className={`row-output h-[calc(100%-2px)] rounded-md px-2 ${source ? "bg-card" : "bg-floor"}`}
     >
-      <span className={source ? "" : "text-faint"}>{name}</span>
-      <Choice label={`${name} carries`} value={source} options={options} onChange={choose} className={source ? "font-semibold" : "text-faint"} />
+      <span className={source ? "" : "text-faint"} style={{ gridArea: "socket" }}>{name}</span>
+      <Choice area="carries" label={`${name} carries`} value={source} options={options} onChange={choose} className={source ? "font-semibold" : "text-faint"} />
       {source ? (
-        <Choice label={`Tap of ${name}`} value={tap} options={direct ? CHANNEL_TAPS : BUS_TAPS} onChange={set("tap")} className="text-[13px]" />
+        <Choice area="tap" label={`Tap of ${name}`} value={tap} options={direct ? CHANNEL_TAPS : BUS_TAPS} onChange={set("tap")} className="text-[13px]" />
       ) : (
-        <span className="text-faint pl-1.5">free</span>
+        <span className="text-faint pl-1.5" style={{ gridArea: "tap" }}>free</span>
       )}
-      <TypedField label={`Trim of ${name}`} value={levelText(trim)} align="right" onCommit={set("trim")} data={{ "data-column": "trim" }} className={trim ? "" : "text-faint"} />
-      <TypedField label={`Delay of ${name} in ms`} value={String(delay)} align="right" onCommit={set("delay_ms")} data={{ "data-column": "delay" }} className={delay ? "" : "text-faint"} />
+      <TypedField area="trim" label={`Trim of ${name}`} value={levelText(trim)} align="right" onCommit={set("trim")} data={{ "data-column": "trim" }} className={trim ? "" : "text-faint"} />
+      <TypedField area="delay" label={`Delay of ${name} in ms`} value={String(delay)} align="right" onCommit={set("delay_ms")} data={{ "data-column": "delay" }} className={delay ? "" : "text-faint"} />
       <Toggle label={`Polarity of ${name} turned over`} tone="sun" pressed={turned} onChange={(on) => set("polarity")(on ? "on" : "off")}>
         ±
       </Toggle>
-      <Choice label={`Device on ${name}`} value={useText(`${socket}/device`)} options={DEVICES} onChange={set("device")} className="text-[13px]" />
-      <TypedField label={`Connected to ${name}`} value={useText(`${socket}/label`)} placeholder="—" maxLength={60} onCommit={set("label")} data={{ "data-column": "label" }} />
+      <Choice area="device" label={`Device on ${name}`} value={useText(`${socket}/device`)} options={DEVICES} onChange={set("device")} className="text-[13px]" />
+      <TypedField area="label" label={`Connected to ${name}`} value={useText(`${socket}/label`)} placeholder="—" maxLength={60} onCommit={set("label")} data={{ "data-column": "label" }} />
     </div>
   );
 });

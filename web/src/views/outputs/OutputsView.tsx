@@ -1,11 +1,13 @@
-import { type KeyboardEvent, useMemo, useState } from "react";
+import { type KeyboardEvent, useCallback, useMemo, useState } from "react";
 import { stripName, useLink, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
 import { Button } from "../../ui/Button";
 import { ViewHead } from "../../ui/Panel";
 import { Tabs } from "../../ui/Tabs";
 import { Taking, takeIt } from "../../ui/Taking";
-import { COLUMNS, OutputRow } from "./OutputRow";
+import { useListHeight } from "../../ui/media";
+import { RowList } from "../../ui/RowList";
+import { OutputRow } from "./OutputRow";
 
 /** Every output socket, what it carries, from which tap, and what is connected to it. */
 export function OutputsView() {
@@ -14,6 +16,7 @@ export function OutputsView() {
   const [key, setKey] = useState(boxes[0]?.key);
   const box = boxes.find((one) => one.key === key) ?? boxes[0];
   const [taking, setTaking] = useState<Ask | null>(null);
+  const row = useCallback((socket: string) => <OutputRow socket={socket} onTake={setTaking} />, []);
   const taken = useShow((state) => state.outputs);
   const used = useMemo(() => {
     const counts = new Map<string, number>();
@@ -23,6 +26,8 @@ export function OutputsView() {
     }
     return counts;
   }, [taken]);
+  const sockets = useMemo(() => Array.from({ length: box?.outputs ?? 0 }, (_, index) => `output/${box!.key}/${index + 1}`), [box]);
+  const height = useListHeight();
   const loose = useShow((state) =>
     state.findings
       .filter((finding) => finding.rule === "mix_that_goes_nowhere")
@@ -55,7 +60,7 @@ export function OutputsView() {
       </ViewHead>
       {loose && (
         <div className="flex items-center gap-3 mb-2 rounded-xl border border-coral/60 bg-floor px-3 py-2 shrink-0">
-          <span className="flex-1 min-w-0">
+          <span className="flex-1 min-w-0 max-h-16 scrolls break-words" tabIndex={0} role="region" aria-label="Mixes without an output">
             <strong className="text-coral">No output:</strong> {loose}
           </span>
           <Button small onClick={() => void link.do({ action: "patch_buses" }, { quiet: false })}>
@@ -69,7 +74,7 @@ export function OutputsView() {
         </p>
       )}
       {taking && <Taking ask={taking} onDone={() => setTaking(null)} />}
-      <div className={`grid ${COLUMNS} gap-x-1.5 text-[12px] text-faint pb-1 px-2 shrink-0`}>
+      <div className="row-output row-heads text-[12px] text-faint pb-1 px-2 shrink-0">
         <span>Socket</span>
         <span className="pl-1">Carries</span>
         <span className="pl-1">Tap</span>
@@ -79,15 +84,7 @@ export function OutputsView() {
         <span className="pl-1">Device</span>
         <span className="pl-1.5">Connected</span>
       </div>
-      <div className="scrolls flex-1 min-h-0 flex flex-col gap-[2px]" data-grid>
-        {Array.from({ length: box.outputs }, (_, index) => (
-          <OutputRow
-            key={`${box.key}/${index + 1}`}
-            socket={`output/${box.key}/${index + 1}`}
-            onTake={setTaking}
-          />
-        ))}
-      </div>
+      <RowList label={`Outputs of ${box.name}`} keys={sockets} height={height} row={row} />
     </div>
   );
 }

@@ -104,7 +104,7 @@ export function PaperView() {
           </p>
         )}
       </div>
-      <div className="scrolls flex-1 min-h-0">
+      <div className="scrolls flex-1 min-h-0 short:min-h-72" tabIndex={0} role="region" aria-label="The sheet">
         {sheets
           .filter((sheet) => sheet.filled && (sheet.key === chosen || scope === "all"))
           .map((sheet) => (

@@ -1,9 +1,10 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef } from "react";
+import { useCallback } from "react";
 import { type ShowState, valueOf } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { fedBy, select, socketName, useLink, useOn, usePatched, useShow, useText } from "../../data/use";
+import { useRowHeight } from "../../ui/media";
 import { ColourBar } from "../../ui/Panel";
+import { RowList, useTabIndex } from "../../ui/RowList";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 
@@ -29,24 +30,16 @@ function channelsLike(state: ShowState, filter: string, all: number): readonly n
 export function Channels({ onStart, onFeed, first, filter }: Props) {
   const all = useShow((state) => state.desk!.channels);
   const shown = usePatched((state) => channelsLike(state, filter, all), [filter, all]);
-  const count = shown.length;
-  const scroller = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({
-    count,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => 29,
-    overscan: 10,
-  });
+  const height = useRowHeight(29);
   // what a fill would start at comes into sight, however it was typed
-  useEffect(() => {
-    const start = Number(/^\s*(\d+)/.exec(first)?.[1]);
-    const place = shown.indexOf(start);
-    if (place >= 0) rows.scrollToIndex(place, { align: "center" });
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [first, shown]);
+  const start = Number(/^\s*(\d+)/.exec(first)?.[1]) || null;
+  const row = useCallback(
+    (channel: number) => <ChannelRow channel={channel} onStart={onStart} onFeed={onFeed} start={first === String(channel)} />,
+    [onStart, onFeed, first],
+  );
   return (
     <section aria-label="Channels" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
-      <div className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
+      <div className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] coarse:grid-cols-[44px_minmax(0,1fr)_60px_60px_44px_44px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
         <span>Ch.</span>
         <span className="pl-1.5">Name</span>
         <span className="pl-1.5">Source</span>
@@ -54,21 +47,14 @@ export function Channels({ onStart, onFeed, first, filter }: Props) {
         <span className="text-center" title="Fed by the spare">Use</span>
         <span title="A fill passes it by">Fix</span>
       </div>
-      <div ref={scroller} className="scrolls flex-1 p-1.5" data-grid>
-        <div className="relative" style={{ height: rows.getTotalSize() }}>
-          {rows.getVirtualItems().map(({ index, start }) => (
-            <div key={index} className="absolute inset-x-0" style={{ top: start }}>
-              <ChannelRow channel={shown[index]!} onStart={onStart} onFeed={onFeed} start={first === String(shown[index])} />
-            </div>
-          ))}
-        </div>
-      </div>
+      <RowList label="Channels" keys={shown} height={height} row={row} shown={start} className="p-1.5" />
     </section>
   );
 }
 
 function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" | "onFeed"> & { channel: number; start: boolean }) {
   const link = useLink();
+  const tabIndex = useTabIndex();
   const name = useText(`channel/${channel}/name`);
   const colour = useText(`channel/${channel}/colour`);
   const source = useShow((state) => valueOf(state, `channel/${channel}/source`) as string | null);
@@ -86,11 +72,12 @@ function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" |
       data-channel={channel}
       title={sharers ? `Shares its preamp with channel ${sharers}` : undefined}
       onFocus={() => select(`channel/${channel}`)}
-      className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] gap-1 items-center h-[27px] rounded-md bg-card pr-1"
+      className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] coarse:grid-cols-[44px_minmax(0,1fr)_60px_60px_44px_44px] gap-1 items-center h-[27px] coarse:h-11 rounded-md bg-card pr-1"
     >
       <button
         type="button"
         aria-label={`Fill from channel ${channel}`}
+        tabIndex={tabIndex}
         onClick={() => onStart(channel)}
         className={`flex items-center gap-1 self-stretch rounded-l-md cursor-pointer ${start ? "bg-sun text-on-sun" : "hover:bg-raise"}`}
       >

@@ -16,6 +16,9 @@ interface RowData {
   name: string;
   line: string;
   phantom: boolean;
+  /** Colour of its first line's family, and that line's first letter. */
+  colour: string;
+  letter: string;
   /** Channels that it feeds, and channels that keep it as a spare. */
   feeds: readonly number[];
   spareOf: readonly number[];
@@ -102,7 +105,7 @@ export function PatchGrid() {
         aria-colcount={desk.channels}
         tabIndex={0}
         onKeyDown={onKey}
-        className="scrolls flex-1 min-h-0 rounded-lg border border-line bg-floor"
+        className="scrolls flex-1 min-h-0 short:min-h-72 rounded-lg border border-line bg-floor"
       >
         <div className="relative" style={{ width: ROW_HEAD + desk.channels * CELL, height: virtualRows.getTotalSize() }}>
           <div className="sticky top-0 z-20 bg-floor border-b border-line" style={{ height: COLUMN_HEAD }}>
@@ -154,7 +157,7 @@ function rowsOf(state: ShowState, filter: string): RowData[] {
       const text = `${box.name} ${number} / ${name} / ${entry?.lines ?? ""}`.toLowerCase();
       if (!text.includes(wanted)) continue;
       const feeds = entry?.channels ? entry.channels.split(", ").map(Number) : [];
-      rows.push({ socket, name, line: entry?.lines ?? "", phantom: valueOf(state, `${socket}/phantom`) === true, feeds, spareOf: spares.get(socket) ?? [] });
+      rows.push({ socket, name, line: entry?.lines ?? "", colour: entry?.colour ?? "sand", letter: entry?.lines[0]?.toUpperCase() ?? "", phantom: valueOf(state, `${socket}/phantom`) === true, feeds, spareOf: spares.get(socket) ?? [] });
     }
   return rows;
 }
@@ -177,14 +180,21 @@ function Marks({ row, width, cursor, onClick }: MarksProps) {
       {row.feeds.map((channel) => (
         <span
           key={channel}
-          aria-label={`${row.name} feeds channel ${channel}`}
-          className={`absolute top-1 rounded-sm ${row.feeds.length > 1 ? "bg-iris" : "bg-sea"}`}
-          style={{ left: (channel - 1) * CELL + 5, width: CELL - 9, height: CELL - 9 }}
-        />
+          id={`patch-${row.socket}-${channel}`}
+          role="gridcell"
+          aria-colindex={channel + 1}
+          aria-label={`${row.name} feeds channel ${channel}${row.feeds.length > 1 ? ", as it does others" : ""}`}
+          className={`absolute top-[3px] rounded-sm grid place-items-center text-[11px] font-bold leading-none text-[#14121a] ${row.feeds.length > 1 ? "ring-2 ring-paper" : ""}`}
+          style={{ left: (channel - 1) * CELL + 4, width: CELL - 7, height: CELL - 7, background: `var(--mark-${row.colour})` }}
+        >
+          {row.letter}
+        </span>
       ))}
       {row.spareOf.map((channel) => (
         <span
           key={`spare ${channel}`}
+          role="gridcell"
+          aria-colindex={channel + 1}
           aria-label={`${row.name} is the spare of channel ${channel}`}
           className="absolute top-1 rounded-sm border-2 border-dashed border-soft"
           style={{ left: (channel - 1) * CELL + 5, width: CELL - 9, height: CELL - 9 }}

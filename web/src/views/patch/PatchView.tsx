@@ -41,7 +41,7 @@ export function PatchView() {
         <FillBar sockets={sockets} channels={channels} onSockets={setSockets} onChannels={setChannels} ask={ask} onDone={clear} />
       </ViewHead>
       {!asGrid && !ask && (
-        <div className="flex items-center gap-3 pb-2 shrink-0">
+        <div className="flex items-center gap-x-3 gap-y-1.5 flex-wrap pb-2 shrink-0">
           <input
             aria-label="Find lines and channels"
             placeholder="Find a line or a channel"
@@ -59,7 +59,7 @@ export function PatchView() {
       {asGrid ? (
         <PatchGrid />
       ) : (
-        <div className="grid grid-cols-[minmax(0,1.04fr)_minmax(0,1fr)] gap-3 flex-1 min-h-0">
+        <div className="grid grid-cols-[minmax(0,1.04fr)_minmax(0,1fr)] slim:grid-cols-1 slim:grid-rows-2 gap-3 flex-1 min-h-0 short:min-h-[760px]">
           <Sockets chosen={sockets} onChoose={setSockets} filter={filter} />
           <Channels
             onStart={(channel) => setChannels(String(channel))}
@@ -89,7 +89,7 @@ function FillBar({ sockets, channels, onSockets, onChannels, ask, onDone }: Fill
   const field = "h-9 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint min-w-0";
   return (
     <form
-      className="flex items-center gap-2 flex-1 min-w-0"
+      className="flex items-center gap-2 flex-1 min-w-[min(100%,320px)] phone:flex-wrap"
       onSubmit={async (event) => {
         event.preventDefault();
         if (ask && (await link.do(ask, { quiet: false }))) onDone();

@@ -1,11 +1,15 @@
-import { type KeyboardEvent, useRef, useState } from "react";
+import { type KeyboardEvent, useCallback, useMemo, useRef, useState } from "react";
+import type { Desk } from "../../data/types";
 import { usePatched, useShow } from "../../data/use";
+import { useRowHeight } from "../../ui/media";
+import { RowList, useTabIndex } from "../../ui/RowList";
 import { Tabs } from "../../ui/Tabs";
 import { runs } from "../../ui/ranges";
 import { PreampFields } from "./PreampFields";
-import { usage } from "./usage";
+import { type Usage, usage } from "./usage";
 
-const COLUMNS = "grid-cols-[minmax(0,1fr)_30px_50px_28px_40px_40px]";
+const COLUMNS =
+  "grid-cols-[minmax(0,1fr)_30px_50px_28px_40px_40px] coarse:grid-cols-[minmax(0,1fr)_34px_40px_44px_46px_40px]";
 
 interface Props {
   chosen: string;
@@ -15,8 +19,14 @@ interface Props {
 }
 
 /** The input sockets of one box at a time, with their preamps; dragging or Shift takes several. */
-export function Sockets({ chosen, onChoose, filter }: Props) {
-  const boxes = useShow((state) => state.desk!.boxes).filter((box) => box.inputs > 0);
+export function Sockets(props: Props) {
+  const all = useShow((state) => state.desk!.boxes);
+  const boxes = useMemo(() => all.filter((box) => box.inputs > 0), [all]);
+  if (boxes.length === 0) return <p className="text-soft">This desk has no inputs.</p>;
+  return <BoxSockets {...props} boxes={boxes} />;
+}
+
+function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["boxes"] }) {
   const used = usePatched(usage);
   const [boxKey, setBoxKey] = useState(() => boxes.find((box) => box.key !== "local")?.key ?? boxes[0]?.key);
   const wanted = filter.trim().toLowerCase();
@@ -25,13 +35,12 @@ export function Sockets({ chosen, onChoose, filter }: Props) {
       const entry = used.get(`input/${one.key}/${number}`);
       return !wanted || `${one.short} ${number} / ${entry?.lines ?? ""}`.toLowerCase().includes(wanted);
     });
-  const preferred = boxes.find((one) => one.key === boxKey) ?? boxes[0];
-  const box = preferred && matches(preferred).length > 0 ? preferred : (boxes.find((one) => matches(one).length > 0) ?? preferred);
+  const preferred = boxes.find((one) => one.key === boxKey) ?? boxes[0]!;
+  const box = matches(preferred).length > 0 ? preferred : (boxes.find((one) => matches(one).length > 0) ?? preferred);
   const from = useRef<number | null>(null);
   const dragging = useRef(false);
-  if (!box) return <p className="text-soft">This desk has no inputs.</p>;
-
-  const picked = picks(chosen, box.short);
+  const numbers = useMemo(() => matches(box), [box, used, wanted]); // eslint-disable-line react-hooks/exhaustive-deps
+  const picked = useMemo(() => picks(chosen, box.short), [chosen, box.short]);
   const taken = (key: string, count: number) => {
     let sum = 0;
     for (let n = 1; n <= count; n++) if (used.has(`input/${key}/${n}`)) sum++;
@@ -59,6 +68,27 @@ export function Sockets({ chosen, onChoose, filter }: Props) {
     }
     document.getElementById(`socket-${box.key}-${next}`)?.focus();
   };
+
+  const hands = useRef({ pick, onKey });
+  hands.current = { pick, onKey };
+  const row = useCallback(
+    (number: number) => (
+      <SocketRow
+        box={box}
+        number={number}
+        entry={used.get(`input/${box.key}/${number}`)}
+        on={picked.has(number)}
+        onPick={(at, extend) => {
+          dragging.current = true;
+          hands.current.pick(at, extend);
+        }}
+        onOver={(at) => dragging.current && hands.current.pick(at, true)}
+        onKey={(event, at) => hands.current.onKey(event, at)}
+      />
+    ),
+    [box, used, picked],
+  );
+  const height = useRowHeight(29);
 
   return (
     <section aria-label="Sockets" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
@@ -89,50 +119,50 @@ export function Sockets({ chosen, onChoose, filter }: Props) {
         )}
         <span>Feeds</span>
       </div>
-      <div
-        className="scrolls px-1.5 pb-1.5 flex flex-col gap-[2px] select-none"
-        data-grid
-        onPointerUp={() => (dragging.current = false)}
-        onPointerLeave={() => (dragging.current = false)}
-      >
-        {matches(box).map((number) => {
-          const socket = `input/${box.key}/${number}`;
-          const entry = used.get(socket);
-          const on = picked.has(number);
-          return (
-            <div
-              key={number}
-              data-socket={socket}
-              className={`grid ${COLUMNS} items-center gap-1 h-[27px] shrink-0 rounded-md pr-1 ${entry ? "bg-card" : "hover:bg-card"}`}
-            >
-              <button
-                id={`socket-${box.key}-${number}`}
-                type="button"
-                aria-pressed={on}
-                onPointerDown={(event) => {
-                  dragging.current = true;
-                  pick(number, event.shiftKey);
-                }}
-                onPointerEnter={() => dragging.current && pick(number, true)}
-                onKeyDown={(event) => onKey(event, number)}
-                className={`grid grid-cols-[46px_minmax(0,1fr)] self-stretch items-center rounded-md pl-2 text-left cursor-pointer ${on ? "bg-sun text-on-sun" : ""}`}
-              >
-                <span className={on ? "" : "text-faint"}>
-                  {box.short} {number}
-                </span>
-                <span className={`truncate ${!entry?.lines && !on ? "text-faint" : ""}`}>
-                  {entry?.lines || (entry?.channels ? "nothing plugged in" : "free")}
-                </span>
-              </button>
-              {box.preamps ? <PreampFields socket={socket} name={`${box.short} ${number}`} /> : <span className="col-span-4" />}
-              <span className="text-[12px] text-soft truncate" title={entry?.channels.includes(",") ? "These channels share the preamp" : undefined}>
-                {entry?.channels && `${entry.channels.includes(",") ? "⚭" : "ch"} ${entry.channels}`}
-              </span>
-            </div>
-          );
-        })}
+      <div className="flex flex-col flex-1 min-h-0 select-none" onPointerUp={() => (dragging.current = false)} onPointerLeave={() => (dragging.current = false)}>
+        <RowList label={`Sockets of ${box.name}`} keys={numbers} height={height} row={row} className="px-1.5 pb-1.5" />
       </div>
     </section>
+  );
+}
+
+interface RowProps {
+  box: { key: string; short: string; preamps: boolean };
+  number: number;
+  entry: Usage | undefined;
+  on: boolean;
+  onPick: (number: number, extend: boolean) => void;
+  /** The pointer goes over it while a button is held. */
+  onOver: (number: number) => void;
+  onKey: (event: KeyboardEvent<HTMLElement>, number: number) => void;
+}
+
+function SocketRow({ box, number, entry, on, onPick, onOver, onKey }: RowProps) {
+  const socket = `input/${box.key}/${number}`;
+  return (
+    <div data-socket={socket} className={`grid ${COLUMNS} items-center gap-1 h-[27px] coarse:h-11 rounded-md pr-1 ${entry ? "bg-card" : "hover:bg-card"}`}>
+      <button
+        id={`socket-${box.key}-${number}`}
+        type="button"
+        tabIndex={useTabIndex()}
+        aria-pressed={on}
+        onPointerDown={(event) => event.pointerType !== "touch" && onPick(number, event.shiftKey)}
+        // a finger that lands may be about to scroll: it picks when it is lifted where it came down
+        onClick={(event) => (event.nativeEvent as PointerEvent).pointerType === "touch" && onPick(number, false)}
+        onPointerEnter={() => onOver(number)}
+        onKeyDown={(event) => onKey(event, number)}
+        className={`grid grid-cols-[46px_minmax(0,1fr)] self-stretch items-center rounded-md pl-2 text-left cursor-pointer ${on ? "bg-sun text-on-sun" : ""}`}
+      >
+        <span className={on ? "" : "text-faint"}>
+          {box.short} {number}
+        </span>
+        <span className={`truncate ${!entry?.lines && !on ? "text-faint" : ""}`}>{entry?.lines || (entry?.channels ? "nothing plugged in" : "free")}</span>
+      </button>
+      {box.preamps ? <PreampFields socket={socket} name={`${box.short} ${number}`} /> : <span className="col-span-4" />}
+      <span className="text-[12px] text-soft truncate" title={entry?.channels.includes(",") ? "These channels share the preamp" : undefined}>
+        {entry?.channels && `${entry.channels.includes(",") ? "⚭" : "ch"} ${entry.channels}`}
+      </span>
+    </div>
   );
 }
 

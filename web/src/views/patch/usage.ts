@@ -4,22 +4,29 @@ import { type ShowState, valueOf } from "../../data/show";
 export interface Usage {
   lines: string;
   channels: string;
+  /** Colour of the first line on it; of a free socket, none. */
+  colour: string;
 }
 
 /** For each input socket, the names of the lines on it and the numbers of the channels it feeds. */
 export function usage(state: ShowState): ReadonlyMap<string, Usage> {
-  const found = new Map<string, { lines: string[]; channels: number[] }>();
+  const found = new Map<string, { lines: string[]; channels: number[]; colour: string }>();
   const at = (socket: string) => {
     let entry = found.get(socket);
-    if (!entry) found.set(socket, (entry = { lines: [], channels: [] }));
+    if (!entry) found.set(socket, (entry = { lines: [], channels: [], colour: "" }));
     return entry;
   };
   for (const line of state.lines) {
     const name = String(valueOf(state, `line/${line}/name`));
     const left = valueOf(state, `line/${line}/socket`) as string | null;
     const right = valueOf(state, `line/${line}/socket_right`) as string | null;
-    if (left) at(left).lines.push(right ? `${name} L` : name);
-    if (right) at(right).lines.push(`${name} R`);
+    const colour = String(valueOf(state, `line/${line}/colour`));
+    for (const [socket, side] of [[left, right ? " L" : ""], [right, " R"]] as const) {
+      if (!socket) continue;
+      const entry = at(socket);
+      entry.lines.push(`${name}${side}`);
+      entry.colour ||= colour;
+    }
   }
   for (const channel of state.channels) {
     const leaf = valueOf(state, `channel/${channel}/on_spare`) ? "spare" : "source";
@@ -29,7 +36,7 @@ export function usage(state: ShowState): ReadonlyMap<string, Usage> {
   return new Map(
     [...found].map(([socket, entry]) => [
       socket,
-      { lines: entry.lines.join(", "), channels: entry.channels.join(", ") },
+      { lines: entry.lines.join(", "), channels: entry.channels.join(", "), colour: entry.colour || "sand" },
     ]),
   );
 }

@@ -12,7 +12,7 @@ export function WhyPanel() {
   const selected = useShow((state) => state.selected);
   const sources = useShow((state) => state.channels.length + state.returns.length);
   return (
-    <aside aria-label="Why" className="border-l border-line bg-floor px-4 py-3 scrolls min-h-0">
+    <aside aria-label="Why" className="border-l border-line bg-floor px-4 py-3 scrolls min-h-0 flex-1">
       {!selected || !why || sources === 0 ? (
         <p className="text-soft">
           Why answers for what is selected: choose a cell of Who hears what, a channel or a send.

@@ -1,6 +1,5 @@
 """Loads the demo show and its two people; what is there already stays as it is."""
 
-import uuid
 from typing import Any
 
 from django.contrib.auth import get_user_model
@@ -9,8 +8,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from ombrel.demo import DEMO_DESK, DEMO_NAME, demo_show
 from ombrel.server import models
 from ombrel.server.desks import desk_of
-from ombrel.server.door import Refused, Request, commit
-from ombrel.server.plans import Planned
+from ombrel.server.shows import made_from
 
 
 class Command(BaseCommand):
@@ -27,18 +25,9 @@ class Command(BaseCommand):
                 user.set_password("demo")
                 user.save()
         if not models.Show.objects.filter(name=DEMO_NAME).exists():
-            show = models.Show.objects.create(name=DEMO_NAME, desk=DEMO_DESK)
-            values = demo_show(desk_of(DEMO_DESK)).values
-            request = Request(
-                edit_id=uuid.uuid4(),
-                author_id=None,
-                gesture="demo",
-                plan=lambda turn: Planned(values, "The demo show"),
-            )
-            outcomes, _, _ = commit(show.pk, [request])
-            if isinstance(outcomes[0], Refused):
-                raise outcomes[0].error
-            self.stdout.write(f"{DEMO_NAME}: {len(values)} values, {outcomes[0]}", ending="\n")
+            show = demo_show(desk_of(DEMO_DESK))
+            made_from(DEMO_NAME, show, None, "The demo show")
+            self.stdout.write(f"{DEMO_NAME}: {len(show.values)} values")
         if options["blank"]:
             blank = models.Show.objects.create(name=options["blank"], desk=options["desk"])
             self.stdout.write(str(blank.pk))

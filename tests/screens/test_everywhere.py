@@ -1,0 +1,156 @@
+"""Every view at every size, full, empty and with long names: nothing cut off, covered or too small
+for a finger; and by the rules of axe-core, in both themes, nothing that shuts anybody out."""
+
+import pathlib
+
+import pytest
+from selenium.webdriver.common.keys import Keys
+
+from .long_show import long_show
+
+HERE = pathlib.Path(__file__).parent
+LOOKING = (HERE / "looking.js").read_text()
+AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+VIEWS = [
+    "hears",
+    "lines",
+    "patch",
+    "mixes/1",
+    "mixes/house",
+    "outputs",
+    "check",
+    "paper",
+    "findings",
+]
+# width, height, whether fingers
+SIZES = [
+    (1920, 1080, False),
+    (1280, 800, False),
+    (1024, 768, False),
+    (640, 400, False),  # 1280x800 enlarged twofold
+    (820, 1180, True),
+    (390, 844, True),
+]
+RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
+RUN_AXE = """
+const done = arguments[arguments.length - 1];
+axe.run(document, {runOnly: arguments[0]}).then((found) => done(found.violations.map(
+  (one) => [one.id, one.help, ...one.nodes.slice(0, 3).map((node) => node.html)].join(' | '))));
+"""
+
+
+@pytest.fixture(scope="module")
+def shows(server):
+    return {
+        "demo": server.demo,
+        "empty": server.blank_show("Nothing here"),
+        "long": long_show(server),
+    }
+
+
+def ready(me):
+    """The view has what it draws: the link lives, and nothing says that it still computes."""
+    me.until(lambda: me.find("main h1, main h2").text)
+    me.until(lambda: "Computing" not in me.body() and "Opening" not in me.body())
+    me.until(lambda: me.driver.execute_script("return document.fonts.status") == "loaded")
+
+
+def faults_at(me, sizes):
+    found = []
+    for width, height, touch in sizes:
+        me.resize(width, height, touch=touch)
+        for fault in me.driver.execute_script(LOOKING, touch):
+            found.append(f"{width}x{height}: {fault}")
+    return found
+
+
+@pytest.mark.parametrize("kind", ["demo", "empty", "long"])
+def test_nothing_is_cut_off_covered_or_too_small(people, shows, kind):
+    me = people()
+    found = []
+    for view in VIEWS:
+        me.resize(1280, 800)
+        me.open(view, shows[kind])
+        ready(me)
+        found += [f"{view} {fault}" for fault in faults_at(me, SIZES)]
+    assert found == []
+
+
+DIALOGS = {
+    "find": ("lines", lambda me: me.keys("/")),
+    "keys": ("lines", lambda me: me.keys("?")),
+    "new mix": ("mixes", lambda me: me.button("New mix").click()),
+    "import": ("lines", lambda me: me.button("Import a list").click()),
+    "menu": ("lines", lambda me: me.field("Menu").click()),
+}
+
+
+@pytest.mark.parametrize("dialog", DIALOGS)
+def test_dialogs_fit_and_shut_nobody_out(people, shows, dialog):
+    view, opening = DIALOGS[dialog]
+    me = people()
+    me.open(view, shows["long"])
+    ready(me)
+    opening(me)
+    me.find("[role=dialog], [role=menu]")
+    found = faults_at(me, SIZES)
+    found += barred(me)
+    assert found == []
+
+
+def barred(me):
+    """What axe-core finds on the page."""
+    if not me.driver.execute_script("return window.axe !== undefined"):
+        me.driver.execute_script(AXE.read_text())
+    me.driver.set_script_timeout(60)
+    return me.driver.execute_async_script(RUN_AXE, RULES)
+
+
+@pytest.mark.parametrize("kind", ["demo", "long"])
+def test_the_rules_of_axe_hold_in_both_themes(people, shows, kind):
+    me = people()
+    found = []
+    for view in VIEWS:
+        me.open(view, shows[kind])
+        ready(me)
+        for theme in ("dusk", "daylight"):
+            me.driver.execute_script("document.documentElement.dataset.theme = arguments[0]", theme)
+            found += [f"{view} {theme} {fault}" for fault in barred(me)]
+    me.resize(390, 844, touch=True)
+    for view in VIEWS[:3]:
+        me.open(view, shows[kind])
+        ready(me)
+        found += [f"{view} phone {fault}" for fault in barred(me)]
+    assert found == []
+
+
+def test_forty_stops_of_the_tab_key_reach_everything(people, shows):
+    """Lists are one stop: from the top of the page to its end in forty presses at most."""
+    me = people()
+    for view in ("lines", "patch", "mixes/1", "outputs", "hears", "check"):
+        me.open(view, shows["long"])
+        ready(me)
+        stops = 0
+        me.driver.execute_script("document.activeElement.blur()")
+        while stops <= 60:
+            me.keys(Keys.TAB)
+            stops += 1
+            if me.driver.execute_script("return document.activeElement === document.body"):
+                break
+        assert stops <= 41, (view, stops)
+
+
+def test_every_page_has_a_title_and_the_hand_comes_back(people, shows):
+    me = people()
+    for view, title in (("lines", "Lines"), ("hears", "Who hears what"), ("check", "Line check")):
+        me.open(view, shows["demo"])
+        me.until(lambda title=title: me.driver.title.startswith(f"{title} · The Salt Road"))
+    me.open("lines", shows["demo"])
+    me.field("Name, line 3").click()
+    me.chord(Keys.CONTROL, key="k")
+    me.find("[role=dialog]")
+    me.keys(Keys.ESCAPE)
+    me.until(lambda: not me.all("[role=dialog]"))
+    me.until(
+        lambda: me.driver.switch_to.active_element.get_attribute("aria-label") == "Name, line 3"
+    )

@@ -1,0 +1,29 @@
+import { Dialog } from "../ui/Dialog";
+import { KEYS, type KeyWord } from "./keys";
+import { VIEW_WORD } from "./work";
+
+/** The keys of the view one is in, and those that work everywhere. */
+export function KeysDialog({ open, onOpenChange, view }: { open: boolean; onOpenChange: (open: boolean) => void; view: string }) {
+  return (
+    <Dialog title="Keys" open={open} onOpenChange={onOpenChange}>
+      {KEYS[view] && <Section title={VIEW_WORD[view] ?? view} keys={KEYS[view]} />}
+      <Section title="Everywhere" keys={KEYS.everywhere!} />
+    </Dialog>
+  );
+}
+
+function Section({ title, keys }: { title: string; keys: readonly KeyWord[] }) {
+  return (
+    <section className="mt-3">
+      <h3 className="text-soft pb-1">{title}</h3>
+      <dl className="grid grid-cols-[max-content_minmax(0,1fr)] gap-x-4 gap-y-1">
+        {keys.map(([key, does]) => (
+          <div key={key} className="contents">
+            <dt className="font-semibold">{key}</dt>
+            <dd className="text-soft">{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}

@@ -1,0 +1,39 @@
+/** What the keys do, view by view, in words. The keys themselves are where they are taken. */
+export type KeyWord = readonly [key: string, does: string];
+
+const ROWS: readonly KeyWord[] = [
+  ["Up, Down", "the same field of the next row"],
+  ["Tab", "the next field of the row, then out of the list"],
+  ["Enter", "settle, and on to the next row"],
+  ["Escape", "give up what was typed"],
+];
+
+export const KEYS: Record<string, readonly KeyWord[]> = {
+  hears: [
+    ["Arrows", "another cell"],
+    ["Shift and arrows", "several cells"],
+    ["Shift+Space", "the whole row: every mix of this source"],
+    ["Ctrl+Space", "the whole column: every source of this listener"],
+    ["−6, +2, +-2, off", "type what is to arrive; Enter takes it"],
+    ["Delete", "off"],
+    ["Home, End", "the first or last listener"],
+    ["Page Up, Page Down", "ten sources on"],
+  ],
+  lines: [...ROWS, ["Alt and Up or Down", "move the chosen lines"]],
+  outputs: ROWS,
+  patch: [...ROWS, ["Shift and arrows", "take several sockets"], ["Ctrl+Enter", "take what is shown first"]],
+  mixes: [...ROWS, ["Left, Right", "a fader by 1 dB; with Shift by 0.1"], ["Page Up, Page Down", "a fader by 3 dB"], ["Home, End", "a fader off, or at 0"]],
+  check: [
+    ["G", "good, and on to the next line"],
+    ["B", "bad"],
+    ["T", "tone on, or off"],
+    ["N", "a note"],
+    ["Up, Down", "the line before, or after"],
+  ],
+  everywhere: [
+    ["/ or Ctrl+K", "find anything by name"],
+    ["Ctrl+Z", "undo what you did last"],
+    ["Ctrl+Shift+Z", "do it again"],
+    ["?", "these keys"],
+  ],
+};

@@ -1,0 +1,58 @@
+/** The work in its order, and how far each part of it is. */
+import { valueOf } from "../data/show";
+import { usePatched, useShow } from "../data/use";
+
+export interface Part {
+  to: string;
+  word: string;
+  count?: string;
+}
+
+export const GROUPS = ["Prepare", "Hear"] as const;
+
+/** What each view is called, by the first part of its path. */
+export const VIEW_WORD: Record<string, string> = {
+  lines: "Lines",
+  patch: "Patch",
+  mixes: "Mixes",
+  outputs: "Outputs",
+  check: "Line check",
+  paper: "Paper",
+  hears: "Who hears what",
+  findings: "Findings",
+  shows: "Shows",
+  history: "History",
+};
+
+export const viewOf = (path: string): string => path.split("/")[1] || "hears";
+
+export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
+  const lines = useShow((state) => state.lines.length);
+  const patched = usePatched((state) => state.lines.filter((line) => valueOf(state, `line/${line}/socket`) !== null).length);
+  const checked = usePatched((state) => state.lines.filter((line) => valueOf(state, `line/${line}/check`) !== "unchecked").length);
+  const mixes = useShow((state) => state.mixes.length + state.groups.length + state.matrices.length);
+  const outputs = useOutputs();
+  const part = (view: string, count?: string): Part => ({ to: `/${view}`, word: VIEW_WORD[view]!, count });
+  return {
+    Prepare: [
+      part("lines", String(lines)),
+      part("patch", `${patched}/${lines}`),
+      part("mixes", String(mixes)),
+      part("outputs", `${outputs.taken}/${outputs.all}`),
+      part("check", `${checked}/${lines}`),
+      part("paper"),
+    ],
+    Hear: [part("hears")],
+  };
+}
+
+/** How many output sockets there are, and how many carry something. */
+export function useOutputs(): { taken: number; all: number } {
+  const all = useShow((state) => state.desk?.boxes.reduce((sum, box) => sum + box.outputs, 0) ?? 0);
+  return { taken: useShow((state) => state.outputs.size), all };
+}
+
+export function useFindings(): { settle: number; notes: number } {
+  const settle = useShow((state) => state.findings.filter((one) => one.tone === "settle").length);
+  return { settle, notes: useShow((state) => state.findings.length) - settle };
+}
