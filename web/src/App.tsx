@@ -3,16 +3,19 @@ import { Redirect, Route, Router, Switch } from "wouter";
 import { getDesk, getMe } from "./data/http";
 import { Link } from "./data/link";
 import { setDesk, store } from "./data/show";
+import type { Me } from "./data/types";
 import { LinkContext } from "./data/use";
 import { Frame } from "./frame/Frame";
 import { CheckView } from "./views/check/CheckView";
 import { FindingsView } from "./views/findings/FindingsView";
+import { HistoryView } from "./views/history/HistoryView";
 import { HearView } from "./views/hear/HearView";
 import { LinesView } from "./views/lines/LinesView";
 import { MixesView } from "./views/mixes/MixesView";
 import { OutputsView } from "./views/outputs/OutputsView";
 import { PaperView } from "./views/paper/PaperView";
 import { PatchView } from "./views/patch/PatchView";
+import { ShowsView } from "./views/shows/ShowsView";
 
 /** Which show: named by the address (?show=…), else the one opened last, else the first. */
 function chosenShow(shows: { id: string }[]): string | undefined {
@@ -20,20 +23,21 @@ function chosenShow(shows: { id: string }[]): string | undefined {
   return (shows.find((show) => show.id === asked) ?? shows[0])?.id;
 }
 
-async function opened(): Promise<Link | string> {
+/** The link to the show; or, where there is none to open, who is here; or what went wrong. */
+async function opened(): Promise<Link | Me | string> {
   const me = await getMe();
   const id = chosenShow(me.shows);
-  if (!id) return "There is no show yet. Run bin/demo to load the demo show.";
+  if (!id) return me;
   localStorage.setItem("show", id);
   setDesk(me, await getDesk(id));
   return new Link(id);
 }
 
 // One link for the page's life: React may mount the application twice while developing.
-let opening: Promise<Link | string> | undefined;
+let opening: Promise<Link | Me | string> | undefined;
 
 export function App() {
-  const [link, setLink] = useState<Link | string | null>(null);
+  const [link, setLink] = useState<Link | Me | string | null>(null);
   useEffect(() => {
     opening ??= opened();
     opening.then(setLink, (error: Error) => setLink(error.message));
@@ -42,11 +46,9 @@ export function App() {
     const theme = localStorage.getItem("theme");
     if (theme) document.documentElement.dataset.theme = theme;
   }, []);
-  useEffect(() => store.subscribe((now, before) => {
-    if (now.desk !== before.desk) document.title = "Ombrel";
-  }), []);
 
   if (link === null) return <p className="p-8 text-soft">Opening the show…</p>;
+  if (!(link instanceof Link) && typeof link !== "string") return <NoShow me={link} />;
   if (typeof link === "string") return <p className="p-8 text-coral" role="alert">{link}</p>;
   return (
     <LinkContext value={link}>
@@ -61,6 +63,8 @@ export function App() {
             <Route path="/check" component={CheckView} />
             <Route path="/paper" component={PaperView} />
             <Route path="/findings" component={FindingsView} />
+            <Route path="/history" component={HistoryView} />
+            <Route path="/shows" component={ShowsView} />
             <Route path="/hears" component={HearView} />
             <Route>
               <Redirect to="/hears" replace />
@@ -69,5 +73,15 @@ export function App() {
         </Frame>
       </Router>
     </LinkContext>
+  );
+}
+
+/** Nothing to open: every show is to be brought back, or made. */
+function NoShow({ me }: { me: Me }) {
+  useEffect(() => store.setState({ me }), [me]);
+  return (
+    <main className="h-full flex flex-col px-4 max-w-[900px] mx-auto">
+      <ShowsView />
+    </main>
   );
 }

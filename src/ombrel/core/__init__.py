@@ -15,6 +15,15 @@ from .addresses import (
 from .asked import Asked, Travel, Typed
 from .changes import Change, joined
 from .channels import move_channels
+from .compare import (
+    Difference,
+    HeardOtherwise,
+    belongs_to,
+    compared,
+    differences,
+    restored,
+    value_text,
+)
 from .describe import described
 from .desk import LINES, Box, Desk
 from .desk_rules import BUS_TAPS
@@ -27,6 +36,7 @@ from .errors import (
     EngineTaken,
     FeedbackLoop,
     ListMovedOn,
+    NoSuchPoint,
     NotAnEffectMix,
     NothingLeft,
     NothingToRedo,
@@ -150,6 +160,14 @@ from .sockets import (
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
+    "Difference",
+    "HeardOtherwise",
+    "NoSuchPoint",
+    "belongs_to",
+    "compared",
+    "differences",
+    "restored",
+    "value_text",
     "BUS_TAPS",
     "CATALOGUE",
     "COLOURS",

@@ -6,10 +6,11 @@ from .flow import strip_name
 from .show import Show
 from .sockets import socket_name, strip_of
 
-__all__ = ["described"]
+__all__ = ["described", "whose"]
 
 
-def _whose(show: Show, address: str) -> str:
+def whose(show: Show, address: str) -> str:
+    """What people call the strip, send or socket that an address is of."""
     words = address.split("/")
     if words[0] in ("input", "output"):
         return socket_name(show.desk, "/".join(words[:3]))
@@ -29,10 +30,10 @@ def described(show: Show, change: Change) -> str:
         return "Nothing changed"
     addresses = sorted(change.new)
     first = addresses[0]
-    words = f"{_whose(show, first)}, {parameter_at(first).label.lower()}"
+    words = f"{whose(show, first)}, {parameter_at(first).label.lower()}"
     if len(addresses) == 1:
         return words
-    whose = {_whose(show, address) for address in addresses}
-    if len(whose) == 1:
-        return f"{whose.pop()}, {len(addresses)} values"
+    names = {whose(show, address) for address in addresses}
+    if len(names) == 1:
+        return f"{names.pop()}, {len(addresses)} values"
     return f"{words} and {len(addresses) - 1} more"

@@ -15,6 +15,7 @@ __all__ = [
     "FeedbackLoop",
     "ListMovedOn",
     "NotAnEffectMix",
+    "NoSuchPoint",
     "NothingLeft",
     "NothingToRedo",
     "NothingToUndo",
@@ -53,6 +54,18 @@ class UnknownAddress(ConsoleError):
     def __init__(self, address: str, why: str = "the catalogue has no such address") -> None:
         super().__init__(f"{address}: {why}.")
         self.address = address
+
+
+class NoSuchPoint(ConsoleError):
+    """A point of a show's history that it has not reached, or never had."""
+
+    code = "no_such_point"
+
+    def __init__(self, revision: int, newest: int) -> None:
+        super().__init__(
+            f"The show has no change {revision}: its changes are 0 (blank) to {newest}."
+        )
+        self.revision, self.newest = revision, newest
 
 
 class WrongValue(ConsoleError):

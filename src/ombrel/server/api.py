@@ -6,7 +6,7 @@ from ninja.security import django_auth
 
 from ombrel.core import ConsoleError
 
-from . import api_files, api_lists, api_shows
+from . import api_files, api_history, api_lists, api_shows
 from .replies import status_of
 
 __all__ = ["api"]
@@ -15,6 +15,7 @@ api = NinjaAPI(title="Ombrel", version="1", auth=django_auth, docs_url=None, url
 api.add_router("", api_shows.router)
 api.add_router("", api_lists.router)
 api.add_router("", api_files.router)
+api.add_router("", api_history.router)
 
 
 @api.exception_handler(ConsoleError)

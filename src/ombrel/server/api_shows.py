@@ -1,18 +1,27 @@
 """The HTTP side: who I am, which shows there are, what a desk has, and sample lists."""
 
+from datetime import datetime
 from importlib.resources import files
 from typing import Any, Literal
-from uuid import UUID
+from uuid import UUID, uuid4
 
+from channels.layers import get_channel_layer
+from django.db.models import OuterRef, Subquery
 from django.http import HttpRequest, HttpResponse, JsonResponse
-from django.shortcuts import get_object_or_404
+from django.shortcuts import aget_object_or_404, get_object_or_404
+from django.utils.timezone import now
 from ninja import Router, Schema
 
 from ombrel import core
+from ombrel.core import Typed
 
 from . import models
 from .desks import desk_keys, desk_of
+from .door import Refused, Request
+from .plans import Planned
 from .replies import ErrorReply, ShowRow
+from .shows import copy_of
+from .ticker import group_of, ticker_of
 
 __all__ = ["router"]
 
@@ -42,6 +51,91 @@ def me(request: HttpRequest) -> dict[str, Any]:
         "shows": list(models.Show.objects.all()),
         "desks": [{"key": key, "name": desk_of(key).name} for key in desk_keys()],
     }
+
+
+class ShowCard(Schema):
+    """A show in the view of all shows: its desk, and who changed it last."""
+
+    id: UUID
+    name: str
+    desk: str
+    revision: int
+    made_at: datetime
+    changed_at: datetime | None
+    changed_by: str
+    removed_at: datetime | None
+
+
+@router.get("/shows", response=list[ShowCard])
+def shows(request: HttpRequest) -> list[dict[str, Any]]:
+    """All shows, those that were removed too, the one that changed last first."""
+    newest = models.Change.objects.filter(show=OuterRef("pk")).order_by("-revision")
+    rows = models.Show.everything.annotate(
+        changed_at=Subquery(newest.values("made_at")[:1]),
+        changed_by=Subquery(newest.values("author__username")[:1]),
+    )
+    cards = [
+        {
+            "id": row.pk,
+            "name": row.name,
+            "desk": desk_of(row.desk).name,
+            "revision": row.revision,
+            "made_at": row.made_at,
+            "changed_at": row.changed_at,
+            "changed_by": row.changed_by or "",
+            "removed_at": row.removed_at,
+        }
+        for row in rows
+    ]
+    return sorted(cards, key=lambda card: card["changed_at"] or card["made_at"], reverse=True)
+
+
+class NewName(Schema):
+    """What a show is to be called."""
+
+    name: str
+
+
+@router.patch("/shows/{uuid:show_id}", response={200: ShowRow, 422: ErrorReply})
+async def rename_show(request: HttpRequest, show_id: UUID, new: NewName) -> models.Show:
+    """Call a show otherwise: an edit like any other, which its undo takes back."""
+    user = await request.auser()
+    await aget_object_or_404(models.Show, pk=show_id)
+    edit_id = uuid4()
+    plan = Planned({"show/name": Typed(new.name)}, "Show renamed")
+    outcome = await ticker_of(show_id).submit(
+        Request(edit_id=edit_id, author_id=user.pk, gesture=str(edit_id), plan=lambda turn: plan)
+    )
+    if isinstance(outcome, Refused):
+        raise outcome.error
+    return await models.Show.objects.aget(pk=show_id)
+
+
+@router.post("/shows/{uuid:show_id}/copy", response=ShowRow)
+def copy_show(request: HttpRequest, show_id: UUID) -> models.Show:
+    """A new show with all that stands in this one."""
+    return copy_of(get_object_or_404(models.Show, pk=show_id), request.user.pk)
+
+
+@router.delete("/shows/{uuid:show_id}", response=ShowRow)
+async def remove_show(request: HttpRequest, show_id: UUID) -> models.Show:
+    """Take a show off the list; it can be brought back. Who has it open is told."""
+    row = await aget_object_or_404(models.Show, pk=show_id)
+    row.removed_at = now()
+    await row.asave(update_fields=["removed_at"])
+    layer = get_channel_layer()
+    assert layer is not None  # settings always configure one
+    await layer.group_send(group_of(show_id), {"type": "show.gone"})
+    return row
+
+
+@router.post("/shows/{uuid:show_id}/back", response=ShowRow)
+def bring_back_show(request: HttpRequest, show_id: UUID) -> models.Show:
+    """Put a removed show back on the list, as it was."""
+    row = get_object_or_404(models.Show.everything, pk=show_id)
+    row.removed_at = None
+    row.save(update_fields=["removed_at"])
+    return row
 
 
 class NewShow(Schema):

@@ -4,7 +4,7 @@ An ask holds no rule of the job; its `plan` hands what was typed or dragged to t
 """
 
 from collections.abc import Mapping
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -22,6 +22,7 @@ Typing = Annotated[str, Field(max_length=400, pattern=KEPT)]
 Lines = Annotated[list[int], Field(max_length=core.LINES)]
 SomeLines = Annotated[list[int], Field(min_length=1, max_length=core.LINES)]
 MOST_BUSES = 200  # more than any desk has
+MOST_STRIPS = 400
 
 
 class _Strict(BaseModel):
@@ -372,6 +373,24 @@ class PatchOutput(_Strict):
         return Planned(core.patch_output(turn.show, self.socket, self.source))
 
 
+class BackTo(_Strict):
+    """Bring the show back to how it stood after a revision: whole, or only some strips."""
+
+    action: Literal["back_to"]
+    revision: int
+    strips: Annotated[list[Address], Field(max_length=MOST_STRIPS)] = []
+    name: Typing = ""
+
+    reads_log: ClassVar[bool] = True
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.restored(turn.show, turn.at(self.revision), self.strips)
+        where = self.name or f"change {self.revision}"
+        names = ", ".join(core.strip_name(turn.show, strip) for strip in self.strips[:4])
+        more = f" and {len(self.strips) - 4} more" if len(self.strips) > 4 else ""
+        return Planned(moves, f"{names}{more} back to {where}" if names else f"Back to {where}")
+
+
 class HearCell(_Strict):
     """One cell of who hears what."""
 
@@ -416,6 +435,7 @@ Ask = Annotated[
     | FeedReturn
     | PatchBus
     | PatchOutput
+    | BackTo
     | Hear,
     Field(discriminator="action"),
 ]

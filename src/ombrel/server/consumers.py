@@ -5,6 +5,7 @@ import json
 import logging
 import time
 from collections.abc import Coroutine
+from functools import partial
 from typing import Any
 from uuid import UUID
 
@@ -18,6 +19,7 @@ from ombrel.core import ConsoleError
 from . import models, tellings, wire
 from .door import Refused, Request
 from .live import State, live_of
+from .log import show_at
 from .news import (
     Told,
     bears_on_why,
@@ -249,8 +251,11 @@ class ShowConsumer(AsyncWebsocketConsumer):
 
     async def _try(self, message: wire.Try) -> None:
         state = await self._now()
-        turn = Turn(self.show_id, self.user.pk, state.show, state.flow)
-        await self.say(await in_thread(_tried, turn, message))
+        at = partial(show_at, self.show_id, state.show, state.revision)
+        turn = Turn(self.show_id, self.user.pk, state.show, state.flow, at)
+        reads_log = getattr(message.ask, "reads_log", False)
+        try_it = in_database if reads_log else in_thread
+        await self.say(await try_it(_tried, turn, message))
 
     # ---- the stage
 
@@ -312,6 +317,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 self._owe("why")
         if told.noticed:
             self._owe("noticed")
+
+    async def show_gone(self, event: dict) -> None:
+        await self.close(code=NO_SUCH_SHOW)
 
     async def show_here(self, event: dict) -> None:
         await self.say(self.here.heard(event))

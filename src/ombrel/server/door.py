@@ -3,6 +3,7 @@
 import logging
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import partial
 from uuid import UUID
 
 import numpy as np
@@ -27,9 +28,11 @@ from ombrel.core import (
     table_heads,
     undoing,
 )
+from ombrel.core import Show as CoreShow
 
 from . import models
 from .live import State, from_wire, live_of, to_wire
+from .log import show_at
 from .plans import Plan, Planned, Turn
 
 __all__ = ["Done", "Frame", "Refused", "Request", "commit"]
@@ -142,7 +145,10 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
 def _made(
     show_id: UUID, state: State, request: Request, pending: tuple[models.Change, ...]
 ) -> tuple[State, models.Change | None, NDArray[np.intp]]:
-    turn = Turn(show_id, request.author_id, state.show, state.flow)
+    # of entries in the same tick, not yet in the log, none is a point to go back to
+    kept = state.revision - len(pending)
+    at = partial(_shown_at, show_id, state.show, kept, pending)
+    turn = Turn(show_id, request.author_id, state.show, state.flow, at)
     if request.plan is not None:
         planned = request.plan(turn)
     else:
@@ -163,6 +169,15 @@ def _made(
         new=to_wire(after.change.new),
     )
     return State(entry.revision, after.show, after.flow), entry, after.cells
+
+
+def _shown_at(
+    show_id: UUID, show: CoreShow, kept: int, pending: tuple[models.Change, ...], at: int
+) -> CoreShow:
+    """The show as it stood after a revision that is in the log. Raises NoSuchPoint."""
+    for entry in reversed(pending):
+        show = show.with_values(from_wire(entry.old))
+    return show_at(show_id, show, kept, at)
 
 
 def _keep(

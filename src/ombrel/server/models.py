@@ -6,20 +6,36 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-__all__ = ["Change", "ListFile", "Setting", "Show"]
+__all__ = ["Change", "ListFile", "Point", "Setting", "Show"]
+
+
+class _Kept(models.Manager["Show"]):
+    """Shows that nobody removed."""
+
+    def get_queryset(self) -> models.QuerySet["Show"]:
+        return super().get_queryset().filter(removed_at=None)
 
 
 class Show(models.Model):
-    """One show on one desk profile. `revision` counts its changes; 0 is a blank show."""
+    """One show on one desk profile. `revision` counts its changes; 0 is a blank show.
+
+    `removed_at`: taken off the list, and brought back by one action; nothing of it is lost.
+    `objects` are those that are not, `everything` all.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     name = models.CharField(max_length=60)
     desk = models.CharField(max_length=60)
     revision = models.PositiveBigIntegerField(default=0)
     made_at = models.DateTimeField(auto_now_add=True)
+    removed_at = models.DateTimeField(null=True)
+
+    objects = _Kept()
+    everything = models.Manager["Show"]()
 
     class Meta:
         ordering = ["made_at", "name"]
+        base_manager_name = "everything"
 
     def __str__(self) -> str:
         return self.name
@@ -85,6 +101,27 @@ class Change(models.Model):
 
     def __str__(self) -> str:
         return f"{self.revision}: {self.says}"
+
+
+class Point(models.Model):
+    """A revision of a show that somebody kept under a name, to compare with and to go back to."""
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="points")
+    revision = models.PositiveBigIntegerField()
+    name = models.CharField(max_length=60)
+    author = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-revision", "-made_at"]
+        constraints = [
+            models.UniqueConstraint(fields=["show", "name"], name="a_points_name_is_its_own")
+        ]
+
+    def __str__(self) -> str:
+        return self.name
 
 
 class ListFile(models.Model):

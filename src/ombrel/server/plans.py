@@ -4,9 +4,13 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from uuid import UUID
 
-from ombrel.core import Asked, Flow, Show
+from ombrel.core import Asked, Flow, NoSuchPoint, Show
 
 __all__ = ["Plan", "Planned", "Turn"]
+
+
+def _no_history(revision: int) -> Show:
+    raise NoSuchPoint(revision, 0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,6 +21,8 @@ class Turn:
     author_id: int | None
     show: Show
     flow: Flow
+    # the show as it stood after a revision; what cannot read the log has no history
+    at: Callable[[int], Show] = _no_history
 
 
 @dataclass(frozen=True, slots=True)

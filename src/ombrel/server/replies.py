@@ -34,6 +34,7 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.FeedbackLoop: 409,
     core.ListMovedOn: 409,
     core.NotAnEffectMix: 409,
+    core.NoSuchPoint: 404,
     core.NothingLeft: 409,
     core.NothingToRedo: 409,
     core.NothingToUndo: 409,

@@ -1,6 +1,6 @@
 /** Requests to the API. A refusal throws an Error whose message is for people. */
 import { newId } from "./id";
-import type { Desk, ListChoices, ListReply, Me, PdfJob, Sample, Sheet, TakenReply } from "./types";
+import type { Compared, Desk, History, ListChoices, ListReply, Me, PdfJob, Point, Sample, Sheet, ShowCard, TakenReply } from "./types";
 
 function csrf(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
@@ -27,10 +27,25 @@ function post<T>(path: string, fields: Record<string, string | Blob>): Promise<T
   return reply(fetch(path, { method: "POST", body, headers: { "X-CSRFToken": csrf() } }));
 }
 
-function send<T>(path: string, body: object = {}): Promise<T> {
+function send<T>(path: string, body: object = {}, method = "POST"): Promise<T> {
   const headers = { "X-CSRFToken": csrf(), "Content-Type": "application/json" };
-  return reply(fetch(path, { method: "POST", body: JSON.stringify(body), headers }));
+  return reply(fetch(path, { method, body: JSON.stringify(body), headers }));
 }
+
+export const getShows = (): Promise<ShowCard[]> => reply(fetch("/api/shows"));
+export const renameShow = (id: string, name: string): Promise<unknown> => send(`/api/shows/${id}`, { name }, "PATCH");
+export const copyShow = (id: string): Promise<{ id: string; name: string }> => send(`/api/shows/${id}/copy`);
+export const removeShow = (id: string): Promise<unknown> => send(`/api/shows/${id}`, {}, "DELETE");
+export const bringBackShow = (id: string): Promise<unknown> => send(`/api/shows/${id}/back`);
+
+export const getHistory = (showId: string, wanted: Record<string, string>): Promise<History> =>
+  reply(fetch(`/api/shows/${showId}/history?${new URLSearchParams(wanted)}`));
+export const keepPoint = (showId: string, name: string, revision: number): Promise<Point> =>
+  send(`/api/shows/${showId}/points`, { name, revision });
+export const forgetPoint = (showId: string, point: number): Promise<unknown> =>
+  send(`/api/shows/${showId}/points/${point}`, {}, "DELETE");
+export const comparePoints = (showId: string, was: number, now: number | null): Promise<Compared> =>
+  reply(fetch(`/api/shows/${showId}/compared?was=${was}${now === null ? "" : `&now=${now}`}`));
 
 export const makeShow = (name: string, desk: string): Promise<{ id: string }> => send("/api/shows", { name, desk });
 

@@ -14,6 +14,14 @@ export function cellText(levelDb: number | null): string {
   return levelText(levelDb).replace("+", "");
 }
 
+/** When something was, as short as it is plain: the time today, the day before that. */
+export function whenText(at: string): string {
+  const when = new Date(at);
+  const today = new Date().toDateString() === when.toDateString();
+  const time = when.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
+  return today ? time : `${when.toLocaleDateString(undefined, { day: "numeric", month: "short" })} ${time}`;
+}
+
 export function panText(pan: number): string {
   const place = Math.round(Math.abs(pan) * 100);
   return place === 0 ? "C" : `${pan < 0 ? "L" : "R"}${place}`;

@@ -68,7 +68,7 @@ export function Frame({ children }: { children: ReactNode }) {
   useEffect(() => {
     document.title = `${VIEW_WORD[view] ?? "Ombrel"} · ${name} · Ombrel`;
   }, [view, name]);
-  if (gone) return <p className="p-8 text-coral" role="alert">This show is no longer there.</p>;
+  if (gone) return <Gone />;
   const columns = phone ? "grid-cols-1" : wide ? "grid-cols-[160px_minmax(0,1fr)_268px] min-[1500px]:grid-cols-[190px_minmax(0,1fr)_340px]" : "grid-cols-[150px_minmax(0,1fr)]";
   return (
     <div className={`frame h-full grid ${columns} grid-rows-[auto_minmax(0,1fr)]`}>
@@ -95,6 +95,19 @@ export function Frame({ children }: { children: ReactNode }) {
       <Choosing />
       <Notices />
     </div>
+  );
+}
+
+/** Somebody removed the show; it can be brought back where all shows are. */
+function Gone() {
+  return (
+    <p className="p-8 text-coral" role="alert">
+      This show was removed.{" "}
+      <a className="in-text underline text-paper" href="/shows">
+        All shows
+      </a>{" "}
+      has it, to be brought back.
+    </p>
   );
 }
 

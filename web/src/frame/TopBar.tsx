@@ -151,6 +151,7 @@ const MENU = "min-w-52 max-w-[92vw] max-h-[var(--radix-dropdown-menu-content-ava
 
 function Menu({ onKeys }: { onKeys: () => void }) {
   const link = useLink();
+  const [, navigate] = useLocation();
   const [making, setMaking] = useState(false);
   const opener = useRef<HTMLInputElement>(null);
   const me = useShow((state) => state.me);
@@ -194,6 +195,9 @@ function Menu({ onKeys }: { onKeys: () => void }) {
               <span className="truncate max-w-72">{show.name}</span>
             </DropdownMenu.Item>
           ))}
+          <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/shows")}>
+            All shows…
+          </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => setMaking(true)}>
             New show…
           </DropdownMenu.Item>
@@ -208,6 +212,9 @@ function Menu({ onKeys }: { onKeys: () => void }) {
           <DropdownMenu.Separator className="h-px bg-line my-1.5" />
           <DropdownMenu.Item className={ITEM} onSelect={() => void link.redo()}>
             Redo
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/history")}>
+            History
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
             Keys

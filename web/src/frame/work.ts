@@ -18,6 +18,7 @@ export const VIEW_WORD: Record<string, string> = {
   outputs: "Outputs",
   check: "Line check",
   paper: "Paper",
+  guide: "Guide",
   hears: "Who hears what",
   findings: "Findings",
   shows: "Shows",
@@ -42,7 +43,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("check", `${checked}/${lines}`),
       part("paper"),
     ],
-    Hear: [part("hears")],
+    Hear: [part("hears"), part("history")],
   };
 }
 

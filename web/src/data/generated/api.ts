@@ -71,7 +71,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Shows
+         * @description All shows, those that were removed too, the one that changed last first.
+         */
+        get: operations["ombrel_server_api_shows_shows"];
         put?: never;
         /**
          * Make Show
@@ -98,6 +102,90 @@ export interface paths {
          * @description A new show from a file; a file with any fault makes none.
          */
         post: operations["ombrel_server_api_files_open_show_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Show
+         * @description Take a show off the list; it can be brought back. Who has it open is told.
+         */
+        delete: operations["ombrel_server_api_shows_remove_show"];
+        options?: never;
+        head?: never;
+        /**
+         * Rename Show
+         * @description Call a show otherwise: an edit like any other, which its undo takes back.
+         */
+        patch: operations["ombrel_server_api_shows_rename_show"];
+        trace?: never;
+    };
+    "/api/shows/{show_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back Show
+         * @description Put a removed show back on the list, as it was.
+         */
+        post: operations["ombrel_server_api_shows_bring_back_show"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/compared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description What differs between the revision `was` and `now` (left out: the show as it stands).
+         */
+        get: operations["ombrel_server_api_history_compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Show
+         * @description A new show with all that stands in this one.
+         */
+        post: operations["ombrel_server_api_shows_copy_show"];
         delete?: never;
         options?: never;
         head?: never;
@@ -136,6 +224,26 @@ export interface paths {
          * @description The whole show as one JSON file.
          */
         get: operations["ombrel_server_api_files_show_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History
+         * @description Who changed what and when, newest first.
+         */
+        get: operations["ombrel_server_api_history_history"];
         put?: never;
         post?: never;
         delete?: never;
@@ -304,6 +412,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Point
+         * @description Keep a revision under a name.
+         */
+        post: operations["ombrel_server_api_history_keep_point"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/points/{point_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Point
+         * @description Forget a point; the history itself stays.
+         */
+        delete: operations["ombrel_server_api_history_remove_point"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -348,6 +496,29 @@ export interface components {
              * @default null
              */
             value?: number | boolean | string | null;
+        };
+        /**
+         * BackTo
+         * @description Bring the show back to how it stood after a revision: whole, or only some strips.
+         */
+        BackTo: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "back_to";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Strips
+             * @default []
+             */
+            strips?: string[];
         };
         /**
          * BoxName
@@ -414,6 +585,26 @@ export interface components {
             role: "ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "count" | "level" | "family" | "colour" | "notes";
         };
         /**
+         * ComparedReply
+         * @description Two revisions laid against one another; of many differences the first are told.
+         */
+        ComparedReply: {
+            /** Differences */
+            differences: components["schemas"]["DifferenceReply"][];
+            /** Differing */
+            differing: number;
+            /** Heard */
+            heard: components["schemas"]["HeardReply"][];
+            /** Heard Otherwise */
+            heard_otherwise: number;
+            /** Strips */
+            strips: [
+                string,
+                string,
+                number
+            ][];
+        };
+        /**
          * DeskChoice
          * @description A desk profile that a new show can be made on.
          */
@@ -458,12 +649,30 @@ export interface components {
             show: components["schemas"]["ShowRow"];
         };
         /**
+         * DifferenceReply
+         * @description An address that holds something else, as people read it.
+         */
+        DifferenceReply: {
+            /** Address */
+            address: string;
+            /** Now */
+            now: string;
+            /** Strip */
+            strip: string;
+            /** Was */
+            was: string;
+            /** What */
+            what: string;
+            /** Whose */
+            whose: string;
+        };
+        /**
          * Do
          * @description Make an edit. `id` counts once however often it is sent.
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -670,6 +879,29 @@ export interface components {
         };
         FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
         /**
+         * GestureReply
+         * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
+         */
+        GestureReply: {
+            /** Author */
+            author: string;
+            /** First */
+            first: number;
+            /** Kind */
+            kind: string;
+            /** Last */
+            last: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Says */
+            says: string;
+            /** Values */
+            values: number;
+        };
+        /**
          * GoneReply
          * @description A line of the show that the list does not name, and what it becomes if it leaves.
          */
@@ -709,6 +941,24 @@ export interface components {
             source: string;
         };
         /**
+         * HeardReply
+         * @description A cell of who hears what that differs; a level in dB, null where nothing is heard.
+         */
+        HeardReply: {
+            /** Listener */
+            listener: string;
+            /** Listener Name */
+            listener_name: string;
+            /** Now Db */
+            now_db: number | null;
+            /** Source */
+            source: string;
+            /** Source Name */
+            source_name: string;
+            /** Was Db */
+            was_db: number | null;
+        };
+        /**
          * Hello
          * @description First message: the revision that the screen has (null: none).
          */
@@ -723,6 +973,22 @@ export interface components {
              * @enum {string}
              */
             type: "hello";
+        };
+        /**
+         * HistoryReply
+         * @description A page of a show's history. `more`: the revision to ask on before; null when that was all.
+         */
+        HistoryReply: {
+            /** Gestures */
+            gestures: components["schemas"]["GestureReply"][];
+            /** More */
+            more: number | null;
+            /** People */
+            people: string[];
+            /** Points */
+            points: components["schemas"]["PointReply"][];
+            /** Revision */
+            revision: number;
         };
         /**
          * JobReply
@@ -1081,6 +1347,24 @@ export interface components {
             lines: number[];
         };
         /**
+         * NewName
+         * @description What a show is to be called.
+         */
+        NewName: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewPoint
+         * @description A point to keep; of the revision that the screen showed.
+         */
+        NewPoint: {
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
+        };
+        /**
          * NewShow
          * @description A show to be made, blank, on a desk profile.
          */
@@ -1275,6 +1559,25 @@ export interface components {
             right?: boolean;
             /** Socket */
             socket: string;
+        };
+        /**
+         * PointReply
+         * @description A revision kept under a name.
+         */
+        PointReply: {
+            /** Author */
+            author: string;
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Revision */
+            revision: number;
         };
         /**
          * Pong
@@ -1482,6 +1785,34 @@ export interface components {
             title: string;
         };
         /**
+         * ShowCard
+         * @description A show in the view of all shows: its desk, and who changed it last.
+         */
+        ShowCard: {
+            /** Changed At */
+            changed_at: string | null;
+            /** Changed By */
+            changed_by: string;
+            /** Desk */
+            desk: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Removed At */
+            removed_at: string | null;
+            /** Revision */
+            revision: number;
+        };
+        /**
          * ShowRow
          * @description A show in the list.
          */
@@ -1667,7 +1998,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -1694,6 +2025,33 @@ export interface components {
              * @enum {string}
              */
             type: "redo" | "undo";
+        };
+        /**
+         * Wanted
+         * @description Which part of the history.
+         */
+        Wanted: {
+            /**
+             * Author
+             * @default
+             */
+            author?: string;
+            /** Before */
+            before?: number | null;
+            /** Since */
+            since?: string | null;
+            /**
+             * Strip
+             * @default
+             */
+            strip?: string;
+            /** Until */
+            until?: string | null;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
         };
         /**
          * Watch
@@ -1900,6 +2258,26 @@ export interface operations {
             };
         };
     };
+    ombrel_server_api_shows_shows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowCard"][];
+                };
+            };
+        };
+    };
     ombrel_server_api_shows_make_show: {
         parameters: {
             query?: never;
@@ -1972,6 +2350,132 @@ export interface operations {
             };
         };
     };
+    ombrel_server_api_shows_remove_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowRow"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_shows_rename_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowRow"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_shows_bring_back_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowRow"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_history_compare: {
+        parameters: {
+            query: {
+                was: number;
+                now?: number | null;
+            };
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_shows_copy_show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowRow"];
+                };
+            };
+        };
+    };
     ombrel_server_api_shows_desk: {
         parameters: {
             query?: never;
@@ -2011,6 +2515,35 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ombrel_server_api_history_history: {
+        parameters: {
+            query?: {
+                before?: number | null;
+                author?: string;
+                strip?: string;
+                words?: string;
+                since?: string | null;
+                until?: string | null;
+            };
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryReply"];
+                };
             };
         };
     };
@@ -2272,6 +2805,64 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ombrel_server_api_history_keep_point: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPoint"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PointReply"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_history_remove_point: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                point_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PointReply"];
+                };
             };
         };
     };

@@ -1,0 +1,146 @@
+"""Two states of a show laid against one another, and the way back from one to the other."""
+
+import math
+from collections.abc import Collection
+from dataclasses import dataclass
+from typing import Final
+
+from .addresses import default_of, parameter_at
+from .asked import Asked
+from .describe import whose
+from .flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
+from .kinds import Choice, Number, Reference, Switch, Value
+from .show import Show
+from .sockets import INNER_SOURCES, socket_name, strip_of
+
+__all__ = [
+    "Difference",
+    "HeardOtherwise",
+    "belongs_to",
+    "compared",
+    "differences",
+    "restored",
+    "value_text",
+]
+
+_LEAST_DB: Final = 0.05  # a smaller step reads the same on a screen
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Difference:
+    """An address that holds something else. `strip`: what it is of; the rest as people read it."""
+
+    address: str
+    strip: str
+    whose: str
+    what: str
+    was: str
+    now: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeardOtherwise:
+    """A cell of who hears what that differs: heard or not, or at another level (dB; -inf: not)."""
+
+    source: str
+    listener: str
+    source_name: str
+    listener_name: str
+    was_db: float
+    now_db: float
+
+
+def value_text(show: Show, address: str, value: Value) -> str:
+    """A value as people read it: "-6 dB", "off", "A 7", "before fader". Raises UnknownAddress."""
+    kind = parameter_at(address).kind
+    if isinstance(kind, Switch):
+        return "on" if value else "off"
+    if isinstance(kind, Reference):
+        return _reference_text(show, value) if isinstance(value, str) else "nothing"
+    if isinstance(kind, Number) and isinstance(value, int | float):
+        if value == -math.inf:
+            return "off"
+        text = f"{value:.0f}" if kind.whole else f"{value:.2f}".rstrip("0").rstrip(".")
+        return f"{text.replace('-', chr(0x2212))} {kind.unit}".rstrip()
+    if isinstance(kind, Choice):
+        return str(value).replace("_", " ")
+    return str(value) or "nothing"
+
+
+def _reference_text(show: Show, reference: str) -> str:
+    if reference.startswith(("input/", "output/")) or reference in INNER_SOURCES:
+        return socket_name(show.desk, reference)
+    last = {"left": " L", "right": " R", "direct": ", direct"}.get(reference.rpartition("/")[2], "")
+    return f"{strip_name(show, strip_of(reference))}{last}"
+
+
+def differences(before: Show, after: Show) -> list[Difference]:
+    """Every address at which two shows of one desk differ, in the order of the addresses."""
+    found = []
+    for address in sorted({*before.values, *after.values}):
+        was, now = before[address], after[address]
+        if was == now:
+            continue
+        found.append(
+            Difference(
+                address=address,
+                strip=strip_of(address),
+                whose=whose(after, address),
+                what=parameter_at(address).label,
+                was=value_text(before, address, was),
+                now=value_text(after, address, now),
+            )
+        )
+    return found
+
+
+def compared(
+    before: Show, after: Show, flow_before: Flow, flow_after: Flow
+) -> list[HeardOtherwise]:
+    """Every cell of who hears what that differs between two shows of one desk, loudest first.
+
+    By the larger of its two levels. A level that differs by less than a screen shows is the same.
+    """
+    layout = flow_after.layout
+    rows = sorted({layout.row(one) for show in (before, after) for one in sources(show)})
+    columns = sorted({layout.column(one) for show in (before, after) for one in listeners(show)})
+    if not rows or not columns:
+        return []
+    was, was_state = flow_before.part(rows, columns)
+    now, now_state = flow_after.part(rows, columns)
+    found = []
+    for place, row in enumerate(rows):
+        for at, column in enumerate(columns):
+            was_db = float(was[place, at]) if was_state[place, at] == State.HEARD else -math.inf
+            now_db = float(now[place, at]) if now_state[place, at] == State.HEARD else -math.inf
+            if was_db == now_db or abs(was_db - now_db) < _LEAST_DB:
+                continue
+            source, listener = layout.source(row), layout.listener(column)
+            known = after if now_db > -math.inf else before
+            found.append(
+                HeardOtherwise(
+                    source=source,
+                    listener=listener,
+                    source_name=source_name(known, source),
+                    listener_name=listener_name(known, listener),
+                    was_db=was_db,
+                    now_db=now_db,
+                )
+            )
+    return sorted(found, key=lambda one: -max(one.was_db, one.now_db))
+
+
+def belongs_to(address: str, strip: str) -> bool:
+    """Whether an address is a strip's own, or of what feeds it ("channel/1/send/mix/2/level" is
+    of both channel 1 and mix 2)."""
+    return address.startswith(f"{strip}/") or f"/{strip}/" in f"/{address.partition('/')[2]}"
+
+
+def restored(now: Show, then: Show, strips: Collection[str] = ()) -> dict[str, Asked]:
+    """Moves that bring a show back to what it was: whole, or only what belongs to some strips."""
+    return {
+        address: then.values.get(address, default_of(address))
+        for address in {*now.values, *then.values}
+        if now[address] != then[address]
+        and (not strips or any(belongs_to(address, strip) for strip in strips))
+    }

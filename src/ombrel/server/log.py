@@ -1,0 +1,116 @@
+"""The log of a show, read back: who changed what and when, and how the show stood at a revision."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+
+from ombrel.core import NoSuchPoint, Show, belongs_to
+
+from . import models
+from .live import from_wire, live_of
+
+__all__ = ["Gesture", "gestures", "show_at", "shown_at"]
+
+PAGE = 60  # gestures told at once
+LOOKED_AT = 20_000  # entries that one request goes through for them
+
+
+def show_at(show_id: UUID, now: Show, revision: int, at: int) -> Show:
+    """The show as it stood after `at`, given that it stands as `now` at `revision`.
+
+    What came after is turned back, the newest first. Raises NoSuchPoint.
+    """
+    if not 0 <= at <= revision:
+        raise NoSuchPoint(at, revision)
+    later = models.Change.objects.filter(show_id=show_id, revision__gt=at, revision__lte=revision)
+    values: dict[str, object] = {}
+    for old in later.order_by("-revision").values_list("old", flat=True).iterator(chunk_size=500):
+        values.update(old)
+    return now.with_values(from_wire(values))
+
+
+def shown_at(show_id: UUID, at: int | None) -> Show:
+    """The show after a revision; None: as it stands. Raises NoSuchPoint."""
+    state = live_of(show_id).now()
+    return state.show if at is None else show_at(show_id, state.show, state.revision, at)
+
+
+@dataclass(slots=True)
+class Gesture:
+    """What one hand did at a time: entries of one gesture that follow one another.
+
+    `first` and `last`: its revisions. `values`: how many addresses it moved.
+    """
+
+    first: int
+    last: int
+    made_at: datetime
+    author: str
+    kind: str
+    says: str
+    gesture: str
+    addresses: set[str]
+
+
+def gestures(
+    show_id: UUID,
+    *,
+    before: int | None = None,
+    author: str = "",
+    strip: str = "",
+    words: str = "",
+    since: datetime | None = None,
+    until: datetime | None = None,
+) -> tuple[list[Gesture], int | None]:
+    """A page of gestures, newest first, and the revision to go on before (None: that was all).
+
+    `strip`: only what moved something that belongs to it; `words`: only what says them.
+    """
+    entries = models.Change.objects.filter(show_id=show_id).select_related("author")
+    if before is not None:
+        entries = entries.filter(revision__lt=before)
+    if author:
+        entries = entries.filter(author__username=author)
+    if since:
+        entries = entries.filter(made_at__gte=since)
+    if until:
+        entries = entries.filter(made_at__lte=until)
+    found: list[Gesture] = []
+    last = None
+    for one in _gathered(entries.order_by("-revision")[:LOOKED_AT].iterator(chunk_size=500)):
+        if len(found) == PAGE:
+            return found, last
+        last = one.first
+        if words and words.lower() not in one.says.lower():
+            continue
+        if strip and not any(belongs_to(address, strip) for address in one.addresses):
+            continue
+        found.append(one)
+    ended = last is None or not entries.filter(revision__lt=last).exists()
+    return found, None if ended else last
+
+
+def _gathered(entries: Iterator[models.Change]) -> Iterator[Gesture]:
+    """Entries of one gesture as one, newest first."""
+    current: Gesture | None = None
+    for entry in entries:
+        name = entry.author.get_username() if entry.author else "Ombrel"
+        if current and (current.gesture, current.author) == (entry.gesture, name):
+            current.first = entry.revision
+            current.addresses.update(entry.new)
+            continue
+        if current:
+            yield current
+        current = Gesture(
+            first=entry.revision,
+            last=entry.revision,
+            made_at=entry.made_at,
+            author=name,
+            kind=entry.kind,
+            says=entry.says,
+            gesture=entry.gesture,
+            addresses=set(entry.new),
+        )
+    if current:
+        yield current

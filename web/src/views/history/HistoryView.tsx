@@ -1,0 +1,232 @@
+import { useEffect, useMemo, useState } from "react";
+import { forgetPoint, getHistory, keepPoint } from "../../data/http";
+import { notify } from "../../data/show";
+import { stripName, useShow } from "../../data/use";
+import type { History, PastGesture, Point } from "../../data/types";
+import { whenText } from "../../data/words";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Empty, ViewHead } from "../../ui/Panel";
+import { ComparePanel } from "./ComparePanel";
+
+/** A revision of the show under a name by which people know it. */
+export interface Mark {
+  revision: number;
+  name: string;
+}
+
+/** Who changed what and when; points kept; any two compared; and the way back. */
+export function HistoryView() {
+  const showId = useShow((state) => state.desk!.show.id);
+  const revision = useShow((state) => state.revision);
+  const [words, setWords] = useState("");
+  const [author, setAuthor] = useState("");
+  const [strip, setStrip] = useState("");
+  const [since, setSince] = useState("");
+  const [pages, setPages] = useState<History[]>([]);
+  const [fault, setFault] = useState("");
+  const [was, setWas] = useState<Mark | null>(null);
+  const [now, setNow] = useState<Mark | null>(null);
+  const [again, setAgain] = useState(0);
+
+  const wanted = useMemo(() => {
+    const all = { words: words.trim(), author, strip, since: since && new Date(since).toISOString() };
+    return Object.fromEntries(Object.entries(all).filter(([, value]) => value));
+  }, [words, author, strip, since]);
+  useEffect(() => {
+    let current = true;
+    const timer = setTimeout(() => {
+      getHistory(showId, wanted).then(
+        (page) => {
+          if (!current) return;
+          setPages([page]);
+          setFault("");
+        },
+        (error: Error) => current && setFault(error.message),
+      );
+    }, 200);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [showId, wanted, revision, again]);
+  const last = pages.at(-1);
+  const more = async () => {
+    try {
+      const page = await getHistory(showId, { ...wanted, before: String(last!.more) });
+      setPages((before) => [...before, page]);
+    } catch (error) {
+      setFault((error as Error).message);
+    }
+  };
+  const gestures = pages.flatMap((page) => page.gestures);
+  const points = pages[0]?.points ?? [];
+  const people = pages[0]?.people ?? [];
+  return (
+    <>
+      <ViewHead title="History">
+        <input
+          aria-label="Find in the history"
+          placeholder="Find in words"
+          className="h-9 w-40 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+          value={words}
+          onChange={(event) => setWords(event.currentTarget.value)}
+        />
+        <StripChoice value={strip} onChange={setStrip} />
+        <Choice boxed label="Whose changes" className="h-9" value={author} options={[["", "everybody"], ...people.map((one) => [one, one] as const)]} onChange={setAuthor} />
+        <label className="flex items-center gap-1.5 text-faint text-[13px]">
+          since
+          <input type="datetime-local" aria-label="Changes since" className="h-9 px-2 rounded-lg border border-edge bg-card text-paper" value={since} onChange={(event) => setSince(event.currentTarget.value)} />
+        </label>
+      </ViewHead>
+      {fault && (
+        <p role="alert" className="text-coral pb-2">
+          {fault}
+        </p>
+      )}
+      <KeepPoint onKept={() => setAgain(again + 1)} />
+      {was && (
+        <ComparePanel
+          key={`${was.revision} ${now?.revision}`}
+          was={was}
+          now={now}
+          points={points}
+          onNow={setNow}
+          onClose={() => {
+            setWas(null);
+            setNow(null);
+          }}
+        />
+      )}
+      {pages.length > 0 && gestures.length === 0 && points.length === 0 ? (
+        <Empty title={Object.keys(wanted).length ? "No change like that" : "Nothing was changed yet"}>
+          <p>{Object.keys(wanted).length ? "Ask for less: another strip, another person, another time." : "Every change that anybody makes is told here, with its hour and its author."}</p>
+        </Empty>
+      ) : (
+        <div className="scrolls flex-1 min-h-0 short:min-h-60" tabIndex={0} role="region" aria-label="Changes">
+          {points.length > 0 && (
+            <ul className="flex flex-col gap-[3px] pb-3" aria-label="Points">
+              {points.map((point) => (
+                <PointRow
+                  key={point.id}
+                  point={point}
+                  onCompare={() => setWas(point)}
+                  onForget={() => void forgetPoint(showId, point.id).then(() => setAgain(again + 1), (error: Error) => setFault(error.message))}
+                />
+              ))}
+            </ul>
+          )}
+          <ol className="flex flex-col gap-[3px]" aria-label="Gestures">
+            {gestures.map((gesture) => (
+              <GestureRow key={gesture.last} gesture={gesture} onCompare={() => setWas({ revision: gesture.first - 1, name: `before “${gesture.says}”` })} />
+            ))}
+          </ol>
+          {last?.more && (
+            <Button className="my-3" onClick={() => void more()}>
+              Earlier changes
+            </Button>
+          )}
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Every strip in use, to see what became of one. */
+function StripChoice({ value, onChange }: { value: string; onChange: (strip: string) => void }) {
+  const text = useShow((state) =>
+    [
+      ...state.channels.map((n) => `channel/${n}`),
+      ...state.returns.map((n) => `return/${n}`),
+      ...state.groups.map((n) => `group/${n}`),
+      ...state.mixes.map((n) => `mix/${n}`),
+      ...state.matrices.map((n) => `matrix/${n}`),
+      "house",
+      "mono",
+    ]
+      .map((strip) => `${strip}\t${stripName(state, strip)}`)
+      .join("\n"),
+  );
+  const options = useMemo(() => text.split("\n").map((row) => row.split("\t") as [string, string]), [text]);
+  return <Choice boxed label="Which strip" className="h-9 max-w-44" value={value} options={[["", "every strip"], ...options]} onChange={onChange} />;
+}
+
+/** The show as it stands now, kept under a name. */
+function KeepPoint({ onKept }: { onKept: () => void }) {
+  const showId = useShow((state) => state.desk!.show.id);
+  const revision = useShow((state) => state.revision);
+  const [name, setName] = useState("");
+  const [fault, setFault] = useState("");
+  return (
+    <form
+      className="flex items-center gap-2 flex-wrap pb-2 shrink-0"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!name.trim() || revision === null) return;
+        keepPoint(showId, name, revision).then(
+          (point) => {
+            setName("");
+            setFault("");
+            notify(`${point.name} kept`);
+            onKept();
+          },
+          (error: Error) => setFault(error.message),
+        );
+      }}
+    >
+      <input
+        aria-label="Name of a point"
+        placeholder="Keep it as it stands now, under a name"
+        maxLength={60}
+        className="h-9 w-72 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+        value={name}
+        onChange={(event) => setName(event.currentTarget.value)}
+      />
+      <Button type="submit" disabled={!name.trim()}>
+        Keep the point
+      </Button>
+      {fault && (
+        <span role="alert" className="text-coral">
+          {fault}
+        </span>
+      )}
+    </form>
+  );
+}
+
+function PointRow({ point, onCompare, onForget }: { point: Point; onCompare: () => void; onForget: () => void }) {
+  return (
+    <li className="flex items-center gap-x-3 gap-y-1 phone:flex-wrap min-h-11 rounded-lg border border-iris/60 bg-card px-3 py-1" data-point={point.revision}>
+      <span className="w-2.5 h-2.5 rounded-full bg-iris shrink-0" aria-hidden />
+      <strong className="flex-1 min-w-0 break-words">{point.name}</strong>
+      <span className="text-faint text-[13px] whitespace-nowrap">
+        kept {whenText(point.made_at)} by {point.author}
+      </span>
+      <Button small aria-label={`Compare, ${point.name}`} onClick={onCompare}>
+        Compare
+      </Button>
+      <Button small tone="quiet" aria-label={`Forget, ${point.name}`} onClick={onForget}>
+        Forget
+      </Button>
+    </li>
+  );
+}
+
+const KIND: Record<string, string> = { undo: "undo", redo: "again" };
+
+function GestureRow({ gesture, onCompare }: { gesture: PastGesture; onCompare: () => void }) {
+  return (
+    <li className="flex items-center gap-x-3 min-h-10 rounded-lg bg-floor px-3 py-1" data-gesture={gesture.last}>
+      <span className="w-24 phone:w-14 shrink-0 text-faint text-[13px]">{whenText(gesture.made_at)}</span>
+      <span className="w-24 phone:w-16 shrink-0 truncate text-soft">{gesture.author}</span>
+      <span className="flex-1 min-w-0 break-words">
+        {KIND[gesture.kind] && <span className="text-iris">{KIND[gesture.kind]} </span>}
+        {gesture.says}
+        {gesture.values > 1 && <span className="text-faint text-[13px]"> · {gesture.values} values</span>}
+      </span>
+      <Button small tone="quiet" title="Compare with how it stood before this" aria-label={`Compare, before ${gesture.says}`} onClick={onCompare}>
+        Compare
+      </Button>
+    </li>
+  );
+}
