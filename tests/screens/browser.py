@@ -34,6 +34,17 @@ window.WebSocket = class extends Plain {
   }
 };
 """
+# One window further in every list and grid: to the right, then down, and round again.
+FURTHER = """
+for (const box of document.querySelectorAll('[data-grid], [role=grid]')) {
+  const across = box.scrollWidth - box.clientWidth, down = box.scrollHeight - box.clientHeight;
+  if (box.scrollLeft < across - 1) box.scrollLeft += box.clientWidth * 0.6;
+  else {
+    box.scrollLeft = 0;
+    box.scrollTop = box.scrollTop >= down - 1 ? 0 : box.scrollTop + box.clientHeight * 0.7;
+  }
+}
+"""
 
 
 def chromium(width=1280, height=800):
@@ -66,7 +77,7 @@ class Person:
         self.button("Import a list").click()
         self.field("Input list file").send_keys(LIST)
         self.button(f"Take {count} lines").click()
-        self.until(lambda: len(self.all("[data-line]")) == count)
+        self.until(lambda: self.count("Lines") == count)
 
     def leave(self):
         self.driver.quit()
@@ -111,7 +122,7 @@ class Person:
 
     def field(self, label):
         """A field, choice, fader or key by its accessible name, or what it begins with."""
-        return self.find(f'[aria-label="{label}"], [aria-label^="{label}, "]')
+        return self.sought(f'[aria-label="{label}"], [aria-label^="{label}, "]')
 
     def button(self, text):
         path = f'//button[contains(normalize-space(.), "{text}")]'
@@ -139,33 +150,30 @@ class Person:
             chain.key_up(one)
         chain.perform()
 
-    def cell(self, source, listener):
-        """A cell of who hears what, scrolled to: only what is in sight is drawn."""
-        css = f'[data-cell="{source} {listener}"]'
-        self.until(lambda: self.all(css) or self._sought(css))
-        return self.find(css)
+    def count(self, label):
+        """How many rows a list has, drawn or not."""
+        rows = self.all(f'[role=list][aria-label="{label}"] > [role=listitem]')
+        return int(rows[0].get_attribute("aria-setsize")) if rows else 0
 
-    def _sought(self, css):
-        """Go through the grid for something that is not in sight. True once it is there."""
-        step = """const grid = document.querySelector('[role=grid]');
-            if (!grid) return false;
-            const end = grid.scrollLeft + grid.clientWidth >= grid.scrollWidth - 1;
-            if (!end) grid.scrollLeft += 300;
-            else { grid.scrollLeft = 0; grid.scrollTop += 300;
-              if (grid.scrollTop + grid.clientHeight >= grid.scrollHeight - 1) grid.scrollTop = 0; }
-            return true;"""
-        for _ in range(120):
-            if self.all(css):
-                return True
-            if not self.driver.execute_script(step):
-                return False
-            time.sleep(0.03)
-        return False
+    def cell(self, source, listener):
+        """A cell of who hears what, by addresses."""
+        return self.sought(f'[data-cell="{source} {listener}"]')
+
+    def sought(self, css):
+        """Something that a list or grid may have out of sight, where it is not drawn."""
+        began = time.monotonic()
+
+        def there():
+            if not self.all(css) and time.monotonic() - began > 0.4:
+                self.driver.execute_script(FURTHER)
+            return self.driver.find_element(By.CSS_SELECTOR, css)
+
+        return self.until(there, within_s=15)
 
     def reads(self, source, listener, text, within_s=8.0):
         """Wait until a cell reads a text."""
         css = f'[data-cell="{source} {listener}"]'
-        self.cell(source, listener)
+        self.sought(css)
         self.until(
             lambda: self.driver.find_element(By.CSS_SELECTOR, css).text.strip() == text, within_s
         )

@@ -131,7 +131,7 @@ def main(address):
         me.keys(Keys.ESCAPE)
     complaints = me.complaints()
     me.leave()
-    phone = Person(address, width=390, height=844).open_narrow("check", "")
+    phone = Person(address, width=390, height=844).open("check")
     phone.button("Tone").click()
     phone.until(lambda: "as expected" in phone.find('[data-testid="arrival"]').text)
     phone.driver.save_screenshot(str(FOLDER / "line-check-phone.png"))

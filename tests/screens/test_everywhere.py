@@ -12,16 +12,9 @@ HERE = pathlib.Path(__file__).parent
 LOOKING = (HERE / "looking.js").read_text()
 AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = [
-    "hears",
-    "lines",
-    "patch",
-    "mixes/1",
-    "mixes/house",
-    "outputs",
-    "check",
-    "paper",
-    "findings",
-]
+    "hears", "lines", "patch", "mixes/1", "mixes/house", "outputs", "check", "paper", "findings",
+    "history", "shows", "guide",
+]  # fmt: skip
 # width, height, whether fingers
 SIZES = [
     (1920, 1080, False),

@@ -41,7 +41,7 @@ def test_a_server_killed_in_the_middle_of_a_drag_loses_no_acknowledged_move(serv
     me = people()
     me.open("mixes/2", server.demo)
     before = level_of(me, "Kora")
-    drag(me, "Kora", "mix/2", during=server.kill)
+    drag(me, "Kora", "Ears tellers", during=server.kill)
     me.until(lambda: me.status() == "lost")
     told = acknowledged(me)
     assert told

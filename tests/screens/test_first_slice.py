@@ -60,7 +60,7 @@ def test_one_undo_takes_a_whole_import_back_and_one_redo_brings_it_again(server,
     me.until(lambda: "No lines yet" in me.body())
     me.until(lambda: "Undone: Imported 36 lines" in me.body())
     me.chord(Keys.CONTROL, Keys.SHIFT, key="z")
-    me.until(lambda: len(me.all("[data-line]")) == 36)
+    me.until(lambda: me.count("Lines") == 36)
 
 
 def test_two_browsers_see_each_other_within_a_second(server, people):
@@ -119,7 +119,7 @@ def test_a_fill_says_before_it_happens_who_loses_what(server, people):
 def test_dragging_moves_a_send_and_painting_draws_it_across_rows(server, people):
     me = people()
     me.open("mixes/3", server.demo)
-    fader = me.field("Kick into mix/3")
+    fader = me.field("Kick into Ears fiddle")
     width = fader.size["width"]
     chain = ActionChains(me.driver).move_to_element_with_offset(fader, -width // 4, 0)
     chain.click_and_hold().move_by_offset(width // 2, 0).release().perform()
@@ -127,7 +127,7 @@ def test_dragging_moves_a_send_and_painting_draws_it_across_rows(server, people)
     kick = float(me.field("Level of Kick in dB").get_attribute("value").replace("−", "-"))
     assert -6.0 < kick < -2.0  # three quarters of the travel: -15 + 21/2 dB
     me.field("Paint across rows").click()
-    start = me.field("Snare into mix/3")
+    start = me.field("Snare into Ears fiddle")
     chain = ActionChains(me.driver).move_to_element_with_offset(start, 0, 0).click_and_hold()
     for _ in range(8):
         chain.move_by_offset(0, 12)

@@ -46,7 +46,7 @@ def test_the_largest_desk_with_long_names_is_drawn_and_moves(server, people, tmp
     me.button("Import a list").click()
     me.field("Input list file").send_keys(str(path))
     me.button("Take 128 lines").click()
-    me.until(lambda: len(me.all("[data-line]")) == 128)
+    me.until(lambda: me.count("Lines") == 128)
     me.link("Mixes").click()
     me.button("New mix").click()
     names = ", ".join(f"Ears of performer {n}" for n in range(1, 9))

@@ -10,7 +10,8 @@ def shows_arrival(person, text):
 def test_the_list_is_walked_by_keyboard_and_the_second_person_sees_it_on_a_phone(server, people):
     desk, phone = people(), people("assistant", width=390, height=800)
     desk.open("check", server.demo)
-    phone.open_narrow("check", server.demo)
+    phone.resize(390, 844, touch=True)
+    phone.open("check", server.demo)
     phone.find('[data-check="1"][data-verdict="unchecked"]')
     desk.keys("t")
     shows_arrival(desk, "Arrives at −18 dBFS, as expected.")

@@ -70,7 +70,7 @@ def test_headings_named_boxes_mapped_numbers_kept_and_one_undo(server, people, t
     me.field("Take row 4").click()
     me.until(lambda: channels(me) == ["1", "2", "5/6", "8/9"])
     me.button("Take 4 lines").click()
-    me.until(lambda: len(me.all("[data-line]")) == 4)
+    me.until(lambda: me.count("Lines") == 4)
     assert me.field("Socket of Keys").get_attribute("value") == "B 1"
     assert me.field("Socket of Bodhran, right").get_attribute("value") == "B 4"
     me.keys(Keys.ESCAPE)
@@ -85,7 +85,7 @@ def test_a_newer_list_says_what_is_new_changed_and_gone_and_doubles_nothing(
     me.open("lines", server.blank_show("Two versions"))
     bring(me, LISTS / "la-marea.csv")
     me.button("Take 17 lines").click()
-    me.until(lambda: len(me.all("[data-line]")) == 17)
+    me.until(lambda: me.count("Lines") == 17)
     text = (LISTS / "la-marea.csv").read_bytes().decode("cp1252")
     newer = text.replace("20;Claqueta", "21;Claqueta").replace(
         "16;Coros 1;dinámico;jirafa;no;\r\n", ""
@@ -98,7 +98,7 @@ def test_a_newer_list_says_what_is_new_changed_and_gone_and_doubles_nothing(
     me.until(lambda: "channel 20 → 21" in me.body())
     assert "Channel 16 loses its source and name" in me.body()
     me.button("Take 16 lines").click()
-    me.until(lambda: len(me.all("[data-line]")) == 16)
+    me.until(lambda: me.count("Lines") == 16)
     bring(me, path)
     me.until(lambda: "16 as they are" in me.body())
 
@@ -125,7 +125,7 @@ def test_a_line_that_leaves_says_what_its_channel_and_sends_become(server, peopl
     me.find('[data-testid="removing"] input').click()
     me.until(lambda: "Channel 9 loses its source and name." in me.body())
     me.button("Remove the line").click()
-    me.until(lambda: len(me.all("[data-line]")) == 35)
+    me.until(lambda: me.count("Lines") == 35)
 
 
 def test_a_lines_preamp_is_set_where_the_line_is_shown(server, people):
@@ -136,6 +136,6 @@ def test_a_lines_preamp_is_set_where_the_line_is_shown(server, people):
     me.find('[data-preamp="input/a/2"]')
     me.type("Gain of A 2", "24")
     me.open("check", show)
-    me.until(lambda: len(me.all("[data-check]")) == 36)
+    me.until(lambda: me.count("Lines to check") == 36)
     me.find('[data-check="10"]').click()
     me.until(lambda: me.field("Gain of A 2").get_attribute("value") == "24")

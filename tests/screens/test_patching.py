@@ -19,10 +19,10 @@ def test_chosen_lines_are_set_duplicated_and_undone_together(server, people):
     me.until(lambda: value(me, "Performer of Snare") == "Nils Arvo")
     assert value(me, "Performer of Kick") == "Nils Arvo"
     me.button("Duplicate").click()
-    me.until(lambda: len(me.all("[data-line]")) == 38)
+    me.until(lambda: me.count("Lines") == 38)
     me.find("main h1").click()
     me.chord(Keys.CONTROL, key="z")
-    me.until(lambda: len(me.all("[data-line]")) == 36)
+    me.until(lambda: me.count("Lines") == 36)
     me.chord(Keys.CONTROL, key="z")
     me.until(lambda: value(me, "Performer of Kick") == "Tove Lindqvay")
 
@@ -37,9 +37,9 @@ def test_rows_of_a_spreadsheet_are_pasted_and_lines_are_found(server, people):
           new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}))"""
     )
     me.button("Take 2 lines").click()
-    me.until(lambda: len(me.all("[data-line]")) == 2)
+    me.until(lambda: me.count("Lines") == 2)
     me.field("Find in the lines").send_keys("cond")
-    me.until(lambda: len(me.all("[data-line]")) == 1)
+    me.until(lambda: me.count("Lines") == 1)
     assert value(me, "Name, line 2") == "Fiddle"
 
 

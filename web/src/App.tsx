@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { Suspense, lazy, useEffect, useState } from "react";
 import { Redirect, Route, Router, Switch } from "wouter";
 import { getDesk, getMe } from "./data/http";
 import { Link } from "./data/link";
@@ -16,6 +16,8 @@ import { OutputsView } from "./views/outputs/OutputsView";
 import { PaperView } from "./views/paper/PaperView";
 import { PatchView } from "./views/patch/PatchView";
 import { ShowsView } from "./views/shows/ShowsView";
+
+const GuideView = lazy(() => import("./views/guide/GuideView").then((all) => ({ default: all.GuideView })));
 
 /** Which show: named by the address (?show=…), else the one opened last, else the first. */
 function chosenShow(shows: { id: string }[]): string | undefined {
@@ -63,6 +65,11 @@ export function App() {
             <Route path="/check" component={CheckView} />
             <Route path="/paper" component={PaperView} />
             <Route path="/findings" component={FindingsView} />
+            <Route path="/guide">
+              <Suspense fallback={<p className="py-5 text-soft">Opening the guide…</p>}>
+                <GuideView />
+              </Suspense>
+            </Route>
             <Route path="/history" component={HistoryView} />
             <Route path="/shows" component={ShowsView} />
             <Route path="/hears" component={HearView} />

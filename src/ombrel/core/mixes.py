@@ -32,12 +32,12 @@ def make_mixes(
     channels: Sequence[int] = (),
     level_db: float = -math.inf,
     patch: bool = True,
+    tap: str = "before_fader_after_mute",
 ) -> dict[str, Asked]:
     """Moves that make one mix for each name, all in one edit.
 
-    Each takes the next mix not in use, a colour, sends of `channels` at `level_db` before the fader
-    and after the mute (the catalogue's tap; after the fader for effects, so that they follow it),
-    and with `patch` the next free outputs: a pair when stereo. An effect needs none.
+    Each takes the next mix not in use, a colour, sends of `channels` at `level_db`, all its sends
+    tapped at `tap` (effects after the fader, so that they follow it), and with `patch` the next free outputs: a pair when stereo. An effect needs none.
     Raises NothingLeft for mixes or outputs, UnreadableText when no name is given.
     """
     if not names or not all(name.strip() for name in names):
@@ -56,8 +56,7 @@ def make_mixes(
         moves[f"{mix}/format"] = "stereo" if stereo else "mono"
         moves[f"{mix}/serves"] = serves
         moves[f"{mix}/colour"] = COLOURS[1 + (len(used) + turn) % (len(COLOURS) - 1)]
-        if serves == "effect":
-            moves.update(_taps(show, mix, "after_fader"))
+        moves.update(_taps(show, mix, "after_fader" if serves == "effect" else tap))
         if level_db > -math.inf:
             for channel in channels:
                 moves[f"channel/{channel}/send/{mix}/level"] = level_db

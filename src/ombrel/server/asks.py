@@ -242,6 +242,7 @@ class MakeMixes(_Strict):
     channels: Typing = ""
     level: Typing = "off"
     patch: bool = True
+    tap: Typing = "before_fader_after_mute"
 
     def plan(self, turn: Turn) -> Planned:
         desk = turn.show.desk
@@ -256,6 +257,7 @@ class MakeMixes(_Strict):
             channels=channels,
             level_db=core.typed_level_db(self.level),
             patch=self.patch,
+            tap=self.tap,
         )
         return Planned(moves, f"Made {', '.join(self.names)}")
 

@@ -1,7 +1,7 @@
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import { store, valueOf } from "../data/show";
-import { select, socketName, stripName } from "../data/use";
+import { select, socketName, stripName, useShow } from "../data/use";
 import { Dialog } from "../ui/Dialog";
 import { pageOf } from "../views/mixes/addresses";
 
@@ -70,28 +70,49 @@ function everything(): Hit[] {
   return [...channels, ...returns, ...listeners, ...lines];
 }
 
-/** Find anything by typing; Enter goes to the first. */
+/** Find anything by typing; Enter goes to the first. A channel's gain is then in hand. */
 export function Find({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  const gone = useRef<string | null>(null);
+  const onClosed = () => {
+    const hit = gone.current;
+    gone.current = null;
+    if (hit?.startsWith("channel/")) focusSource();
+    return hit !== null;
+  };
   return (
-    <Dialog title="Find" open={open} onOpenChange={onOpenChange}>
-      {open && <Search onDone={() => onOpenChange(false)} />}
+    <Dialog title="Find" open={open} onOpenChange={onOpenChange} onClosed={onClosed}>
+      {open && (
+        <Search
+          onDone={(hit) => {
+            gone.current = hit;
+            onOpenChange(false);
+          }}
+        />
+      )}
     </Dialog>
   );
 }
 
-function Search({ onDone }: { onDone: () => void }) {
+/** The first of the selected source's own fields, which stand over Why. */
+function focusSource(): void {
+  document.querySelector<HTMLInputElement>("[data-source-fields] input")?.focus();
+}
+
+function Search({ onDone }: { onDone: (hit: string) => void }) {
   const [text, setText] = useState("");
   const [at, setAt] = useState(0);
   const [, navigate] = useLocation();
-  const all = useMemo(everything, []);
+  // found again when something was named meanwhile, or the show has only just come
+  const patched = useShow((state) => state.patched);
+  const all = useMemo(everything, [patched]);
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
   const hits = all
     .filter((hit) => wanted.every((word) => `${hit.name} ${hit.about}`.toLowerCase().includes(word)))
     .slice(0, 10);
   const go = (hit: Hit | undefined) => {
     if (!hit) return;
-    onDone();
     hit.go(navigate);
+    onDone(hit.key);
   };
   return (
     <>

@@ -1,3 +1,4 @@
+import { Link as RouteLink } from "wouter";
 import { Dialog } from "../ui/Dialog";
 import { KEYS, type KeyWord } from "./keys";
 import { VIEW_WORD } from "./work";
@@ -8,6 +9,9 @@ export function KeysDialog({ open, onOpenChange, view }: { open: boolean; onOpen
     <Dialog title="Keys" open={open} onOpenChange={onOpenChange}>
       {KEYS[view] && <Section title={VIEW_WORD[view] ?? view} keys={KEYS[view]} />}
       <Section title="Everywhere" keys={KEYS.everywhere!} />
+      <RouteLink to={`/guide?view=${view}`} className="mt-4 h-9 inline-flex items-center text-sun-text underline" onClick={() => onOpenChange(false)}>
+        Open the guide here
+      </RouteLink>
     </Dialog>
   );
 }

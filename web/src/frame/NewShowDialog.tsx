@@ -14,7 +14,7 @@ export function NewShowDialog({ open, onOpenChange }: { open: boolean; onOpenCha
   const make = async () => {
     try {
       const { id } = await makeShow(name, desk);
-      location.assign(`/lines?show=${id}`);
+      location.assign(`/lines?show=${id}&new=1`);
     } catch (error) {
       setFault((error as Error).message);
     }

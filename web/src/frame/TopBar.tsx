@@ -75,7 +75,7 @@ function WorkMenu() {
   const { settle } = useFindings();
   const parts: Part[] = [...GROUPS.flatMap((group) => work[group]), { to: "/findings", word: VIEW_WORD.findings!, count: settle ? `${settle} to settle` : "" }];
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
         <Button small aria-label={`The work: ${VIEW_WORD[viewOf(path)] ?? ""}`} className="!h-11 font-semibold shrink-0">
           <span aria-hidden>☰</span> {VIEW_WORD[viewOf(path)]}
@@ -151,7 +151,7 @@ const MENU = "min-w-52 max-w-[92vw] max-h-[var(--radix-dropdown-menu-content-ava
 
 function Menu({ onKeys }: { onKeys: () => void }) {
   const link = useLink();
-  const [, navigate] = useLocation();
+  const [path, navigate] = useLocation();
   const [making, setMaking] = useState(false);
   const opener = useRef<HTMLInputElement>(null);
   const me = useShow((state) => state.me);
@@ -181,7 +181,7 @@ function Menu({ onKeys }: { onKeys: () => void }) {
         );
       }}
     />
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
         <Button small aria-label={`Menu, ${me?.name ?? ""}`}>
           <span className="narrow:hidden">{me?.name}</span> <span aria-hidden>▾</span>
@@ -215,6 +215,9 @@ function Menu({ onKeys }: { onKeys: () => void }) {
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/history")}>
             History
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => navigate(`/guide?view=${viewOf(path)}`)}>
+            Guide
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
             Keys

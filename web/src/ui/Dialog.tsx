@@ -8,16 +8,21 @@ interface Props {
   onOpenChange: (open: boolean) => void;
   children: ReactNode;
   wide?: boolean;
+  /** Where the hand goes when it closes; else back to where it was. */
+  onClosed?: () => boolean;
 }
 
 /** A dialog over the frame; Escape closes it. */
-export function Dialog({ title, about, open, onOpenChange, children, wide }: Props) {
+export function Dialog({ title, about, open, onOpenChange, children, wide, onClosed }: Props) {
   return (
     <RadixDialog.Root open={open} onOpenChange={onOpenChange}>
       <RadixDialog.Portal>
         <RadixDialog.Overlay className="fixed inset-0 z-50 bg-black/60" />
         <RadixDialog.Content
           aria-describedby={undefined}
+          onCloseAutoFocus={(event) => {
+            if (onClosed?.()) event.preventDefault();
+          }}
           className={`fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92vh] flex flex-col rounded-2xl border border-line bg-floor p-5 phone:p-3 shadow-2xl ${
             wide ? "w-[min(1120px,96vw)]" : "w-[min(520px,96vw)]"
           }`}

@@ -1226,6 +1226,11 @@ export interface components {
             serves: string;
             /** Stereo */
             stereo: boolean;
+            /**
+             * Tap
+             * @default before_fader_after_mute
+             */
+            tap?: string;
         };
         /**
          * Me

@@ -24,7 +24,9 @@ export function LinesView() {
   const link = useLink();
   const lines = useShow((state) => state.lines);
   const [file, setFile] = useState<File | null>(null);
-  const [importing, setImporting] = useState(false);
+  const search = new URLSearchParams(useSearch());
+  // a show that was just made begins with the list that the band sent
+  const [importing, setImporting] = useState(search.get("new") === "1" && lines.length === 0);
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [focused, setFocused] = useState<number | null>(null);
   const [filter, setFilter] = useState("");
@@ -81,7 +83,7 @@ export function LinesView() {
   );
   const height = useListHeight();
   // a line that was asked for by its number (Find, a finding) is brought into sight
-  const asked = Number(new URLSearchParams(useSearch()).get("line")) || null;
+  const asked = Number(search.get("line")) || null;
   const onPaste = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData("text/plain");
     if (!/[\t\n]/.test(text.trim())) return; // one value: for the field it is pasted into

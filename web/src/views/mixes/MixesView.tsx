@@ -34,7 +34,9 @@ export function MixesView() {
     ].join(" "),
   ).split(" ");
   const phone = usePhone();
-  const [making, setMaking] = useState(false);
+  // channels, and nobody who hears them yet: mixes are what comes next
+  const begin = useShow((state) => state.revision !== null && state.channels.length > 0 && state.mixes.length + state.groups.length === 0);
+  const [making, setMaking] = useState(begin && !params.mix);
   const [, navigate] = useLocation();
   const wanted = params.mix ? stripOfPage(params.mix) : null;
   const firstMix = known.find((strip) => strip.startsWith("mix/"));

@@ -3,13 +3,15 @@ import { newId } from "../../data/id";
 import { store } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { useLink } from "../../data/use";
-import { SERVES_WORD } from "../../data/words";
+import { SERVES_WORD, TAP_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Dialog } from "../../ui/Dialog";
 
 // an effect is more than a mix: it is made with its engine and return
 const MIX_SERVES = Object.entries(SERVES_WORD).filter(([serves]) => serves !== "effect");
+
+const TAPS = Object.entries(TAP_WORD);
 
 interface Props {
   open: boolean;
@@ -27,7 +29,7 @@ type Kind = (typeof KINDS)[number][0];
 
 const ONE: Record<Kind, string> = { mix: "mix", effect: "effect", group: "group", matrix: "matrix" };
 const SAID: Record<Kind, string> = {
-  mix: "Sends go before the fader and behind the mute; each can be changed afterwards.",
+  mix: "Before the fader and after the mute suits performers: who mutes a microphone expects silence in the ears too. Each send can be changed afterwards.",
   effect: "Each takes a mix, the next free engine and a return to the house. A channel joins it by one send, behind its fader.",
   group: "A group stands between channels and the house: assign channels to it, and take them off the house.",
   matrix: "A matrix blends the house, mono, groups and mixes for a room, a stream or a relay.",
@@ -61,6 +63,7 @@ function Form({ onOpenChange, onMade }: Props) {
   const [channels, setChannels] = useState("");
   const [level, setLevel] = useState("-12");
   const [patch, setPatch] = useState(true);
+  const [tap, setTap] = useState("before_fader_after_mute");
   const list = names.split(/[\n,;]/).map((name) => name.trim()).filter(Boolean);
   const field = "h-9 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint min-w-0";
   const [kind, setKind] = useState<Kind>("mix");
@@ -70,7 +73,7 @@ function Form({ onOpenChange, onMade }: Props) {
     const stereo = format === "stereo";
     const asks: Ask[] =
       kind === "mix"
-        ? [{ action: "make_mixes", names: list, stereo, serves, channels, level: channels.trim() ? level : "off", patch }]
+        ? [{ action: "make_mixes", names: list, stereo, serves, channels, level: channels.trim() ? level : "off", patch, tap }]
         : kind === "effect"
           ? list.map((name): Ask => ({ action: "make_effect", name, stereo }))
           : [{ action: "make_buses", kind, names: list, stereo, patch: kind === "matrix" && patch }];
@@ -115,6 +118,12 @@ function Form({ onOpenChange, onMade }: Props) {
         <input aria-label="Level of the sends" className={`${field} w-20 text-right`} value={level} onChange={(event) => setLevel(event.currentTarget.value)} disabled={!channels.trim()} />
         <span className="text-soft">dB</span>
       </div>}
+      {kind === "mix" && (
+        <div className="flex items-center gap-2">
+          <span className="text-soft w-20">Sends</span>
+          <Choice boxed label="Tap of the sends" value={tap} options={TAPS} onChange={setTap} className="h-9 flex-1" />
+        </div>
+      )}
       {(kind === "mix" || kind === "matrix") && <label className="flex items-center gap-2 cursor-pointer">
         <input type="checkbox" className="accent-(--sun) w-4 h-4" checked={patch} onChange={(event) => setPatch(event.currentTarget.checked)} />
         Patch them to the next free outputs

@@ -119,7 +119,7 @@ function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" |
       ) : (
         <span />
       )}
-      <Toggle label={`Channel ${channel} fixed`} tone="sun" pressed={fixed} onChange={(on) => set("fixed", on)}>
+      <Toggle label={`Channel ${channel}, fix`} tone="sun" pressed={fixed} onChange={(on) => set("fixed", on)}>
         fix
       </Toggle>
     </div>

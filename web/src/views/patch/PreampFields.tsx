@@ -11,7 +11,7 @@ interface Props {
   socket: string;
   name: string;
   /** With their words beside them, where no heads of columns say what they are. */
-  words?: boolean;
+  words?: boolean | "short";
 }
 
 export const PreampFields = memo(function PreampFields({ socket, name, words }: Props) {
@@ -24,12 +24,12 @@ export const PreampFields = memo(function PreampFields({ socket, name, words }: 
     void link.do({ action: "moves", moves: [{ address: `${socket}/${leaf}`, value }] });
   return (
     <>
-      {words && <span className="text-faint">{name} gain</span>}
+      {words && <span className="text-faint">{words === "short" ? "Gain" : `${name} gain`}</span>}
       <TypedField
         label={`Gain of ${name}`}
         value={gain.toFixed(0)}
         align="right"
-        boxed={words}
+        boxed={Boolean(words)}
         className={`text-[13px] !px-0.5 ${words ? "w-11" : ""} ${gain ? "" : "text-faint"}`}
         onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: `${socket}/gain`, typed }] })}
         data={{ "data-column": "gain" }}
@@ -42,7 +42,7 @@ export const PreampFields = memo(function PreampFields({ socket, name, words }: 
       ) : (
         <span className="text-[13px] text-right text-soft" title={preamp && `${preamp.suggested_db} dB of gain would suit`}>
           {preamp ? levelText(preamp.dbfs, 0) : ""}
-          {words && preamp && <span className="text-faint max-md:hidden"> dBFS expected</span>}
+          {words && preamp && <span className="text-faint"> dBFS{words !== "short" && <span className="max-md:hidden"> expected</span>}</span>}
         </span>
       )}
       <Toggle label={`Pad of ${name}`} tone="sun" pressed={pad} onChange={(on) => set("pad", on)}>

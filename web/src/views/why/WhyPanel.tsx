@@ -3,6 +3,7 @@ import { useLink, useShow } from "../../data/use";
 import type { Remedy, Why } from "../../data/types";
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
+import { SourceFields } from "./SourceFields";
 
 type Step = Why["head"][number];
 
@@ -12,19 +13,19 @@ export function WhyPanel() {
   const selected = useShow((state) => state.selected);
   const sources = useShow((state) => state.channels.length + state.returns.length);
   return (
-    <aside aria-label="Why" className="border-l border-line bg-floor px-4 py-3 scrolls min-h-0 flex-1">
+    <aside aria-label="Why" className="relative border-l border-line bg-floor px-4 py-3 scrolls min-h-0 flex-1">
       {!selected || !why || sources === 0 ? (
         <p className="text-soft">
           Why answers for what is selected: choose a cell of Who hears what, a channel or a send.
         </p>
       ) : (
-        <Answer why={why} />
+        <Answer why={why} source={selected.source} />
       )}
     </aside>
   );
 }
 
-function Answer({ why }: { why: Why }) {
+function Answer({ why, source }: { why: Why; source: string }) {
   const heard = why.state === "heard";
   const tone = heard ? "text-sea" : why.state === "unrouted" ? "text-faint" : "text-coral";
   return (
@@ -37,6 +38,7 @@ function Answer({ why }: { why: Why }) {
         {heard ? `${levelText(why.level_db)} dB` : "silent"}
       </p>
       <p className={tone}>{why.says}</p>
+      <SourceFields source={source} />
       {why.reasons.map((reason, index) => (
         <Reason key={`${reason.code}-${index}`} reason={reason} />
       ))}

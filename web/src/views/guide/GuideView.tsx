@@ -1,0 +1,61 @@
+import { useEffect, useMemo, useRef, useState } from "react";
+import Markdown from "react-markdown";
+import { useSearch } from "wouter";
+import { VIEW_WORD } from "../../frame/work";
+import { ViewHead } from "../../ui/Panel";
+import guide from "../../../../docs/guide.md?raw";
+
+interface Part {
+  title: string;
+  text: string;
+}
+
+const PARTS: readonly Part[] = guide
+  .split(/^## /m)
+  .slice(1)
+  .map((part) => {
+    const end = part.indexOf("\n");
+    return { title: part.slice(0, end).trim(), text: part.slice(end + 1) };
+  });
+
+/** The guide, with the application and without a network: it opens at the view one came from. */
+export function GuideView() {
+  const from = new URLSearchParams(useSearch()).get("view") ?? "";
+  const [words, setWords] = useState("");
+  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = useMemo(
+    () => PARTS.filter((part) => wanted.every((word) => `${part.title} ${part.text}`.toLowerCase().includes(word))),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [words],
+  );
+  const scroller = useRef<HTMLDivElement>(null);
+  const start = VIEW_WORD[from];
+  useEffect(() => {
+    const at = [...(scroller.current?.querySelectorAll("h2") ?? [])].find((head) => head.textContent === start);
+    at?.scrollIntoView();
+  }, [start]);
+  return (
+    <>
+      <ViewHead title="Guide">
+        <input
+          aria-label="Find in the guide"
+          placeholder="Find in the guide"
+          className="h-9 w-56 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+          value={words}
+          onChange={(event) => setWords(event.currentTarget.value)}
+        />
+        <span className="text-faint" role="status">
+          {words && (shown.length === 0 ? "Nothing in the guide says that." : shown.map((part) => part.title).join(", "))}
+        </span>
+      </ViewHead>
+      <div ref={scroller} className="scrolls flex-1 min-h-0 short:min-h-72" tabIndex={0} role="region" aria-label="The guide">
+        {shown.map((part) => (
+          <section key={part.title} className="guide max-w-[72ch] pb-5">
+            <h2 className="font-title text-xl font-bold pb-1">{part.title}</h2>
+            <Markdown>{part.text}</Markdown>
+          </section>
+        ))}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,35 @@
+import { valueOf } from "../../data/show";
+import { socketName, stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
+import { levelText } from "../../data/words";
+import { Toggle } from "../../ui/Toggle";
+import { TypedField } from "../../ui/TypedField";
+import { PreampFields } from "../patch/PreampFields";
+
+/** What is set at the source that Why answers for: gain, fader and mute, in reach from every view. */
+export function SourceFields({ source }: { source: string }) {
+  const link = useLink();
+  const name = useShow((state) => stripName(state, source));
+  const socket = useShow((state) => {
+    const on = valueOf(state, `${source}/source`) as string | null;
+    const spare = source.startsWith("channel/") && valueOf(state, `${source}/on_spare`) === true;
+    const fed = spare ? (valueOf(state, `${source}/spare`) as string | null) : on;
+    const box = fed?.startsWith("input/") && state.desk!.boxes.find((one) => one.key === fed.split("/")[1]);
+    return box && box.preamps ? fed : null;
+  });
+  const socketWord = useShow((state) => socketName(state, socket));
+  const fader = useLevel(`${source}/fader`);
+  const muted = useOn(`${source}/mute`);
+  const set = (leaf: string, typed: string) => void link.do({ action: "moves", moves: [{ address: `${source}/${leaf}`, typed }] });
+  return (
+    <div data-source-fields className="flex items-center gap-x-2 gap-y-1 flex-wrap mt-2 pt-2 border-t border-line text-[13px]" role="group" aria-label={`Settings of ${name}`}>
+      {socket && <PreampFields socket={socket} name={socketWord} words="short" />}
+      <span className="flex items-center gap-1.5 basis-full">
+        <span className="text-faint">Fader</span>
+        <TypedField boxed label={`Fader of ${name}`} value={levelText(fader)} align="right" className="w-16" onCommit={(typed) => set("fader", typed)} />
+        <Toggle label={`${muted ? "Muted" : "Mute"}: ${name}`} tone="coral" pressed={muted} onChange={(on) => set("mute", on ? "on" : "off")}>
+          {muted ? "muted" : "mute"}
+        </Toggle>
+      </span>
+    </div>
+  );
+}
