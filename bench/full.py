@@ -1,6 +1,6 @@
 """Writes the full show of a desk as a show file, for measuring and looking at the screens.
 
-    python -m bench.full DESK NAME > FILE
+python -m bench.full DESK NAME > FILE
 """
 
 import sys

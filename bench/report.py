@@ -34,7 +34,7 @@ def ratio(value):
     return f"{value:,.0f}" if value >= 100 else f"{value:.1f}"
 
 
-def main(flow_path, latency_path, scroll_path):
+def main(flow_path, latency_path, scroll_path, screens_path):
     with open(flow_path) as file:
         run = json.load(file)
     with open(latency_path) as file:
@@ -91,7 +91,34 @@ def main(flow_path, latency_path, scroll_path):
     print("| a frame of scrolling | measured |\n| --- | ---: |")
     print(f"| median | {scroll['median_ms']:.1f} ms |")
     print(f"| 95th percentile | {scroll['p95_ms']:.1f} ms |")
+    with open(screens_path) as file:
+        screens_told(json.load(file))
+
+
+WAITS = {"key": "a key", "typed": "a typed level", "scroll": "a step of scrolling"}
+
+
+def screens_told(found):
+    """What a hand waits for, the demo and the full Festival side by side."""
+    demo, full = found["demo"], found["full"]
+    print("\n## Who hears what in the browser: the demo beside a full Festival 128\n")
+    print(
+        "Headless Chromium without a graphics processor, from the hand to the painted page; medians"
+        " of one run in which the shows take turns. Busy: while another hand makes 20 moves a"
+        " second. Festival: 128 channels, 60 stereo mixes, every send set.\n"
+    )
+    print("| what | demo | Festival | ratio | aim |\n| --- | ---: | ---: | ---: | ---: |")
+    first = full["first"] / demo["first"]
+    print(f"| first cell | {demo['first']:.0f} ms | {full['first']:.0f} ms | {first:.2f} | 3 |")
+    for when in ("quiet", "busy"):
+        for what, words in WAITS.items():
+            one, other = demo[when][what], full[when][what]
+            print(f"| {words}, {when} | {one:.0f} ms | {other:.0f} ms | {other / one:.2f} | 1.5 |")
+    frames = [f"{one['frames_busy'][0]:.1f} ms" for one in (demo, full)]
+    late = [f"{one['frames_busy'][1]:.1f} ms" for one in (demo, full)]
+    print(f"| a frame, busy (median) | {frames[0]} | {frames[1]} | | 16.7 ms |")
+    print(f"| a frame, busy (95th percentile) | {late[0]} | {late[1]} | | |")
 
 
 if __name__ == "__main__":
-    main(*sys.argv[1:4])
+    main(*sys.argv[1:5])

@@ -1,10 +1,10 @@
-"""What a hand waits for in who hears what: the demo and a full Festival 128, side by side in one run.
+"""What a hand waits for in who hears what: the demo and a full Festival 128, in one run.
 
     python -m bench.screens ADDRESS DEMO_ID FULL_ID  ->  one line of JSON
 
-For each show: until the first cell stands, from a key, a typed level and a step of scrolling to the
-painted page; once quiet, and once while another hand makes twenty moves a second, which is also when
-the frames are counted. Medians, in ms. The two shows take turns, so that both meet the same machine.
+For each show: until the first cell stands, and from a key, a typed level and a step of scrolling to
+the painted page; once quiet, and once while another hand makes twenty moves a second, which is also
+when the frames are counted. Medians, in ms. The shows take turns: both meet the same machine.
 """
 
 import asyncio
@@ -16,7 +16,6 @@ import threading
 import uuid
 
 import websockets
-
 from tests.screens.browser import Person
 
 from .latency import signed_in
@@ -33,7 +32,8 @@ const painted = () => new Promise((go) => requestAnimationFrame(() => {
   channel.port2.postMessage(0);
 }));
 const until = async (true_) => { while (!true_()) await painted(); };
-const press = (at, key) => at.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true, cancelable: true}));
+const press = (at, key) =>
+  at.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true, cancelable: true}));
 const here = () => document.getElementById(grid.getAttribute('aria-activedescendant'));
 (async () => {
   await painted();

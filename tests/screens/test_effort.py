@@ -1,6 +1,7 @@
 """Jobs with a ceiling on the actions that they may take."""
 
 import pytest
+from selenium.webdriver.common.keys import Keys
 
 from .effort import Effort, report
 
@@ -102,9 +103,9 @@ def test_six_stereo_mixes_of_24_channels_take_at_most_5_actions(server, people, 
     me = people()
     show = server.blank_show("Six ears")
     me.imported(show)
-    me.open("mixes", show)
+    me.open("hears", show)
     effort = Effort(me)
-    effort.click(me.button("New mix"), "New mix")
+    effort.click(me.link("Mixes"), "Mixes")  # which has none yet, and offers to make them
     effort.typed("Names", ", ".join(f"Ears {n}" for n in range(1, 7)))
     effort.typed("Channels to send", "1-24")
     effort.enter()
@@ -112,3 +113,77 @@ def test_six_stereo_mixes_of_24_channels_take_at_most_5_actions(server, people, 
     me.reads("channel/24", "mix/6", "−12.0")
     counted.append(("Six stereo mixes of 24 channels from nothing", effort, 5))
     assert len(effort) <= 5
+
+
+def test_a_new_show_with_20_lines_and_four_stereo_ears(server, people, tmp_path, counted):
+    path = tmp_path / "twenty.csv"
+    path.write_text(numbered([f"Source {letter}" for letter in "ABCDEFGHIJKLMNOPQRST"]))
+    me = people()
+    me.open("lines", server.demo)
+    effort = Effort(me)
+    effort.click(me.field("Menu"), "Menu")
+    new = me.find("[role=menu]").find_element("xpath", ".//*[text()='New show…']")
+    effort.click(new, "New show")
+    effort.typed("Name of the show", "Twenty and four")
+    effort.enter()
+    me.until(lambda: "show=" in me.driver.current_url and me.all("[role=dialog]"))
+    effort.file("Input list file", str(path))
+    effort.click(me.button("Take 20 lines"), "Take 20 lines")
+    me.until(lambda: me.count("Lines") == 20)
+    me.settled()
+    effort.click(me.link("Mixes"), "Mixes")
+    effort.typed("Names", "Ears A, Ears B, Ears C, Ears D")
+    effort.typed("Channels to send", "1-16")
+    effort.enter()
+    me.link("Who hears what").click()
+    me.reads("channel/16", "mix/4", "−12.0")
+    job = "A new show, 20 lines as numbered and four stereo ears of 16 channels"
+    counted.append((job, effort, 8))
+    assert len(effort) <= 10  # the ceiling that is aimed at is 8
+
+
+def test_two_decibels_more_in_all_mixes_and_the_houses_balance_in_one(server, people, counted):
+    me = people()
+    show = server.blank_show("Balance")
+    me.imported(show)
+    me.open("mixes", show)
+    me.type("Names", "Ears A, Ears B, Ears C", enter=False)
+    me.type("Channels to send", "1-24")
+    me.open("hears", show)
+    me.reads("channel/9", "mix/3", "−12.0")
+    more = Effort(me)
+    more.click(me.find('[data-row-head="8"]'), "the head of Kick")
+    me.keys("+2", Keys.ENTER)
+    more.actions.append("type +2")
+    for mix in (1, 2, 3):
+        me.reads("channel/9", f"mix/{mix}", "−10.0")
+    me.reads("channel/10", "mix/1", "−12.0")
+    counted.append(("+2 for one source in all mixes", more, 2))
+    assert len(more) <= 2
+    me.cell("channel/9", "mix/2").click()
+    me.find('[data-column-head="2"]').click()
+    me.keys("+1", Keys.ENTER)
+    for channel in (8, 11):
+        me.reads(f"channel/{channel}", "mix/1", "−11.0")
+    me.open("mixes/1", show)
+    fill = Effort(me)
+    fill.click(me.button("Fill"), "Fill")
+    me.find('[data-testid="consequence"]')
+    fill.enter()
+    me.until(lambda: not me.all("[role=dialog]"))
+    me.settled()
+    counted.append(("The house's balance into a mix", fill, 2))
+    assert len(fill) <= 2
+
+
+def test_a_found_channels_gain_is_in_hand(server, people, counted):
+    me = people()
+    me.open("lines", server.demo)
+    effort = Effort(me)
+    effort.key("/")
+    me.type("Find by name or number", "kora")
+    effort.actions.append("type its name")
+    hand = me.driver.switch_to
+    me.until(lambda: hand.active_element.get_attribute("aria-label") == "Gain of A 12")
+    counted.append(("The gain of a channel that is looked for, in hand", effort, 2))
+    assert len(effort) <= 2

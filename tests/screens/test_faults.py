@@ -90,3 +90,74 @@ def test_a_restarted_database_costs_nothing_but_a_moment(server, people):
     assert acknowledged(me) <= kept(server, server.demo)
     other = people("assistant").open("mixes/1", server.demo)
     assert level_of(other, "Trombone") == "−29.0"
+
+
+def test_an_edit_that_is_shown_first_is_made_when_the_server_is_back(server, people):
+    """Choosing a source that a channel has asks first what it would do: nobody answers yet."""
+    show = server.blank_show("Away")
+    me = people()
+    me.imported(show)
+    me.open("patch", show)
+    me.field("Source of channel 9")
+    server.kill()
+    me.until(lambda: me.status() == "lost")
+    me.type("Source of channel 40", "Local 16")  # free: nobody loses anything by it
+    me.until(lambda: "1 waiting" in me.find("[data-status]").text)
+    me.type("Sockets", "A 1-2", enter=False)
+    me.type("Channels", "41", enter=False)
+    me.until(lambda: "Offline: what it would do is told when the server is back" in me.body())
+    server.start()
+    me.settled()
+    me.until(lambda: me.find('[data-testid="consequence"]'))
+    assert me.field("Source of channel 40").get_attribute("value") == "Local 16"
+
+
+def test_a_screen_that_only_watches_notices_that_the_network_died(server, people):
+    me, other = people(), people("assistant")
+    me.open("mixes/1", server.demo)
+    other.open("mixes/1", server.demo)
+    server.pause()
+    try:
+        me.until(lambda: me.status() == "lost", within_s=40)
+    finally:
+        server.go_on()
+    me.settled()
+    other.settled()
+    other.type("Level of Trumpet in dB", "-26")
+    me.until(lambda: level_of(me, "Trumpet") == "−26.0")
+
+
+def test_on_a_slow_network_nothing_typed_is_lost(server, people):
+    me = people()
+    me.open("mixes/1", server.demo)
+    speed = {"downloadThroughput": 30_000, "uploadThroughput": 20_000}
+    slow = {"offline": False, "latency": 400, **speed}
+    me.driver.execute_cdp_cmd("Network.enable", {})
+    me.driver.execute_cdp_cmd("Network.emulateNetworkConditions", slow)
+    for level in ("-21", "-22", "-23"):
+        me.type("Level of Trombone in dB", level)
+    me.settled(within_s=30)
+    assert level_of(me, "Trombone") == "−23.0"
+    assert acknowledged(me) <= kept(server, server.demo)
+
+
+NO_SHEET = """
+const plain = window.fetch;
+const sheet = '[{"key": "input-list", "filled": true}]';
+window.fetch = (path, ...rest) =>
+  String(path).includes("/paper") ? Promise.resolve(new Response(sheet)) : plain(path, ...rest);
+"""
+
+
+def test_a_view_that_fails_leaves_the_others_standing(server, people):
+    """A sheet that is no sheet: the page throws while it is drawn, and only that view is gone."""
+    me = people()
+    me.open("lines", server.demo)
+    me.driver.execute_script(NO_SHEET)
+    me.link("Paper").click()
+    me.until(lambda: "This view could not be drawn" in me.body())
+    me.link("Mixes").click()
+    me.until(lambda: "Sends into this mix" in me.body())
+    me.type("Level of Trumpet in dB", "-25")
+    me.settled()
+    me.driver.get_log("browser")  # what it threw is there, rightly
