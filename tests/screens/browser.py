@@ -79,6 +79,14 @@ class Person:
         self.button(f"Take {count} lines").click()
         self.until(lambda: self.count("Lines") == count)
 
+    def new_mix(self):
+        """Open the dialog for new mixes, which opens by itself where there is none of any kind."""
+        self.find("main h1")
+        self.settled()
+        if len(self.all('main a[href*="/mixes/"]')) > 2:  # more than house and mono
+            self.button("New mix").click()
+        self.find("[role=dialog]")
+
     def leave(self):
         self.driver.quit()
 

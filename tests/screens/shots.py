@@ -18,7 +18,8 @@ FOLDER = pathlib.Path(__file__).parents[2] / "docs" / "screenshots"
 
 def hears(me):
     me.open("hears").cell("channel/19", "mix/4").click()
-    me.until(lambda: "Ears accordion" in me.find('[aria-label="Why"]').text)
+    # beside the table, or in one line below it
+    me.until(lambda: "Ears accordion" in me.find('[aria-label="Why"], main > button').text)
 
 
 def why_blocked(me):
@@ -71,6 +72,17 @@ def paper(me):
     me.open("paper").button("Patch sheet").click()
 
 
+def history(me):
+    me.open("history")
+    me.type("Name of a point", "Before the doors")
+    me.find("[data-point]")
+    me.open("mixes/3")
+    me.type("Level of Fiddle in dB", "-20")
+    me.settled()
+    me.open("history").field("Compare, Before the doors").click()
+    me.until(lambda: "Fiddle" in me.find('[aria-label="Differences"]').text)
+
+
 def mixes(me):
     me.open("mixes/3").field("Level of Fiddle in dB").click()
     me.until(lambda: "Ears fiddle" in me.find('[aria-label="Why"]').text)
@@ -80,11 +92,6 @@ def several_ways(me):
     me.open("hears").button("Rooms and feeds").click()
     me.cell("channel/1", "matrix/2").click()
     me.until(lambda: "by 2 ways" in me.find('[aria-label="Why"]').text)
-
-
-def group(me):
-    me.open("mixes/group-1").field("Level of Kick in dB").click()
-    me.until(lambda: "Kick" in me.find('[aria-label="Why"]').text)
 
 
 def matrix(me):
@@ -104,13 +111,13 @@ VIEWS = {
     "patch": patch,
     "patch-grid": patch_grid,
     "mixes": mixes,
-    "group": group,
     "matrix": matrix,
     "several-ways": several_ways,
     "outputs": outputs,
     "findings": findings,
     "line-check": line_check,
     "paper": paper,
+    "history": history,
     "daylight": daylight,
 }
 
@@ -129,9 +136,19 @@ def main(address):
         time.sleep(0.4)  # a list that scrolls to what was chosen comes to rest
         me.driver.save_screenshot(str(FOLDER / f"{name}.png"))
         me.keys(Keys.ESCAPE)
+    me.resize(820, 1180, touch=True)
+    hears(me)
+    me.driver.save_screenshot(str(FOLDER / "tablet.png"))
+    me.resize(390, 844, touch=True)
+    me.open("hears").field("Listener").send_keys("Ears fiddle")
+    me.settled()
+    time.sleep(0.4)
+    me.driver.save_screenshot(str(FOLDER / "hears-phone.png"))
     complaints = me.complaints()
     me.leave()
-    phone = Person(address, width=390, height=844).open("check")
+    phone = Person(address, width=390, height=844)
+    phone.resize(390, 844, touch=True)
+    phone.open("check")
     phone.button("Tone").click()
     phone.until(lambda: "as expected" in phone.find('[data-testid="arrival"]').text)
     phone.driver.save_screenshot(str(FOLDER / "line-check-phone.png"))

@@ -26,7 +26,7 @@ def test_importing_and_patching_40_lines_takes_at_most_4_actions(server, people,
     effort.file("Input list file", str(path))
     effort.click(me.button("Take 40 lines"), "Take 40 lines")
     me.until(lambda: me.count("Lines") == 40)
-    assert me.find('[data-line="40"]').text.endswith("40")  # its channel
+    assert me.sought('[data-line="40"]').text.endswith("40")  # its channel
     counted.append(("Import and patch 40 lines", effort, 4))
     assert len(effort) <= 4
 

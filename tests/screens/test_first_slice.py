@@ -23,7 +23,7 @@ def test_from_a_bands_list_to_what_arrives_and_why_not(server, people):
     assert me.field("Source of channel 17").get_attribute("value") == "A 9"
 
     me.link("Mixes").click()
-    me.button("New mix").click()
+    me.new_mix()
     me.type("Names", "Ears fiddle", enter=False)
     me.type("Channels to send", "1-40", enter=False)
     me.type("Level of the sends", "-12")

@@ -48,7 +48,7 @@ def test_the_largest_desk_with_long_names_is_drawn_and_moves(server, people, tmp
     me.button("Take 128 lines").click()
     me.until(lambda: me.count("Lines") == 128)
     me.link("Mixes").click()
-    me.button("New mix").click()
+    me.new_mix()
     names = ", ".join(f"Ears of performer {n}" for n in range(1, 9))
     me.type("Names", names, enter=False)
     me.type("Channels to send", "1-128")

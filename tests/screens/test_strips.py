@@ -13,7 +13,7 @@ def why(person):
 
 
 def make(person, kind, names):
-    person.button("New mix").click()
+    person.new_mix()
     choose(person, "What to make", kind)
     person.type("Names", names)
 
@@ -80,7 +80,7 @@ def test_a_mix_is_duplicated_filled_and_moved(server, people):
     show = server.blank_show("Whole mixes")
     me.imported(show)
     me.link("Mixes").click()
-    me.button("New mix").click()
+    me.new_mix()
     me.type("Names", "Ears one", enter=False)
     me.type("Channels to send", "1-3", enter=False)
     me.type("Level of the sends", "-12")

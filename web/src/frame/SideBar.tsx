@@ -1,6 +1,7 @@
 import { Fragment } from "react";
 import { Link as RouteLink, useLocation } from "wouter";
 import { useShow } from "../data/use";
+import { walkLinks } from "../ui/walk";
 import { GROUPS, useFindings, useOutputs, useWork } from "./work";
 
 /** On the left: the work in its order, with counts, and what the desk still has free. */
@@ -8,7 +9,7 @@ export function SideBar() {
   const work = useWork();
   const outputs = useOutputs();
   return (
-    <nav className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0 scrolls" aria-label="The work">
+    <nav className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0 scrolls" aria-label="The work" onKeyDown={walkLinks}>
       {GROUPS.map((group) => (
         <Fragment key={group}>
           <Group>{group}</Group>
@@ -26,17 +27,27 @@ export function SideBar() {
   );
 }
 
+const PLACES = ["/lines", "/patch", "/mixes", "/outputs", "/check", "/paper", "/hears", "/history", "/findings"];
+
+/** The one link of the list that the Tab key stops at: where one is, else the first. */
+function useStop(): string {
+  const [path] = useLocation();
+  return PLACES.find((to) => path === to || path.startsWith(`${to}/`)) ?? PLACES[0]!;
+}
+
 function Group({ children }: { children: string }) {
   return <h2 className="text-[12px] text-faint px-2.5 pt-2 pb-0.5 shrink-0">{children}</h2>;
 }
 
 function Item({ to, count, children }: { to: string; count?: string; children: string }) {
   const [path] = useLocation();
+  const stop = useStop();
   const here = path === to || path.startsWith(`${to}/`);
   return (
     <RouteLink
       to={to}
       aria-current={here ? "page" : undefined}
+      tabIndex={stop === to ? 0 : -1}
       className={`flex items-center h-9 shrink-0 px-2.5 rounded-xl gap-2 ${
         here ? "bg-raise font-semibold" : "text-soft hover:text-paper hover:bg-card"
       }`}
@@ -56,6 +67,7 @@ function FindingsItem() {
     <RouteLink
       to="/findings"
       aria-current={path === "/findings" ? "page" : undefined}
+      tabIndex={useStop() === "/findings" ? 0 : -1}
       className={`rounded-xl px-2.5 py-2 ${path === "/findings" ? "bg-raise" : "hover:bg-card"}`}
     >
       <span className="block text-[12px] text-faint">Findings</span>

@@ -1,5 +1,5 @@
 import { Dialog as RadixDialog } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
 
 interface Props {
   title: string;
@@ -14,6 +14,11 @@ interface Props {
 
 /** A dialog over the frame; Escape closes it. */
 export function Dialog({ title, about, open, onOpenChange, children, wide, onClosed }: Props) {
+  // the hand goes back to where it was, however the dialog came to be opened
+  const before = useRef<HTMLElement | null>(null);
+  const wasOpen = useRef(false);
+  if (open && !wasOpen.current) before.current = document.activeElement as HTMLElement | null;
+  wasOpen.current = open;
   return (
     <RadixDialog.Root open={open} onOpenChange={onOpenChange}>
       <RadixDialog.Portal>
@@ -21,7 +26,10 @@ export function Dialog({ title, about, open, onOpenChange, children, wide, onClo
         <RadixDialog.Content
           aria-describedby={undefined}
           onCloseAutoFocus={(event) => {
-            if (onClosed?.()) event.preventDefault();
+            event.preventDefault();
+            if (onClosed?.()) return;
+            const back = before.current;
+            (back?.isConnected ? back : document.getElementById("work"))?.focus();
           }}
           className={`fixed z-50 left-1/2 top-1/2 -translate-x-1/2 -translate-y-1/2 max-h-[92vh] flex flex-col rounded-2xl border border-line bg-floor p-5 phone:p-3 shadow-2xl ${
             wide ? "w-[min(1120px,96vw)]" : "w-[min(520px,96vw)]"

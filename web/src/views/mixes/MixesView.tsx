@@ -1,4 +1,4 @@
-import { Fragment, type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
+import { Fragment, type ReactNode, useEffect, useRef, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
 import { valueOf } from "../../data/show";
 import { select, socketName, stripName, useShow } from "../../data/use";
@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { usePhone } from "../../ui/media";
 import { ColourBar, ViewHead } from "../../ui/Panel";
+import { walkLinks } from "../../ui/walk";
 import { pageOf, stripOfPage } from "./addresses";
 import { MixHead } from "./MixHead";
 import { NewMixDialog } from "./NewMixDialog";
@@ -35,8 +36,11 @@ export function MixesView() {
   ).split(" ");
   const phone = usePhone();
   // channels, and nobody who hears them yet: mixes are what comes next
-  const begin = useShow((state) => state.revision !== null && state.channels.length > 0 && state.mixes.length + state.groups.length === 0);
-  const [making, setMaking] = useState(begin && !params.mix);
+  const begin = useShow((state) => state.revision !== null && state.channels.length > 0 && state.mixes.length + state.groups.length === 0 && !params.mix);
+  const [making, setMaking] = useState(false);
+  useEffect(() => {
+    if (begin) setMaking(true);
+  }, [begin]);
   const [, navigate] = useLocation();
   const wanted = params.mix ? stripOfPage(params.mix) : null;
   const firstMix = known.find((strip) => strip.startsWith("mix/"));
@@ -81,15 +85,8 @@ export function MixesView() {
 
 /** One stop for the Tab key: up and down walk the strips, Enter opens one. */
 function StripList({ children }: { children: ReactNode }) {
-  const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
-    const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
-    if (!step) return;
-    event.preventDefault();
-    const all = [...event.currentTarget.querySelectorAll<HTMLElement>("a[href]")];
-    all[all.indexOf(document.activeElement as HTMLElement) + step]?.focus();
-  };
   return (
-    <div className="scrolls flex flex-col gap-[3px]" onKeyDown={onKey}>
+    <div className="scrolls flex flex-col gap-[3px]" onKeyDown={walkLinks}>
       {children}
     </div>
   );
