@@ -25,7 +25,7 @@ def test_a_voice_through_a_group_and_a_reverb_to_the_house_and_the_foyer(server,
     me.link("Mixes").click()
     make(me, "groups", "Voices")
     me.until(lambda: me.field("Name of the group").get_attribute("value") == "Voices")
-    me.field("Ring host feeds group/1").click()
+    me.field("Ring host feeds Voices").click()
     me.type("Level of Ring host in dB", "-5")
     make(me, "shared effects", "Hall")
     me.until(lambda: me.field("Engine of Hall").get_attribute("value") == "1")

@@ -37,7 +37,8 @@ def make_mixes(
     """Moves that make one mix for each name, all in one edit.
 
     Each takes the next mix not in use, a colour, sends of `channels` at `level_db`, all its sends
-    tapped at `tap` (effects after the fader, so that they follow it), and with `patch` the next free outputs: a pair when stereo. An effect needs none.
+    tapped at `tap` (an effect's after the fader, so that they follow it), and with `patch` the
+    next free outputs: a pair when stereo. An effect needs none.
     Raises NothingLeft for mixes or outputs, UnreadableText when no name is given.
     """
     if not names or not all(name.strip() for name in names):

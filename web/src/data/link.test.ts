@@ -89,6 +89,43 @@ describe("Link", () => {
     expect(FakeSocket.made.length).toBeGreaterThan(1);
   });
 
+  it("notices it also while it only watches, by asking whether anybody is there", () => {
+    new Link("show");
+    latest().open();
+    latest().hear({ type: "snapshot", revision: 4, values: {} });
+    vi.advanceTimersByTime(5000);
+    expect(latest().sent.at(-1)).toEqual({ type: "ping" });
+    latest().hear({ type: "pong" });
+    vi.advanceTimersByTime(2000);
+    expect(store.getState().status).toBe("live");
+    vi.advanceTimersByTime(8000);
+    expect(store.getState().status).toBe("lost");
+    expect(FakeSocket.made).toHaveLength(2);
+  });
+
+  it("keeps a question that nobody answered and asks it again, and counts one that an edit follows", async () => {
+    const link = new Link("show");
+    latest().open();
+    const asked = link.try(fader(-6), { before: true });
+    expect(store.getState().waiting).toBe(1);
+    const letGo = new AbortController();
+    let told = false;
+    void link.try(fader(-9), { signal: letGo.signal }).then(() => (told = true));
+    expect(store.getState().waiting).toBe(1); // only looked at: no edit waits for it
+    latest().lose();
+    expect(store.getState().waiting).toBe(2); // but while nobody answers it is said that it waits
+    letGo.abort();
+    expect(store.getState().waiting).toBe(1);
+    vi.advanceTimersByTime(1000);
+    latest().open();
+    const again = latest().sent.filter((message) => message.type === "try");
+    expect(again).toHaveLength(1);
+    latest().hear({ type: "refused", id: again[0]!.id, code: "x", message: "It cannot." , ways: [] });
+    expect(await asked).toBe("It cannot.");
+    expect(store.getState().waiting).toBe(0);
+    expect(told).toBe(false);
+  });
+
   it("tells a refusal and lets go of the edit", async () => {
     const link = new Link("show");
     latest().open();

@@ -3,6 +3,7 @@ import Markdown from "react-markdown";
 import { useSearch } from "wouter";
 import { VIEW_WORD } from "../../frame/work";
 import { ViewHead } from "../../ui/Panel";
+import { SearchField } from "../../ui/SearchField";
 import guide from "../../../../docs/guide.md?raw";
 
 interface Part {
@@ -37,13 +38,7 @@ export function GuideView() {
   return (
     <>
       <ViewHead title="Guide">
-        <input
-          aria-label="Find in the guide"
-          placeholder="Find in the guide"
-          className="h-9 w-56 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
-          value={words}
-          onChange={(event) => setWords(event.currentTarget.value)}
-        />
+        <SearchField label="Find in the guide" value={words} onChange={setWords} className="w-56" />
         <span className="text-faint" role="status">
           {words && (shown.length === 0 ? "Nothing in the guide says that." : shown.map((part) => part.title).join(", "))}
         </span>

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { comparePoints } from "../../data/http";
 import { useLink, useShow } from "../../data/use";
 import type { Ask, Compared, Point } from "../../data/types";
@@ -120,13 +120,13 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
 const HEAD = "text-left font-normal text-faint text-[12px] pr-3 pb-0.5";
 const CELL = "pr-3 py-0.5 align-top";
 
-function Heard({ compared }: { compared: Compared }) {
-  if (compared.heard.length === 0) return <p className="text-soft">Everybody hears the same.</p>;
+/** A table of what was and what is; of many rows the first are here, the rest are counted. */
+function Laid({ first, second, all, rows }: { first: string; second: string; all: number; rows: readonly (readonly [key: string, ...cells: ReactNode[]])[] }) {
   return (
     <table className="w-full">
       <thead>
         <tr>
-          {["Source", "For", "was", "is"].map((word) => (
+          {[first, second, "was", "is"].map((word) => (
             <th key={word} scope="col" className={HEAD}>
               {word}
             </th>
@@ -134,45 +134,35 @@ function Heard({ compared }: { compared: Compared }) {
         </tr>
       </thead>
       <tbody>
-        {compared.heard.map((cell) => (
-          <tr key={`${cell.source} ${cell.listener}`}>
-            <td className={`${CELL} break-words`}>{cell.source_name}</td>
-            <td className={`${CELL} break-words text-soft`}>{cell.listener_name}</td>
-            <td className={`${CELL} whitespace-nowrap`}>{cell.was_db === null ? <span className="text-coral">not heard</span> : levelText(cell.was_db)}</td>
-            <td className={`${CELL} whitespace-nowrap`}>{cell.now_db === null ? <span className="text-coral">not heard</span> : levelText(cell.now_db)}</td>
+        {rows.map(([key, ...cells]) => (
+          <tr key={key} title={key}>
+            {cells.map((cell, place) => (
+              <td key={[first, second, "was", "is"][place]} className={`${CELL} break-words ${place === 1 ? "text-soft" : ""}`}>
+                {cell}
+              </td>
+            ))}
           </tr>
         ))}
       </tbody>
-      {compared.heard_otherwise > compared.heard.length && <More all={compared.heard_otherwise} shown={compared.heard.length} />}
+      {all > rows.length && <More all={all} shown={rows.length} />}
     </table>
   );
 }
 
-function Settings({ compared }: { compared: Compared }) {
-  return (
-    <table className="w-full">
-      <thead>
-        <tr>
-          {["Of", "What", "was", "is"].map((word) => (
-            <th key={word} scope="col" className={HEAD}>
-              {word}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {compared.differences.map((one) => (
-          <tr key={one.address} title={one.address}>
-            <td className={`${CELL} break-words`}>{one.whose}</td>
-            <td className={`${CELL} text-soft`}>{one.what}</td>
-            <td className={`${CELL} break-words`}>{one.was}</td>
-            <td className={`${CELL} break-words`}>{one.now}</td>
-          </tr>
-        ))}
-      </tbody>
-      {compared.differing > compared.differences.length && <More all={compared.differing} shown={compared.differences.length} />}
-    </table>
+const heardText = (levelDb: number | null): ReactNode =>
+  levelDb === null ? <span className="text-coral">not heard</span> : levelText(levelDb);
+
+function Heard({ compared }: { compared: Compared }) {
+  if (compared.heard.length === 0) return <p className="text-soft">Everybody hears the same.</p>;
+  const rows = compared.heard.map(
+    (cell) => [`${cell.source} ${cell.listener}`, cell.source_name, cell.listener_name, heardText(cell.was_db), heardText(cell.now_db)] as const,
   );
+  return <Laid first="Source" second="For" all={compared.heard_otherwise} rows={rows} />;
+}
+
+function Settings({ compared }: { compared: Compared }) {
+  const rows = compared.differences.map((one) => [one.address, one.whose, one.what, one.was, one.now] as const);
+  return <Laid first="Of" second="What" all={compared.differing} rows={rows} />;
 }
 
 function More({ all, shown }: { all: number; shown: number }) {

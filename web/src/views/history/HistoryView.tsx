@@ -7,6 +7,7 @@ import { whenText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Empty, ViewHead } from "../../ui/Panel";
+import { SearchField } from "../../ui/SearchField";
 import { ComparePanel } from "./ComparePanel";
 
 /** A revision of the show under a name by which people know it. */
@@ -65,13 +66,7 @@ export function HistoryView() {
   return (
     <>
       <ViewHead title="History">
-        <input
-          aria-label="Find in the history"
-          placeholder="Find in words"
-          className="h-9 w-40 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
-          value={words}
-          onChange={(event) => setWords(event.currentTarget.value)}
-        />
+        <SearchField label="Find in the history" placeholder="Find in words" value={words} onChange={setWords} className="w-40" />
         <StripChoice value={strip} onChange={setStrip} />
         <Choice boxed label="Whose changes" className="h-9" value={author} options={[["", "everybody"], ...people.map((one) => [one, one] as const)]} onChange={setAuthor} />
         <label className="flex items-center gap-1.5 text-faint text-[13px]">

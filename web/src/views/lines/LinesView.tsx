@@ -12,6 +12,7 @@ import { RowList, useTabIndex } from "../../ui/RowList";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { useTaking } from "../../ui/useTaking";
+import { SearchField } from "../../ui/SearchField";
 import { Chosen } from "./Chosen";
 import { ImportDialog } from "./ImportDialog";
 import { LineDetail } from "./LineDetail";
@@ -99,13 +100,7 @@ export function LinesView() {
         <Button tone="main" onClick={() => setImporting(true)}>
           Import a list…
         </Button>
-        <input
-          aria-label="Find in the lines"
-          placeholder="Find in the lines"
-          className="h-9 w-44 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
-          value={filter}
-          onChange={(event) => setFilter(event.currentTarget.value)}
-        />
+        <SearchField label="Find in the lines" value={filter} onChange={setFilter} />
         <span className="text-faint ml-auto whitespace-nowrap">
           {filter ? `${shown.length} of ${lines.length}` : `${lines.length} lines`}
         </span>

@@ -9,6 +9,7 @@ import { Consequence } from "../../ui/Consequence";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { useTaking } from "../../ui/useTaking";
+import { SearchField } from "../../ui/SearchField";
 import { Channels } from "./Channels";
 import { PatchGrid } from "./PatchGrid";
 import { Sockets } from "./Sockets";
@@ -42,13 +43,7 @@ export function PatchView() {
       </ViewHead>
       {!asGrid && !ask && (
         <div className="flex items-center gap-x-3 gap-y-1.5 flex-wrap pb-2 shrink-0">
-          <input
-            aria-label="Find lines and channels"
-            placeholder="Find a line or a channel"
-            className="h-8 w-52 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
-            value={filter}
-            onChange={(event) => setFilter(event.currentTarget.value)}
-          />
+          <SearchField label="Find lines and channels" placeholder="Find a line or a channel" value={filter} onChange={setFilter} className="w-52" />
           <TargetLevel />
         </div>
       )}

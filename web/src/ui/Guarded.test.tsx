@@ -1,0 +1,31 @@
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { afterEach, expect, it, vi } from "vitest";
+import { Guarded } from "./Guarded";
+
+afterEach(() => {
+  cleanup();
+  vi.restoreAllMocks();
+});
+
+it("keeps what goes wrong to itself, says so, and draws again when asked", () => {
+  vi.spyOn(console, "error").mockImplementation(() => undefined); // React tells of it, rightly
+  let broken = true;
+  const View = () => {
+    if (broken) throw new Error("no such sheet");
+    return <p>a sheet</p>;
+  };
+  render(
+    <>
+      <Guarded what="This view">
+        <View />
+      </Guarded>
+      <p>beside it</p>
+    </>,
+  );
+  expect(screen.getByRole("alert").textContent).toContain("This view could not be drawn");
+  expect(screen.getByRole("alert").textContent).toContain("no such sheet");
+  expect(screen.getByText("beside it")).toBeTruthy();
+  broken = false;
+  fireEvent.click(screen.getByRole("button"));
+  expect(screen.getByText("a sheet")).toBeTruthy();
+});
