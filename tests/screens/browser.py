@@ -45,6 +45,14 @@ for (const box of document.querySelectorAll('[data-grid], [role=grid]')) {
   }
 }
 """
+# Brings an element to the middle, if something else lies where it would be pressed.
+INTO_SIGHT = """
+const e = arguments[0], box = e.getBoundingClientRect();
+const top = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
+if (top && (e === top || e.contains(top) || top.contains(e))) return false;
+e.scrollIntoView({block: 'center', inline: 'center'});
+return true;
+"""
 
 
 def chromium(width=1280, height=800):
@@ -177,10 +185,7 @@ class Person:
             return self.driver.find_element(By.CSS_SELECTOR, css)
 
         found = self.until(there, within_s=15)
-        if time.monotonic() - began > 0.4:  # not beneath what stays in place over a list
-            self.driver.execute_script(
-                "arguments[0].scrollIntoView({block: 'center', inline: 'center'})", found
-            )
+        if self.driver.execute_script(INTO_SIGHT, found):
             found = self.until(there)  # drawn again where it came to rest
         return found
 

@@ -152,7 +152,7 @@ def main(address):
     phone.button("Tone").click()
     phone.until(lambda: "as expected" in phone.find('[data-testid="arrival"]').text)
     phone.driver.save_screenshot(str(FOLDER / "line-check-phone.png"))
-    phone.button("Tone").click()
+    phone.button("Stop the tone").click()
     phone.leave()
     assert complaints == [], complaints
 

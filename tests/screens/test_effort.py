@@ -164,7 +164,7 @@ def test_two_decibels_more_in_all_mixes_and_the_houses_balance_in_one(server, pe
     me.find('[data-column-head="2"]').click()
     me.keys("+1", Keys.ENTER)
     for channel in (10, 11):
-        me.reads(f"channel/{channel}", "mix/1", "−11.0")
+        me.reads(f"channel/{channel}", "mix/2", "−11.0")
     me.open("mixes/1", show)
     fill = Effort(me)
     fill.click(me.button("Fill"), "Fill")

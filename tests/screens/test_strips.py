@@ -36,7 +36,7 @@ def test_a_voice_through_a_group_and_a_reverb_to_the_house_and_the_foyer(server,
 
     # the house has no socket of its own, and is heard by way of the matrix
     me.link("Who hears what").click()
-    me.until(lambda: "by matrix" in me.find('[role="columnheader"]').text)
+    me.until(lambda: "by matrix" in me.find('[data-column-head="0"]').text)
     me.cell("channel/1", "house").click()
     me.until(lambda: "by way of the group Voices" in why(me))
     me.until(lambda: "by way of Hall, wet" in why(me))
