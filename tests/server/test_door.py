@@ -1,3 +1,4 @@
+import math
 import threading
 import uuid
 
@@ -182,3 +183,22 @@ def test_values_that_the_desk_no_longer_has_are_left_out_and_told(show, caplog):
     live._LIVE.clear()
     assert live.live_of(show.pk).now().show.in_use("mix") == ["mix/1"]
     assert "mix/23" in caplog.text
+
+
+def test_an_undo_that_the_show_now_refuses_is_passed_by_and_bars_nothing(show, ann, ben):
+    """Ann took a send off; Ben closed the rest of a circle since: her undo would let it howl."""
+    make(
+        show,
+        {"mix/1/format": "mono", "mix/1/fader": 0.0, "channel/1/source": "mix/1",
+         "channel/1/name": "Round", "channel/1/send/mix/1/level": -math.inf, "channel/1/trim": 6.0},
+    )  # fmt: skip
+    make(show, {"channel/5/fader": -3.0}, ann)
+    make(show, {"channel/1/source": "input/a/1"}, ben)
+    make(show, {"channel/1/send/mix/1/level": 0.0}, ben)
+    make(show, {"channel/1/send/mix/1/level": -math.inf}, ann)
+    make(show, {"channel/1/source": "mix/1"}, ben)
+    passed = make(show, None, ann, kind="undo")
+    assert "Passed by" in passed.says
+    assert "channel/1/send/mix/1/level" not in stored(show).values
+    make(show, None, ann, kind="undo")
+    assert stored(show)["channel/5/fader"] == -math.inf

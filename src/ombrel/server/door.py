@@ -223,27 +223,35 @@ def _turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Pl
     # What stands in the show for this gesture: its edits, or its newest undo or redo.
     acts = turned[-1:] if turned else edits
     whole = joined([Change(from_wire(e.old), from_wire(e.new)) for e in acts])  # type: ignore[arg-type]
-    moves, left = _permitted(turn, *undoing(turn.show, whole))
+    moves, left, refused = _permitted(turn, *undoing(turn.show, whole))
     verb = "Again" if redo else "Undone"
     words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"
-    if left:
+    if refused:
+        words = f"Passed by, it stays as it is: {refused}"
+    elif left:
         words += f" ({left} left as somebody set them since)"
     return Planned(moves, words, gesture)
 
 
 def _permitted(
     turn: Turn, moves: dict[str, Asked], left: tuple[str, ...]
-) -> tuple[Mapping[str, Asked], int]:
-    """The moves without those into sockets that somebody has taken since, and how many are left."""
+) -> tuple[Mapping[str, Asked], int, ConsoleError | None]:
+    """The moves without those into sockets that somebody has taken since, and how many are left.
+
+    What the show as it stands now refuses otherwise (it would close a loop) is passed by whole,
+    with the refusal: it bars nobody from what they did before it.
+    """
     count = len(left)
     while True:
         try:
             edited(turn.show, turn.flow, moves)
         except SocketTaken as taken:
-            for address in (taken.address, taken.held_at):
-                if address in moves:
-                    del moves[address]
-                    count += 1
-                    break
-            continue
-        return moves, count
+            held = [one for one in (taken.address, taken.held_at) if one in moves]
+            if not held:
+                return {}, count + len(moves), taken
+            del moves[held[0]]
+            count += 1
+        except ConsoleError as refused:
+            return {}, count + len(moves), refused
+        else:
+            return moves, count, None

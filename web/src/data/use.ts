@@ -48,6 +48,12 @@ const NO_CHANNELS: readonly number[] = [];
 export const fedBy = (state: ShowState, source: string | null): readonly number[] =>
   (source && state.fed.get(source)) || NO_CHANNELS;
 
+/** What feeds a source now, and whether that is its spare. */
+export function sourceInForce(state: ShowState, source: string): { from: string | null; spare: boolean } {
+  const spare = source.startsWith("channel/") && valueOf(state, `${source}/on_spare`) === true;
+  return { from: valueOf(state, `${source}/${spare ? "spare" : "source"}`) as string | null, spare };
+}
+
 /** What people call a strip; its kind and number while it has no name. */
 export function stripName(state: ShowState, strip: string): string {
   if (strip === "house") return "House";

@@ -1,6 +1,6 @@
 import { type FocusEvent, memo } from "react";
 import { type ShowState, valueOf } from "../../data/show";
-import { socketName, stripName, useShow } from "../../data/use";
+import { socketName, sourceInForce, stripName, useShow } from "../../data/use";
 import type { CellState, CellWay, TableHead } from "../../data/types";
 import { STATE_WORD, cellText } from "../../data/words";
 import { ColourBar } from "../../ui/Panel";
@@ -48,9 +48,8 @@ export const ColumnHead = memo(function ColumnHead({ listener, head, place, left
 
 /** What feeds a source now: its socket, or its spare while it is switched to that. */
 export function sourceText(state: ShowState, source: string): string {
-  const spare = source.startsWith("channel/") && valueOf(state, `${source}/on_spare`) === true;
-  const fedBy = valueOf(state, `${source}/${spare ? "spare" : "source"}`) as string | null;
-  return fedBy && spare ? `${socketName(state, fedBy)} spare` : socketName(state, fedBy);
+  const { from, spare } = sourceInForce(state, source);
+  return from && spare ? `${socketName(state, from)} spare` : socketName(state, from);
 }
 
 /** A return's number has a letter before it; a channel's stands alone. */

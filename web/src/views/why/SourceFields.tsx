@@ -1,5 +1,4 @@
-import { valueOf } from "../../data/show";
-import { socketName, stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
+import { socketName, sourceInForce, stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
@@ -10,11 +9,9 @@ export function SourceFields({ source }: { source: string }) {
   const link = useLink();
   const name = useShow((state) => stripName(state, source));
   const socket = useShow((state) => {
-    const on = valueOf(state, `${source}/source`) as string | null;
-    const spare = source.startsWith("channel/") && valueOf(state, `${source}/on_spare`) === true;
-    const fed = spare ? (valueOf(state, `${source}/spare`) as string | null) : on;
-    const box = fed?.startsWith("input/") && state.desk!.boxes.find((one) => one.key === fed.split("/")[1]);
-    return box && box.preamps ? fed : null;
+    const { from } = sourceInForce(state, source);
+    const box = from?.startsWith("input/") && state.desk!.boxes.find((one) => one.key === from.split("/")[1]);
+    return box && box.preamps ? from : null;
   });
   const socketWord = useShow((state) => socketName(state, socket));
   const fader = useLevel(`${source}/fader`);
