@@ -350,3 +350,39 @@ async def test_who_is_loudest_is_told_and_follows(fed, ann):
     while (told := await screen.next("loudest"))["sources"][0]["source"] != "channel/8":
         pass
     assert [one["rank"] for one in told["sources"]] == [1, 2, 3, 4, 5]
+
+
+async def test_a_cell_that_is_not_there_is_refused_once_and_the_screen_lives_on(fed, ann):
+    screen = Screen(fed, ann)
+    await screen.open()
+    nowhere = {"source": "channel/1", "listener": "mix/999"}
+    await screen.say(type="watch", table=False, why=nowhere, view="hears")
+    assert (await screen.next("refused"))["code"] == "unknown_address"
+    await screen.do(FADER)
+    assert (await screen.next("moved"))["values"] == {"channel/1/fader": -6.0}
+    await screen.say(type="ping")
+    await screen.next("pong")
+
+
+async def test_a_screen_found_gone_by_its_own_work_is_out_of_the_group_too(fed, ann, monkeypatch):
+    """Its meters cannot be sent: the task that finds that out leaves for the screen."""
+    screen = Screen(fed, ann)
+    await screen.open()
+    await screen.say(type="watch", table=False, why=None, check=1, view="check")
+    await screen.say(type="ping")
+    await screen.next("pong")
+    layer, group = get_channel_layer(), ticker.group_of(fed.pk)
+    assert len(layer.groups[group]) == 1
+
+    async def cut(self, **message):
+        raise OSError("the network is gone")
+
+    monkeypatch.setattr(ShowConsumer, "send", cut)
+    for told in list(stage_link()._wanting):
+        told({"input/a/1": -20.0})
+    for _ in range(100):
+        await asyncio.sleep(0.02)
+        if not layer.groups.get(group):
+            break
+    assert not layer.groups.get(group)
+    assert stage_link()._wanting == set()

@@ -292,14 +292,14 @@ class MakeEffect(_Strict):
 
 
 class RemoveBus(_Strict):
-    """Give up a mix, group or matrix."""
+    """Remove a mix, group or matrix."""
 
     action: Literal["remove_bus"]
     bus: Address
 
     def plan(self, turn: Turn) -> Planned:
         name = core.listener_name(turn.show, self.bus)
-        return Planned(core.remove_bus(turn.show, self.bus), f"{name} given up")
+        return Planned(core.remove_bus(turn.show, self.bus), f"{name} removed")
 
 
 class DuplicateBus(_Strict):

@@ -69,13 +69,13 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.work: set[asyncio.Task] = set()
         self.owed: set[str] = set()
         self.explaining: asyncio.Task | None = None
-        self.started = True
         await self.accept()
         if not self.user.is_authenticated:
             await self.close(code=NOT_SIGNED_IN)
         elif not await in_database(_exists, self.show_id, again=True):
             await self.close(code=NO_SUCH_SHOW)
         else:
+            self.started = True
             await self.channel_layer.group_add(group_of(self.show_id), self.channel_name)
             await self.here.come()
 
@@ -88,12 +88,15 @@ class ShowConsumer(AsyncWebsocketConsumer):
             return
         self.left = True
         stage_link().enough(self._measured)
-        for task in {self.metering, self.explaining} - {None}:
+        # the work that found the screen gone must live to leave for it
+        for task in {self.metering, self.explaining} - {None, asyncio.current_task()}:
             task.cancel()  # type: ignore[union-attr]
         await self.channel_layer.group_discard(group_of(self.show_id), self.channel_name)
         await self.here.go()
 
     async def receive(self, text_data: str | None = None, bytes_data: bytes | None = None) -> None:
+        if not self.started:
+            return  # a stranger, or no such show: closed already, and nothing is answered
         try:
             message = wire.FROM_SCREEN.validate_json(text_data or "")
         except ValidationError as error:
@@ -178,8 +181,11 @@ class ShowConsumer(AsyncWebsocketConsumer):
         if began:
             await self.tell(await in_thread(table_text, await self._now()))
         if self.why:
-            # a cell that is not there is refused at once, in answer to this message
-            await self.tell(await in_thread(loudest_text, await self._now(), *self._cell()))
+            try:
+                await self.tell(await in_thread(loudest_text, await self._now(), *self._cell()))
+            except ConsoleError:  # no such cell: refused in answer to this message, and forgotten
+                self.why = None
+                raise
             self._owe("why")
 
     def _cell(self) -> tuple[str, str]:

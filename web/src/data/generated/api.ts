@@ -1683,7 +1683,7 @@ export interface components {
         };
         /**
          * RemoveBus
-         * @description Give up a mix, group or matrix.
+         * @description Remove a mix, group or matrix.
          */
         RemoveBus: {
             /**
