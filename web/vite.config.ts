@@ -1,6 +1,6 @@
+import { fileURLToPath } from "node:url";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
 
 const at = (path: string) => fileURLToPath(new URL(path, import.meta.url));
@@ -14,7 +14,9 @@ export default defineConfig({
       output: {
         // the sign-in page is Django's and asks for its style by a fixed name
         assetFileNames: (asset) =>
-          asset.names.includes("signin.css") ? "assets/signin.css" : "assets/[name]-[hash][extname]",
+          asset.names.includes("signin.css")
+            ? "assets/signin.css"
+            : "assets/[name]-[hash][extname]",
       },
     },
   },

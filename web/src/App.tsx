@@ -1,4 +1,4 @@
-import { Suspense, lazy, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Redirect, Route, Router, Switch } from "wouter";
 import { getDesk, getMe } from "./data/http";
 import { Link } from "./data/link";
@@ -8,8 +8,8 @@ import { LinkContext } from "./data/use";
 import { Frame } from "./frame/Frame";
 import { CheckView } from "./views/check/CheckView";
 import { FindingsView } from "./views/findings/FindingsView";
-import { HistoryView } from "./views/history/HistoryView";
 import { HearView } from "./views/hear/HearView";
+import { HistoryView } from "./views/history/HistoryView";
 import { LinesView } from "./views/lines/LinesView";
 import { MixesView } from "./views/mixes/MixesView";
 import { OutputsView } from "./views/outputs/OutputsView";
@@ -17,7 +17,9 @@ import { PaperView } from "./views/paper/PaperView";
 import { PatchView } from "./views/patch/PatchView";
 import { ShowsView } from "./views/shows/ShowsView";
 
-const GuideView = lazy(() => import("./views/guide/GuideView").then((all) => ({ default: all.GuideView })));
+const GuideView = lazy(() =>
+  import("./views/guide/GuideView").then((all) => ({ default: all.GuideView })),
+);
 
 /** Which show: named by the address (?show=…), else the one opened last, else the first. */
 function chosenShow(shows: { id: string }[]): string | undefined {
@@ -51,7 +53,12 @@ export function App() {
 
   if (link === null) return <p className="p-8 text-soft">Opening the show…</p>;
   if (!(link instanceof Link) && typeof link !== "string") return <NoShow me={link} />;
-  if (typeof link === "string") return <p className="p-8 text-coral" role="alert">{link}</p>;
+  if (typeof link === "string")
+    return (
+      <p className="p-8 text-coral" role="alert">
+        {link}
+      </p>
+    );
   return (
     <LinkContext value={link}>
       <Router>

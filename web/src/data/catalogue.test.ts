@@ -4,11 +4,26 @@ import type { Desk, Parameter } from "./types";
 import { cellText, levelText, panText } from "./words";
 
 const parameter = (key: string, standard: Parameter["default"]): Parameter => ({
-  key, label: key, says: "", aspect: "x", kind: "number", default: standard,
-  unit: "dB", lowest: null, highest: 6, step: 0.1, law: "fader", options: [], longest: null,
+  key,
+  label: key,
+  says: "",
+  aspect: "x",
+  kind: "number",
+  default: standard,
+  unit: "dB",
+  lowest: null,
+  highest: 6,
+  step: 0.1,
+  law: "fader",
+  options: [],
+  longest: null,
 });
 const catalogue = new Catalogue({
-  parameters: [parameter("channel/<channel>/fader", null), parameter("channel/<channel>/pan", 0), parameter("house/fader", 0)],
+  parameters: [
+    parameter("channel/<channel>/fader", null),
+    parameter("channel/<channel>/pan", 0),
+    parameter("house/fader", 0),
+  ],
 } as unknown as Desk);
 
 it("finds the entry of an address by its shape, and no other", () => {
@@ -20,7 +35,13 @@ it("finds the entry of an address by its shape, and no other", () => {
 });
 
 it("writes levels with a true minus sign, off as a word, and no sign on nothing", () => {
-  expect([-6, 2, 0, -0.04, null].map((level) => levelText(level))).toEqual(["−6.0", "+2.0", "0.0", "0.0", "off"]);
+  expect([-6, 2, 0, -0.04, null].map((level) => levelText(level))).toEqual([
+    "−6.0",
+    "+2.0",
+    "0.0",
+    "0.0",
+    "off",
+  ]);
   expect(cellText(2)).toBe("2.0");
   expect([-0.3, 0, 1].map(panText)).toEqual(["L30", "C", "R100"]);
 });

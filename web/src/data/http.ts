@@ -1,6 +1,19 @@
 /** Requests to the API. A refusal throws an Error whose message is for people. */
 import { newId } from "./id";
-import type { Compared, Desk, History, ListChoices, ListReply, Me, PdfJob, Point, Sample, Sheet, ShowCard, TakenReply } from "./types";
+import type {
+  Compared,
+  Desk,
+  History,
+  ListChoices,
+  ListReply,
+  Me,
+  PdfJob,
+  Point,
+  Sample,
+  Sheet,
+  ShowCard,
+  TakenReply,
+} from "./types";
 
 function csrf(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
@@ -16,7 +29,9 @@ async function reply<T>(request: Promise<Response>): Promise<T> {
   if (response.status === 401) location.assign("/sign-in");
   if (!response.ok) {
     const body = (await response.json().catch(() => null)) as { message?: string } | null;
-    throw new Error(body?.message ?? `The server answered ${response.status}. Nothing was changed.`);
+    throw new Error(
+      body?.message ?? `The server answered ${response.status}. Nothing was changed.`,
+    );
   }
   return (await response.json()) as T;
 }
@@ -33,8 +48,10 @@ function send<T>(path: string, body: object = {}, method = "POST"): Promise<T> {
 }
 
 export const getShows = (): Promise<ShowCard[]> => reply(fetch("/api/shows"));
-export const renameShow = (id: string, name: string): Promise<unknown> => send(`/api/shows/${id}`, { name }, "PATCH");
-export const copyShow = (id: string): Promise<{ id: string; name: string }> => send(`/api/shows/${id}/copy`);
+export const renameShow = (id: string, name: string): Promise<unknown> =>
+  send(`/api/shows/${id}`, { name }, "PATCH");
+export const copyShow = (id: string): Promise<{ id: string; name: string }> =>
+  send(`/api/shows/${id}/copy`);
 export const removeShow = (id: string): Promise<unknown> => send(`/api/shows/${id}`, {}, "DELETE");
 export const bringBackShow = (id: string): Promise<unknown> => send(`/api/shows/${id}/back`);
 
@@ -47,18 +64,24 @@ export const forgetPoint = (showId: string, point: number): Promise<unknown> =>
 export const comparePoints = (showId: string, was: number, now: number | null): Promise<Compared> =>
   reply(fetch(`/api/shows/${showId}/compared?was=${was}${now === null ? "" : `&now=${now}`}`));
 
-export const makeShow = (name: string, desk: string): Promise<{ id: string }> => send("/api/shows", { name, desk });
+export const makeShow = (name: string, desk: string): Promise<{ id: string }> =>
+  send("/api/shows", { name, desk });
 
-export const beginPdf = (showId: string, key: string): Promise<PdfJob> => send(`/api/shows/${showId}/paper/${key}/pdf`);
-export const pdfJob = (showId: string, job: string): Promise<PdfJob> => reply(fetch(`/api/shows/${showId}/pdf/${job}`));
-export const pdfAddress = (showId: string, job: string): string => `/api/shows/${showId}/pdf/${job}/file`;
+export const beginPdf = (showId: string, key: string): Promise<PdfJob> =>
+  send(`/api/shows/${showId}/paper/${key}/pdf`);
+export const pdfJob = (showId: string, job: string): Promise<PdfJob> =>
+  reply(fetch(`/api/shows/${showId}/pdf/${job}`));
+export const pdfAddress = (showId: string, job: string): string =>
+  `/api/shows/${showId}/pdf/${job}/file`;
 
 /** All sheets; with `only` the rows of that one, and of the others the titles. */
 export const getSheets = (showId: string, only = ""): Promise<Sheet[]> =>
   reply(fetch(`/api/shows/${showId}/paper${only && `?only=${only}`}`));
-export const paperAddress = (showId: string, name: string): string => `/api/shows/${showId}/paper/${name}`;
+export const paperAddress = (showId: string, name: string): string =>
+  `/api/shows/${showId}/paper/${name}`;
 export const showFileAddress = (showId: string): string => `/api/shows/${showId}/file`;
-export const openShowFile = (file: File): Promise<{ id: string }> => post("/api/shows/file", { file });
+export const openShowFile = (file: File): Promise<{ id: string }> =>
+  post("/api/shows/file", { file });
 
 export const getMe = (): Promise<Me> => reply(fetch("/api/me"));
 export const getDesk = (showId: string): Promise<Desk> => reply(fetch(`/api/shows/${showId}/desk`));
@@ -69,12 +92,21 @@ export async function getSample(name: string): Promise<File> {
   return new File([await response.blob()], name);
 }
 
-export const bringList = (showId: string, file: File): Promise<ListReply> => post(`/api/shows/${showId}/lists`, { file });
+export const bringList = (showId: string, file: File): Promise<ListReply> =>
+  post(`/api/shows/${showId}/lists`, { file });
 
-export const lookAtList = (showId: string, list: string, choices: ListChoices): Promise<ListReply> =>
-  send(`/api/shows/${showId}/lists/${list}`, choices);
+export const lookAtList = (
+  showId: string,
+  list: string,
+  choices: ListChoices,
+): Promise<ListReply> => send(`/api/shows/${showId}/lists/${list}`, choices);
 
-export const takeList = (showId: string, list: string, choices: ListChoices, shown: string): Promise<TakenReply> =>
+export const takeList = (
+  showId: string,
+  list: string,
+  choices: ListChoices,
+  shown: string,
+): Promise<TakenReply> =>
   send(`/api/shows/${showId}/lists/${list}/take`, { edit_id: newId(), choices, shown });
 
 export async function signOut(): Promise<void> {

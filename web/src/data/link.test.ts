@@ -34,7 +34,10 @@ class FakeSocket {
 }
 
 const EMPTY = store.getState();
-const fader = (value: number): Ask => ({ action: "moves", moves: [{ address: "channel/1/fader", value }] });
+const fader = (value: number): Ask => ({
+  action: "moves",
+  moves: [{ address: "channel/1/fader", value }],
+});
 const latest = () => FakeSocket.made.at(-1)!;
 const dos = (socket: FakeSocket) => socket.sent.filter((message) => message.type === "do");
 
@@ -120,7 +123,13 @@ describe("Link", () => {
     latest().open();
     const again = latest().sent.filter((message) => message.type === "try");
     expect(again).toHaveLength(1);
-    latest().hear({ type: "refused", id: again[0]!.id, code: "x", message: "It cannot." , ways: [] });
+    latest().hear({
+      type: "refused",
+      id: again[0]!.id,
+      code: "x",
+      message: "It cannot.",
+      ways: [],
+    });
     expect(await asked).toBe("It cannot.");
     expect(store.getState().waiting).toBe(0);
     expect(told).toBe(false);
@@ -165,22 +174,41 @@ describe("store", () => {
     received({
       type: "snapshot",
       revision: 1,
-      values: { "line/2/place": 1, "line/1/place": 2, "mix/3/format": "stereo", "channel/5/name": "Kora" },
+      values: {
+        "line/2/place": 1,
+        "line/1/place": 2,
+        "mix/3/format": "stereo",
+        "channel/5/name": "Kora",
+      },
     });
     expect(store.getState()).toMatchObject({ lines: [2, 1], mixes: [3], channels: [5] });
-    received({ type: "moved", before: 1, revision: 2, values: { "mix/3/format": "unused", "line/2/place": 0 } });
+    received({
+      type: "moved",
+      before: 1,
+      revision: 2,
+      values: { "mix/3/format": "unused", "line/2/place": 0 },
+    });
     expect(store.getState()).toMatchObject({ lines: [1], mixes: [], channels: [5] });
   });
 
   it("replaces only the cells that moved", () => {
     const table: Table = {
-      type: "table", revision: 1, sources: ["channel/1", "channel/2"], listeners: ["house"],
-      level_db: [[-6], [-7]], state: [["heard"], ["heard"]], way: [["after"], ["after"]], heads: [],
+      type: "table",
+      revision: 1,
+      sources: ["channel/1", "channel/2"],
+      listeners: ["house"],
+      level_db: [[-6], [-7]],
+      state: [["heard"], ["heard"]],
+      way: [["after"], ["after"]],
+      heads: [],
     };
     received(table);
     received({
-      type: "cells", revision: 2,
-      cells: [{ source: "channel/2", listener: "house", level_db: null, state: "muted", way: "after" }],
+      type: "cells",
+      revision: 2,
+      cells: [
+        { source: "channel/2", listener: "house", level_db: null, state: "muted", way: "after" },
+      ],
     });
     const now = store.getState().table!;
     expect(now.level_db).toEqual([[-6], [null]]);

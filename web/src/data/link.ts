@@ -207,7 +207,10 @@ export class Link {
    * waits, and is asked again when it is back. `before`: an edit follows, so it counts as one that
    * waits. Let go of by `signal`, it is never answered.
    */
-  try(ask: Ask, options: { before?: boolean; signal?: AbortSignal } = {}): Promise<Preview | string> {
+  try(
+    ask: Ask,
+    options: { before?: boolean; signal?: AbortSignal } = {},
+  ): Promise<Preview | string> {
     const id = newId();
     return new Promise((answer) => {
       const message = { type: "try", id, ask } as const;

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { type Lists, NO_LISTS, listsAfter } from "./lists";
+import { type Lists, listsAfter, NO_LISTS } from "./lists";
 import type { Value } from "./types";
 
 /** Plain numbers that follow from a seed (a linear congruence), so that each run is the same. */
@@ -17,33 +17,59 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
   let followed: Lists = NO_LISTS;
   const one: (() => [string, Value])[] = [
     () => [`line/${1 + draw(9)}/place`, draw(4)],
-    () => [`channel/${1 + draw(9)}/${["source", "spare", "name"][draw(3)]}`, draw(2) ? "input/a/1" : null],
+    () => [
+      `channel/${1 + draw(9)}/${["source", "spare", "name"][draw(3)]}`,
+      draw(2) ? "input/a/1" : null,
+    ],
     () => [`return/${1 + draw(4)}/name`, draw(2) ? "Hall" : ""],
-    () => [`${["mix", "group", "matrix"][draw(3)]}/${1 + draw(9)}/format`, ["unused", "mono", "stereo"][draw(3)]!],
+    () => [
+      `${["mix", "group", "matrix"][draw(3)]}/${1 + draw(9)}/format`,
+      ["unused", "mono", "stereo"][draw(3)]!,
+    ],
     () => [`output/a/${1 + draw(9)}/source`, draw(2) ? "mix/1" : null],
     () => [`channel/${1 + draw(9)}/fader`, -draw(60)],
   ];
   for (let step = 0; step < 300; step++) {
     const moved = Array.from({ length: 1 + draw(3) }, () => one[draw(one.length)]!());
     for (const [address, value] of moved) values.set(address, value);
-    followed = { ...followed, ...listsAfter(values, followed, moved.map(([address]) => address)) };
+    followed = {
+      ...followed,
+      ...listsAfter(
+        values,
+        followed,
+        moved.map(([address]) => address),
+      ),
+    };
     // what is read as a whole goes by the plain meaning of each list
     const numbers = (kind: string, used: (n: number) => unknown) =>
       [1, 2, 3, 4, 5, 6, 7, 8, 9].filter((n) => used(n)).map((n) => `${kind} ${n}`);
-    const strip = (kind: string) => numbers(kind, (n) => ["source", "spare", "name"].some((leaf) => values.get(`${kind}/${n}/${leaf}`)));
-    const bus = (kind: string) => numbers(kind, (n) => !["unused", undefined].includes(values.get(`${kind}/${n}/format`) as string));
+    const strip = (kind: string) =>
+      numbers(kind, (n) =>
+        ["source", "spare", "name"].some((leaf) => values.get(`${kind}/${n}/${leaf}`)),
+      );
+    const bus = (kind: string) =>
+      numbers(
+        kind,
+        (n) => !["unused", undefined].includes(values.get(`${kind}/${n}/format`) as string),
+      );
     expect(followed.channels.map((n) => `channel ${n}`)).toEqual(strip("channel"));
     expect(followed.returns.map((n) => `return ${n}`)).toEqual(strip("return"));
     expect(followed.mixes.map((n) => `mix ${n}`)).toEqual(bus("mix"));
     expect(followed.groups.map((n) => `group ${n}`)).toEqual(bus("group"));
     expect(followed.matrices.map((n) => `matrix ${n}`)).toEqual(bus("matrix"));
     expect([...followed.outputs].sort()).toEqual(
-      numbers("output", (n) => values.get(`output/a/${n}/source`)).map((name) => name.replace(" ", "/a/")),
+      numbers("output", (n) => values.get(`output/a/${n}/source`)).map((name) =>
+        name.replace(" ", "/a/"),
+      ),
     );
-    expect(followed.fed.get("input/a/1")?.map((n) => `channel ${n}`) ?? []).toEqual(numbers("channel", (n) => values.get(`channel/${n}/source`)));
+    expect(followed.fed.get("input/a/1")?.map((n) => `channel ${n}`) ?? []).toEqual(
+      numbers("channel", (n) => values.get(`channel/${n}/source`)),
+    );
     const places = followed.lines.map((n) => values.get(`line/${n}/place`) as number);
     expect([...places].sort((a, b) => a - b)).toEqual(places);
-    expect(followed.lines.length).toBe(numbers("line", (n) => values.get(`line/${n}/place`)).length);
+    expect(followed.lines.length).toBe(
+      numbers("line", (n) => values.get(`line/${n}/place`)).length,
+    );
   }
 });
 

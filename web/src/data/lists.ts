@@ -31,10 +31,17 @@ export const NO_LISTS: Lists = {
   patched: 0,
 };
 
-const LISTED = { channel: "channels", return: "returns", group: "groups", mix: "mixes", matrix: "matrices" } as const;
+const LISTED = {
+  channel: "channels",
+  return: "returns",
+  group: "groups",
+  mix: "mixes",
+  matrix: "matrices",
+} as const;
 type Kind = keyof typeof LISTED;
 
-const BEARS_ON_USE = /^(?:(group|mix|matrix)\/(\d+)\/format|(channel|return)\/(\d+)\/(?:source|spare|name))$/;
+const BEARS_ON_USE =
+  /^(?:(group|mix|matrix)\/(\d+)\/format|(channel|return)\/(\d+)\/(?:source|spare|name))$/;
 const BEARS_ON_PATCH =
   /^(?:line\/|input\/[^/]+\/\d+\/phantom$|channel\/\d+\/(?:source|spare|on_spare|name|fixed)$|return\/\d+\/source$)/;
 
@@ -68,7 +75,10 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
     const kind = (match[1] ?? match[3]) as Kind;
     if (kind === "channel" && address.endsWith("/source")) sources = true;
     let numbers = strips.get(kind);
-    if (!numbers) strips.set(kind, (numbers = new Set(before[LISTED[kind]])));
+    if (!numbers) {
+      numbers = new Set(before[LISTED[kind]]);
+      strips.set(kind, numbers);
+    }
     const number = Number(match[2] ?? match[4]);
     if (inUse(values, kind, number)) numbers.add(number);
     else numbers.delete(number);
@@ -86,10 +96,15 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
 
 function linesInOrder(values: Values, lines: ReadonlySet<number>): number[] {
   const place = (line: number) => Number(values.get(`line/${line}/place`) ?? 0);
-  return [...lines].filter((line) => place(line) !== 0).sort((a, b) => place(a) - place(b) || a - b);
+  return [...lines]
+    .filter((line) => place(line) !== 0)
+    .sort((a, b) => place(a) - place(b) || a - b);
 }
 
-function fedBySource(values: Values, channels: readonly number[]): ReadonlyMap<string, readonly number[]> {
+function fedBySource(
+  values: Values,
+  channels: readonly number[],
+): ReadonlyMap<string, readonly number[]> {
   const fed = new Map<string, number[]>();
   for (const channel of channels) {
     const source = values.get(`channel/${channel}/source`);

@@ -1,8 +1,21 @@
 /** The store: what this screen knows of the show. Plain TypeScript; components pick from it. */
 import { createStore } from "zustand/vanilla";
 import { Catalogue } from "./catalogue";
-import { type Lists, NO_LISTS, type Values, listsAfter } from "./lists";
-import type { Desk, Finding, Loudest, Me, Meters, PersonHere, Preamp, Remedy, Table, ToScreen, Value, Why } from "./types";
+import { type Lists, listsAfter, NO_LISTS, type Values } from "./lists";
+import type {
+  Desk,
+  Finding,
+  Loudest,
+  Me,
+  Meters,
+  PersonHere,
+  Preamp,
+  Remedy,
+  Table,
+  ToScreen,
+  Value,
+  Why,
+} from "./types";
 
 export type LinkStatus = "connecting" | "live" | "lost" | "gone";
 
@@ -74,7 +87,7 @@ export function setDesk(me: Me, desk: Desk): void {
 }
 
 /** The value at an address, or the catalogue's default. */
-export function valueOf(state: ShowState, address: string): Value {
+export function valueIn(state: ShowState, address: string): Value {
   const value = state.values.get(address);
   return value === undefined ? (state.catalogue?.defaultOf(address) ?? null) : value;
 }
@@ -92,7 +105,14 @@ export function received(message: ToScreen): void {
     switch (message.type) {
       case "snapshot": {
         const values = new Map(Object.entries(message.values as Record<string, Value>));
-        return { revision: message.revision, values, ...NO_LISTS, ...listsAfter(values, NO_LISTS, values.keys()) };
+        // another show, or this one anew: what was put together from the patch is put together again
+        const nothing = { ...NO_LISTS, patched: state.patched + 1 };
+        return {
+          revision: message.revision,
+          values,
+          ...nothing,
+          ...listsAfter(values, nothing, values.keys()),
+        };
       }
       case "moved":
         if (state.revision !== null && message.revision <= state.revision) return {};
@@ -157,7 +177,10 @@ const PLACES = new WeakMap<readonly string[], ReadonlyMap<string, number>>();
 /** Where each name stands in a list; worked out once for a list. */
 export function placesOf(names: readonly string[]): ReadonlyMap<string, number> {
   let places = PLACES.get(names);
-  if (!places) PLACES.set(names, (places = new Map(names.map((name, index) => [name, index]))));
+  if (!places) {
+    places = new Map(names.map((name, index) => [name, index]));
+    PLACES.set(names, places);
+  }
   return places;
 }
 

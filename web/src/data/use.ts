@@ -1,8 +1,8 @@
 /** Hooks: each picks one value, so that a component is drawn again only for what it draws. */
-import { type DependencyList, createContext, useContext, useMemo } from "react";
+import { createContext, useContext, useMemo } from "react";
 import { useStore } from "zustand";
 import type { Link } from "./link";
-import { type ShowState, store, valueOf } from "./show";
+import { type ShowState, store, valueIn } from "./show";
 import type { Parameter, Value } from "./types";
 
 export const LinkContext = createContext<Link | null>(null);
@@ -15,7 +15,7 @@ export function useLink(): Link {
 
 export const useShow = <T>(pick: (state: ShowState) => T): T => useStore(store, pick);
 
-export const useValue = (address: string): Value => useShow((state) => valueOf(state, address));
+export const useValue = (address: string): Value => useShow((state) => valueIn(state, address));
 
 export const useText = (address: string): string => {
   const value = useValue(address);
@@ -35,11 +35,22 @@ export function useParameter(address: string): Parameter {
   return catalogue.at(address);
 }
 
-/** Something put together from what the patch is drawn from; again only when that moved. */
-export function usePatched<T>(compute: (state: ShowState) => T, from: DependencyList = []): T {
+/**
+ * Something put together from what the patch is drawn from; again only when that moved.
+ * `compute` must stay the same function from one drawing to the next: one of its module.
+ */
+export function usePatched<T>(compute: (state: ShowState) => T): T {
   const patched = useShow((state) => state.patched);
-  // eslint-disable-next-line react-hooks/exhaustive-deps
-  return useMemo(() => compute(store.getState()), [patched, ...from]);
+  return useMemo(() => compute(store.getState()), [patched, compute]);
+}
+
+/** The same, of what holds the words typed into a filter. */
+export function useFiltered<T>(
+  compute: (state: ShowState, filter: string) => T,
+  filter: string,
+): T {
+  const patched = useShow((state) => state.patched);
+  return useMemo(() => compute(store.getState(), filter), [patched, compute, filter]);
 }
 
 const NO_CHANNELS: readonly number[] = [];
@@ -49,9 +60,15 @@ export const fedBy = (state: ShowState, source: string | null): readonly number[
   (source && state.fed.get(source)) || NO_CHANNELS;
 
 /** What feeds a source now, and whether that is its spare. */
-export function sourceInForce(state: ShowState, source: string): { from: string | null; spare: boolean } {
-  const spare = source.startsWith("channel/") && valueOf(state, `${source}/on_spare`) === true;
-  return { from: valueOf(state, `${source}/${spare ? "spare" : "source"}`) as string | null, spare };
+export function sourceInForce(
+  state: ShowState,
+  source: string,
+): { from: string | null; spare: boolean } {
+  const spare = source.startsWith("channel/") && valueIn(state, `${source}/on_spare`) === true;
+  return {
+    from: valueIn(state, `${source}/${spare ? "spare" : "source"}`) as string | null,
+    spare,
+  };
 }
 
 /** What people call a strip; its kind and number while it has no name. */
@@ -59,8 +76,8 @@ export function stripName(state: ShowState, strip: string): string {
   if (strip === "house") return "House";
   if (strip === "mono") return "Mono";
   if (strip.startsWith("output/"))
-    return String(valueOf(state, `${strip}/label`) || "") || socketName(state, strip);
-  const name = valueOf(state, `${strip}/name`);
+    return String(valueIn(state, `${strip}/label`) || "") || socketName(state, strip);
+  const name = valueIn(state, `${strip}/name`);
   const [kind, number] = strip.split("/");
   return name ? String(name) : `${kind![0]!.toUpperCase()}${kind!.slice(1)} ${number}`;
 }

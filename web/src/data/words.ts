@@ -19,7 +19,9 @@ export function whenText(at: string): string {
   const when = new Date(at);
   const today = new Date().toDateString() === when.toDateString();
   const time = when.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
-  return today ? time : `${when.toLocaleDateString(undefined, { day: "numeric", month: "short" })} ${time}`;
+  return today
+    ? time
+    : `${when.toLocaleDateString(undefined, { day: "numeric", month: "short" })} ${time}`;
 }
 
 export function panText(pan: number): string {

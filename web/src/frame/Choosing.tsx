@@ -10,7 +10,12 @@ export function Choosing() {
   const link = useLink();
   const choice = useShow((state) => state.choice);
   return (
-    <Dialog title="Several ways" about={choice?.message} open={choice !== null} onOpenChange={(open) => !open && close()}>
+    <Dialog
+      title="Several ways"
+      about={choice?.message}
+      open={choice !== null}
+      onOpenChange={(open) => !open && close()}
+    >
       <ul className="mt-4 flex flex-col gap-2" aria-label="Ways">
         {choice?.ways.map((way, index) => (
           <li key={way.says}>
@@ -19,7 +24,10 @@ export function Choosing() {
               className="w-full justify-start h-auto min-h-9 py-1.5 text-left whitespace-normal"
               onClick={() => {
                 close();
-                void link.do({ action: "moves", moves: way.moves, says: way.says }, { quiet: false });
+                void link.do(
+                  { action: "moves", moves: way.moves, says: way.says },
+                  { quiet: false },
+                );
               }}
             >
               {way.says}

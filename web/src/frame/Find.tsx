@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState } from "react";
 import { useLocation } from "wouter";
-import { store, valueOf } from "../data/show";
+import { store, valueIn } from "../data/show";
 import { select, socketName, stripName, useShow } from "../data/use";
 import { Dialog } from "../ui/Dialog";
 import { pageOf } from "../views/mixes/addresses";
@@ -16,7 +16,7 @@ interface Hit {
 function everything(): Hit[] {
   const state = store.getState();
   const channels = state.channels.map((number): Hit => {
-    const source = valueOf(state, `channel/${number}/source`) as string | null;
+    const source = valueIn(state, `channel/${number}/source`) as string | null;
     return {
       key: `channel/${number}`,
       name: stripName(state, `channel/${number}`),
@@ -60,7 +60,7 @@ function everything(): Hit[] {
   const lines = state.lines.map(
     (number): Hit => ({
       key: `line/${number}`,
-      name: String(valueOf(state, `line/${number}/name`)),
+      name: String(valueIn(state, `line/${number}/name`)),
       about: "line",
       go: (navigate) => {
         navigate(`/lines?line=${number}`);
@@ -71,7 +71,13 @@ function everything(): Hit[] {
 }
 
 /** Find anything by typing; Enter goes to the first. A channel's gain is then in hand. */
-export function Find({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+export function Find({
+  open,
+  onOpenChange,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}) {
   const gone = useRef<string | null>(null);
   const onClosed = () => {
     const hit = gone.current;
@@ -107,7 +113,9 @@ function Search({ onDone }: { onDone: (hit: string) => void }) {
   const all = useMemo(everything, [patched]);
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
   const hits = all
-    .filter((hit) => wanted.every((word) => `${hit.name} ${hit.about}`.toLowerCase().includes(word)))
+    .filter((hit) =>
+      wanted.every((word) => `${hit.name} ${hit.about}`.toLowerCase().includes(word)),
+    )
     .slice(0, 10);
   const go = (hit: Hit | undefined) => {
     if (!hit) return;

@@ -39,7 +39,11 @@ export function Frame({ children }: { children: ReactNode }) {
   }, [started]);
 
   useEffect(() => {
-    link.watch({ table: path.startsWith("/hears") || path.startsWith("/mixes"), why: selected, view: viewOf(path) });
+    link.watch({
+      table: path.startsWith("/hears") || path.startsWith("/mixes"),
+      why: selected,
+      view: viewOf(path),
+    });
   }, [link, path, selected]);
 
   useEffect(() => {
@@ -64,12 +68,18 @@ export function Frame({ children }: { children: ReactNode }) {
   const phone = usePhone();
   const wide = useWide();
   const view = viewOf(path);
-  const name = useShow((state) => String(state.values.get("show/name") ?? state.desk?.show.name ?? ""));
+  const name = useShow((state) =>
+    String(state.values.get("show/name") ?? state.desk?.show.name ?? ""),
+  );
   useEffect(() => {
     document.title = `${VIEW_WORD[view] ?? "Ombrel"} · ${name} · Ombrel`;
   }, [view, name]);
   if (gone) return <Gone />;
-  const columns = phone ? "grid-cols-1" : wide ? "grid-cols-[160px_minmax(0,1fr)_268px] min-[1500px]:grid-cols-[190px_minmax(0,1fr)_340px]" : "grid-cols-[150px_minmax(0,1fr)]";
+  const columns = phone
+    ? "grid-cols-1"
+    : wide
+      ? "grid-cols-[160px_minmax(0,1fr)_268px] min-[1500px]:grid-cols-[190px_minmax(0,1fr)_340px]"
+      : "grid-cols-[150px_minmax(0,1fr)]";
   return (
     <div className={`frame h-full grid ${columns} grid-rows-[auto_minmax(0,1fr)]`}>
       <a className="skip" href="#work">
@@ -114,7 +124,10 @@ function Gone() {
 function Notices() {
   const notices = useShow((state) => state.notices);
   return (
-    <div className="fixed bottom-4 phone:bottom-14 left-1/2 -translate-x-1/2 w-max max-w-[94vw] flex flex-col gap-2 items-center z-50" role="status">
+    <div
+      className="fixed bottom-4 phone:bottom-14 left-1/2 -translate-x-1/2 w-max max-w-[94vw] flex flex-col gap-2 items-center z-50"
+      role="status"
+    >
       {notices.map((notice) => (
         <button
           key={notice.id}

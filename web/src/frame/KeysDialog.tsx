@@ -4,12 +4,24 @@ import { KEYS, type KeyWord } from "./keys";
 import { VIEW_WORD } from "./work";
 
 /** The keys of the view one is in, and those that work everywhere. */
-export function KeysDialog({ open, onOpenChange, view }: { open: boolean; onOpenChange: (open: boolean) => void; view: string }) {
+export function KeysDialog({
+  open,
+  onOpenChange,
+  view,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  view: string;
+}) {
   return (
     <Dialog title="Keys" open={open} onOpenChange={onOpenChange}>
       {KEYS[view] && <Section title={VIEW_WORD[view] ?? view} keys={KEYS[view]} />}
       <Section title="Everywhere" keys={KEYS.everywhere!} />
-      <RouteLink to={`/guide?view=${view}`} className="mt-4 h-9 inline-flex items-center text-sun-text underline" onClick={() => onOpenChange(false)}>
+      <RouteLink
+        to={`/guide?view=${view}`}
+        className="mt-4 h-9 inline-flex items-center text-sun-text underline"
+        onClick={() => onOpenChange(false)}
+      >
         Open the guide here
       </RouteLink>
     </Dialog>

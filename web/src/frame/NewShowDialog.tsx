@@ -6,7 +6,13 @@ import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 
 /** Make a blank show on a desk profile, and open it. */
-export function NewShowDialog({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+export function NewShowDialog({
+  open,
+  onOpenChange,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}) {
   const desks = useShow((state) => state.me?.desks);
   const [name, setName] = useState("");
   const [desk, setDesk] = useState("touring-48");
@@ -20,7 +26,12 @@ export function NewShowDialog({ open, onOpenChange }: { open: boolean; onOpenCha
     }
   };
   return (
-    <Dialog title="New show" about="Blank, on a desk of your choice." open={open} onOpenChange={onOpenChange}>
+    <Dialog
+      title="New show"
+      about="Blank, on a desk of your choice."
+      open={open}
+      onOpenChange={onOpenChange}
+    >
       <form
         className="mt-4 flex flex-col gap-3"
         onSubmit={(event) => {
@@ -37,8 +48,19 @@ export function NewShowDialog({ open, onOpenChange }: { open: boolean; onOpenCha
           value={name}
           onChange={(event) => setName(event.currentTarget.value)}
         />
-        <Choice boxed label="Desk" value={desk} options={(desks ?? []).map((one) => [one.key, one.name] as const)} onChange={setDesk} className="h-9" />
-        {fault && <p role="alert" className="text-coral">{fault}</p>}
+        <Choice
+          boxed
+          label="Desk"
+          value={desk}
+          options={(desks ?? []).map((one) => [one.key, one.name] as const)}
+          onChange={setDesk}
+          className="h-9"
+        />
+        {fault && (
+          <p role="alert" className="text-coral">
+            {fault}
+          </p>
+        )}
         <div className="flex justify-end gap-2">
           <Button onClick={() => onOpenChange(false)}>Cancel</Button>
           <Button tone="main" type="submit" disabled={!name.trim()}>

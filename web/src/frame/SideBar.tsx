@@ -9,7 +9,11 @@ export function SideBar() {
   const work = useWork();
   const outputs = useOutputs();
   return (
-    <nav className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0 scrolls" aria-label="The work" onKeyDown={walkLinks}>
+    <nav
+      className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0 scrolls"
+      aria-label="The work"
+      onKeyDown={walkLinks}
+    >
       {GROUPS.map((group) => (
         <Fragment key={group}>
           <Group>{group}</Group>
@@ -27,7 +31,17 @@ export function SideBar() {
   );
 }
 
-const PLACES = ["/lines", "/patch", "/mixes", "/outputs", "/check", "/paper", "/hears", "/history", "/findings"];
+const PLACES = [
+  "/lines",
+  "/patch",
+  "/mixes",
+  "/outputs",
+  "/check",
+  "/paper",
+  "/hears",
+  "/history",
+  "/findings",
+];
 
 /** The one link of the list that the Tab key stops at: where one is, else the first. */
 function useStop(): string {
@@ -77,7 +91,11 @@ function FindingsItem() {
         ) : (
           <span className="text-sea">all settled</span>
         )}
-        {notes > 0 && <span className="text-faint text-[13px]">{notes === 1 ? "1 note" : `${notes} notes`}</span>}
+        {notes > 0 && (
+          <span className="text-faint text-[13px]">
+            {notes === 1 ? "1 note" : `${notes} notes`}
+          </span>
+        )}
       </span>
     </RouteLink>
   );
@@ -99,11 +117,11 @@ function Free({ outputs }: { outputs: number }) {
     <section aria-label="Free on this desk">
       <Group>Free on this desk</Group>
       <dl>
-      {row("Channels", channels)}
-      {row("Mixes", mixes)}
-      {row("Groups", groups)}
-      {row("Matrices", matrices)}
-      {row("Outputs", outputs)}
+        {row("Channels", channels)}
+        {row("Mixes", mixes)}
+        {row("Groups", groups)}
+        {row("Matrices", matrices)}
+        {row("Outputs", outputs)}
       </dl>
     </section>
   );

@@ -7,7 +7,7 @@ import { useLink, useShow, useText } from "../data/use";
 import { Button } from "../ui/Button";
 import { usePhone } from "../ui/media";
 import { NewShowDialog } from "./NewShowDialog";
-import { GROUPS, type Part, VIEW_WORD, useFindings, useWork, viewOf } from "./work";
+import { GROUPS, type Part, useFindings, useWork, VIEW_WORD, viewOf } from "./work";
 
 /** Shows in the menu; all of them are in the view of shows. */
 const SHOWN = 8;
@@ -47,21 +47,37 @@ export function TopBar({ onFind, onKeys }: Props) {
         </strong>
       </Pill>
       <Pill className="narrow:hidden">
-        <span className="text-soft">Desk</span> <strong className="whitespace-nowrap">{deskName}</strong>
+        <span className="text-soft">Desk</span>{" "}
+        <strong className="whitespace-nowrap">{deskName}</strong>
       </Pill>
       <Kept short={phone} />
       {!phone && <Others />}
       <span className="flex-1" />
-      <Button small onClick={() => void link.undo()} aria-keyshortcuts="Control+Z" title="Undo (Ctrl+Z)" aria-label="Undo">
+      <Button
+        small
+        onClick={() => void link.undo()}
+        aria-keyshortcuts="Control+Z"
+        title="Undo (Ctrl+Z)"
+        aria-label="Undo"
+      >
         <Arrow /> <span className="phone:hidden">Undo</span>
       </Button>
       {!phone && (
-        <Button small onClick={() => void link.redo()} aria-keyshortcuts="Control+Shift+Z" title="Redo (Ctrl+Shift+Z)" aria-label="Redo">
+        <Button
+          small
+          onClick={() => void link.redo()}
+          aria-keyshortcuts="Control+Shift+Z"
+          title="Redo (Ctrl+Shift+Z)"
+          aria-label="Redo"
+        >
           <Arrow flipped /> <span className="narrow:hidden">Redo</span>
         </Button>
       )}
       <Button small onClick={onFind} title="Find (/)" aria-keyshortcuts="/">
-        Find <kbd className="font-sans font-bold border border-edge rounded px-1 text-[11px] narrow:hidden">/</kbd>
+        Find{" "}
+        <kbd className="font-sans font-bold border border-edge rounded px-1 text-[11px] narrow:hidden">
+          /
+        </kbd>
       </Button>
       <Menu onKeys={onKeys} />
     </header>
@@ -73,19 +89,32 @@ function WorkMenu() {
   const [path, navigate] = useLocation();
   const work = useWork();
   const { settle } = useFindings();
-  const parts: Part[] = [...GROUPS.flatMap((group) => work[group]), { to: "/findings", word: VIEW_WORD.findings!, count: settle ? `${settle} to settle` : "" }];
+  const parts: Part[] = [
+    ...GROUPS.flatMap((group) => work[group]),
+    { to: "/findings", word: VIEW_WORD.findings!, count: settle ? `${settle} to settle` : "" },
+  ];
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
-        <Button small aria-label={`The work: ${VIEW_WORD[viewOf(path)] ?? ""}`} className="!h-11 font-semibold shrink-0">
+        <Button
+          small
+          aria-label={`The work: ${VIEW_WORD[viewOf(path)] ?? ""}`}
+          className="!h-11 font-semibold shrink-0"
+        >
           <span aria-hidden>☰</span> {VIEW_WORD[viewOf(path)]}
         </Button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" sideOffset={6} className={MENU}>
           {parts.map((part) => (
-            <DropdownMenu.Item key={part.to} className={`${ITEM} justify-between gap-6 min-h-11`} onSelect={() => navigate(part.to)}>
-              <span className={path.startsWith(part.to) ? "font-semibold text-sun-text" : ""}>{part.word}</span>
+            <DropdownMenu.Item
+              key={part.to}
+              className={`${ITEM} justify-between gap-6 min-h-11`}
+              onSelect={() => navigate(part.to)}
+            >
+              <span className={path.startsWith(part.to) ? "font-semibold text-sun-text" : ""}>
+                {part.word}
+              </span>
               <span className="text-faint">{part.count}</span>
             </DropdownMenu.Item>
           ))}
@@ -116,14 +145,23 @@ function Others() {
 function Arrow({ flipped }: { flipped?: boolean }) {
   return (
     <svg viewBox="0 0 16 16" className={`w-3.5 ${flipped ? "-scale-x-100" : ""}`} aria-hidden>
-      <path d="M6 3 2.500 6.500 6 10M3 6.500h6a4 4 0 0 1 0 7H7" fill="none" stroke="currentColor" strokeWidth="1.6" strokeLinecap="round" strokeLinejoin="round" />
+      <path
+        d="M6 3 2.500 6.500 6 10M3 6.500h6a4 4 0 0 1 0 7H7"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="1.6"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
     </svg>
   );
 }
 
 function Pill({ children, className = "" }: { children: ReactNode; className?: string }) {
   return (
-    <span className={`inline-flex items-center gap-2 h-8 px-3 phone:px-2 rounded-full border border-line bg-card min-w-0 ${className}`}>
+    <span
+      className={`inline-flex items-center gap-2 h-8 px-3 phone:px-2 rounded-full border border-line bg-card min-w-0 ${className}`}
+    >
       {children}
     </span>
   );
@@ -137,17 +175,26 @@ function Kept({ short }: { short: boolean }) {
   const [colour, word] = trouble ? (["bg-coral", "store away"] as const) : STATUS[status];
   const text = waiting > 0 ? `${word === "saved" ? "saving" : word}, ${waiting} waiting` : word;
   return (
-    <span role="status" data-status={trouble ? "trouble" : status} data-waiting={waiting} title={trouble || undefined}>
+    <span
+      role="status"
+      data-status={trouble ? "trouble" : status}
+      data-waiting={waiting}
+      title={trouble || undefined}
+    >
       <Pill>
         <span className={`w-2 h-2 rounded-full shrink-0 ${colour}`} aria-hidden />
-        <span className={`whitespace-nowrap ${short && text === "saved" ? "sr-only" : ""}`}>{text}</span>
+        <span className={`whitespace-nowrap ${short && text === "saved" ? "sr-only" : ""}`}>
+          {text}
+        </span>
       </Pill>
     </span>
   );
 }
 
-const ITEM = "px-3 min-h-9 flex items-center rounded-lg outline-none cursor-pointer data-[highlighted]:bg-raise";
-const MENU = "min-w-52 max-w-[92vw] max-h-[var(--radix-dropdown-menu-content-available-height)] scrolls rounded-xl border border-line bg-floor p-1.5 shadow-2xl z-50";
+const ITEM =
+  "px-3 min-h-9 flex items-center rounded-lg outline-none cursor-pointer data-[highlighted]:bg-raise";
+const MENU =
+  "min-w-52 max-w-[92vw] max-h-[var(--radix-dropdown-menu-content-available-height)] scrolls rounded-xl border border-line bg-floor p-1.5 shadow-2xl z-50";
 
 function Menu({ onKeys }: { onKeys: () => void }) {
   const link = useLink();
@@ -163,74 +210,84 @@ function Menu({ onKeys }: { onKeys: () => void }) {
   };
   return (
     <>
-    <NewShowDialog open={making} onOpenChange={setMaking} />
-    <input
-      ref={opener}
-      type="file"
-      aria-label="Show file"
-      accept=".json"
-      className="sr-only"
-      tabIndex={-1}
-      onChange={(event) => {
-        const file = event.currentTarget.files?.[0];
-        event.currentTarget.value = "";
-        if (!file) return;
-        openShowFile(file).then(
-          ({ id }) => location.assign(`/hears?show=${id}`),
-          (error: Error) => notify(error.message, "refused"),
-        );
-      }}
-    />
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger asChild>
-        <Button small aria-label={`Menu, ${me?.name ?? ""}`}>
-          <span className="narrow:hidden">{me?.name}</span> <span aria-hidden>▾</span>
-        </Button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={6} className={MENU}>
-          {me?.shows.slice(0, SHOWN).map((show) => (
-            <DropdownMenu.Item key={show.id} className={ITEM} onSelect={() => location.assign(`/hears?show=${show.id}`)}>
-              <span aria-hidden>{show.id === current ? "● " : "○ "}</span>
-              <span className="truncate max-w-72">{show.name}</span>
+      <NewShowDialog open={making} onOpenChange={setMaking} />
+      <input
+        ref={opener}
+        type="file"
+        aria-label="Show file"
+        accept=".json"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => {
+          const file = event.currentTarget.files?.[0];
+          event.currentTarget.value = "";
+          if (!file) return;
+          openShowFile(file).then(
+            ({ id }) => location.assign(`/hears?show=${id}`),
+            (error: Error) => notify(error.message, "refused"),
+          );
+        }}
+      />
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger asChild>
+          <Button small aria-label={`Menu, ${me?.name ?? ""}`}>
+            <span className="narrow:hidden">{me?.name}</span> <span aria-hidden>▾</span>
+          </Button>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" sideOffset={6} className={MENU}>
+            {me?.shows.slice(0, SHOWN).map((show) => (
+              <DropdownMenu.Item
+                key={show.id}
+                className={ITEM}
+                onSelect={() => location.assign(`/hears?show=${show.id}`)}
+              >
+                <span aria-hidden>{show.id === current ? "● " : "○ "}</span>
+                <span className="truncate max-w-72">{show.name}</span>
+              </DropdownMenu.Item>
+            ))}
+            <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/shows")}>
+              All shows…
             </DropdownMenu.Item>
-          ))}
-          <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/shows")}>
-            All shows…
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => setMaking(true)}>
-            New show…
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => opener.current?.click()}>
-            Open a show file…
-          </DropdownMenu.Item>
-          {current && (
-            <DropdownMenu.Item className={ITEM} onSelect={() => location.assign(showFileAddress(current))}>
-              Save this show as a file
+            <DropdownMenu.Item className={ITEM} onSelect={() => setMaking(true)}>
+              New show…
             </DropdownMenu.Item>
-          )}
-          <DropdownMenu.Separator className="h-px bg-line my-1.5" />
-          <DropdownMenu.Item className={ITEM} onSelect={() => void link.redo()}>
-            Redo
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/history")}>
-            History
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => navigate(`/guide?view=${viewOf(path)}`)}>
-            Guide
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
-            Keys
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={toggleTheme}>
-            Dusk or daylight
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={() => void signOut()}>
-            Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+            <DropdownMenu.Item className={ITEM} onSelect={() => opener.current?.click()}>
+              Open a show file…
+            </DropdownMenu.Item>
+            {current && (
+              <DropdownMenu.Item
+                className={ITEM}
+                onSelect={() => location.assign(showFileAddress(current))}
+              >
+                Save this show as a file
+              </DropdownMenu.Item>
+            )}
+            <DropdownMenu.Separator className="h-px bg-line my-1.5" />
+            <DropdownMenu.Item className={ITEM} onSelect={() => void link.redo()}>
+              Redo
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/history")}>
+              History
+            </DropdownMenu.Item>
+            <DropdownMenu.Item
+              className={ITEM}
+              onSelect={() => navigate(`/guide?view=${viewOf(path)}`)}
+            >
+              Guide
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
+              Keys
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={toggleTheme}>
+              Dusk or daylight
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => void signOut()}>
+              Sign out
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
     </>
   );
 }

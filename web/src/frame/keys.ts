@@ -21,8 +21,17 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
   ],
   lines: [...ROWS, ["Alt and Up or Down", "move the chosen lines"]],
   outputs: ROWS,
-  patch: [...ROWS, ["Shift and arrows", "take several sockets"], ["Ctrl+Enter", "take what is shown first"]],
-  mixes: [...ROWS, ["Left, Right", "a fader by 1 dB; with Shift by 0.1"], ["Page Up, Page Down", "a fader by 3 dB"], ["Home, End", "a fader off, or at 0"]],
+  patch: [
+    ...ROWS,
+    ["Shift and arrows", "take several sockets"],
+    ["Ctrl+Enter", "take what is shown first"],
+  ],
+  mixes: [
+    ...ROWS,
+    ["Left, Right", "a fader by 1 dB; with Shift by 0.1"],
+    ["Page Up, Page Down", "a fader by 3 dB"],
+    ["Home, End", "a fader off, or at 0"],
+  ],
   check: [
     ["G", "good, and on to the next line"],
     ["B", "bad"],

@@ -1,5 +1,5 @@
 /** The work in its order, and how far each part of it is. */
-import { valueOf } from "../data/show";
+import { type ShowState, valueIn } from "../data/show";
 import { usePatched, useShow } from "../data/use";
 
 export interface Part {
@@ -27,13 +27,25 @@ export const VIEW_WORD: Record<string, string> = {
 
 export const viewOf = (path: string): string => path.split("/")[1] || "hears";
 
+const patchedLines = (state: ShowState) =>
+  state.lines.filter((line) => valueIn(state, `line/${line}/socket`) !== null).length;
+
+const checkedLines = (state: ShowState) =>
+  state.lines.filter((line) => valueIn(state, `line/${line}/check`) !== "unchecked").length;
+
 export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
   const lines = useShow((state) => state.lines.length);
-  const patched = usePatched((state) => state.lines.filter((line) => valueOf(state, `line/${line}/socket`) !== null).length);
-  const checked = usePatched((state) => state.lines.filter((line) => valueOf(state, `line/${line}/check`) !== "unchecked").length);
-  const mixes = useShow((state) => state.mixes.length + state.groups.length + state.matrices.length);
+  const patched = usePatched(patchedLines);
+  const checked = usePatched(checkedLines);
+  const mixes = useShow(
+    (state) => state.mixes.length + state.groups.length + state.matrices.length,
+  );
   const outputs = useOutputs();
-  const part = (view: string, count?: string): Part => ({ to: `/${view}`, word: VIEW_WORD[view]!, count });
+  const part = (view: string, count?: string): Part => ({
+    to: `/${view}`,
+    word: VIEW_WORD[view]!,
+    count,
+  });
   return {
     Prepare: [
       part("lines", String(lines)),

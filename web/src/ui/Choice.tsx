@@ -13,7 +13,16 @@ interface Props {
 }
 
 /** One of a few words: the browser's own list, which every keyboard and phone knows. */
-export function Choice({ label, value, options, onChange, className = "", boxed, title, area }: Props) {
+export function Choice({
+  label,
+  value,
+  options,
+  onChange,
+  className = "",
+  boxed,
+  title,
+  area,
+}: Props) {
   return (
     <select
       aria-label={label}

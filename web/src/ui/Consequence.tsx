@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useState } from "react";
-import { useLink, useShow } from "../data/use";
 import type { Ask, Preview } from "../data/types";
+import { useLink, useShow } from "../data/use";
 
 /** What the core says an edit would do, asked again whenever the edit or the show changes. */
 function usePreview(ask: Ask | null): Preview | string | null {
@@ -32,13 +32,16 @@ function names(pairs: readonly (readonly [string, string])[]): string {
     return `${sources.slice(0, more ? 4 : 5).join(", ")}${more}, for ${only}`;
   }
   const bySource = new Map<string, string[]>();
-  for (const [source, listener] of pairs) bySource.set(source, [...(bySource.get(source) ?? []), listener]);
+  for (const [source, listener] of pairs)
+    bySource.set(source, [...(bySource.get(source) ?? []), listener]);
   const parts = [...bySource].map(([source, listeners]) =>
     listeners.length > 3
       ? `${source} for ${listeners.slice(0, 2).join(", ")} and ${listeners.length - 2} more`
       : `${source} for ${listeners.join(", ")}`,
   );
-  return parts.length > 4 ? `${parts.slice(0, 4).join("; ")}; and ${parts.length - 4} more` : parts.join("; ");
+  return parts.length > 4
+    ? `${parts.slice(0, 4).join("; ")}; and ${parts.length - 4} more`
+    : parts.join("; ");
 }
 
 /** Before an edit is made: who loses what, and who falls silent. Without one: what to do here. */
@@ -46,11 +49,30 @@ export function Consequence({ ask, children }: { ask: Ask | null; children?: Rea
   const shown = usePreview(ask);
   const offline = useShow((state) => state.status === "lost");
   if (!ask) return <p className="text-faint text-[13px] pb-2 shrink-0">{children}</p>;
-  if (offline) return <p className="text-coral pb-2" role="status">Offline: what it would do is told when the server is back. Taken now, it is made then.</p>;
-  if (!shown) return <p className="text-soft pb-2" role="status">Looking at what it would do…</p>;
-  if (typeof shown === "string") return <p className="text-coral pb-2" role="alert">{shown}</p>;
+  if (offline)
+    return (
+      <p className="text-coral pb-2" role="status">
+        Offline: what it would do is told when the server is back. Taken now, it is made then.
+      </p>
+    );
+  if (!shown)
+    return (
+      <p className="text-soft pb-2" role="status">
+        Looking at what it would do…
+      </p>
+    );
+  if (typeof shown === "string")
+    return (
+      <p className="text-coral pb-2" role="alert">
+        {shown}
+      </p>
+    );
   return (
-    <div className="rounded-xl border border-line bg-floor px-3 py-2 mb-2 max-h-32 scrolls shrink-0" role="status" data-testid="consequence">
+    <div
+      className="rounded-xl border border-line bg-floor px-3 py-2 mb-2 max-h-32 scrolls shrink-0"
+      role="status"
+      data-testid="consequence"
+    >
       {shown.changes === 0 && <p className="text-soft">It stands so already: nothing to change.</p>}
       {shown.leaving.map(([name, becomes]) => (
         <p key={name}>
@@ -63,10 +85,14 @@ export function Consequence({ ask, children }: { ask: Ask | null; children?: Rea
           {loss.to !== "nothing" && <span className="text-soft"> ({loss.to})</span>}
         </p>
       ))}
-      {shown.silenced.length > 0 && <p className="text-coral">Falls silent: {names(shown.silenced)}</p>}
+      {shown.silenced.length > 0 && (
+        <p className="text-coral">Falls silent: {names(shown.silenced)}</p>
+      )}
       {shown.opened.length > 0 && <p className="text-sea">Becomes heard: {names(shown.opened)}</p>}
       {shown.moved > 0 && (
-        <p className="text-soft">{shown.moved === 1 ? "1 other level moves." : `${shown.moved} other levels move.`}</p>
+        <p className="text-soft">
+          {shown.moved === 1 ? "1 other level moves." : `${shown.moved} other levels move.`}
+        </p>
       )}
       {shown.changes > 0 && shown.losses.length === 0 && shown.silenced.length === 0 && (
         <p className="text-sea">Nobody loses anything.</p>

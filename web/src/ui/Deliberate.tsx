@@ -27,7 +27,13 @@ export function Deliberate({ says, short, onDone, className = "" }: Props) {
     <Button
       small
       tone={armed ? "main" : "danger"}
-      aria-label={armed ? `Press again: ${says}${short ? ", again?" : ""}` : short ? `${says}, ${short}` : says}
+      aria-label={
+        armed
+          ? `Press again: ${says}${short ? ", again?" : ""}`
+          : short
+            ? `${says}, ${short}`
+            : says
+      }
       data-armed={armed || undefined}
       title={armed ? `Press again: ${says}` : says}
       className={className}

@@ -86,7 +86,9 @@ export function Fader(props: Props) {
         className={`absolute inset-y-0 left-0 ${muted ? "hatch" : ""}`}
         style={{
           width: `${travel * 100}%`,
-          background: muted ? undefined : `color-mix(in oklab, var(--strip-${colour}) 34%, var(--raise))`,
+          background: muted
+            ? undefined
+            : `color-mix(in oklab, var(--strip-${colour}) 34%, var(--raise))`,
         }}
       />
       <div className="absolute inset-y-0 w-px bg-edge/70" style={{ left: `${zero * 100}%` }} />

@@ -7,13 +7,16 @@ afterEach(() => {
   vi.restoreAllMocks();
 });
 
+let broken = true;
+
+function View() {
+  if (broken) throw new Error("no such sheet");
+  return <p>a sheet</p>;
+}
+
 it("keeps what goes wrong to itself, says so, and draws again when asked", () => {
   vi.spyOn(console, "error").mockImplementation(() => undefined); // React tells of it, rightly
-  let broken = true;
-  const View = () => {
-    if (broken) throw new Error("no such sheet");
-    return <p>a sheet</p>;
-  };
+  broken = true;
   render(
     <>
       <Guarded what="This view">

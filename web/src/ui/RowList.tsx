@@ -1,5 +1,17 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type FocusEvent, type KeyboardEvent, type PointerEvent, type ReactNode, createContext, memo, useContext, useEffect, useRef, useState } from "react";
+import {
+  createContext,
+  type FocusEvent,
+  type KeyboardEvent,
+  memo,
+  type PointerEvent,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useEffectEvent,
+  useRef,
+  useState,
+} from "react";
 
 /** Whether what stands in a row can be reached by Tab: only the row where the hand is. */
 const InReach = createContext(true);
@@ -41,18 +53,22 @@ export function RowList<Key extends string | number>(props: Props<Key>) {
   });
   useEffect(() => rows.measure(), [rows, height]);
   const shown = props.shown ?? null;
-  useEffect(() => {
-    const place = shown === null ? -1 : keys.indexOf(shown);
+  // only what is to be shown moves the list, not what the list holds
+  const bring = useEffectEvent((key: Key) => {
+    const place = keys.indexOf(key);
     if (place < 0) return;
-    setCurrent(shown);
+    setCurrent(key);
     rows.scrollToIndex(place, { align: "auto" });
-    // only what is to be shown moves the list, not what the list holds
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [shown, rows]);
+  });
+  useEffect(() => {
+    if (shown !== null) bring(shown);
+  }, [shown]);
 
   const inSight = rows.getVirtualItems().filter(({ index }) => index < keys.length);
   // a row that was scrolled away takes no stop from the list
-  const reached = inSight.some(({ index }) => keys[index] === current) ? current : keys[inSight[0]?.index ?? 0];
+  const reached = inSight.some(({ index }) => keys[index] === current)
+    ? current
+    : keys[inSight[0]?.index ?? 0];
 
   const onFocus = (event: FocusEvent) => {
     const place = (event.target as HTMLElement).closest<HTMLElement>("[data-index]")?.dataset.index;
@@ -63,9 +79,18 @@ export function RowList<Key extends string | number>(props: Props<Key>) {
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     const from = event.target as HTMLElement;
     // a list of words walks itself, and a field with a column goes by its column
-    if (!step || event.defaultPrevented || event.altKey || from instanceof HTMLSelectElement || from.dataset.column) return;
+    if (
+      !step ||
+      event.defaultPrevented ||
+      event.altKey ||
+      from instanceof HTMLSelectElement ||
+      from.dataset.column
+    )
+      return;
     const here = from.closest<HTMLElement>("[data-index]");
-    const next = scroller.current?.querySelector<HTMLElement>(`[data-index="${Number(here?.dataset.index) + step}"]`);
+    const next = scroller.current?.querySelector<HTMLElement>(
+      `[data-index="${Number(here?.dataset.index) + step}"]`,
+    );
     if (!here || !next) return;
     event.preventDefault();
     const place = [...here.querySelectorAll<HTMLElement>(FOCUSABLE)].indexOf(from);
@@ -84,7 +109,12 @@ export function RowList<Key extends string | number>(props: Props<Key>) {
       onKeyDown={onKeyDown}
       onPointerMove={props.onPointerMove}
     >
-      <div role="list" aria-label={props.label} className="relative" style={{ height: rows.getTotalSize() }}>
+      <div
+        role="list"
+        aria-label={props.label}
+        className="relative"
+        style={{ height: rows.getTotalSize() }}
+      >
         {inSight.map(({ index, start, key }) => (
           <div
             key={key}
@@ -107,6 +137,12 @@ export function RowList<Key extends string | number>(props: Props<Key>) {
 }
 
 /** A row is put together again only when it is another, or is drawn by another hand. */
-const Kept = memo(function Kept({ of, row }: { of: string | number; row: (key: string | number) => ReactNode }) {
+const Kept = memo(function Kept({
+  of,
+  row,
+}: {
+  of: string | number;
+  row: (key: string | number) => ReactNode;
+}) {
   return row(of);
 });

@@ -8,7 +8,13 @@ interface Props {
 }
 
 /** A field that narrows a list while one types. */
-export function SearchField({ label, placeholder = label, value, onChange, className = "w-44" }: Props) {
+export function SearchField({
+  label,
+  placeholder = label,
+  value,
+  onChange,
+  className = "w-44",
+}: Props) {
   return (
     <input
       type="search"

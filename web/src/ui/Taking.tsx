@@ -1,6 +1,6 @@
 import { useEffect } from "react";
-import { useLink } from "../data/use";
 import type { Ask } from "../data/types";
+import { useLink } from "../data/use";
 import { Button } from "./Button";
 import { Consequence } from "./Consequence";
 
@@ -21,7 +21,12 @@ export function Taking({ ask, onDone }: { ask: Ask; onDone: () => void }) {
       <div className="flex-1 min-w-0">
         <Consequence ask={ask} />
       </div>
-      <Button tone="main" onClick={() => void takeIt(link, ask, onDone)} title="Ctrl+Enter" aria-keyshortcuts="Control+Enter">
+      <Button
+        tone="main"
+        onClick={() => void takeIt(link, ask, onDone)}
+        title="Ctrl+Enter"
+        aria-keyshortcuts="Control+Enter"
+      >
         Take it
       </Button>
       <Button onClick={onDone} title="Escape" aria-keyshortcuts="Escape">
@@ -32,6 +37,10 @@ export function Taking({ ask, onDone }: { ask: Ask; onDone: () => void }) {
 }
 
 /** Make the edit; done once it is kept. */
-export async function takeIt(link: ReturnType<typeof useLink>, ask: Ask, onDone: () => void): Promise<void> {
+export async function takeIt(
+  link: ReturnType<typeof useLink>,
+  ask: Ask,
+  onDone: () => void,
+): Promise<void> {
   if (await link.do(ask, { quiet: false })) onDone();
 }

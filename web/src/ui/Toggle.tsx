@@ -20,7 +20,15 @@ const ON = {
 };
 
 /** A small key that stays pressed. Its word says what it is; pressed shows by border and ground. */
-export function Toggle({ label, pressed, onChange, children, tone = "sea", disabled, area }: Props) {
+export function Toggle({
+  label,
+  pressed,
+  onChange,
+  children,
+  tone = "sea",
+  disabled,
+  area,
+}: Props) {
   return (
     <RadixToggle.Root
       aria-label={label}

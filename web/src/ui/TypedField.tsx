@@ -59,7 +59,9 @@ export function TypedField(props: Props) {
     <input
       aria-label={label}
       className={`min-w-0 text-ellipsis bg-transparent rounded-md px-1.5 h-7 text-paper placeholder:text-faint ${
-        boxed ? `border bg-card ${props.missing ? "border-coral" : "border-edge"}` : "border border-transparent hover:border-line"
+        boxed
+          ? `border bg-card ${props.missing ? "border-coral" : "border-edge"}`
+          : "border border-transparent hover:border-line"
       } ${align === "right" ? "text-right" : ""} ${className}`}
       value={draft ?? value}
       tabIndex={tabIndex}

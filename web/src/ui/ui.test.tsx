@@ -1,8 +1,8 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import { Fader } from "./Fader";
-import { TypedField } from "./TypedField";
 import { runs } from "./ranges";
+import { TypedField } from "./TypedField";
 import { type Mark, placeAlong, travelOf } from "./travel";
 
 const MARKS: Mark[] = [
@@ -38,8 +38,17 @@ describe("Fader", () => {
   const draw = (levelDb: number | null, muted = false) => {
     const onStep = vi.fn();
     render(
-      <Fader label="Fiddle" address="channel/1/fader" levelDb={levelDb} marks={MARKS} colour="sea" muted={muted}
-        onMove={() => {}} onRelease={() => {}} onStep={onStep} />,
+      <Fader
+        label="Fiddle"
+        address="channel/1/fader"
+        levelDb={levelDb}
+        marks={MARKS}
+        colour="sea"
+        muted={muted}
+        onMove={() => {}}
+        onRelease={() => {}}
+        onStep={onStep}
+      />,
     );
     return { fader: screen.getByRole("slider", { name: "Fiddle" }), onStep };
   };
@@ -52,7 +61,11 @@ describe("Fader", () => {
 
   it("moves by keys, as typed steps that the core reads", () => {
     const { fader, onStep } = draw(-6);
-    for (const [key, shiftKey] of [["ArrowRight", false], ["ArrowLeft", true], ["Home", false]] as const)
+    for (const [key, shiftKey] of [
+      ["ArrowRight", false],
+      ["ArrowLeft", true],
+      ["Home", false],
+    ] as const)
       fireEvent.keyDown(fader, { key, shiftKey });
     expect(onStep.mock.calls.map(([step]) => step)).toEqual(["+1", "+-0.1", "off"]);
   });

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from "react";
-import { useLink } from "../data/use";
 import type { Ask } from "../data/types";
+import { useLink } from "../data/use";
 import { Taking } from "./Taking";
 
 /**

@@ -1,4 +1,4 @@
-import { valueOf } from "../../data/show";
+import { valueIn } from "../../data/show";
 import { fedBy, socketName, stripName, useLink, useShow, useText } from "../../data/use";
 import { KIND_WORD, levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
@@ -22,22 +22,31 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
   const name = useText(at("name"));
   const verdict = useText(at("check"));
   const kind = KIND_WORD[useText(at("kind"))];
-  const about = [useText(at("microphone")) || kind, useText(at("performer")), useText(at("where"))].filter(Boolean).join(" · ");
+  const about = [useText(at("microphone")) || kind, useText(at("performer")), useText(at("where"))]
+    .filter(Boolean)
+    .join(" · ");
   const place = useShow((state) => {
-    const socket = valueOf(state, at("socket")) as string | null;
+    const socket = valueIn(state, at("socket")) as string | null;
     if (!socket) return "no socket";
     const channel = fedBy(state, socket)[0];
     return `${socketName(state, socket)} → ${channel ? `${channel} ${stripName(state, `channel/${channel}`)}` : "no channel"}`;
   });
-  const phantom = useShow((state) => valueOf(state, at("phantom")) === true);
+  const phantom = useShow((state) => valueIn(state, at("phantom")) === true);
   const big = "h-14 flex-1 justify-center text-lg";
   return (
-    <section aria-label={`Checking ${name}`} className="rounded-2xl bg-floor border border-line p-4 phone:p-3 flex flex-col gap-3 md:min-h-0 md:scrolls">
+    <section
+      aria-label={`Checking ${name}`}
+      className="rounded-2xl bg-floor border border-line p-4 phone:p-3 flex flex-col gap-3 md:min-h-0 md:scrolls"
+    >
       <div>
         <div className="flex items-baseline gap-3">
           <h2 className="font-title text-2xl font-bold min-w-0 break-words">{name}</h2>
           {verdict !== "unchecked" && (
-            <span className={verdict === "good" ? "text-sea font-semibold" : "text-coral font-semibold"}>{verdict}</span>
+            <span
+              className={verdict === "good" ? "text-sea font-semibold" : "text-coral font-semibold"}
+            >
+              {verdict}
+            </span>
           )}
         </div>
         <p className="text-soft">
@@ -51,10 +60,19 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
       </div>
       <Meter line={line} fed={fed !== null} />
       <div className="flex gap-2">
-        <Button className={`${big} ${fed === "tone" ? "!border-sun !text-sun-text" : ""}`} aria-pressed={fed === "tone"} onClick={() => onFeed("tone")} aria-keyshortcuts="T">
+        <Button
+          className={`${big} ${fed === "tone" ? "!border-sun !text-sun-text" : ""}`}
+          aria-pressed={fed === "tone"}
+          onClick={() => onFeed("tone")}
+          aria-keyshortcuts="T"
+        >
           {fed === "tone" ? "Stop the tone" : "Tone"}
         </Button>
-        <Button className={`${big} ${fed === "noise" ? "!border-sun !text-sun-text" : ""}`} aria-pressed={fed === "noise"} onClick={() => onFeed("noise")}>
+        <Button
+          className={`${big} ${fed === "noise" ? "!border-sun !text-sun-text" : ""}`}
+          aria-pressed={fed === "noise"}
+          onClick={() => onFeed("noise")}
+        >
           {fed === "noise" ? "Stop the noise" : "Noise"}
         </Button>
       </div>
@@ -64,7 +82,11 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
           : "Nothing is fed. Tone (T) starts one, which then goes along from line to line."}
       </p>
       <div className="flex gap-2">
-        <Button className={`${big} ${unsure ? "!bg-sun !text-on-sun" : "!border-sea !text-sea"}`} onClick={() => onJudge("good")} aria-keyshortcuts="G">
+        <Button
+          className={`${big} ${unsure ? "!bg-sun !text-on-sun" : "!border-sea !text-sea"}`}
+          onClick={() => onJudge("good")}
+          aria-keyshortcuts="G"
+        >
           {unsure ? "✓ Good all the same" : "✓ Good"}
         </Button>
         <Button className={big} tone="danger" onClick={() => onJudge("bad")} aria-keyshortcuts="B">
@@ -83,7 +105,9 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
         value={useText(at("check_note"))}
         maxLength={200}
         className="h-11 px-3"
-        onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: at("check_note"), typed }] })}
+        onCommit={(typed) =>
+          void link.do({ action: "moves", moves: [{ address: at("check_note"), typed }] })
+        }
         data={{ id: "check-note" }}
       />
       <div className="flex gap-2">
@@ -109,11 +133,17 @@ function Meter({ line, fed }: { line: number; fed: boolean }) {
   const link = useLink();
   const meters = useShow((state) => (state.meters?.line === line ? state.meters : null));
   const suspect = meters?.suspect ?? null;
-  const otherName = useShow((state) => (suspect === null ? "" : String(valueOf(state, `line/${suspect}/name`))));
+  const otherName = useShow((state) =>
+    suspect === null ? "" : String(valueIn(state, `line/${suspect}/name`)),
+  );
   const name = useText(`line/${line}/name`);
   const dbfs = meters?.dbfs ?? null;
   const expected = meters?.expected_dbfs ?? null;
-  const tone = meters?.good ? "text-sea" : dbfs === null && !otherName ? "text-faint" : "text-coral";
+  const tone = meters?.good
+    ? "text-sea"
+    : dbfs === null && !otherName
+      ? "text-faint"
+      : "text-coral";
   return (
     <div>
       <div className="flex items-center gap-3">
@@ -126,9 +156,16 @@ function Meter({ line, fed }: { line: number; fed: boolean }) {
           aria-valuetext={dbfs === null ? "nothing" : `${levelText(dbfs, 0)} dBFS`}
           className="relative h-8 flex-1 rounded-lg bg-raise overflow-hidden"
         >
-          <div className={`absolute inset-y-0 left-0 ${dbfs !== null && dbfs > -1 ? "bg-coral" : "bg-sea"}`} style={{ width: `${dbfs === null ? 0 : onMeter(dbfs) * 100}%` }} />
+          <div
+            className={`absolute inset-y-0 left-0 ${dbfs !== null && dbfs > -1 ? "bg-coral" : "bg-sea"}`}
+            style={{ width: `${dbfs === null ? 0 : onMeter(dbfs) * 100}%` }}
+          />
           {expected !== null && (
-            <div className="absolute inset-y-0 w-0.5 bg-sun" style={{ left: `${onMeter(expected) * 100}%` }} title="expected" />
+            <div
+              className="absolute inset-y-0 w-0.5 bg-sun"
+              style={{ left: `${onMeter(expected) * 100}%` }}
+              title="expected"
+            />
           )}
         </div>
         <strong className="font-title text-2xl w-24 text-right" data-testid="arrives">
@@ -137,13 +174,19 @@ function Meter({ line, fed }: { line: number; fed: boolean }) {
         <span className="text-faint">dBFS</span>
       </div>
       <p className={`mt-1.5 min-h-6 ${tone}`} role="status" data-testid="arrival">
-        {meters ? (fed || dbfs !== null || otherName ? meters.says : "Feed it, or have somebody tap it.") : "No stage answers. bin/demo starts a stand-in."}
+        {meters
+          ? fed || dbfs !== null || otherName
+            ? meters.says
+            : "Feed it, or have somebody tap it."
+          : "No stage answers. bin/demo starts a stand-in."}
       </p>
       {suspect !== null && (
         <Button
           tone="main"
           className="mt-1 !h-11"
-          onClick={() => void link.do({ action: "swap_lines", lines: [line, suspect] }, { quiet: false })}
+          onClick={() =>
+            void link.do({ action: "swap_lines", lines: [line, suspect] }, { quiet: false })
+          }
         >
           Swap {name} and {otherName} in the patch
         </Button>
@@ -156,7 +199,9 @@ function Meter({ line, fed }: { line: number; fed: boolean }) {
 function StandIn({ line }: { line: number }) {
   const link = useLink();
   const next = useShow((state) => state.lines[state.lines.indexOf(line) + 1] ?? null);
-  const name = useShow((state) => (next === null ? "" : String(valueOf(state, `line/${next}/name`))));
+  const name = useShow((state) =>
+    next === null ? "" : String(valueIn(state, `line/${next}/name`)),
+  );
   if (next === null) return null;
   return (
     <p className="text-[12.5px] text-faint hidden md:flex items-center gap-2 flex-wrap">

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from "react";
-import { store, valueOf } from "../../data/show";
+import { store, valueIn } from "../../data/show";
 import { fedBy, select, useLink, useShow } from "../../data/use";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { CheckCard } from "./CheckCard";
@@ -10,7 +10,7 @@ function nextUnchecked(after: number | null): number | null {
   const state = store.getState();
   const from = after === null ? 0 : state.lines.indexOf(after) + 1;
   const order = [...state.lines.slice(from), ...state.lines.slice(0, from)];
-  return order.find((line) => valueOf(state, `line/${line}/check`) === "unchecked") ?? null;
+  return order.find((line) => valueIn(state, `line/${line}/check`) === "unchecked") ?? null;
 }
 
 /** Whether the stage says of a line that nothing arrives. Without a stage nobody can tell. */
@@ -74,7 +74,10 @@ export function CheckView() {
   useEffect(() => {
     link.watch({ check: line });
     const state = store.getState();
-    const [channel] = fedBy(state, line === null ? null : (valueOf(state, `line/${line}/socket`) as string | null));
+    const [channel] = fedBy(
+      state,
+      line === null ? null : (valueIn(state, `line/${line}/socket`) as string | null),
+    );
     if (channel) select(`channel/${channel}`);
   }, [link, line]);
   // Leaving the view leaves the stage quiet.
@@ -94,15 +97,15 @@ export function CheckView() {
       const target = event.target;
       if (target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const keys: Record<string, () => void> = {
-        g: () => judge("good"),
-        b: () => judge("bad"),
-        t: () => feed("tone"),
-        n: () => document.getElementById("check-note")?.focus(),
-        ArrowDown: () => step(1),
-        ArrowUp: () => step(-1),
-      };
-      const act = keys[event.key];
+      const keys = new Map([
+        ["g", () => judge("good")],
+        ["b", () => judge("bad")],
+        ["t", () => feed("tone")],
+        ["n", () => document.getElementById("check-note")?.focus()],
+        ["ArrowDown", () => step(1)],
+        ["ArrowUp", () => step(-1)],
+      ]);
+      const act = keys.get(event.key);
       if (!act) return;
       event.preventDefault();
       act();
@@ -122,7 +125,14 @@ export function CheckView() {
         </Empty>
       ) : (
         <div className="flex-1 min-h-0 scrolls grid gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_minmax(200px,300px)]">
-          <CheckCard line={line} fed={fed} unsure={unsure === line} onFeed={feed} onJudge={judge} onStep={step} />
+          <CheckCard
+            line={line}
+            fed={fed}
+            unsure={unsure === line}
+            onFeed={feed}
+            onJudge={judge}
+            onStep={step}
+          />
           <CheckList line={line} onChoose={goTo} />
         </div>
       )}
@@ -135,7 +145,7 @@ function Counts() {
     let good = 0;
     let bad = 0;
     for (const line of state.lines) {
-      const verdict = valueOf(state, `line/${line}/check`);
+      const verdict = valueIn(state, `line/${line}/check`);
       if (verdict === "good") good++;
       if (verdict === "bad") bad++;
     }

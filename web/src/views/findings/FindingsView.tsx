@@ -1,6 +1,6 @@
 import { useLocation } from "wouter";
-import { select, useLink, useShow } from "../../data/use";
 import type { Finding } from "../../data/types";
+import { select, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Deliberate } from "../../ui/Deliberate";
 import { Empty, ViewHead } from "../../ui/Panel";
@@ -60,7 +60,8 @@ function Row({ finding }: { finding: Finding }) {
   const [, navigate] = useLocation();
   const remedy = finding.remedy;
   const settle = () =>
-    remedy && void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false });
+    remedy &&
+    void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false });
   return (
     <li
       data-rule={finding.rule}
@@ -70,7 +71,9 @@ function Row({ finding }: { finding: Finding }) {
         aria-hidden
         className={`w-2.5 h-2.5 shrink-0 ${finding.tone === "settle" ? "bg-coral rotate-45" : "border-2 border-soft rounded-full"}`}
       />
-      <span className="flex-1 min-w-0 phone:min-w-[calc(100%-40px)] break-words">{finding.says}</span>
+      <span className="flex-1 min-w-0 phone:min-w-[calc(100%-40px)] break-words">
+        {finding.says}
+      </span>
       <Button
         small
         tone="quiet"

@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import Markdown from "react-markdown";
 import { useSearch } from "wouter";
+import guide from "../../../../docs/guide.md?raw";
 import { VIEW_WORD } from "../../frame/work";
 import { ViewHead } from "../../ui/Panel";
 import { SearchField } from "../../ui/SearchField";
-import guide from "../../../../docs/guide.md?raw";
 
 interface Part {
   title: string;
@@ -23,16 +23,18 @@ const PARTS: readonly Part[] = guide
 export function GuideView() {
   const from = new URLSearchParams(useSearch()).get("view") ?? "";
   const [words, setWords] = useState("");
-  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-  const shown = useMemo(
-    () => PARTS.filter((part) => wanted.every((word) => `${part.title} ${part.text}`.toLowerCase().includes(word))),
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [words],
-  );
+  const shown = useMemo(() => {
+    const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
+    return PARTS.filter((part) =>
+      wanted.every((word) => `${part.title} ${part.text}`.toLowerCase().includes(word)),
+    );
+  }, [words]);
   const scroller = useRef<HTMLDivElement>(null);
   const start = VIEW_WORD[from];
   useEffect(() => {
-    const at = [...(scroller.current?.querySelectorAll("h2") ?? [])].find((head) => head.textContent === start);
+    const at = [...(scroller.current?.querySelectorAll("h2") ?? [])].find(
+      (head) => head.textContent === start,
+    );
     at?.scrollIntoView();
   }, [start]);
   return (
@@ -40,10 +42,19 @@ export function GuideView() {
       <ViewHead title="Guide">
         <SearchField label="Find in the guide" value={words} onChange={setWords} className="w-56" />
         <span className="text-faint" role="status">
-          {words && (shown.length === 0 ? "Nothing in the guide says that." : shown.map((part) => part.title).join(", "))}
+          {words &&
+            (shown.length === 0
+              ? "Nothing in the guide says that."
+              : shown.map((part) => part.title).join(", "))}
         </span>
       </ViewHead>
-      <div ref={scroller} className="scrolls flex-1 min-h-0 short:min-h-72" tabIndex={0} role="region" aria-label="The guide">
+      <div
+        ref={scroller}
+        className="scrolls flex-1 min-h-0 short:min-h-72"
+        tabIndex={0}
+        role="region"
+        aria-label="The guide"
+      >
         {shown.map((part) => (
           <section key={part.title} className="guide max-w-[72ch] pb-5">
             <h2 className="font-title text-xl font-bold pb-1">{part.title}</h2>

@@ -1,10 +1,20 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, type MouseEvent, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { select, useLink, useShow } from "../../data/use";
+import {
+  type KeyboardEvent,
+  type MouseEvent,
+  type PointerEvent,
+  useCallback,
+  useEffect,
+  useEffectEvent,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import type { Table } from "../../data/types";
+import { select, useLink, useShow } from "../../data/use";
 import { usePhone, useRowHeight } from "../../ui/media";
 import type { Mark } from "../../ui/travel";
-import { type Place, type Whole, block, stepped, takenIn } from "./block";
+import { block, type Place, stepped, takenIn, type Whole } from "./block";
 import { COLUMN, ColumnHead, type DrawnColumn, GridRow, TOP } from "./GridRow";
 
 interface Props {
@@ -55,29 +65,39 @@ export function Grid({ table, columns }: Props) {
 
   const inSight = across.getVirtualItems();
   const drawn = useMemo<DrawnColumn[]>(
-    () => inSight.flatMap(({ index: place, start }) => (place < columns.length ? [{ index: columns[place]!, place, left: start }] : [])),
+    () =>
+      inSight.flatMap(({ index: place, start }) =>
+        place < columns.length ? [{ index: columns[place]!, place, left: start }] : [],
+      ),
     [inSight, columns],
   );
   // a row taken by its head takes the sends of its source: its fader, which the house rides, stays
-  const sent = useMemo(() => columns.flatMap((index, place) => (table.listeners[index]!.startsWith("mix/") ? [place] : [])), [columns, table.listeners]);
+  const sent = useMemo(
+    () =>
+      columns.flatMap((index, place) =>
+        table.listeners[index]!.startsWith("mix/") ? [place] : [],
+      ),
+    [columns, table.listeners],
+  );
   const taken = useMemo(
     () => takenIn(block(anchor, head), whole, table.sources.length, columns.length, sent),
     [anchor, head, whole, table.sources.length, columns.length, sent],
   );
 
   // Something selected elsewhere (Find, another view) moves the cursor here.
-  useEffect(() => {
-    if (!selected) return;
-    const row = table.sources.indexOf(selected.source);
-    const column = columns.findIndex((index) => table.listeners[index] === selected.listener);
+  // Only that may move the cursor; the cursor's own moves come from below.
+  const follow = useEffectEvent((to: NonNullable<typeof selected>) => {
+    const row = table.sources.indexOf(to.source);
+    const column = columns.findIndex((index) => table.listeners[index] === to.listener);
     if (row < 0 || column < 0 || (row === head.row && column === head.column)) return;
     setAnchor({ row, column });
     setHead({ row, column });
     setWhole(null);
     rows.scrollToIndex(row);
     across.scrollToIndex(column);
-    // Only a selection from outside may move the cursor; the cursor's own moves come from below.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+  });
+  useEffect(() => {
+    if (selected) follow(selected);
   }, [selected, table.sources, columns]);
 
   const goTo = (place: Place, extend: boolean, wholly: Whole = null) => {
@@ -151,7 +171,8 @@ export function Grid({ table, columns }: Props) {
     const place = dragging.current && placeUnder(event.target as HTMLElement);
     if (place && (place.row !== head.row || place.column !== head.column)) goTo(place, true);
   };
-  const onDoubleClick = (event: MouseEvent) => placeUnder(event.target as HTMLElement) && setDraft("");
+  const onDoubleClick = (event: MouseEvent) =>
+    placeUnder(event.target as HTMLElement) && setDraft("");
 
   return (
     <div
@@ -171,9 +192,23 @@ export function Grid({ table, columns }: Props) {
       onDoubleClick={onDoubleClick}
       className="scrolls flex-1 min-h-0 short:min-h-72 rounded-lg outline-offset-0"
     >
-      <div className="relative" role="presentation" style={{ width: across.getTotalSize(), height: rows.getTotalSize() }}>
-        <div className="sticky top-0 z-20 bg-ink" role="row" aria-rowindex={1} style={{ height: TOP }}>
-          <span role="columnheader" aria-colindex={1} className="sticky left-0 z-10 inline-block bg-ink text-[12px] text-faint" style={{ width: headWidth - 2, height: TOP - 2 }}>
+      <div
+        className="relative"
+        role="presentation"
+        style={{ width: across.getTotalSize(), height: rows.getTotalSize() }}
+      >
+        <div
+          className="sticky top-0 z-20 bg-ink"
+          role="row"
+          aria-rowindex={1}
+          style={{ height: TOP }}
+        >
+          <span
+            role="columnheader"
+            aria-colindex={1}
+            className="sticky left-0 z-10 inline-block bg-ink text-[12px] text-faint"
+            style={{ width: headWidth - 2, height: TOP - 2 }}
+          >
             <span className="sr-only">Source</span>
           </span>
           {drawn.map(({ index, place, left }) => (
@@ -187,29 +222,31 @@ export function Grid({ table, columns }: Props) {
             />
           ))}
         </div>
-        {rows.getVirtualItems().map(({ index: row, start }) =>
-          row < table.sources.length ? (
-            <GridRow
-              key={table.sources[row]}
-              source={table.sources[row]!}
-              row={row}
-              top={start}
-              height={height}
-              headWidth={headWidth}
-              columns={drawn}
-              listeners={table.listeners}
-              levels={table.level_db[row]!}
-              states={table.state[row]!}
-              ways={table.way[row]!}
-              marks={marks}
-              cursor={row === head.row ? head.column : null}
-              taken={row >= taken.top && row <= taken.bottom ? taken.set : null}
-              draft={row === head.row ? draft : null}
-              onDraft={setDraft}
-              onCommit={commit}
-            />
-          ) : null,
-        )}
+        {rows
+          .getVirtualItems()
+          .map(({ index: row, start }) =>
+            row < table.sources.length ? (
+              <GridRow
+                key={table.sources[row]}
+                source={table.sources[row]!}
+                row={row}
+                top={start}
+                height={height}
+                headWidth={headWidth}
+                columns={drawn}
+                listeners={table.listeners}
+                levels={table.level_db[row]!}
+                states={table.state[row]!}
+                ways={table.way[row]!}
+                marks={marks}
+                cursor={row === head.row ? head.column : null}
+                taken={row >= taken.top && row <= taken.bottom ? taken.set : null}
+                draft={row === head.row ? draft : null}
+                onDraft={setDraft}
+                onCommit={commit}
+              />
+            ) : null,
+          )}
       </div>
     </div>
   );

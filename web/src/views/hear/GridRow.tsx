@@ -1,8 +1,8 @@
 import { type FocusEvent, memo } from "react";
-import { type ShowState, valueOf } from "../../data/show";
-import { socketName, sourceInForce, stripName, useShow } from "../../data/use";
+import { type ShowState, valueIn } from "../../data/show";
 import type { CellState, CellWay, TableHead } from "../../data/types";
-import { STATE_WORD, cellText } from "../../data/words";
+import { socketName, sourceInForce, stripName, useShow } from "../../data/use";
+import { cellText, STATE_WORD } from "../../data/words";
 import { ColourBar } from "../../ui/Panel";
 import { type Mark, travelOf } from "../../ui/travel";
 
@@ -24,10 +24,16 @@ interface HeadProps {
   chosen: boolean;
 }
 
-export const ColumnHead = memo(function ColumnHead({ listener, head, place, left, chosen }: HeadProps) {
+export const ColumnHead = memo(function ColumnHead({
+  listener,
+  head,
+  place,
+  left,
+  chosen,
+}: HeadProps) {
   const name = useShow((state) => stripName(state, listener));
   const colour = useShow((state) =>
-    /^(mix|group|matrix)\//.test(listener) ? String(valueOf(state, `${listener}/colour`)) : "sand",
+    /^(mix|group|matrix)\//.test(listener) ? String(valueIn(state, `${listener}/colour`)) : "sand",
   );
   return (
     <div
@@ -38,8 +44,12 @@ export const ColumnHead = memo(function ColumnHead({ listener, head, place, left
       className={`absolute top-0 px-[3px] pt-1.5 pb-1 rounded-t-lg border-t-[3px] text-[11px] tracking-tight leading-[14px] cursor-pointer ${chosen ? "bg-raise" : "bg-floor hover:bg-card"}`}
       style={{ left, width: COLUMN - 2, height: TOP - 2, borderColor: `var(--strip-${colour})` }}
     >
-      <span className="block font-semibold h-7 overflow-hidden hyphens-auto break-words">{name}</span>
-      <span className={`block mt-1 text-[11px] whitespace-nowrap ${head.patched ? "text-faint" : "text-coral font-semibold"}`}>
+      <span className="block font-semibold h-7 overflow-hidden hyphens-auto break-words">
+        {name}
+      </span>
+      <span
+        className={`block mt-1 text-[11px] whitespace-nowrap ${head.patched ? "text-faint" : "text-coral font-semibold"}`}
+      >
         {head.about}
       </span>
     </div>
@@ -53,11 +63,24 @@ export function sourceText(state: ShowState, source: string): string {
 }
 
 /** A return's number has a letter before it; a channel's stands alone. */
-export const numberText = (source: string): string => `${source.startsWith("return/") ? "R" : ""}${source.split("/")[1]}`;
+export const numberText = (source: string): string =>
+  `${source.startsWith("return/") ? "R" : ""}${source.split("/")[1]}`;
 
-function RowHead({ source, row, chosen, width, height }: { source: string; row: number; chosen: boolean; width: number; height: number }) {
+function RowHead({
+  source,
+  row,
+  chosen,
+  width,
+  height,
+}: {
+  source: string;
+  row: number;
+  chosen: boolean;
+  width: number;
+  height: number;
+}) {
   const name = useShow((state) => stripName(state, source));
-  const colour = useShow((state) => String(valueOf(state, `${source}/colour`)));
+  const colour = useShow((state) => String(valueIn(state, `${source}/colour`)));
   const socket = useShow((state) => sourceText(state, source));
   return (
     <div
@@ -71,7 +94,11 @@ function RowHead({ source, row, chosen, width, height }: { source: string; row: 
       <ColourBar colour={colour} />
       <span className="w-[18px] text-right text-faint text-[12px]">{numberText(source)}</span>
       <span className="flex-1 truncate">{name}</span>
-      <span className={`text-[12px] whitespace-nowrap max-w-[45%] truncate ${socket ? "text-faint" : "text-coral"}`}>{socket || "no source"}</span>
+      <span
+        className={`text-[12px] whitespace-nowrap max-w-[45%] truncate ${socket ? "text-faint" : "text-coral"}`}
+      >
+        {socket || "no source"}
+      </span>
     </div>
   );
 }
@@ -100,8 +127,19 @@ interface RowProps {
 export const GridRow = memo(function GridRow(props: RowProps) {
   const { source, row, cursor, taken } = props;
   return (
-    <div role="row" aria-rowindex={row + 2} className="absolute left-0 right-0" style={{ top: props.top, height: props.height }}>
-      <RowHead source={source} row={row} chosen={cursor !== null} width={props.headWidth} height={props.height} />
+    <div
+      role="row"
+      aria-rowindex={row + 2}
+      className="absolute left-0 right-0"
+      style={{ top: props.top, height: props.height }}
+    >
+      <RowHead
+        source={source}
+        row={row}
+        chosen={cursor !== null}
+        width={props.headWidth}
+        height={props.height}
+      />
       {props.columns.map(({ index, place, left }) => (
         <Cell
           key={place}
@@ -182,32 +220,54 @@ function Cell(props: CellProps) {
       className={`absolute top-0 rounded-md overflow-hidden text-right text-[13px] pr-1.5 cursor-cell select-none ${
         blocked ? "hatch text-coral" : state === "heard" ? "bg-quiet" : "bg-floor"
       }`}
-      style={{ left: props.left, width: COLUMN - 2, height: props.height - 2, lineHeight: `${props.height - 2}px` }}
+      style={{
+        left: props.left,
+        width: COLUMN - 2,
+        height: props.height - 2,
+        lineHeight: `${props.height - 2}px`,
+      }}
     >
       {state === "heard" && (
         <>
-          <span className="absolute inset-y-0 left-0 bg-heard" style={{ width: `${travelOf(levelDb, props.marks) * 100}%` }} aria-hidden />
-          <span className={`absolute left-1.5 top-1/2 -translate-y-1/2 ${WAY_MARK[props.way]}`} aria-hidden />
+          <span
+            className="absolute inset-y-0 left-0 bg-heard"
+            style={{ width: `${travelOf(levelDb, props.marks) * 100}%` }}
+            aria-hidden
+          />
+          <span
+            className={`absolute left-1.5 top-1/2 -translate-y-1/2 ${WAY_MARK[props.way]}`}
+            aria-hidden
+          />
           <span className="relative">{cellText(levelDb)}</span>
         </>
       )}
       {state === "down" && <span className="text-faint">down</span>}
       {blocked && (
-        <span className={`bg-card rounded px-0.5 ${state === "no_source" || state === "cancelled" ? "text-[10px]" : "text-[12px]"}`}>
+        <span
+          className={`bg-card rounded px-0.5 ${state === "no_source" || state === "cancelled" ? "text-[10px]" : "text-[12px]"}`}
+        >
           {STATE_WORD[state]}
         </span>
       )}
       {state === "unrouted" && (
-        <span className="text-faint pr-4" aria-hidden>·</span>
+        <span className="text-faint pr-4" aria-hidden>
+          ·
+        </span>
       )}
       {ring && <span className={`absolute inset-0 rounded-md ${ring}`} aria-hidden />}
-      {draft !== null && <CellInput draft={draft} onDraft={props.onDraft} onCommit={props.onCommit} />}
+      {draft !== null && (
+        <CellInput draft={draft} onDraft={props.onDraft} onCommit={props.onCommit} />
+      )}
     </div>
   );
 }
 
 /** A key that leaves the field without settling gives it up; another field or view does too. */
-export function CellInput({ draft, onDraft, onCommit }: Pick<CellProps, "onDraft" | "onCommit"> & { draft: string }) {
+export function CellInput({
+  draft,
+  onDraft,
+  onCommit,
+}: Pick<CellProps, "onDraft" | "onCommit"> & { draft: string }) {
   const leave = (event: FocusEvent) => event.currentTarget.isConnected && onDraft(null);
   return (
     <input

@@ -1,9 +1,9 @@
 import { useMemo, useState } from "react";
-import { useShow } from "../../data/use";
-import type { TableHead } from "../../data/types";
-import { Empty, ViewHead } from "../../ui/Panel";
 import { Link as RouteLink } from "wouter";
+import type { TableHead } from "../../data/types";
+import { useShow } from "../../data/use";
 import { usePhone } from "../../ui/media";
+import { Empty, ViewHead } from "../../ui/Panel";
 import { RadioKeys } from "../../ui/RadioKeys";
 import { Grid } from "./Grid";
 import { LoudestLine } from "./LoudestLine";
@@ -15,7 +15,11 @@ const FILTERS: readonly (readonly [Filter, string, (head: TableHead) => boolean]
   ["all", "All", (head) => head.listens],
   ["ears", "Ears", (head) => head.serves === "ears"],
   ["wedges", "Wedges", (head) => head.serves === "wedge"],
-  ["rooms", "Rooms and feeds", (head) => ["house", "mono", "room", "feed", "matrix"].includes(head.serves)],
+  [
+    "rooms",
+    "Rooms and feeds",
+    (head) => ["house", "mono", "room", "feed", "matrix"].includes(head.serves),
+  ],
   ["tracks", "Tracks", (head) => head.serves === "direct"],
   ["between", "In between", (head) => head.serves === "group" || head.serves === "effect"],
 ];
@@ -47,11 +51,15 @@ export function HearView() {
   return (
     <>
       <ViewHead title="Who hears what">
-        {!phone && <RadioKeys label="Listeners" keys={FILTERS} chosen={filter} onChoose={setFilter} />}
+        {!phone && (
+          <RadioKeys label="Listeners" keys={FILTERS} chosen={filter} onChoose={setFilter} />
+        )}
       </ViewHead>
       {table.sources.length === 0 ? (
         <Empty title="Nobody plays yet">
-          <p>A source is a channel with an input. Import the band's input list, or patch by hand.</p>
+          <p>
+            A source is a channel with an input. Import the band's input list, or patch by hand.
+          </p>
           <RouteLink to="/lines" className="text-sun-text underline">
             Go to Lines
           </RouteLink>
@@ -63,15 +71,13 @@ export function HearView() {
             {NOBODY[filter][2]}
           </RouteLink>
         </Empty>
+      ) : phone ? (
+        <OneListener table={table} columns={columns} />
       ) : (
         <>
-          {phone ? <OneListener table={table} columns={columns} /> : (
-            <>
-              <LoudestLine />
-              <Grid table={table} columns={columns} />
-              <Legend />
-            </>
-          )}
+          <LoudestLine />
+          <Grid table={table} columns={columns} />
+          <Legend />
         </>
       )}
     </>
@@ -81,11 +87,25 @@ export function HearView() {
 function Legend() {
   return (
     <p className="pt-2 text-[12.5px] text-faint flex flex-wrap gap-x-4 shrink-0 short:hidden">
-      <span><i className="inline-block w-1.5 h-1.5 rounded-full bg-sea mr-1.5 align-middle" />before the fader</span>
-      <span><i className="inline-block w-0.5 h-3 bg-sea mr-1.5 align-middle" />after the fader</span>
-      <span><i className="inline-block w-1.5 h-1.5 rounded-full border-[1.5px] border-sea mr-1.5 align-middle" />by another strip</span>
-      <span><i className="inline-block w-3.5 h-2.5 hatch mr-1.5 align-middle" />blocked</span>
-      <span>Type a level, +2, +-2 or off; Shift or drag for several, a head for all; Delete is off.</span>
+      <span>
+        <i className="inline-block w-1.5 h-1.5 rounded-full bg-sea mr-1.5 align-middle" />
+        before the fader
+      </span>
+      <span>
+        <i className="inline-block w-0.5 h-3 bg-sea mr-1.5 align-middle" />
+        after the fader
+      </span>
+      <span>
+        <i className="inline-block w-1.5 h-1.5 rounded-full border-[1.5px] border-sea mr-1.5 align-middle" />
+        by another strip
+      </span>
+      <span>
+        <i className="inline-block w-3.5 h-2.5 hatch mr-1.5 align-middle" />
+        blocked
+      </span>
+      <span>
+        Type a level, +2, +-2 or off; Shift or drag for several, a head for all; Delete is off.
+      </span>
     </p>
   );
 }

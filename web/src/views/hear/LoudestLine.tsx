@@ -16,7 +16,9 @@ export function LoudestLine() {
       className="flex items-center gap-x-1.5 text-[13px] h-9 coarse:h-[52px] pb-1.5 coarse:pt-0.5 shrink-0 overflow-hidden"
       aria-label={`Loudest at ${name}`}
     >
-      <span className="text-faint whitespace-nowrap max-w-56 truncate slim:sr-only">Loudest at {name}</span>
+      <span className="text-faint whitespace-nowrap max-w-56 truncate slim:sr-only">
+        Loudest at {name}
+      </span>
       {told?.sources.length === 0 && <span className="text-soft">nobody is heard</span>}
       {told?.sources.map((one) => (
         <button
@@ -26,7 +28,9 @@ export function LoudestLine() {
           aria-current={one.source === selected?.source ? "true" : undefined}
           onClick={() => select(one.source, told.listener)}
           className={`inline-flex items-center gap-1.5 h-7 px-2 rounded-lg border cursor-pointer whitespace-nowrap min-w-0 max-w-40 ${
-            one.source === selected?.source ? "border-sun text-paper font-semibold" : "border-line text-soft hover:text-paper"
+            one.source === selected?.source
+              ? "border-sun text-paper font-semibold"
+              : "border-line text-soft hover:text-paper"
           }`}
         >
           <span className="text-faint">{one.rank}</span>

@@ -34,10 +34,21 @@ export interface Taken {
  * What is taken of a grid: the block, the whole rows or the whole columns that it touches. Whole rows
  * take the columns `ofRows`, or all where there are none of these.
  */
-export function takenIn(area: Block, whole: Whole, rows: number, columns: number, ofRows: readonly number[]): Taken {
-  const all = (low: number, high: number) => Array.from({ length: Math.max(0, high - low + 1) }, (_, step) => low + step);
+export function takenIn(
+  area: Block,
+  whole: Whole,
+  rows: number,
+  columns: number,
+  ofRows: readonly number[],
+): Taken {
+  const all = (low: number, high: number) =>
+    Array.from({ length: Math.max(0, high - low + 1) }, (_, step) => low + step);
   const across =
-    whole === "row" ? (ofRows.length > 0 ? ofRows : all(0, columns - 1)) : all(area.left, Math.min(area.right, columns - 1));
+    whole === "row"
+      ? ofRows.length > 0
+        ? ofRows
+        : all(0, columns - 1)
+      : all(area.left, Math.min(area.right, columns - 1));
   const top = whole === "column" ? 0 : Math.min(area.top, rows - 1);
   const bottom = whole === "column" ? rows - 1 : Math.min(area.bottom, rows - 1);
   return { top, bottom, columns: across, set: new Set(across) };

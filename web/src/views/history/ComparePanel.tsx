@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { comparePoints } from "../../data/http";
-import { useLink, useShow } from "../../data/use";
 import type { Ask, Compared, Point } from "../../data/types";
+import { useLink, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -38,20 +38,35 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
       current = false;
     };
   }, [showId, was.revision, now, revision]);
-  const ask = useMemo<Ask>(() => ({ action: "back_to", revision: was.revision, strips: [...strips], name: was.name.slice(0, 60) }), [was, strips]);
+  const ask = useMemo<Ask>(
+    () => ({
+      action: "back_to",
+      revision: was.revision,
+      strips: [...strips],
+      name: was.name.slice(0, 60),
+    }),
+    [was, strips],
+  );
   const goBack = async () => {
     if (await link.do(ask, { quiet: false })) onClose();
   };
-  const options = [["", "how it stands now"], ...points.map((point) => [String(point.revision), point.name] as const)] as const;
+  const options = [
+    ["", "how it stands now"],
+    ...points.map((point) => [String(point.revision), point.name] as const),
+  ] as const;
   const toggle = (strip: string) =>
     setStrips((before) => {
       const after = new Set(before);
       if (!after.delete(strip)) after.add(strip);
       return after;
     });
-  const chosen = compared?.strips.filter(([strip]) => strips.has(strip)).map(([, name]) => name) ?? [];
+  const chosen =
+    compared?.strips.filter(([strip]) => strips.has(strip)).map(([, name]) => name) ?? [];
   return (
-    <section aria-label="Compared" className="rounded-xl border border-iris/60 bg-floor px-3 py-2 mb-2 flex flex-col gap-2 max-h-[60%] short:max-h-none shrink-0 min-h-0">
+    <section
+      aria-label="Compared"
+      className="rounded-xl border border-iris/60 bg-floor px-3 py-2 mb-2 flex flex-col gap-2 max-h-[60%] short:max-h-none shrink-0 min-h-0"
+    >
       <div className="flex items-center gap-2 flex-wrap">
         <span className="min-w-0 break-words">
           <strong>{was.name}</strong> <span className="text-faint">against</span>
@@ -62,11 +77,24 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
           className="h-8 max-w-56"
           value={now ? String(now.revision) : ""}
           options={options}
-          onChange={(value) => onNow(value ? { revision: Number(value), name: points.find((point) => String(point.revision) === value)!.name } : null)}
+          onChange={(value) =>
+            onNow(
+              value
+                ? {
+                    revision: Number(value),
+                    name: points.find((point) => String(point.revision) === value)!.name,
+                  }
+                : null,
+            )
+          }
         />
         <span className="flex-1" />
         {compared && !now && compared.differing > 0 && (
-          <Button tone={asking ? "plain" : "main"} aria-expanded={asking} onClick={() => setAsking(!asking)}>
+          <Button
+            tone={asking ? "plain" : "main"}
+            aria-expanded={asking}
+            onClick={() => setAsking(!asking)}
+          >
             {asking ? "Stay here" : "Go back to it…"}
           </Button>
         )}
@@ -84,16 +112,29 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
       {compared && compared.differing > 0 && asking && (
         <div className="flex flex-col gap-1.5 min-h-0">
           <fieldset className="flex gap-1.5 flex-wrap max-h-24 scrolls">
-            <legend className="text-soft text-[13px] pb-1">The whole show goes back, or only the strips chosen here:</legend>
+            <legend className="text-soft text-[13px] pb-1">
+              The whole show goes back, or only the strips chosen here:
+            </legend>
             {compared.strips.map(([strip, name, count]) => (
-              <Button key={strip} small aria-pressed={strips.has(strip)} className={strips.has(strip) ? "!border-sun !text-sun-text" : ""} onClick={() => toggle(strip)}>
-                <span className="truncate max-w-40">{name}</span> <span className="text-faint">{count}</span>
+              <Button
+                key={strip}
+                small
+                aria-pressed={strips.has(strip)}
+                className={strips.has(strip) ? "!border-sun !text-sun-text" : ""}
+                onClick={() => toggle(strip)}
+              >
+                <span className="truncate max-w-40">{name}</span>{" "}
+                <span className="text-faint">{count}</span>
               </Button>
             ))}
           </fieldset>
           <Consequence ask={ask} />
           <Button tone="main" className="self-start max-w-full" onClick={() => void goBack()}>
-            <span className="truncate">{chosen.length === 0 ? "Bring the whole show back" : `Bring back ${chosen.slice(0, 3).join(", ")}${chosen.length > 3 ? ` and ${chosen.length - 3} more` : ""}`}</span>
+            <span className="truncate">
+              {chosen.length === 0
+                ? "Bring the whole show back"
+                : `Bring back ${chosen.slice(0, 3).join(", ")}${chosen.length > 3 ? ` and ${chosen.length - 3} more` : ""}`}
+            </span>
           </Button>
         </div>
       )}
@@ -108,7 +149,12 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
             chosen={tab}
             onChoose={setTab}
           />
-          <div className="scrolls min-h-16 flex-1" tabIndex={0} role="region" aria-label="Differences">
+          <div
+            className="scrolls min-h-16 flex-1"
+            tabIndex={0}
+            role="region"
+            aria-label="Differences"
+          >
             {tab === "heard" ? <Heard compared={compared} /> : <Settings compared={compared} />}
           </div>
         </>
@@ -121,7 +167,17 @@ const HEAD = "text-left font-normal text-faint text-[12px] pr-3 pb-0.5";
 const CELL = "pr-3 py-0.5 align-top";
 
 /** A table of what was and what is; of many rows the first are here, the rest are counted. */
-function Laid({ first, second, all, rows }: { first: string; second: string; all: number; rows: readonly (readonly [key: string, ...cells: ReactNode[]])[] }) {
+function Laid({
+  first,
+  second,
+  all,
+  rows,
+}: {
+  first: string;
+  second: string;
+  all: number;
+  rows: readonly (readonly [key: string, ...cells: ReactNode[]])[];
+}) {
   return (
     <table className="w-full">
       <thead>
@@ -137,7 +193,10 @@ function Laid({ first, second, all, rows }: { first: string; second: string; all
         {rows.map(([key, ...cells]) => (
           <tr key={key} title={key}>
             {cells.map((cell, place) => (
-              <td key={[first, second, "was", "is"][place]} className={`${CELL} break-words ${place === 1 ? "text-soft" : ""}`}>
+              <td
+                key={[first, second, "was", "is"][place]}
+                className={`${CELL} break-words ${place === 1 ? "text-soft" : ""}`}
+              >
                 {cell}
               </td>
             ))}
@@ -155,13 +214,22 @@ const heardText = (levelDb: number | null): ReactNode =>
 function Heard({ compared }: { compared: Compared }) {
   if (compared.heard.length === 0) return <p className="text-soft">Everybody hears the same.</p>;
   const rows = compared.heard.map(
-    (cell) => [`${cell.source} ${cell.listener}`, cell.source_name, cell.listener_name, heardText(cell.was_db), heardText(cell.now_db)] as const,
+    (cell) =>
+      [
+        `${cell.source} ${cell.listener}`,
+        cell.source_name,
+        cell.listener_name,
+        heardText(cell.was_db),
+        heardText(cell.now_db),
+      ] as const,
   );
   return <Laid first="Source" second="For" all={compared.heard_otherwise} rows={rows} />;
 }
 
 function Settings({ compared }: { compared: Compared }) {
-  const rows = compared.differences.map((one) => [one.address, one.whose, one.what, one.was, one.now] as const);
+  const rows = compared.differences.map(
+    (one) => [one.address, one.whose, one.what, one.was, one.now] as const,
+  );
   return <Laid first="Of" second="What" all={compared.differing} rows={rows} />;
 }
 

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useState } from "react";
 import { forgetPoint, getHistory, keepPoint } from "../../data/http";
 import { notify } from "../../data/show";
-import { stripName, useShow } from "../../data/use";
 import type { History, PastGesture, Point } from "../../data/types";
+import { stripName, useShow } from "../../data/use";
 import { whenText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -31,7 +31,12 @@ export function HistoryView() {
   const [again, setAgain] = useState(0);
 
   const wanted = useMemo(() => {
-    const all = { words: words.trim(), author, strip, since: since && new Date(since).toISOString() };
+    const all = {
+      words: words.trim(),
+      author,
+      strip,
+      since: since && new Date(since).toISOString(),
+    };
     return Object.fromEntries(Object.entries(all).filter(([, value]) => value));
   }, [words, author, strip, since]);
   useEffect(() => {
@@ -66,12 +71,31 @@ export function HistoryView() {
   return (
     <>
       <ViewHead title="History">
-        <SearchField label="Find in the history" placeholder="Find in words" value={words} onChange={setWords} className="w-40" />
+        <SearchField
+          label="Find in the history"
+          placeholder="Find in words"
+          value={words}
+          onChange={setWords}
+          className="w-40"
+        />
         <StripChoice value={strip} onChange={setStrip} />
-        <Choice boxed label="Whose changes" className="h-9" value={author} options={[["", "everybody"], ...people.map((one) => [one, one] as const)]} onChange={setAuthor} />
+        <Choice
+          boxed
+          label="Whose changes"
+          className="h-9"
+          value={author}
+          options={[["", "everybody"], ...people.map((one) => [one, one] as const)]}
+          onChange={setAuthor}
+        />
         <label className="flex items-center gap-1.5 text-faint text-[13px]">
           since
-          <input type="datetime-local" aria-label="Changes since" className="h-9 px-2 rounded-lg border border-edge bg-card text-paper" value={since} onChange={(event) => setSince(event.currentTarget.value)} />
+          <input
+            type="datetime-local"
+            aria-label="Changes since"
+            className="h-9 px-2 rounded-lg border border-edge bg-card text-paper"
+            value={since}
+            onChange={(event) => setSince(event.currentTarget.value)}
+          />
         </label>
       </ViewHead>
       {fault && (
@@ -94,11 +118,22 @@ export function HistoryView() {
         />
       )}
       {pages.length > 0 && gestures.length === 0 && points.length === 0 ? (
-        <Empty title={Object.keys(wanted).length ? "No change like that" : "Nothing was changed yet"}>
-          <p>{Object.keys(wanted).length ? "Ask for less: another strip, another person, another time." : "Every change that anybody makes is told here, with its hour and its author."}</p>
+        <Empty
+          title={Object.keys(wanted).length ? "No change like that" : "Nothing was changed yet"}
+        >
+          <p>
+            {Object.keys(wanted).length
+              ? "Ask for less: another strip, another person, another time."
+              : "Every change that anybody makes is told here, with its hour and its author."}
+          </p>
         </Empty>
       ) : (
-        <div className="scrolls flex-1 min-h-0 short:min-h-60" tabIndex={0} role="region" aria-label="Changes">
+        <div
+          className="scrolls flex-1 min-h-0 short:min-h-60"
+          tabIndex={0}
+          role="region"
+          aria-label="Changes"
+        >
           {points.length > 0 && (
             <ul className="flex flex-col gap-[3px] pb-3" aria-label="Points">
               {points.map((point) => (
@@ -106,14 +141,25 @@ export function HistoryView() {
                   key={point.id}
                   point={point}
                   onCompare={() => setWas(point)}
-                  onForget={() => void forgetPoint(showId, point.id).then(() => setAgain(again + 1), (error: Error) => setFault(error.message))}
+                  onForget={() =>
+                    void forgetPoint(showId, point.id).then(
+                      () => setAgain(again + 1),
+                      (error: Error) => setFault(error.message),
+                    )
+                  }
                 />
               ))}
             </ul>
           )}
           <ol className="flex flex-col gap-[3px]" aria-label="Gestures">
             {gestures.map((gesture) => (
-              <GestureRow key={gesture.last} gesture={gesture} onCompare={() => setWas({ revision: gesture.first - 1, name: `before “${gesture.says}”` })} />
+              <GestureRow
+                key={gesture.last}
+                gesture={gesture}
+                onCompare={() =>
+                  setWas({ revision: gesture.first - 1, name: `before “${gesture.says}”` })
+                }
+              />
             ))}
           </ol>
           {last?.more && (
@@ -142,8 +188,20 @@ function StripChoice({ value, onChange }: { value: string; onChange: (strip: str
       .map((strip) => `${strip}\t${stripName(state, strip)}`)
       .join("\n"),
   );
-  const options = useMemo(() => text.split("\n").map((row) => row.split("\t") as [string, string]), [text]);
-  return <Choice boxed label="Which strip" className="h-9 max-w-44" value={value} options={[["", "every strip"], ...options]} onChange={onChange} />;
+  const options = useMemo(
+    () => text.split("\n").map((row) => row.split("\t") as [string, string]),
+    [text],
+  );
+  return (
+    <Choice
+      boxed
+      label="Which strip"
+      className="h-9 max-w-44"
+      value={value}
+      options={[["", "every strip"], ...options]}
+      onChange={onChange}
+    />
+  );
 }
 
 /** The show as it stands now, kept under a name. */
@@ -189,9 +247,20 @@ function KeepPoint({ onKept }: { onKept: () => void }) {
   );
 }
 
-function PointRow({ point, onCompare, onForget }: { point: Point; onCompare: () => void; onForget: () => void }) {
+function PointRow({
+  point,
+  onCompare,
+  onForget,
+}: {
+  point: Point;
+  onCompare: () => void;
+  onForget: () => void;
+}) {
   return (
-    <li className="flex items-center gap-x-3 gap-y-1 phone:flex-wrap min-h-11 rounded-lg border border-iris/60 bg-card px-3 py-1" data-point={point.revision}>
+    <li
+      className="flex items-center gap-x-3 gap-y-1 phone:flex-wrap min-h-11 rounded-lg border border-iris/60 bg-card px-3 py-1"
+      data-point={point.revision}
+    >
       <span className="w-2.5 h-2.5 rounded-full bg-iris shrink-0" aria-hidden />
       <strong className="flex-1 min-w-0 break-words">{point.name}</strong>
       <span className="text-faint text-[13px] whitespace-nowrap">
@@ -211,15 +280,28 @@ const KIND: Record<string, string> = { undo: "undo", redo: "again" };
 
 function GestureRow({ gesture, onCompare }: { gesture: PastGesture; onCompare: () => void }) {
   return (
-    <li className="flex items-center gap-x-3 min-h-10 rounded-lg bg-floor px-3 py-1" data-gesture={gesture.last}>
-      <span className="w-24 phone:w-14 shrink-0 text-faint text-[13px]">{whenText(gesture.made_at)}</span>
+    <li
+      className="flex items-center gap-x-3 min-h-10 rounded-lg bg-floor px-3 py-1"
+      data-gesture={gesture.last}
+    >
+      <span className="w-24 phone:w-14 shrink-0 text-faint text-[13px]">
+        {whenText(gesture.made_at)}
+      </span>
       <span className="w-24 phone:w-16 shrink-0 truncate text-soft">{gesture.author}</span>
       <span className="flex-1 min-w-0 break-words">
         {KIND[gesture.kind] && <span className="text-iris">{KIND[gesture.kind]} </span>}
         {gesture.says}
-        {gesture.values > 1 && <span className="text-faint text-[13px]"> · {gesture.values} values</span>}
+        {gesture.values > 1 && (
+          <span className="text-faint text-[13px]"> · {gesture.values} values</span>
+        )}
       </span>
-      <Button small tone="quiet" title="Compare with how it stood before this" aria-label={`Compare, before ${gesture.says}`} onClick={onCompare}>
+      <Button
+        small
+        tone="quiet"
+        title="Compare with how it stood before this"
+        aria-label={`Compare, before ${gesture.says}`}
+        onClick={onCompare}
+      >
         Compare
       </Button>
     </li>

@@ -46,7 +46,12 @@ export function ChooseFile({ onFile }: { onFile: (file: File) => void }) {
           <p className="text-faint text-[13px] mb-1.5">Or try one that ships with Ombrel:</p>
           <div className="flex gap-2 flex-wrap">
             {samples.map((sample) => (
-              <Button key={sample.name} small onClick={() => void getSample(sample.name).then(onFile)} title={sample.about}>
+              <Button
+                key={sample.name}
+                small
+                onClick={() => void getSample(sample.name).then(onFile)}
+                title={sample.about}
+              >
                 {sample.name}
               </Button>
             ))}

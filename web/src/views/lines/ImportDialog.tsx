@@ -1,8 +1,8 @@
-import { useEffect, useState } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
 import { bringList, lookAtList, takeList } from "../../data/http";
 import { notify } from "../../data/show";
-import { useShow } from "../../data/use";
 import type { ListChoices, ListReply } from "../../data/types";
+import { useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 import { ChooseFile } from "./ChooseFile";
@@ -10,7 +10,15 @@ import { Gone, ListRows } from "./ListRows";
 import { ListWays } from "./ListWays";
 
 /** Bring in a list: choose a file, see what becomes of each row, take it in one edit. */
-export function ImportDialog({ open, file, onOpenChange }: { open: boolean; file: File | null; onOpenChange: (open: boolean) => void }) {
+export function ImportDialog({
+  open,
+  file,
+  onOpenChange,
+}: {
+  open: boolean;
+  file: File | null;
+  onOpenChange: (open: boolean) => void;
+}) {
   return (
     <Dialog
       title="Import an input list"
@@ -24,7 +32,14 @@ export function ImportDialog({ open, file, onOpenChange }: { open: boolean; file
   );
 }
 
-const AS_READ: ListChoices = { roles: [], boxes: {}, out: [], kept: [], patch: true, odd_pairs: false };
+const AS_READ: ListChoices = {
+  roles: [],
+  boxes: {},
+  out: [],
+  kept: [],
+  patch: true,
+  odd_pairs: false,
+};
 
 function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
   const showId = useShow((state) => state.desk!.show.id);
@@ -70,9 +85,9 @@ function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
     });
 
   // rows that were pasted come as a file already
+  const bringGiven = useEffectEvent((file: File) => void bring(file));
   useEffect(() => {
-    if (given) void bring(given);
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    if (given) bringGiven(given);
   }, [given]);
 
   const lines = list ? list.new + list.changed + list.same : 0;
@@ -89,9 +104,20 @@ function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
           <ListWays list={list} choices={choices} onChoices={look} />
           <div className="scrolls flex-1 min-h-40 rounded-xl border border-line">
             {list.lists.map((one, number) => (
-              <ListRows key={number} number={number} list={list} one={one} choices={choices} onChoices={look} />
+              <ListRows
+                key={number}
+                number={number}
+                list={list}
+                one={one}
+                choices={choices}
+                onChoices={look}
+              />
             ))}
-            {list.lists.length === 0 && <p className="p-4 text-soft">No list was found on this sheet. Say which row holds its headings.</p>}
+            {list.lists.length === 0 && (
+              <p className="p-4 text-soft">
+                No list was found on this sheet. Say which row holds its headings.
+              </p>
+            )}
             <Gone list={list} choices={choices} onChoices={look} />
           </div>
           <div className="flex items-center gap-3 shrink-0 flex-wrap">
@@ -99,7 +125,11 @@ function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
             <span className="flex-1" />
             {busy && <span className="text-faint">Reading…</span>}
             <Button onClick={() => setList(null)}>Another file</Button>
-            <Button tone="main" disabled={busy || lines === 0 || list.refused !== null} onClick={() => void take()}>
+            <Button
+              tone="main"
+              disabled={busy || lines === 0 || list.refused !== null}
+              onClick={() => void take()}
+            >
               Take {lines} {lines === 1 ? "line" : "lines"}
             </Button>
           </div>

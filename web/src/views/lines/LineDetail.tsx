@@ -16,23 +16,67 @@ export function LineDetail({ line }: { line: number }) {
     void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
   const words = (options: readonly string[]) => options.map((one) => [one, one] as const);
   return (
-    <section aria-label={`More of ${name}`} className="flex items-center flex-wrap gap-x-3 gap-y-1.5 mt-2 px-3 py-1.5 rounded-xl bg-floor border border-line shrink-0 text-[13px]">
+    <section
+      aria-label={`More of ${name}`}
+      className="flex items-center flex-wrap gap-x-3 gap-y-1.5 mt-2 px-3 py-1.5 rounded-xl bg-floor border border-line shrink-0 text-[13px]"
+    >
       <strong className="truncate max-w-32">{name}</strong>
       <Labelled word="Where">
-        <TypedField boxed label={`Where ${name} stands`} value={useText(at("where"))} onCommit={set("where")} className="w-20" />
+        <TypedField
+          boxed
+          label={`Where ${name} stands`}
+          value={useText(at("where"))}
+          onCommit={set("where")}
+          className="w-20"
+        />
       </Labelled>
       <Labelled word="Stand">
-        <TypedField boxed label={`Stand of ${name}`} value={useText(at("stand"))} onCommit={set("stand")} className="w-16" />
+        <TypedField
+          boxed
+          label={`Stand of ${name}`}
+          value={useText(at("stand"))}
+          onCommit={set("stand")}
+          className="w-16"
+        />
       </Labelled>
       <Labelled word="Family">
-        <Choice boxed label={`Family of ${name}`} value={useText(at("family"))} options={words(families)} onChange={set("family")} />
+        <Choice
+          boxed
+          label={`Family of ${name}`}
+          value={useText(at("family"))}
+          options={words(families)}
+          onChange={set("family")}
+        />
       </Labelled>
-      <span className="w-3 h-3 rounded-full shrink-0 -mr-2" style={{ background: `var(--strip-${colour})` }} aria-hidden />
-      <Choice boxed label={`Colour of ${name}`} value={colour} options={words(colours)} onChange={set("colour")} />
-      <Toggle label={`${name} is stereo`} tone="sun" pressed={useOn(at("stereo"))} onChange={(on) => set("stereo")(on ? "on" : "off")}>
+      <span
+        className="w-3 h-3 rounded-full shrink-0 -mr-2"
+        style={{ background: `var(--strip-${colour})` }}
+        aria-hidden
+      />
+      <Choice
+        boxed
+        label={`Colour of ${name}`}
+        value={colour}
+        options={words(colours)}
+        onChange={set("colour")}
+      />
+      <Toggle
+        label={`${name} is stereo`}
+        tone="sun"
+        pressed={useOn(at("stereo"))}
+        onChange={(on) => set("stereo")(on ? "on" : "off")}
+      >
         stereo
       </Toggle>
-      <TypedField boxed label={`Notes on ${name}`} placeholder="Notes" value={useText(at("notes"))} maxLength={400} onCommit={set("notes")} className="flex-1 min-w-24" />
+      <TypedField
+        boxed
+        label={`Notes on ${name}`}
+        placeholder="Notes"
+        value={useText(at("notes"))}
+        maxLength={400}
+        onCommit={set("notes")}
+        className="flex-1 min-w-24"
+      />
       <LinePreamps line={line} />
     </section>
   );

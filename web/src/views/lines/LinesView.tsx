@@ -1,18 +1,37 @@
-import { type ClipboardEvent, type KeyboardEvent, createContext, memo, useCallback, useContext, useMemo, useRef, useState } from "react";
+import {
+  type ClipboardEvent,
+  createContext,
+  type KeyboardEvent,
+  memo,
+  useCallback,
+  useContext,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { useSearch } from "wouter";
-import { valueOf } from "../../data/show";
-import { fedBy, select, socketName, useLink, useOn, usePatched, useShow, useText } from "../../data/use";
+import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
+import {
+  fedBy,
+  select,
+  socketName,
+  useFiltered,
+  useLink,
+  useOn,
+  useShow,
+  useText,
+} from "../../data/use";
 import { KIND_WORD, levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useListHeight } from "../../ui/media";
 import { ColourBar, Empty, ViewHead } from "../../ui/Panel";
 import { RowList, useTabIndex } from "../../ui/RowList";
+import { SearchField } from "../../ui/SearchField";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { useTaking } from "../../ui/useTaking";
-import { SearchField } from "../../ui/SearchField";
 import { Chosen } from "./Chosen";
 import { ImportDialog } from "./ImportDialog";
 import { LineDetail } from "./LineDetail";
@@ -31,7 +50,7 @@ export function LinesView() {
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [focused, setFocused] = useState<number | null>(null);
   const [filter, setFilter] = useState("");
-  const shown = useFiltered(filter);
+  const shown = useFiltered(linesLike, filter);
 
   const taking = useTaking();
   const latest = useRef(taking.ask);
@@ -45,7 +64,10 @@ export function LinesView() {
       const follow: Ask = { action: "name_channels", lines: [line] };
       void (async () => {
         const before = await link.try(follow, { before: true });
-        const kept = await link.do({ action: "moves", moves: [{ address: `line/${line}/name`, typed }] });
+        const kept = await link.do({
+          action: "moves",
+          moves: [{ address: `line/${line}/name`, typed }],
+        });
         if (kept && typeof before !== "string" && before.changes === 0) setRenamed(line);
       })();
     },
@@ -79,7 +101,9 @@ export function LinesView() {
     }
   };
   const row = useCallback(
-    (line: number) => <LineRow line={line} onFocus={setFocused} onPlug={plug} onDrop={drop} onRename={rename} />,
+    (line: number) => (
+      <LineRow line={line} onFocus={setFocused} onPlug={plug} onDrop={drop} onRename={rename} />
+    ),
     [plug, drop, rename],
   );
   const height = useListHeight();
@@ -95,82 +119,93 @@ export function LinesView() {
 
   return (
     <Choosing value={choosing}>
-    <div className="flex flex-col flex-1 min-h-0" onPaste={onPaste}>
-      <ViewHead title="Lines">
-        <Button tone="main" onClick={() => setImporting(true)}>
-          Import a list…
-        </Button>
-        <SearchField label="Find in the lines" value={filter} onChange={setFilter} />
-        <span className="text-faint ml-auto whitespace-nowrap">
-          {filter ? `${shown.length} of ${lines.length}` : `${lines.length} lines`}
-        </span>
-      </ViewHead>
-      {picked.length > 0 && (
-        <Chosen lines={picked} onMove={move} onDone={() => setChosen(new Set())} />
-      )}
-      {taking.bar}
-      {renamed && <Renamed line={renamed} onDone={() => setRenamed(null)} />}
-      {lines.length === 0 ? (
-        <Empty title="No lines yet">
-          <p>
-            Import the input list that the band sent, as CSV or spreadsheet; paste its rows here; or add
-            lines by name.
-          </p>
-          <NewLine />
-        </Empty>
-      ) : (
-        <>
-          <div className="row-line slim:!flex slim:gap-2 slim:pl-2.5 pb-1 pr-1 text-[12px] text-faint shrink-0 items-center">
-            <label className="flex justify-end items-center pr-0.5 cursor-pointer" style={{ gridArea: "choose" }}>
-              <input
-                type="checkbox"
-                aria-label="Choose all lines shown"
-                className="accent-(--sun) w-4 h-4 cursor-pointer"
-                checked={shown.length > 0 && shown.every((line) => chosen.has(line))}
-                onChange={(event) => setChosen(new Set(event.currentTarget.checked ? shown : []))}
-              />
-            </label>
-            <span className="hidden slim:inline" style={{ gridArea: "name" }}>
-              all
-            </span>
-            {HEADS.map(([area, word, look]) => (
-              <span key={area} className={`slim:hidden ${look}`} style={{ gridArea: area }} title={area === "right" ? "Only for a stereo line" : undefined}>
-                {word}
+      <div className="flex flex-col flex-1 min-h-0" onPaste={onPaste}>
+        <ViewHead title="Lines">
+          <Button tone="main" onClick={() => setImporting(true)}>
+            Import a list…
+          </Button>
+          <SearchField label="Find in the lines" value={filter} onChange={setFilter} />
+          <span className="text-faint ml-auto whitespace-nowrap">
+            {filter ? `${shown.length} of ${lines.length}` : `${lines.length} lines`}
+          </span>
+        </ViewHead>
+        {picked.length > 0 && (
+          <Chosen lines={picked} onMove={move} onDone={() => setChosen(new Set())} />
+        )}
+        {taking.bar}
+        {renamed && <Renamed line={renamed} onDone={() => setRenamed(null)} />}
+        {lines.length === 0 ? (
+          <Empty title="No lines yet">
+            <p>
+              Import the input list that the band sent, as CSV or spreadsheet; paste its rows here;
+              or add lines by name.
+            </p>
+            <NewLine />
+          </Empty>
+        ) : (
+          <>
+            <div className="row-line slim:!flex slim:gap-2 slim:pl-2.5 pb-1 pr-1 text-[12px] text-faint shrink-0 items-center">
+              <label
+                className="flex justify-end items-center pr-0.5 cursor-pointer"
+                style={{ gridArea: "choose" }}
+              >
+                <input
+                  type="checkbox"
+                  aria-label="Choose all lines shown"
+                  className="accent-(--sun) w-4 h-4 cursor-pointer"
+                  checked={shown.length > 0 && shown.every((line) => chosen.has(line))}
+                  onChange={(event) => setChosen(new Set(event.currentTarget.checked ? shown : []))}
+                />
+              </label>
+              <span className="hidden slim:inline" style={{ gridArea: "name" }}>
+                all
               </span>
-            ))}
-          </div>
-          <RowList
-            label="Lines"
-            keys={shown}
-            height={height}
-            shown={asked}
-            onKeyDown={onKey}
-            row={row}
-            className="rounded-lg"
-            foot={
-              <div className="pt-2 pb-1 pl-9 phone:pl-0">
-                <NewLine />
-              </div>
-            }
-          />
-        </>
-      )}
-      {focused !== null && lines.includes(focused) && <LineDetail key={focused} line={focused} />}
-      <ImportDialog
-        open={importing}
-        file={file}
-        onOpenChange={(open) => {
-          setImporting(open);
-          if (!open) setFile(null);
-        }}
-      />
-    </div>
+              {HEADS.map(([area, word, look]) => (
+                <span
+                  key={area}
+                  className={`slim:hidden ${look}`}
+                  style={{ gridArea: area }}
+                  title={area === "right" ? "Only for a stereo line" : undefined}
+                >
+                  {word}
+                </span>
+              ))}
+            </div>
+            <RowList
+              label="Lines"
+              keys={shown}
+              height={height}
+              shown={asked}
+              onKeyDown={onKey}
+              row={row}
+              className="rounded-lg"
+              foot={
+                <div className="pt-2 pb-1 pl-9 phone:pl-0">
+                  <NewLine />
+                </div>
+              }
+            />
+          </>
+        )}
+        {focused !== null && lines.includes(focused) && <LineDetail key={focused} line={focused} />}
+        <ImportDialog
+          open={importing}
+          file={file}
+          onOpenChange={(open) => {
+            setImporting(open);
+            if (!open) setFile(null);
+          }}
+        />
+      </div>
     </Choosing>
   );
 }
 
 /** Which lines are chosen: told past the list, so that choosing one draws no other again. */
-const Choosing = createContext<{ chosen: ReadonlySet<number>; onChoose: (line: number, on: boolean) => void }>({
+const Choosing = createContext<{
+  chosen: ReadonlySet<number>;
+  onChoose: (line: number, on: boolean) => void;
+}>({
   chosen: new Set(),
   onChoose: () => undefined,
 });
@@ -188,19 +223,17 @@ const HEADS = [
 ] as const;
 
 /** The lines that hold every word typed, in any of their texts. */
-function useFiltered(filter: string): readonly number[] {
-  const lines = useShow((state) => state.lines);
-  return usePatched((state) => {
-    const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
-    if (words.length === 0) return lines;
-    return lines.filter((line) => {
-      const texts = ["name", "kind", "microphone", "performer", "where", "family", "notes"].map((leaf) =>
-        valueOf(state, `line/${line}/${leaf}`),
-      );
-      const text = [...texts, socketName(state, valueOf(state, `line/${line}/socket`) as string | null)].join(" ").toLowerCase();
-      return words.every((word) => text.includes(word));
-    });
-  }, [filter, lines]);
+function linesLike(state: ShowState, filter: string): readonly number[] {
+  const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return state.lines;
+  return state.lines.filter((line) => {
+    const texts = ["name", "kind", "microphone", "performer", "where", "family", "notes"].map(
+      (leaf) => valueIn(state, `line/${line}/${leaf}`),
+    );
+    const socket = socketName(state, valueIn(state, `line/${line}/socket`) as string | null);
+    const text = [...texts, socket].join(" ").toLowerCase();
+    return words.every((word) => text.includes(word));
+  });
 }
 
 function NewLine() {
@@ -252,8 +285,8 @@ const LineRow = memo(function LineRow({ line, onFocus, onPlug, onDrop, onRename 
   const name = useText(at("name"));
   const stereo = useOn(at("stereo"));
   const phantom = useOn(at("phantom"));
-  const level = useShow((state) => valueOf(state, at("level_dbu")) as number);
-  const socket = useShow((state) => valueOf(state, at("socket")) as string | null);
+  const level = useShow((state) => valueIn(state, at("level_dbu")) as number);
+  const socket = useShow((state) => valueIn(state, at("socket")) as string | null);
   const fed = useShow((state) => fedBy(state, socket)).join(", ");
   const colour = useText(at("colour"));
   const type = (leaf: string) => (typed: string) =>
@@ -297,20 +330,65 @@ const LineRow = memo(function LineRow({ line, onFocus, onPlug, onDrop, onRename 
           onChange={(event) => choosing.onChoose(line, event.currentTarget.checked)}
         />
       </label>
-      <TypedField label={`Name, line ${line}`} value={name} maxLength={60} onCommit={(typed) => onRename(line, typed)} className="font-semibold" area="name" data={{ "data-column": "name" }} />
-      <Choice area="kind" label={`Kind of ${name}`} value={useText(at("kind"))} options={KINDS} onChange={(kind) => void link.do({ action: "set_kind", lines: [line], kind })} />
-      <TypedField area="mic" placeholder="mic" label={`Mic or DI of ${name}`} value={useText(at("microphone"))} onCommit={type("microphone")} data={{ "data-column": "microphone" }} />
-      <TypedField area="performer" placeholder="who" label={`Performer of ${name}`} value={useText(at("performer"))} onCommit={type("performer")} data={{ "data-column": "performer" }} />
+      <TypedField
+        label={`Name, line ${line}`}
+        value={name}
+        maxLength={60}
+        onCommit={(typed) => onRename(line, typed)}
+        className="font-semibold"
+        area="name"
+        data={{ "data-column": "name" }}
+      />
+      <Choice
+        area="kind"
+        label={`Kind of ${name}`}
+        value={useText(at("kind"))}
+        options={KINDS}
+        onChange={(kind) => void link.do({ action: "set_kind", lines: [line], kind })}
+      />
+      <TypedField
+        area="mic"
+        placeholder="mic"
+        label={`Mic or DI of ${name}`}
+        value={useText(at("microphone"))}
+        onCommit={type("microphone")}
+        data={{ "data-column": "microphone" }}
+      />
+      <TypedField
+        area="performer"
+        placeholder="who"
+        label={`Performer of ${name}`}
+        value={useText(at("performer"))}
+        onCommit={type("performer")}
+        data={{ "data-column": "performer" }}
+      />
       <SocketField line={line} name={name} right={false} onPlug={onPlug} />
       {stereo && <SocketField line={line} name={name} right onPlug={onPlug} />}
-      <TypedField area="level" label={`Level of ${name} in dBu`} value={levelText(level, 0)} align="right" onCommit={type("level_dbu")} data={{ "data-column": "level" }} />
+      <TypedField
+        area="level"
+        label={`Level of ${name} in dBu`}
+        value={levelText(level, 0)}
+        align="right"
+        onCommit={type("level_dbu")}
+        data={{ "data-column": "level" }}
+      />
       <span className="text-center" style={{ gridArea: "phantom" }}>
-        <Toggle label={`${name} needs 48 V`} tone="coral" pressed={phantom} onChange={(on) => type("phantom")(on ? "on" : "off")}>
+        <Toggle
+          label={`${name} needs 48 V`}
+          tone="coral"
+          pressed={phantom}
+          onChange={(on) => type("phantom")(on ? "on" : "off")}
+        >
           48
         </Toggle>
       </span>
-      <span className={`text-[13px] truncate ${fed ? "text-soft" : "text-faint"}`} style={{ gridArea: "channel" }} title={fed && `Channel ${fed}`}>
-        <span className="sr-only">channel </span>{fed || "none"}
+      <span
+        className={`text-[13px] truncate ${fed ? "text-soft" : "text-faint"}`}
+        style={{ gridArea: "channel" }}
+        title={fed && `Channel ${fed}`}
+      >
+        <span className="sr-only">channel </span>
+        {fed || "none"}
       </span>
     </div>
   );
@@ -327,11 +405,11 @@ interface SocketProps {
 function SocketField({ line, name, right, onPlug }: SocketProps) {
   const leaf = right ? "socket_right" : "socket";
   const socket = useShow((state) =>
-    socketName(state, valueOf(state, `line/${line}/${leaf}`) as string | null),
+    socketName(state, valueIn(state, `line/${line}/${leaf}`) as string | null),
   );
   const phantom = useShow((state) => {
-    const at = valueOf(state, `line/${line}/${leaf}`) as string | null;
-    return at !== null && valueOf(state, `${at}/phantom`) === true;
+    const at = valueIn(state, `line/${line}/${leaf}`) as string | null;
+    return at !== null && valueIn(state, `${at}/phantom`) === true;
   });
   return (
     <TypedField

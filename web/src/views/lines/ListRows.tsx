@@ -44,18 +44,30 @@ const toggled = (keys: readonly string[], wanted: readonly string[], on: boolean
 export function ListRows({ number, list, one, choices, onChoices }: Props) {
   const options = list.role_choices.map((role) => [role, ROLE_WORD[role]] as const);
   const role = (column: number, chosen: string) => {
-    const rest = (choices.roles ?? []).filter((known) => known.list !== number || known.column !== column);
+    const rest = (choices.roles ?? []).filter(
+      (known) => known.list !== number || known.column !== column,
+    );
     onChoices({ roles: [...rest, { list: number, column, role: chosen as ListRole }] });
   };
   const onTake = (row: Row, take: boolean) => {
     if (row.what === "section") {
-      const keys = one.rows.filter((other) => other.section === row.section && other !== row).map((other) => other.key);
+      const keys = one.rows
+        .filter((other) => other.section === row.section && other !== row)
+        .map((other) => other.key);
       onChoices({ out: toggled(choices.out ?? [], keys, !take) });
-    } else if (take && !choices.out?.includes(row.key)) onChoices({ kept: toggled(choices.kept ?? [], [row.key], true) });
-    else onChoices({ out: toggled(choices.out ?? [], [row.key], !take), kept: toggled(choices.kept ?? [], [row.key], false) });
+    } else if (take && !choices.out?.includes(row.key))
+      onChoices({ kept: toggled(choices.kept ?? [], [row.key], true) });
+    else
+      onChoices({
+        out: toggled(choices.out ?? [], [row.key], !take),
+        kept: toggled(choices.kept ?? [], [row.key], false),
+      });
   };
   return (
-    <table className="w-full text-[13px] border-collapse" aria-label={list.lists.length > 1 ? `List ${number + 1} of ${list.lists.length}` : "The list"}>
+    <table
+      className="w-full text-[13px] border-collapse"
+      aria-label={list.lists.length > 1 ? `List ${number + 1} of ${list.lists.length}` : "The list"}
+    >
       <thead className="sticky top-0 bg-raise z-10">
         <tr className="text-left text-faint">
           <th className="px-2 py-1.5 font-normal">Take</th>
@@ -78,7 +90,13 @@ export function ListRows({ number, list, one, choices, onChoices }: Props) {
       </thead>
       <tbody>
         {one.rows.map((row) => (
-          <OneRow key={row.key} row={row} roles={one.roles} taken={isTaken(one, row)} onTake={onTake} />
+          <OneRow
+            key={row.key}
+            row={row}
+            roles={one.roles}
+            taken={isTaken(one, row)}
+            onTake={onTake}
+          />
         ))}
       </tbody>
     </table>
@@ -88,7 +106,9 @@ export function ListRows({ number, list, one, choices, onChoices }: Props) {
 /** Whether a row is taken; a heading within the list stands for the rows below it. */
 function isTaken(one: OneList, row: Row): boolean {
   if (row.what !== "section") return row.lines.length > 0;
-  return one.rows.some((other) => other.section === row.section && other !== row && other.what !== "out");
+  return one.rows.some(
+    (other) => other.section === row.section && other !== row && other.what !== "out",
+  );
 }
 
 interface RowProps {
@@ -104,7 +124,11 @@ function OneRow({ row, roles, taken, onTake }: RowProps) {
   const idle = !gives && row.what !== "problem" && !section;
   const fixed = row.what === "heading" || row.what === "right" || row.what === "problem";
   return (
-    <tr data-row={row.number} data-what={row.what} className={`border-t border-line align-top ${section ? "bg-card" : ""} ${row.what === "problem" ? "hatch" : ""} ${idle ? "text-faint" : ""}`}>
+    <tr
+      data-row={row.number}
+      data-what={row.what}
+      className={`border-t border-line align-top ${section ? "bg-card" : ""} ${row.what === "problem" ? "hatch" : ""} ${idle ? "text-faint" : ""}`}
+    >
       <td className="px-2 py-1">
         {!fixed && (
           <input
@@ -125,19 +149,32 @@ function OneRow({ row, roles, taken, onTake }: RowProps) {
         ))}
       </td>
       <td className="px-2 py-1">
-        {row.what === "problem" && <span className="text-coral font-semibold">Cannot be taken: {row.says}</span>}
+        {row.what === "problem" && (
+          <span className="text-coral font-semibold">Cannot be taken: {row.says}</span>
+        )}
         {!gives && row.what !== "problem" && row.says}
         {row.lines.map((line, index) => (
           <div key={index}>
             <p>
               <strong>{line.name}</strong>{" "}
               <span className="text-soft">
-                {[KIND_WORD[line.kind], line.stereo && "stereo", line.phantom && "48 V", line.sockets.join(", ")].filter(Boolean).join(" · ")}
+                {[
+                  KIND_WORD[line.kind],
+                  line.stereo && "stereo",
+                  line.phantom && "48 V",
+                  line.sockets.join(", "),
+                ]
+                  .filter(Boolean)
+                  .join(" · ")}
               </span>{" "}
-              <span className={STATE_TONE[line.state]}>{line.state === "same" ? "as it is" : line.state}</span>
+              <span className={STATE_TONE[line.state]}>
+                {line.state === "same" ? "as it is" : line.state}
+              </span>
             </p>
             {line.changes.map((change) => (
-              <p key={change} className="text-sun-text">{change}</p>
+              <p key={change} className="text-sun-text">
+                {change}
+              </p>
             ))}
             {line.told.length > 0 && <p className="text-coral">{line.told.join("; ")}</p>}
           </div>
@@ -145,7 +182,11 @@ function OneRow({ row, roles, taken, onTake }: RowProps) {
         {row.told.length > 0 && <p className="text-coral">{row.told.join("; ")}</p>}
       </td>
       {row.cells.map((cell, place) => (
-        <td key={place} className={`px-2 py-1 max-w-40 truncate ${roles[place] === "ignore" ? "text-faint" : "text-soft"}`} title={cell}>
+        <td
+          key={place}
+          className={`px-2 py-1 max-w-40 truncate ${roles[place] === "ignore" ? "text-faint" : "text-soft"}`}
+          title={cell}
+        >
           {cell}
         </td>
       ))}
@@ -167,10 +208,21 @@ export function Gone({ list, choices, onChoices }: Omit<Props, "number" | "one">
             aria-label={`${one.name} leaves the list`}
             className="accent-(--sun) w-4 h-4 self-center"
             checked={one.leaves}
-            onChange={(event) => onChoices({ leaving: event.currentTarget.checked ? [...leaving, one.line] : leaving.filter((line) => line !== one.line) })}
+            onChange={(event) =>
+              onChoices({
+                leaving: event.currentTarget.checked
+                  ? [...leaving, one.line]
+                  : leaving.filter((line) => line !== one.line),
+              })
+            }
           />
           <span>
-            <strong>{one.name}</strong> {one.leaves ? <span className="text-coral">leaves. {one.says}</span> : <span className="text-soft">stays as it is</span>}
+            <strong>{one.name}</strong>{" "}
+            {one.leaves ? (
+              <span className="text-coral">leaves. {one.says}</span>
+            ) : (
+              <span className="text-soft">stays as it is</span>
+            )}
           </span>
         </label>
       ))}

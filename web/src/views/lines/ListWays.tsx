@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
-import { useShow } from "../../data/use";
 import type { ListChoices, ListReply } from "../../data/types";
+import { useShow } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 
 interface Props {
@@ -12,17 +12,25 @@ interface Props {
 /** Which sheet and headings, how channels are given, and which boxes the list means. */
 export function ListWays({ list, choices, onChoices }: Props) {
   const boxes = useShow((state) => state.desk!.boxes).filter((box) => box.inputs > 0);
-  const sheets = list.sheets.map((sheet) => [String(sheet.place), sheet.name + (sheet.hidden ? " (hidden)" : "")] as const);
+  const sheets = list.sheets.map(
+    (sheet) => [String(sheet.place), sheet.name + (sheet.hidden ? " (hidden)" : "")] as const,
+  );
   const heading = list.lists[0]?.heading ?? 0;
   const rows = Math.max(30, heading);
-  const headings = Array.from({ length: rows + 1 }, (_, row) => [String(row), row ? `row ${row}` : "none"] as const);
+  const headings = Array.from(
+    { length: rows + 1 },
+    (_, row) => [String(row), row ? `row ${row}` : "none"] as const,
+  );
   const way = !choices.patch ? "lines" : list.numbered ? "numbered" : "order";
   const ways = [
     ...(list.has_numbers ? [["numbered", "as numbered"] as const] : []),
     ["order", "in order"] as const,
     ["lines", "none: lines only"] as const,
   ];
-  const boxChoices = [["", "no box of the desk"] as const, ...boxes.map((box) => [box.key, box.name] as const)];
+  const boxChoices = [
+    ["", "no box of the desk"] as const,
+    ...boxes.map((box) => [box.key, box.name] as const),
+  ];
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-2 shrink-0 text-[14px]">
       <p className="text-soft basis-full">
@@ -30,11 +38,25 @@ export function ListWays({ list, choices, onChoices }: Props) {
       </p>
       {sheets.length > 1 && (
         <Labelled word="Sheet">
-          <Choice boxed label="Sheet" value={String(list.sheet)} options={sheets} onChange={(place) => onChoices({ sheet: Number(place), heading: null, roles: [], out: [], kept: [] })} />
+          <Choice
+            boxed
+            label="Sheet"
+            value={String(list.sheet)}
+            options={sheets}
+            onChange={(place) =>
+              onChoices({ sheet: Number(place), heading: null, roles: [], out: [], kept: [] })
+            }
+          />
         </Labelled>
       )}
       <Labelled word="Headings in">
-        <Choice boxed label="Headings in" value={String(heading)} options={headings} onChange={(row) => onChoices({ heading: Number(row), roles: [], out: [], kept: [] })} />
+        <Choice
+          boxed
+          label="Headings in"
+          value={String(heading)}
+          options={headings}
+          onChange={(row) => onChoices({ heading: Number(row), roles: [], out: [], kept: [] })}
+        />
       </Labelled>
       <Labelled word="Channels">
         <Choice
@@ -42,11 +64,18 @@ export function ListWays({ list, choices, onChoices }: Props) {
           label="Channels"
           value={way}
           options={ways}
-          onChange={(chosen) => onChoices({ patch: chosen !== "lines", numbered: chosen === "lines" ? null : chosen === "numbered" })}
+          onChange={(chosen) =>
+            onChoices({
+              patch: chosen !== "lines",
+              numbered: chosen === "lines" ? null : chosen === "numbered",
+            })
+          }
         />
       </Labelled>
       {way === "numbered" && list.even_pairs > 0 && (
-        <Labelled word={`${list.even_pairs} stereo ${list.even_pairs === 1 ? "pair falls" : "pairs fall"} on even and odd:`}>
+        <Labelled
+          word={`${list.even_pairs} stereo ${list.even_pairs === 1 ? "pair falls" : "pairs fall"} on even and odd:`}
+        >
           <Choice
             boxed
             label="Stereo pairs on even and odd"
@@ -60,7 +89,11 @@ export function ListWays({ list, choices, onChoices }: Props) {
         </Labelled>
       )}
       {list.boxes.map((box) => (
-        <Labelled key={box.name} word={box.name ? `“${box.title}” is` : "Bare numbers count from"} strong={box.box === null}>
+        <Labelled
+          key={box.name}
+          word={box.name ? `“${box.title}” is` : "Bare numbers count from"}
+          strong={box.box === null}
+        >
           <Choice
             boxed
             label={box.name ? `Box ${box.title} is` : "Bare numbers count from"}
@@ -75,9 +108,19 @@ export function ListWays({ list, choices, onChoices }: Props) {
   );
 }
 
-function Labelled({ word, strong, children }: { word: string; strong?: boolean; children: ReactNode }) {
+function Labelled({
+  word,
+  strong,
+  children,
+}: {
+  word: string;
+  strong?: boolean;
+  children: ReactNode;
+}) {
   return (
-    <label className={`flex items-center gap-2 ${strong ? "text-sun-text font-semibold" : "text-soft"}`}>
+    <label
+      className={`flex items-center gap-2 ${strong ? "text-sun-text font-semibold" : "text-soft"}`}
+    >
       {word}
       {children}
     </label>

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { valueOf } from "../../data/show";
+import { valueIn } from "../../data/show";
 import { fedBy, stripName, useLink, useShow, useText } from "../../data/use";
 import { Button } from "../../ui/Button";
 
@@ -8,7 +8,9 @@ export function Renamed({ line, onDone }: { line: number; onDone: () => void }) 
   const link = useLink();
   const name = useText(`line/${line}/name`);
   const called = useShow((state) => {
-    const fed = ["socket", "socket_right"].flatMap((leaf) => fedBy(state, valueOf(state, `line/${line}/${leaf}`) as string | null));
+    const fed = ["socket", "socket_right"].flatMap((leaf) =>
+      fedBy(state, valueIn(state, `line/${line}/${leaf}`) as string | null),
+    );
     return fed.map((n) => `${n} ${stripName(state, `channel/${n}`)}`).join(" and ");
   });
   useEffect(() => {
@@ -19,9 +21,13 @@ export function Renamed({ line, onDone }: { line: number; onDone: () => void }) 
     if (await link.do({ action: "name_channels", lines: [line] }, { quiet: false })) onDone();
   };
   return (
-    <p role="status" className="flex items-center gap-3 shrink-0 rounded-xl border border-sun bg-floor px-3 py-1.5 mb-2">
+    <p
+      role="status"
+      className="flex items-center gap-3 shrink-0 rounded-xl border border-sun bg-floor px-3 py-1.5 mb-2"
+    >
       <span className="flex-1 min-w-0">
-        The line is <strong>{name}</strong> now; the channel is still called <strong>{called}</strong>.
+        The line is <strong>{name}</strong> now; the channel is still called{" "}
+        <strong>{called}</strong>.
       </span>
       <Button small tone="main" onClick={() => void follow()}>
         Rename the channel too

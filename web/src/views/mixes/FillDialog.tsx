@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
-import { stripName, useLink, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
+import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Consequence } from "../../ui/Consequence";
@@ -41,11 +41,17 @@ function Form({ mix, onOpenChange }: Props) {
   const options = useMemo(
     () => [
       ["house", "the house's true levels"] as const,
-      ...mixes.split("\n").filter(Boolean).map((row) => row.split("\t") as [string, string]),
+      ...mixes
+        .split("\n")
+        .filter(Boolean)
+        .map((row) => row.split("\t") as [string, string]),
     ],
     [mixes],
   );
-  const ask = useMemo<Ask>(() => ({ action: "fill_mix", mix, source, offset }), [mix, source, offset]);
+  const ask = useMemo<Ask>(
+    () => ({ action: "fill_mix", mix, source, offset }),
+    [mix, source, offset],
+  );
   return (
     <form
       className="mt-4 flex flex-col gap-3"
@@ -56,7 +62,14 @@ function Form({ mix, onOpenChange }: Props) {
     >
       <div className="flex items-center gap-2">
         <span className="text-soft w-14">From</span>
-        <Choice boxed label="From" value={source} options={options} onChange={setSource} className="h-9 flex-1" />
+        <Choice
+          boxed
+          label="From"
+          value={source}
+          options={options}
+          onChange={setSource}
+          className="h-9 flex-1"
+        />
         <span className="text-soft">offset</span>
         <input
           autoFocus

@@ -1,19 +1,22 @@
 import { useMemo, useState } from "react";
 import { Gesture } from "../../data/link";
-import { type ShowState, store, valueOf } from "../../data/show";
-import { socketName, stripName, useLink, useLevel, useOn, useShow, useText } from "../../data/use";
-import { SERVES_WORD, levelText } from "../../data/words";
+import { type ShowState, store, valueIn } from "../../data/show";
+import { socketName, stripName, useLevel, useLink, useOn, useShow, useText } from "../../data/use";
+import { levelText, SERVES_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Fader } from "../../ui/Fader";
+import { runs } from "../../ui/ranges";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
-import { runs } from "../../ui/ranges";
 import type { Mark } from "../../ui/travel";
 import { FillDialog } from "./FillDialog";
 
 const NO_COLOURS: readonly string[] = [];
-const FORMATS = [["stereo", "stereo"], ["mono", "mono"]] as const;
+const FORMATS = [
+  ["stereo", "stereo"],
+  ["mono", "mono"],
+] as const;
 const SERVES = Object.entries(SERVES_WORD);
 
 /** The outputs of a bus as they can be typed again: "Local 5-6, A 1". */
@@ -22,8 +25,9 @@ function outputsText(state: ShowState, bus: string): string {
   for (const box of state.desk?.boxes ?? []) {
     const numbers: number[] = [];
     for (let number = 1; number <= box.outputs; number++) {
-      const value = valueOf(state, `output/${box.key}/${number}/source`);
-      if (typeof value === "string" && (value === bus || value.startsWith(`${bus}/`))) numbers.push(number);
+      const value = valueIn(state, `output/${box.key}/${number}/source`);
+      if (typeof value === "string" && (value === bus || value.startsWith(`${bus}/`)))
+        numbers.push(number);
     }
     if (numbers.length) found.push(`${box.short} ${runs(numbers)}`);
   }
@@ -37,9 +41,12 @@ export function MixHead({ bus, onGo }: { bus: string; onGo: (strip: string | nul
   const numbered = bus.includes("/");
   const isReturn = kind === "return";
   const name = useShow((state) => stripName(state, bus));
-  const colour = useShow((state) => (numbered ? String(valueOf(state, `${bus}/colour`)) : "sand"));
-  const serves = useShow((state) => (kind === "mix" ? String(valueOf(state, `${bus}/serves`)) : kind));
-  const set = (leaf: string, typed: string) => void link.do({ action: "moves", moves: [{ address: `${bus}/${leaf}`, typed }] });
+  const colour = useShow((state) => (numbered ? String(valueIn(state, `${bus}/colour`)) : "sand"));
+  const serves = useShow((state) =>
+    kind === "mix" ? String(valueIn(state, `${bus}/serves`)) : kind,
+  );
+  const set = (leaf: string, typed: string) =>
+    void link.do({ action: "moves", moves: [{ address: `${bus}/${leaf}`, typed }] });
   return (
     <div className="rounded-xl bg-floor border border-line px-3 py-2 mb-2 flex flex-col gap-2 shrink-0">
       <div className="flex items-center gap-2 flex-wrap">
@@ -48,7 +55,13 @@ export function MixHead({ bus, onGo }: { bus: string; onGo: (strip: string | nul
         ) : (
           <strong className="flex-1">{name}</strong>
         )}
-        {isReturn ? <ReturnSource strip={bus} name={name} /> : serves === "effect" ? <Engine bus={bus} name={name} /> : <Outputs bus={bus} name={name} />}
+        {isReturn ? (
+          <ReturnSource strip={bus} name={name} />
+        ) : serves === "effect" ? (
+          <Engine bus={bus} name={name} />
+        ) : (
+          <Outputs bus={bus} name={name} />
+        )}
       </div>
       {(isReturn || kind === "group") && <Assignments strip={bus} name={name} />}
       <Master bus={bus} name={name} colour={colour} set={set} />
@@ -73,7 +86,9 @@ function Outputs({ bus, name }: { bus: string; name: string }) {
           placeholder="none"
           className="w-32 h-8"
           missing={missing}
-          onCommit={(text) => void link.do({ action: "patch_bus", bus, sockets: text || "none" }, { quiet: false })}
+          onCommit={(text) =>
+            void link.do({ action: "patch_bus", bus, sockets: text || "none" }, { quiet: false })
+          }
         />
       </label>
       {missing && (
@@ -91,12 +106,16 @@ function Engine({ bus, name }: { bus: string; name: string }) {
   const engines = useShow((state) => {
     const found: string[] = [];
     for (let n = 1; n <= (state.desk?.effect_engines ?? 0); n++) {
-      const source = valueOf(state, `engine/${n}/source`);
-      if (source === null || source === bus) found.push(`${n}${source === bus ? "*" : ""}\t${stripName(state, `engine/${n}`)}`);
+      const source = valueIn(state, `engine/${n}/source`);
+      if (source === null || source === bus)
+        found.push(`${n}${source === bus ? "*" : ""}\t${stripName(state, `engine/${n}`)}`);
     }
     return found.join("\n");
   });
-  const rows = engines.split("\n").filter(Boolean).map((row) => row.split("\t") as [string, string]);
+  const rows = engines
+    .split("\n")
+    .filter(Boolean)
+    .map((row) => row.split("\t") as [string, string]);
   const own = rows.find(([number]) => number.endsWith("*"))?.[0].replace("*", "") ?? "";
   const choose = (number: string) => {
     const moves = own ? [{ address: `engine/${own}/source`, value: null as string | null }] : [];
@@ -110,7 +129,10 @@ function Engine({ bus, name }: { bus: string; name: string }) {
         boxed
         label={`Engine of ${name}`}
         value={own}
-        options={[["", "none"], ...rows.map(([number, word]) => [number.replace("*", ""), word] as const)]}
+        options={[
+          ["", "none"],
+          ...rows.map(([number, word]) => [number.replace("*", ""), word] as const),
+        ]}
         onChange={choose}
         className="w-32 h-8"
       />
@@ -121,7 +143,9 @@ function Engine({ bus, name }: { bus: string; name: string }) {
 /** What feeds a return: an engine, or a pair of sockets, as typed. */
 function ReturnSource({ strip, name }: { strip: string; name: string }) {
   const link = useLink();
-  const source = useShow((state) => socketName(state, valueOf(state, `${strip}/source`) as string | null));
+  const source = useShow((state) =>
+    socketName(state, valueIn(state, `${strip}/source`) as string | null),
+  );
   return (
     <label className="flex items-center gap-1.5 text-faint text-[13px]">
       Fed by
@@ -132,7 +156,12 @@ function ReturnSource({ strip, name }: { strip: string; name: string }) {
         placeholder="engine 1 or A 1"
         className="w-32 h-8"
         missing={!source}
-        onCommit={(text) => void link.do({ action: "feed_return", number: Number(strip.split("/")[1]), source: text }, { quiet: false })}
+        onCommit={(text) =>
+          void link.do(
+            { action: "feed_return", number: Number(strip.split("/")[1]), source: text },
+            { quiet: false },
+          )
+        }
       />
     </label>
   );
@@ -141,7 +170,14 @@ function ReturnSource({ strip, name }: { strip: string; name: string }) {
 /** Where a return or group goes, behind its fader. */
 function Assignments({ strip, name }: { strip: string; name: string }) {
   const groups = useShow((state) => (strip.startsWith("return/") ? state.groups.join(" ") : ""));
-  const buses = ["house", "mono", ...groups.split(" ").filter(Boolean).map((n) => `group/${n}`)];
+  const buses = [
+    "house",
+    "mono",
+    ...groups
+      .split(" ")
+      .filter(Boolean)
+      .map((n) => `group/${n}`),
+  ];
   return (
     <div className="flex items-center gap-1.5 flex-wrap">
       <span className="w-14 text-soft">Goes to</span>
@@ -185,7 +221,12 @@ function Master({ bus, name, colour, set }: MasterProps) {
   return (
     <div className="flex items-center gap-2">
       <span className="w-14 text-soft">{word}</span>
-      <Toggle label={`Mute ${name}`} tone="coral" pressed={muted} onChange={(on) => set("mute", on ? "on" : "off")}>
+      <Toggle
+        label={`Mute ${name}`}
+        tone="coral"
+        pressed={muted}
+        onChange={(on) => set("mute", on ? "on" : "off")}
+      >
         mute
       </Toggle>
       <Fader
@@ -202,7 +243,13 @@ function Master({ bus, name, colour, set }: MasterProps) {
         onRelease={() => (gesture.now = null)}
         onStep={(text) => set("fader", text)}
       />
-      <TypedField label={`${word} of ${name} in dB`} value={levelText(level)} align="right" className="w-16" onCommit={(text) => set("fader", text)} />
+      <TypedField
+        label={`${word} of ${name} in dB`}
+        value={levelText(level)}
+        align="right"
+        className="w-16"
+        onCommit={(text) => set("fader", text)}
+      />
     </div>
   );
 }
@@ -210,16 +257,27 @@ function Master({ bus, name, colour, set }: MasterProps) {
 const LISTS = { mix: "mixes", group: "groups", matrix: "matrices" } as const;
 
 /** What can be done with a bus as a whole. */
-function Actions({ bus, kind, onGo }: { bus: string; kind: string; onGo: (strip: string | null) => void }) {
+function Actions({
+  bus,
+  kind,
+  onGo,
+}: {
+  bus: string;
+  kind: string;
+  onGo: (strip: string | null) => void;
+}) {
   const link = useLink();
   const [filling, setFilling] = useState(false);
   const list = LISTS[kind as keyof typeof LISTS];
-  const order = useShow((state) => state[list].join(" ")).split(" ").map((n) => `${kind}/${n}`);
+  const order = useShow((state) => state[list].join(" "))
+    .split(" ")
+    .map((n) => `${kind}/${n}`);
   const place = order.indexOf(bus);
   const move = async (step: -1 | 1) => {
     // behind the next one is ahead of the one after it
     const before = step < 0 ? order[place - 1]! : (order[place + 2] ?? null);
-    if (await link.do({ action: "move_bus", bus, before }, { quiet: false })) onGo(order[place + step]!);
+    if (await link.do({ action: "move_bus", bus, before }, { quiet: false }))
+      onGo(order[place + step]!);
   };
   const duplicate = async () => {
     const before = new Set(store.getState()[list]);
@@ -229,10 +287,32 @@ function Actions({ bus, kind, onGo }: { bus: string; kind: string; onGo: (strip:
   };
   return (
     <div className="flex items-center gap-1.5 flex-wrap">
-      <Button small onClick={() => void duplicate()}>Duplicate</Button>
-      {kind === "mix" && <Button small onClick={() => setFilling(true)}>Fill…</Button>}
-      <Button small disabled={place <= 0} aria-label={`Move this ${kind} up`} title="Move up" onClick={() => void move(-1)}>↑</Button>
-      <Button small disabled={place < 0 || place === order.length - 1} aria-label={`Move this ${kind} down`} title="Move down" onClick={() => void move(1)}>↓</Button>
+      <Button small onClick={() => void duplicate()}>
+        Duplicate
+      </Button>
+      {kind === "mix" && (
+        <Button small onClick={() => setFilling(true)}>
+          Fill…
+        </Button>
+      )}
+      <Button
+        small
+        disabled={place <= 0}
+        aria-label={`Move this ${kind} up`}
+        title="Move up"
+        onClick={() => void move(-1)}
+      >
+        ↑
+      </Button>
+      <Button
+        small
+        disabled={place < 0 || place === order.length - 1}
+        aria-label={`Move this ${kind} down`}
+        title="Move down"
+        onClick={() => void move(1)}
+      >
+        ↓
+      </Button>
       <span className="flex-1" />
       <Button
         small
@@ -262,8 +342,20 @@ function BusFields({ bus, kind, name, colour, set }: FieldsProps) {
   const colours = useShow((state) => state.catalogue!.at(`${bus}/colour`).options ?? NO_COLOURS);
   return (
     <>
-      <TypedField boxed label={`Name of the ${kind}`} value={name} maxLength={60} onCommit={(text) => set("name", text)} className="flex-1 min-w-40 font-semibold h-8" />
-      <ColourField label={`Colour of the ${kind}`} value={colour} options={colours} onChange={(value) => set("colour", value)} />
+      <TypedField
+        boxed
+        label={`Name of the ${kind}`}
+        value={name}
+        maxLength={60}
+        onCommit={(text) => set("name", text)}
+        className="flex-1 min-w-40 font-semibold h-8"
+      />
+      <ColourField
+        label={`Colour of the ${kind}`}
+        value={colour}
+        options={colours}
+        onChange={(value) => set("colour", value)}
+      />
       {kind !== "return" && <Format bus={bus} set={set} />}
       {kind === "mix" && <Serves bus={bus} set={set} />}
     </>
@@ -272,19 +364,55 @@ function BusFields({ bus, kind, name, colour, set }: FieldsProps) {
 
 function Format({ bus, set }: Pick<FieldsProps, "bus" | "set">) {
   const format = useText(`${bus}/format`);
-  return <Choice boxed label="Stereo or mono" value={format} options={FORMATS} onChange={(value) => set("format", value)} />;
+  return (
+    <Choice
+      boxed
+      label="Stereo or mono"
+      value={format}
+      options={FORMATS}
+      onChange={(value) => set("format", value)}
+    />
+  );
 }
 
 function Serves({ bus, set }: Pick<FieldsProps, "bus" | "set">) {
   const serves = useText(`${bus}/serves`);
-  return <Choice boxed label="Serves" value={serves} options={SERVES} onChange={(value) => set("serves", value)} />;
+  return (
+    <Choice
+      boxed
+      label="Serves"
+      value={serves}
+      options={SERVES}
+      onChange={(value) => set("serves", value)}
+    />
+  );
 }
 
-function ColourField({ label, value, options, onChange }: { label: string; value: string; options: readonly string[]; onChange: (value: string) => void }) {
+function ColourField({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: readonly string[];
+  onChange: (value: string) => void;
+}) {
   return (
     <span className="flex items-center gap-1.5">
-      <span className="w-3.5 h-3.5 rounded-full" style={{ background: `var(--strip-${value})` }} aria-hidden />
-      <Choice boxed label={label} value={value} options={options.map((one) => [one, one] as const)} onChange={onChange} />
+      <span
+        className="w-3.5 h-3.5 rounded-full"
+        style={{ background: `var(--strip-${value})` }}
+        aria-hidden
+      />
+      <Choice
+        boxed
+        label={label}
+        value={value}
+        options={options.map((one) => [one, one] as const)}
+        onChange={onChange}
+      />
     </span>
   );
 }

@@ -1,6 +1,6 @@
 import { Fragment, type ReactNode, useEffect, useRef, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
-import { valueOf } from "../../data/show";
+import { valueIn } from "../../data/show";
 import { select, socketName, stripName, useShow } from "../../data/use";
 import { SERVES_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
@@ -36,7 +36,13 @@ export function MixesView() {
   ).split(" ");
   const phone = usePhone();
   // channels, and nobody who hears them yet: mixes are what comes next
-  const begin = useShow((state) => state.revision !== null && state.channels.length > 0 && state.mixes.length + state.groups.length === 0 && !params.mix);
+  const begin = useShow(
+    (state) =>
+      state.revision !== null &&
+      state.channels.length > 0 &&
+      state.mixes.length + state.groups.length === 0 &&
+      !params.mix,
+  );
   const [making, setMaking] = useState(false);
   useEffect(() => {
     if (begin) setMaking(true);
@@ -44,7 +50,8 @@ export function MixesView() {
   const [, navigate] = useLocation();
   const wanted = params.mix ? stripOfPage(params.mix) : null;
   const firstMix = known.find((strip) => strip.startsWith("mix/"));
-  const bus = wanted && known.includes(wanted) ? wanted : params.mix ? "house" : (firstMix ?? "house");
+  const bus =
+    wanted && known.includes(wanted) ? wanted : params.mix ? "house" : (firstMix ?? "house");
   const go = (strip: string | null) => navigate(strip ? `/mixes/${pageOf(strip)}` : "/mixes");
   return (
     <>
@@ -55,24 +62,32 @@ export function MixesView() {
       </ViewHead>
       {phone && <StripChoice known={known} bus={bus} onGo={go} />}
       <div className="grid grid-cols-[156px_minmax(0,1fr)] phone:grid-cols-1 phone:grid-rows-1 gap-3 flex-1 min-h-0">
-        {!phone && <StripList>
-          {SECTIONS.map(([title, kind]) => {
-            const strips = known.filter((strip) => (kind ? strip.startsWith(`${kind}/`) : !strip.includes("/")));
-            return strips.length > 0 && (
-              <Fragment key={title}>
-                <h2 className="text-[12px] text-faint px-1 pt-2 first:pt-0">{title}</h2>
-                <ul className="flex flex-col gap-[3px]" aria-label={title}>
-                  {strips.map((one) => (
-                    <MixItem key={one} bus={one} here={one === bus} />
-                  ))}
-                </ul>
-              </Fragment>
-            );
-          })}
-          {!firstMix && (
-            <p className="text-soft text-[13px] p-2">No mix yet. Make one for each performer, all in one step.</p>
-          )}
-        </StripList>}
+        {!phone && (
+          <StripList>
+            {SECTIONS.map(([title, kind]) => {
+              const strips = known.filter((strip) =>
+                kind ? strip.startsWith(`${kind}/`) : !strip.includes("/"),
+              );
+              return (
+                strips.length > 0 && (
+                  <Fragment key={title}>
+                    <h2 className="text-[12px] text-faint px-1 pt-2 first:pt-0">{title}</h2>
+                    <ul className="flex flex-col gap-[3px]" aria-label={title}>
+                      {strips.map((one) => (
+                        <MixItem key={one} bus={one} here={one === bus} />
+                      ))}
+                    </ul>
+                  </Fragment>
+                )
+              );
+            })}
+            {!firstMix && (
+              <p className="text-soft text-[13px] p-2">
+                No mix yet. Make one for each performer, all in one step.
+              </p>
+            )}
+          </StripList>
+        )}
         <section aria-label={`Into ${bus}`} className="flex flex-col min-h-0 min-w-0">
           <MixHead key={`head ${bus}`} bus={bus} onGo={go} />
           {bus.startsWith("return/") ? <ReturnNote bus={bus} /> : <Sends key={bus} bus={bus} />}
@@ -93,15 +108,27 @@ function StripList({ children }: { children: ReactNode }) {
 }
 
 /** On a phone the strips are one field. */
-function StripChoice({ known, bus, onGo }: { known: readonly string[]; bus: string; onGo: (strip: string) => void }) {
-  const names = useShow((state) => known.map((strip) => stripName(state, strip)).join("\n")).split("\n");
+function StripChoice({
+  known,
+  bus,
+  onGo,
+}: {
+  known: readonly string[];
+  bus: string;
+  onGo: (strip: string) => void;
+}) {
+  const names = useShow((state) => known.map((strip) => stripName(state, strip)).join("\n")).split(
+    "\n",
+  );
   return (
     <Choice
       boxed
       label="Mix, group, matrix or return"
       className="h-11 mb-2 shrink-0 font-semibold"
       value={bus}
-      options={known.map((strip, index) => [strip, `${names[index]} · ${strip.replace("/", " ")}`] as const)}
+      options={known.map(
+        (strip, index) => [strip, `${names[index]} · ${strip.replace("/", " ")}`] as const,
+      )}
       onChange={onGo}
     />
   );
@@ -112,7 +139,8 @@ function ReturnNote({ bus }: { bus: string }) {
   useEffect(() => select(bus), [bus]);
   return (
     <p className="text-soft p-3">
-      Its sends into mixes stand in each mix, below the channels. Who hears it, and why, stands at the right and in{" "}
+      Its sends into mixes stand in each mix, below the channels. Who hears it, and why, stands at
+      the right and in{" "}
       <RouteLink to="/hears" className="text-sun-text underline">
         Who hears what
       </RouteLink>
@@ -124,14 +152,17 @@ function ReturnNote({ bus }: { bus: string }) {
 function MixItem({ bus, here }: { bus: string; here: boolean }) {
   const name = useShow((state) => stripName(state, bus));
   const [kind, number] = bus.split("/");
-  const colour = useShow((state) => (number ? String(valueOf(state, `${bus}/colour`)) : "sand"));
+  const colour = useShow((state) => (number ? String(valueIn(state, `${bus}/colour`)) : "sand"));
   const about = useShow((state) => {
     if (!number) return kind === "house" ? "left and right" : "one side";
-    if (kind === "return") return socketName(state, valueOf(state, `${bus}/source`) as string | null) || "no source";
-    const format = String(valueOf(state, `${bus}/format`));
-    return kind === "mix" ? `${SERVES_WORD[String(valueOf(state, `${bus}/serves`))]}, ${format}` : format;
+    if (kind === "return")
+      return socketName(state, valueIn(state, `${bus}/source`) as string | null) || "no source";
+    const format = String(valueIn(state, `${bus}/format`));
+    return kind === "mix"
+      ? `${SERVES_WORD[String(valueIn(state, `${bus}/serves`))]}, ${format}`
+      : format;
   });
-  const muted = useShow((state) => valueOf(state, `${bus}/mute`) === true);
+  const muted = useShow((state) => valueIn(state, `${bus}/mute`) === true);
   const item = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (here) item.current?.scrollIntoView({ block: "nearest" });
@@ -147,9 +178,14 @@ function MixItem({ bus, here }: { bus: string; here: boolean }) {
         <ColourBar colour={colour} />
         <span className="flex-1 min-w-0 py-1 leading-tight">
           <span className={`block truncate ${here ? "font-semibold" : ""}`}>{name}</span>
-          <span className="block text-[12px] text-faint">{number && `${number} · `}{about}</span>
+          <span className="block text-[12px] text-faint">
+            {number && `${number} · `}
+            {about}
+          </span>
         </span>
-        {muted && <span className="self-center mr-2 text-coral text-[12px] font-semibold">muted</span>}
+        {muted && (
+          <span className="self-center mr-2 text-coral text-[12px] font-semibold">muted</span>
+        )}
       </RouteLink>
     </li>
   );

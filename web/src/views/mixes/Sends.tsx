@@ -1,10 +1,10 @@
-import { type PointerEvent, memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { Gesture } from "../../data/link";
-import { placesOf, store, valueOf } from "../../data/show";
-import { select, stripName, useLevel, useLink, useOn, useShow, useText } from "../../data/use";
+import { placesOf, store, valueIn } from "../../data/show";
 import type { Ask, CellState, Table } from "../../data/types";
-import { TAP_SHORT, TAP_WORD, levelText, panText } from "../../data/words";
+import { select, stripName, useLevel, useLink, useOn, useShow, useText } from "../../data/use";
+import { levelText, panText, TAP_SHORT, TAP_WORD } from "../../data/words";
 import { Choice } from "../../ui/Choice";
 import { Fader } from "../../ui/Fader";
 import { useListHeight } from "../../ui/media";
@@ -60,7 +60,12 @@ export function Sends({ bus }: { bus: string }) {
   hands.current = { move, release };
   const row = useCallback(
     (strip: string) => (
-      <SendRow strip={strip} bus={bus} onMove={(address, travel) => hands.current.move(address, travel)} onRelease={() => hands.current.release()} />
+      <SendRow
+        strip={strip}
+        bus={bus}
+        onMove={(address, travel) => hands.current.move(address, travel)}
+        onRelease={() => hands.current.release()}
+      />
     ),
     [bus],
   );
@@ -79,14 +84,24 @@ export function Sends({ bus }: { bus: string }) {
   return (
     <>
       <div className="flex items-center gap-x-3 flex-wrap text-[12px] text-faint pb-1 shrink-0">
-        <span>{isAssigned(bus) ? `Strips assigned to ${BUS_WORD[bus.split("/")[0]!]}, by their own faders` : `Sends into this ${bus.split("/")[0]}`}</span>
+        <span>
+          {isAssigned(bus)
+            ? `Strips assigned to ${BUS_WORD[bus.split("/")[0]!]}, by their own faders`
+            : `Sends into this ${bus.split("/")[0]}`}
+        </span>
         <span className="flex-1" />
         <span>Type a level, +2 or off. Arrow keys nudge.</span>
         <Toggle label="Paint across rows" tone="sun" pressed={painting} onChange={setPainting}>
           Paint
         </Toggle>
       </div>
-      <RowList label={`What goes into ${bus}`} keys={strips} height={height} onPointerMove={paint} row={row} />
+      <RowList
+        label={`What goes into ${bus}`}
+        keys={strips}
+        height={height}
+        onPointerMove={paint}
+        row={row}
+      />
     </>
   );
 }
@@ -137,16 +152,26 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
   const onAddress = switchAddress(strip, bus);
   const name = useShow((state) => stripName(state, strip));
   const busName = useShow((state) => stripName(state, bus));
-  const colour = useShow((state) => (strip.includes("/") ? String(valueOf(state, `${strip}/colour`)) : "sand"));
+  const colour = useShow((state) =>
+    strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
+  );
   const level = useLevel(address);
   const on = useOn(onAddress);
   const muted = useOn(`${strip}/mute`);
-  const stereo = useShow((state) => bus === "house" || (bus !== "mono" && valueOf(state, `${bus}/format`) === "stereo"));
+  const stereo = useShow(
+    (state) => bus === "house" || (bus !== "mono" && valueIn(state, `${bus}/format`) === "stereo"),
+  );
   const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
-  const set = (at: string, typed: string) => void link.do({ action: "moves", moves: [{ address: at, typed }] });
+  const set = (at: string, typed: string) =>
+    void link.do({ action: "moves", moves: [{ address: at, typed }] });
   // whether it is blocked is the core's to say: a mute counts only where the tap lies behind it
   const state = useShow((show) => cellState(show.table, strip, bus));
-  const blocked = !on || state === "muted" || state === "no_source" || state === "no_output" || state === "cancelled";
+  const blocked =
+    !on ||
+    state === "muted" ||
+    state === "no_source" ||
+    state === "no_output" ||
+    state === "cancelled";
   const isSource = /^(channel|return)\//.test(strip);
   return (
     <div
@@ -156,11 +181,19 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
       data-row={strip}
     >
       <ColourBar colour={colour} />
-      <span className="text-right text-faint text-[13px]" style={{ gridArea: "number" }}>{SHORT[strip.split("/")[0]!]}{strip.split("/")[1]}</span>
+      <span className="text-right text-faint text-[13px]" style={{ gridArea: "number" }}>
+        {SHORT[strip.split("/")[0]!]}
+        {strip.split("/")[1]}
+      </span>
       <span className="truncate" title={name} style={{ gridArea: "name" }}>
         {name}
       </span>
-      <Toggle area="on" label={`${assigned ? `${name} feeds ${busName}` : `Send of ${name}`}, ${on ? "on" : "off"}`} pressed={on} onChange={(value) => set(onAddress, value ? "on" : "off")}>
+      <Toggle
+        area="on"
+        label={`${assigned ? `${name} feeds ${busName}` : `Send of ${name}`}, ${on ? "on" : "off"}`}
+        pressed={on}
+        onChange={(value) => set(onAddress, value ? "on" : "off")}
+      >
         {on ? "on" : "off"}
       </Toggle>
       <Fader
@@ -186,7 +219,13 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
       />
       {stereo ? <PanField address={panAddress(strip, bus)} name={name} /> : null}
       {assigned ? (
-        <Toggle area="tap" label={`Mute ${name}`} tone="coral" pressed={muted} onChange={(value) => set(`${strip}/mute`, value ? "on" : "off")}>
+        <Toggle
+          area="tap"
+          label={`Mute ${name}`}
+          tone="coral"
+          pressed={muted}
+          onChange={(value) => set(`${strip}/mute`, value ? "on" : "off")}
+        >
           mute
         </Toggle>
       ) : (
@@ -198,7 +237,7 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
 
 function PanField({ address, name }: { address: string; name: string }) {
   const link = useLink();
-  const pan = useShow((state) => valueOf(state, address) as number);
+  const pan = useShow((state) => valueIn(state, address) as number);
   return (
     <TypedField
       area="pan"

@@ -1,5 +1,12 @@
 import { expect, it } from "vitest";
-import { feedersOf, levelAddress, pageOf, panAddress, stripOfPage, switchAddress } from "./addresses";
+import {
+  feedersOf,
+  levelAddress,
+  pageOf,
+  panAddress,
+  stripOfPage,
+  switchAddress,
+} from "./addresses";
 
 it("rides a send into a mix or matrix, and the strip's own fader where it is assigned", () => {
   expect(levelAddress("channel/3", "mix/2")).toBe("channel/3/send/mix/2/level");

@@ -1,8 +1,8 @@
 import { memo, useMemo } from "react";
-import { valueOf } from "../../data/show";
-import { select, socketName, stripName, useLink, useOn, useShow, useText } from "../../data/use";
+import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
-import { DEVICE_WORD, TAP_WORD, levelText } from "../../data/words";
+import { select, socketName, stripName, useLink, useOn, useShow, useText } from "../../data/use";
+import { DEVICE_WORD, levelText, TAP_WORD } from "../../data/words";
 import { Choice } from "../../ui/Choice";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
@@ -19,7 +19,7 @@ function useSources(): readonly (readonly [string, string])[] {
         ...state.mixes.map((n) => `mix/${n}`),
         ...state.groups.map((n) => `group/${n}`),
         ...state.matrices.map((n) => `matrix/${n}`),
-      ].map((bus) => `${bus}\t${stripName(state, bus)}\t${valueOf(state, `${bus}/format`)}`),
+      ].map((bus) => `${bus}\t${stripName(state, bus)}\t${valueIn(state, `${bus}/format`)}`),
       ...state.channels.map((n) => `channel/${n}\t${stripName(state, `channel/${n}`)}\t`),
     ].join("\n"),
   );
@@ -35,7 +35,11 @@ function useSources(): readonly (readonly [string, string])[] {
       const [strip, name, format] = row.split("\t") as [string, string, string];
       if (strip.startsWith("channel/")) found.push([`${strip}/direct`, `${name}, direct`]);
       else if (format === "stereo")
-        found.push([`${strip}/left`, `${name} L`], [`${strip}/right`, `${name} R`], [strip, `${name}, mono sum`]);
+        found.push(
+          [`${strip}/left`, `${name} L`],
+          [`${strip}/right`, `${name} R`],
+          [strip, `${name}, mono sum`],
+        );
       else found.push([strip, name]);
     }
     return found;
@@ -54,9 +58,11 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
   const source = useText(`${socket}/source`);
   const sources = useSources();
   // a source that is no longer offered (a mix given up) still shows what it is
-  const options = sources.some(([value]) => value === source) ? sources : [...sources, [source, source] as const];
-  const trim = useShow((state) => valueOf(state, `${socket}/trim`) as number);
-  const delay = useShow((state) => valueOf(state, `${socket}/delay_ms`) as number);
+  const options = sources.some(([value]) => value === source)
+    ? sources
+    : [...sources, [source, source] as const];
+  const trim = useShow((state) => valueIn(state, `${socket}/trim`) as number);
+  const delay = useShow((state) => valueIn(state, `${socket}/delay_ms`) as number);
   const tap = useText(`${socket}/tap`);
   const turned = useOn(`${socket}/polarity`);
   const set = (leaf: string) => (typed: string) =>
@@ -66,8 +72,13 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
     if (source || inBlocks) onTake(ask);
     else void link.do(ask);
   };
-  const listener = /^(mix|group|matrix)\//.test(source) ? source.split("/").slice(0, 2).join("/") : source.split("/")[0];
-  const inBlocks = useShow((state) => (state.desk?.boxes.find((box) => box.key === socket.split("/")[1])?.output_block ?? 1) > 1);
+  const listener = /^(mix|group|matrix)\//.test(source)
+    ? source.split("/").slice(0, 2).join("/")
+    : source.split("/")[0];
+  const inBlocks = useShow(
+    (state) =>
+      (state.desk?.boxes.find((box) => box.key === socket.split("/")[1])?.output_block ?? 1) > 1,
+  );
   const direct = source.startsWith("channel/");
   return (
     <div
@@ -79,20 +90,74 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
       }}
       className={`row-output h-[calc(100%-2px)] rounded-md px-2 ${source ? "bg-card" : "bg-floor"}`}
     >
-      <span className={source ? "" : "text-faint"} style={{ gridArea: "socket" }}>{name}</span>
-      <Choice area="carries" label={`${name} carries`} value={source} options={options} onChange={choose} className={source ? "font-semibold" : "text-faint"} />
+      <span className={source ? "" : "text-faint"} style={{ gridArea: "socket" }}>
+        {name}
+      </span>
+      <Choice
+        area="carries"
+        label={`${name} carries`}
+        value={source}
+        options={options}
+        onChange={choose}
+        className={source ? "font-semibold" : "text-faint"}
+      />
       {source ? (
-        <Choice area="tap" label={`Tap of ${name}`} value={tap} options={direct ? CHANNEL_TAPS : BUS_TAPS} onChange={set("tap")} className="text-[13px]" />
+        <Choice
+          area="tap"
+          label={`Tap of ${name}`}
+          value={tap}
+          options={direct ? CHANNEL_TAPS : BUS_TAPS}
+          onChange={set("tap")}
+          className="text-[13px]"
+        />
       ) : (
-        <span className="text-faint pl-1.5" style={{ gridArea: "tap" }}>free</span>
+        <span className="text-faint pl-1.5" style={{ gridArea: "tap" }}>
+          free
+        </span>
       )}
-      <TypedField area="trim" label={`Trim of ${name}`} value={levelText(trim)} align="right" onCommit={set("trim")} data={{ "data-column": "trim" }} className={trim ? "" : "text-faint"} />
-      <TypedField area="delay" label={`Delay of ${name} in ms`} value={String(delay)} align="right" onCommit={set("delay_ms")} data={{ "data-column": "delay" }} className={delay ? "" : "text-faint"} />
-      <Toggle label={`Polarity of ${name} turned over`} tone="sun" pressed={turned} onChange={(on) => set("polarity")(on ? "on" : "off")}>
+      <TypedField
+        area="trim"
+        label={`Trim of ${name}`}
+        value={levelText(trim)}
+        align="right"
+        onCommit={set("trim")}
+        data={{ "data-column": "trim" }}
+        className={trim ? "" : "text-faint"}
+      />
+      <TypedField
+        area="delay"
+        label={`Delay of ${name} in ms`}
+        value={String(delay)}
+        align="right"
+        onCommit={set("delay_ms")}
+        data={{ "data-column": "delay" }}
+        className={delay ? "" : "text-faint"}
+      />
+      <Toggle
+        label={`Polarity of ${name} turned over`}
+        tone="sun"
+        pressed={turned}
+        onChange={(on) => set("polarity")(on ? "on" : "off")}
+      >
         ±
       </Toggle>
-      <Choice area="device" label={`Device on ${name}`} value={useText(`${socket}/device`)} options={DEVICES} onChange={set("device")} className="text-[13px]" />
-      <TypedField area="label" label={`Connected to ${name}`} value={useText(`${socket}/label`)} placeholder="—" maxLength={60} onCommit={set("label")} data={{ "data-column": "label" }} />
+      <Choice
+        area="device"
+        label={`Device on ${name}`}
+        value={useText(`${socket}/device`)}
+        options={DEVICES}
+        onChange={set("device")}
+        className="text-[13px]"
+      />
+      <TypedField
+        area="label"
+        label={`Connected to ${name}`}
+        value={useText(`${socket}/label`)}
+        placeholder="—"
+        maxLength={60}
+        onCommit={set("label")}
+        data={{ "data-column": "label" }}
+      />
     </div>
   );
 });

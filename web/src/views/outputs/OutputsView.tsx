@@ -1,12 +1,12 @@
 import { type KeyboardEvent, useCallback, useMemo, useState } from "react";
-import { stripName, useLink, useShow } from "../../data/use";
 import type { Ask } from "../../data/types";
+import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
+import { useListHeight } from "../../ui/media";
 import { ViewHead } from "../../ui/Panel";
+import { RowList } from "../../ui/RowList";
 import { Tabs } from "../../ui/Tabs";
 import { Taking, takeIt } from "../../ui/Taking";
-import { useListHeight } from "../../ui/media";
-import { RowList } from "../../ui/RowList";
 import { OutputRow } from "./OutputRow";
 
 /** Every output socket, what it carries, from which tap, and what is connected to it. */
@@ -26,7 +26,11 @@ export function OutputsView() {
     }
     return counts;
   }, [taken]);
-  const sockets = useMemo(() => Array.from({ length: box?.outputs ?? 0 }, (_, index) => `output/${box!.key}/${index + 1}`), [box]);
+  const sockets = useMemo(
+    () =>
+      Array.from({ length: box?.outputs ?? 0 }, (_, index) => `output/${box!.key}/${index + 1}`),
+    [box],
+  );
   const height = useListHeight();
   const loose = useShow((state) =>
     state.findings
@@ -60,7 +64,12 @@ export function OutputsView() {
       </ViewHead>
       {loose && (
         <div className="flex items-center gap-3 mb-2 rounded-xl border border-coral/60 bg-floor px-3 py-2 shrink-0">
-          <span className="flex-1 min-w-0 max-h-16 scrolls break-words" tabIndex={0} role="region" aria-label="Mixes without an output">
+          <span
+            className="flex-1 min-w-0 max-h-16 scrolls break-words"
+            tabIndex={0}
+            role="region"
+            aria-label="Mixes without an output"
+          >
             <strong className="text-coral">No output:</strong> {loose}
           </span>
           <Button small onClick={() => void link.do({ action: "patch_buses" }, { quiet: false })}>
@@ -70,7 +79,8 @@ export function OutputsView() {
       )}
       {box.output_block > 1 && (
         <p className="text-soft text-[13px] pb-2 shrink-0">
-          {box.name} is patched only in blocks of {box.output_block}: choosing for one output patches its whole block.
+          {box.name} is patched only in blocks of {box.output_block}: choosing for one output
+          patches its whole block.
         </p>
       )}
       {taking && <Taking ask={taking} onDone={() => setTaking(null)} />}

@@ -19,7 +19,9 @@ function Words({ text: given }: { text: string }) {
 /** One sheet, as it will be printed. */
 export function Page({ sheet, name, hidden }: { sheet: Sheet; name: string; hidden: boolean }) {
   return (
-    <section className={`${hidden ? "print-only" : ""} paper rounded-lg bg-[#fffdf8] text-[#1d1a24] p-5`}>
+    <section
+      className={`${hidden ? "print-only" : ""} paper rounded-lg bg-[#fffdf8] text-[#1d1a24] p-5`}
+    >
       <h2 className="font-title text-lg font-bold pb-1" dir="auto">
         {sheet.title} · {name}
       </h2>

@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import { flushSync } from "react-dom";
 import { getSheets, paperAddress } from "../../data/http";
-import { useShow, useText } from "../../data/use";
 import type { Sheet } from "../../data/types";
+import { useShow, useText } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { ViewHead } from "../../ui/Panel";
@@ -10,7 +10,8 @@ import { Tabs } from "../../ui/Tabs";
 import { Page } from "./Page";
 import { PdfButton } from "./PdfButton";
 
-const LINK = "inline-flex items-center h-8 px-3 rounded-xl border border-line bg-raise hover:border-edge";
+const LINK =
+  "inline-flex items-center h-8 px-3 rounded-xl border border-line bg-raise hover:border-edge";
 const SCOPES = [
   ["one", "this sheet"],
   ["all", "all sheets"],
@@ -66,7 +67,14 @@ export function PaperView() {
       <div className="screen-only">
         <ViewHead title="Paper">
           <span className="flex-1" />
-          <Choice boxed label="What to take" className="!h-8 !px-2" value={scope} options={SCOPES} onChange={(taken) => setScope(taken as "one" | "all")} />
+          <Choice
+            boxed
+            label="What to take"
+            className="!h-8 !px-2"
+            value={scope}
+            options={SCOPES}
+            onChange={(taken) => setScope(taken as "one" | "all")}
+          />
           {scope === "one" && (
             <a className={LINK} href={paperAddress(showId, `${chosen}.csv`)}>
               CSV
@@ -93,7 +101,10 @@ export function PaperView() {
               label="Mix sheet"
               className={`!h-8 !px-2 max-w-64 ${chosen.startsWith("mix-") ? "!border-sun" : ""}`}
               value={chosen.startsWith("mix-") ? chosen : ""}
-              options={[["", "Mix sheets…"], ...mixes.map((sheet) => [sheet.key, sheet.title] as const)]}
+              options={[
+                ["", "Mix sheets…"],
+                ...mixes.map((sheet) => [sheet.key, sheet.title] as const),
+              ]}
               onChange={(mix) => setChosen(mix || "input-list")}
             />
           )}
@@ -104,7 +115,12 @@ export function PaperView() {
           </p>
         )}
       </div>
-      <div className="scrolls flex-1 min-h-0 short:min-h-72" tabIndex={0} role="region" aria-label="The sheet">
+      <div
+        className="scrolls flex-1 min-h-0 short:min-h-72"
+        tabIndex={0}
+        role="region"
+        aria-label="The sheet"
+      >
         {sheets
           .filter((sheet) => sheet.filled && (sheet.key === chosen || scope === "all"))
           .map((sheet) => (

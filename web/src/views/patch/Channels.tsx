@@ -1,7 +1,16 @@
 import { useCallback } from "react";
-import { type ShowState, valueOf } from "../../data/show";
+import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
-import { fedBy, select, socketName, useLink, useOn, usePatched, useShow, useText } from "../../data/use";
+import {
+  fedBy,
+  select,
+  socketName,
+  useFiltered,
+  useLink,
+  useOn,
+  useShow,
+  useText,
+} from "../../data/use";
 import { useRowHeight } from "../../ui/media";
 import { ColourBar } from "../../ui/Panel";
 import { RowList, useTabIndex } from "../../ui/RowList";
@@ -16,50 +25,77 @@ interface Props {
   filter: string;
 }
 
-function channelsLike(state: ShowState, filter: string, all: number): readonly number[] {
+function channelsLike(state: ShowState, filter: string): readonly number[] {
   const wanted = filter.trim().toLowerCase();
-  const numbers = Array.from({ length: all }, (_, index) => index + 1);
+  const numbers = Array.from({ length: state.desk!.channels }, (_, index) => index + 1);
   if (!wanted) return numbers;
   return numbers.filter((number) => {
-    const source = socketName(state, valueOf(state, `channel/${number}/source`) as string | null);
-    return `${number} / ${valueOf(state, `channel/${number}/name`)} / ${source}`.toLowerCase().includes(wanted);
+    const source = socketName(state, valueIn(state, `channel/${number}/source`) as string | null);
+    return `${number} / ${valueIn(state, `channel/${number}/name`)} / ${source}`
+      .toLowerCase()
+      .includes(wanted);
   });
 }
 
 /** Every channel of the desk with its source; clicking a number starts a fill there. */
 export function Channels({ onStart, onFeed, first, filter }: Props) {
-  const all = useShow((state) => state.desk!.channels);
-  const shown = usePatched((state) => channelsLike(state, filter, all), [filter, all]);
+  const shown = useFiltered(channelsLike, filter);
   const height = useRowHeight(29);
   // what a fill would start at comes into sight, however it was typed
   const start = Number(/^\s*(\d+)/.exec(first)?.[1]) || null;
   const row = useCallback(
-    (channel: number) => <ChannelRow channel={channel} onStart={onStart} onFeed={onFeed} start={first === String(channel)} />,
+    (channel: number) => (
+      <ChannelRow
+        channel={channel}
+        onStart={onStart}
+        onFeed={onFeed}
+        start={first === String(channel)}
+      />
+    ),
     [onStart, onFeed, first],
   );
   return (
-    <section aria-label="Channels" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
+    <section
+      aria-label="Channels"
+      className="flex flex-col min-h-0 rounded-xl bg-floor border border-line"
+    >
       <div className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] coarse:grid-cols-[44px_minmax(0,1fr)_60px_60px_44px_44px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
         <span>Ch.</span>
         <span className="pl-1.5">Name</span>
         <span className="pl-1.5">Source</span>
         <span className="pl-1.5">Spare</span>
-        <span className="text-center" title="Fed by the spare">Use</span>
+        <span className="text-center" title="Fed by the spare">
+          Use
+        </span>
         <span title="A fill passes it by">Fix</span>
       </div>
-      <RowList label="Channels" keys={shown} height={height} row={row} shown={start} className="p-1.5" />
+      <RowList
+        label="Channels"
+        keys={shown}
+        height={height}
+        row={row}
+        shown={start}
+        className="p-1.5"
+      />
     </section>
   );
 }
 
-function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" | "onFeed"> & { channel: number; start: boolean }) {
+function ChannelRow({
+  channel,
+  onStart,
+  onFeed,
+  start,
+}: Pick<Props, "onStart" | "onFeed"> & { channel: number; start: boolean }) {
   const link = useLink();
   const tabIndex = useTabIndex();
   const name = useText(`channel/${channel}/name`);
   const colour = useText(`channel/${channel}/colour`);
-  const source = useShow((state) => valueOf(state, `channel/${channel}/source`) as string | null);
+  const source = useShow((state) => valueIn(state, `channel/${channel}/source`) as string | null);
   const socket = useShow((state) => socketName(state, source));
-  const spare = useShow((state) => socketName(state, valueOf(state, `channel/${channel}/spare`) as string | null));
+  const spare = useShow((state) =>
+    socketName(state, valueIn(state, `channel/${channel}/spare`) as string | null),
+  );
   const onSpare = useOn(`channel/${channel}/on_spare`);
   const fixed = useOn(`channel/${channel}/fixed`);
   const set = (leaf: string, value: boolean) =>
@@ -89,7 +125,9 @@ function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" |
         value={name}
         placeholder="—"
         maxLength={60}
-        onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: `channel/${channel}/name`, typed }] })}
+        onCommit={(typed) =>
+          void link.do({ action: "moves", moves: [{ address: `channel/${channel}/name`, typed }] })
+        }
         data={{ "data-column": "name" }}
       />
       <TypedField
@@ -105,11 +143,18 @@ function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" |
         value={spare}
         placeholder="—"
         className={`text-[13px] ${onSpare ? "text-iris" : ""}`}
-        onCommit={(text) => void link.do({ action: "feed", channel, socket: text, spare: true }, { quiet: false })}
+        onCommit={(text) =>
+          void link.do({ action: "feed", channel, socket: text, spare: true }, { quiet: false })
+        }
         data={{ "data-column": "spare" }}
       />
       {spare || onSpare ? (
-        <Toggle label={`Channel ${channel} on its spare`} tone="sun" pressed={onSpare} onChange={(on) => set("on_spare", on)}>
+        <Toggle
+          label={`Channel ${channel} on its spare`}
+          tone="sun"
+          pressed={onSpare}
+          onChange={(on) => set("on_spare", on)}
+        >
           {onSpare ? "B" : "A"}
         </Toggle>
       ) : sharers ? (
@@ -119,7 +164,12 @@ function ChannelRow({ channel, onStart, onFeed, start }: Pick<Props, "onStart" |
       ) : (
         <span />
       )}
-      <Toggle label={`Channel ${channel}, fix`} tone="sun" pressed={fixed} onChange={(on) => set("fixed", on)}>
+      <Toggle
+        label={`Channel ${channel}, fix`}
+        tone="sun"
+        pressed={fixed}
+        onChange={(on) => set("fixed", on)}
+      >
         fix
       </Toggle>
     </div>

@@ -1,4 +1,4 @@
-import { valueOf } from "../../data/show";
+import { valueIn } from "../../data/show";
 import { socketName, useShow } from "../../data/use";
 import { PreampFields } from "./PreampFields";
 
@@ -6,7 +6,9 @@ import { PreampFields } from "./PreampFields";
 export function LinePreamps({ line }: { line: number }) {
   const left = useShow((state) => preampOf(state, line, "socket"));
   const right = useShow((state) => preampOf(state, line, "socket_right"));
-  const names = useShow((state) => [left, right].map((socket) => socketName(state, socket)).join("|")).split("|");
+  const names = useShow((state) =>
+    [left, right].map((socket) => socketName(state, socket)).join("|"),
+  ).split("|");
   return [left, right].map(
     (socket, place) =>
       socket && (
@@ -18,8 +20,9 @@ export function LinePreamps({ line }: { line: number }) {
 }
 
 /** The socket of a side of a line, if it has a preamp. */
-function preampOf(state: Parameters<typeof valueOf>[0], line: number, leaf: string): string | null {
-  const socket = valueOf(state, `line/${line}/${leaf}`) as string | null;
-  const box = socket && state.desk!.boxes.find((one) => one.key === socket.split("/")[1]);
-  return box && box.preamps ? socket : null;
+function preampOf(state: Parameters<typeof valueIn>[0], line: number, leaf: string): string | null {
+  const socket = valueIn(state, `line/${line}/${leaf}`) as string | null;
+  const box =
+    socket === null ? undefined : state.desk!.boxes.find((one) => one.key === socket.split("/")[1]);
+  return box?.preamps ? socket : null;
 }

@@ -1,8 +1,8 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, type MouseEvent, memo, useRef, useState } from "react";
-import { type ShowState, store, valueOf } from "../../data/show";
-import { select, socketName, stripName, useLink, usePatched, useShow } from "../../data/use";
+import { type ShowState, store, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
+import { select, socketName, stripName, useFiltered, useLink, useShow } from "../../data/use";
 import { Taking, takeIt } from "../../ui/Taking";
 import { type Place, stepped } from "../hear/block";
 import { usage } from "./usage";
@@ -35,9 +35,24 @@ export function PatchGrid() {
   const [cursor, setCursor] = useState<Place>({ row: 0, column: 0 });
   const [taking, setTaking] = useState<Ask | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
-  const rows = usePatched((state) => rowsOf(state, filter), [filter, desk]);
-  const virtualRows = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => CELL, overscan: 6, paddingStart: COLUMN_HEAD, scrollPaddingStart: COLUMN_HEAD });
-  const virtualColumns = useVirtualizer({ horizontal: true, count: desk.channels, getScrollElement: () => scroller.current, estimateSize: () => CELL, overscan: 8, paddingStart: ROW_HEAD, scrollPaddingStart: ROW_HEAD });
+  const rows = useFiltered(rowsOf, filter);
+  const virtualRows = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => CELL,
+    overscan: 6,
+    paddingStart: COLUMN_HEAD,
+    scrollPaddingStart: COLUMN_HEAD,
+  });
+  const virtualColumns = useVirtualizer({
+    horizontal: true,
+    count: desk.channels,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => CELL,
+    overscan: 8,
+    paddingStart: ROW_HEAD,
+    scrollPaddingStart: ROW_HEAD,
+  });
 
   const patch = (place: Place) => {
     const row = rows[place.row];
@@ -46,7 +61,7 @@ export function PatchGrid() {
     const has = row.feeds.includes(channel);
     const ask: Ask = { action: "feed", channel, socket: has ? "" : row.name };
     // a free channel is patched at once; whoever would lose a source is shown first
-    const loses = valueOf(store.getState(), `channel/${channel}/source`) !== null;
+    const loses = valueIn(store.getState(), `channel/${channel}/source`) !== null;
     if (loses) setTaking(ask);
     else void link.do(ask);
   };
@@ -72,7 +87,9 @@ export function PatchGrid() {
     } else if (event.key === "Escape") setTaking(null);
   };
   const onClick = (event: MouseEvent<HTMLDivElement>, row: number) => {
-    const column = Math.floor((event.clientX - event.currentTarget.getBoundingClientRect().left) / CELL);
+    const column = Math.floor(
+      (event.clientX - event.currentTarget.getBoundingClientRect().left) / CELL,
+    );
     if (column < 0 || column >= desk.channels) return;
     goTo({ row, column });
     patch({ row, column });
@@ -94,7 +111,8 @@ export function PatchGrid() {
           }}
         />
         <span className="text-soft truncate" role="status">
-          {here && `${here.name} ${here.line && `(${here.line})`} → channel ${cursor.column + 1} ${stripName(store.getState(), `channel/${cursor.column + 1}`)}`}
+          {here &&
+            `${here.name} ${here.line && `(${here.line})`} → channel ${cursor.column + 1} ${stripName(store.getState(), `channel/${cursor.column + 1}`)}`}
         </span>
       </div>
       <div
@@ -107,15 +125,34 @@ export function PatchGrid() {
         onKeyDown={onKey}
         className="scrolls flex-1 min-h-0 short:min-h-72 rounded-lg border border-line bg-floor"
       >
-        <div className="relative" style={{ width: ROW_HEAD + desk.channels * CELL, height: virtualRows.getTotalSize() }}>
-          <div className="sticky top-0 z-20 bg-floor border-b border-line" style={{ height: COLUMN_HEAD }}>
-            <span className="sticky left-0 z-10 inline-block bg-floor" style={{ width: ROW_HEAD, height: COLUMN_HEAD - 1 }} />
+        <div
+          className="relative"
+          style={{ width: ROW_HEAD + desk.channels * CELL, height: virtualRows.getTotalSize() }}
+        >
+          <div
+            className="sticky top-0 z-20 bg-floor border-b border-line"
+            style={{ height: COLUMN_HEAD }}
+          >
+            <span
+              className="sticky left-0 z-10 inline-block bg-floor"
+              style={{ width: ROW_HEAD, height: COLUMN_HEAD - 1 }}
+            />
             {virtualColumns.getVirtualItems().map(({ index, start }) => (
-              <ColumnHead key={index} channel={index + 1} left={start} here={index === cursor.column} />
+              <ColumnHead
+                key={index}
+                channel={index + 1}
+                left={start}
+                here={index === cursor.column}
+              />
             ))}
           </div>
           {virtualRows.getVirtualItems().map(({ index, start }) => (
-            <div key={rows[index]!.socket} role="row" className="absolute left-0 flex" style={{ top: start, height: CELL }}>
+            <div
+              key={rows[index]!.socket}
+              role="row"
+              className="absolute left-0 flex"
+              style={{ top: start, height: CELL }}
+            >
               <div
                 role="rowheader"
                 className={`sticky left-0 z-10 flex gap-2 items-center px-2 shrink-0 border-b border-ink ${index === cursor.row ? "bg-raise" : "bg-card"}`}
@@ -123,7 +160,9 @@ export function PatchGrid() {
               >
                 <span className="w-14 shrink-0 text-faint">{rows[index]!.name}</span>
                 <span className="truncate flex-1">{rows[index]!.line}</span>
-                {rows[index]!.phantom && <span className="text-[11px] font-semibold text-coral">48 V</span>}
+                {rows[index]!.phantom && (
+                  <span className="text-[11px] font-semibold text-coral">48 V</span>
+                )}
               </div>
               <Marks
                 row={rows[index]!}
@@ -145,7 +184,7 @@ function rowsOf(state: ShowState, filter: string): RowData[] {
   const wanted = filter.trim().toLowerCase();
   const spares = new Map<string, number[]>();
   for (const channel of state.channels) {
-    const spare = valueOf(state, `channel/${channel}/spare`) as string | null;
+    const spare = valueIn(state, `channel/${channel}/spare`) as string | null;
     if (spare) spares.set(spare, [...(spares.get(spare) ?? []), channel]);
   }
   const rows: RowData[] = [];
@@ -157,7 +196,16 @@ function rowsOf(state: ShowState, filter: string): RowData[] {
       const text = `${box.name} ${number} / ${name} / ${entry?.lines ?? ""}`.toLowerCase();
       if (!text.includes(wanted)) continue;
       const feeds = entry?.channels ? entry.channels.split(", ").map(Number) : [];
-      rows.push({ socket, name, line: entry?.lines ?? "", colour: entry?.colour ?? "sand", letter: entry?.lines[0]?.toUpperCase() ?? "", phantom: valueOf(state, `${socket}/phantom`) === true, feeds, spareOf: spares.get(socket) ?? [] });
+      rows.push({
+        socket,
+        name,
+        line: entry?.lines ?? "",
+        colour: entry?.colour ?? "sand",
+        letter: entry?.lines[0]?.toUpperCase() ?? "",
+        phantom: valueIn(state, `${socket}/phantom`) === true,
+        feeds,
+        spareOf: spares.get(socket) ?? [],
+      });
     }
   return rows;
 }
@@ -176,7 +224,12 @@ interface MarksProps {
 
 function Marks({ row, width, cursor, onClick }: MarksProps) {
   return (
-    <div className="relative shrink-0 border-b border-ink cursor-cell" data-grid-row={row.socket} style={{ ...LINES, width, height: CELL }} onClick={onClick}>
+    <div
+      className="relative shrink-0 border-b border-ink cursor-cell"
+      data-grid-row={row.socket}
+      style={{ ...LINES, width, height: CELL }}
+      onClick={onClick}
+    >
       {row.feeds.map((channel) => (
         <span
           key={channel}
@@ -185,7 +238,12 @@ function Marks({ row, width, cursor, onClick }: MarksProps) {
           aria-colindex={channel + 1}
           aria-label={`${row.name} feeds channel ${channel}${row.feeds.length > 1 ? ", as it does others" : ""}`}
           className={`absolute top-[3px] rounded-sm grid place-items-center text-[11px] font-bold leading-none text-[#14121a] ${row.feeds.length > 1 ? "ring-2 ring-paper" : ""}`}
-          style={{ left: (channel - 1) * CELL + 4, width: CELL - 7, height: CELL - 7, background: `var(--mark-${row.colour})` }}
+          style={{
+            left: (channel - 1) * CELL + 4,
+            width: CELL - 7,
+            height: CELL - 7,
+            background: `var(--mark-${row.colour})`,
+          }}
         >
           {row.letter}
         </span>
@@ -200,19 +258,39 @@ function Marks({ row, width, cursor, onClick }: MarksProps) {
           style={{ left: (channel - 1) * CELL + 5, width: CELL - 9, height: CELL - 9 }}
         />
       ))}
-      {cursor !== null && <span className="absolute top-0 border-2 border-sun rounded-sm" style={{ left: cursor * CELL + 1, width: CELL - 1, height: CELL - 1 }} />}
+      {cursor !== null && (
+        <span
+          className="absolute top-0 border-2 border-sun rounded-sm"
+          style={{ left: cursor * CELL + 1, width: CELL - 1, height: CELL - 1 }}
+        />
+      )}
     </div>
   );
 }
 
-const ColumnHead = memo(function ColumnHead({ channel, left, here }: { channel: number; left: number; here: boolean }) {
-  const name = useShow((state) => String(valueOf(state, `channel/${channel}/name`)));
+const ColumnHead = memo(function ColumnHead({
+  channel,
+  left,
+  here,
+}: {
+  channel: number;
+  left: number;
+  here: boolean;
+}) {
+  const name = useShow((state) => String(valueIn(state, `channel/${channel}/name`)));
   return (
     <span
       role="columnheader"
       title={name}
       className={`absolute bottom-0 flex items-end pb-1 text-[12px] leading-none ${here ? "bg-raise text-paper" : "text-soft"}`}
-      style={{ left, width: CELL, height: COLUMN_HEAD - 2, writingMode: "vertical-rl", transform: "rotate(180deg)", justifyContent: "flex-start" }}
+      style={{
+        left,
+        width: CELL,
+        height: COLUMN_HEAD - 2,
+        writingMode: "vertical-rl",
+        transform: "rotate(180deg)",
+        justifyContent: "flex-start",
+      }}
     >
       <span className="truncate max-h-full">
         <span className="text-faint">{channel}</span> {name}

@@ -1,20 +1,26 @@
 import { useMemo, useState } from "react";
-import { valueOf } from "../../data/show";
-import { fedBy, useLink, usePatched, useShow } from "../../data/use";
+import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
+import { fedBy, useLink, usePatched, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
-import { ViewHead } from "../../ui/Panel";
 import { Consequence } from "../../ui/Consequence";
+import { ViewHead } from "../../ui/Panel";
+import { SearchField } from "../../ui/SearchField";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { useTaking } from "../../ui/useTaking";
-import { SearchField } from "../../ui/SearchField";
 import { Channels } from "./Channels";
 import { PatchGrid } from "./PatchGrid";
 import { Sockets } from "./Sockets";
 
 /** Inputs: lines and sockets on the left, channels on the right, and a fill from one to the other. */
+/** How many lines feed no channel. */
+const looseLines = (state: ShowState) =>
+  state.lines.filter(
+    (line) => fedBy(state, valueIn(state, `line/${line}/socket`) as string | null).length === 0,
+  ).length;
+
 export function PatchView() {
   const [sockets, setSockets] = useState("");
   const [channels, setChannels] = useState("");
@@ -22,9 +28,7 @@ export function PatchView() {
   const taking = useTaking();
   const [asGrid, setAsGrid] = useState(false);
   const lines = useShow((state) => state.lines.length);
-  const loose = usePatched(
-    (state) => state.lines.filter((line) => fedBy(state, valueOf(state, `line/${line}/socket`) as string | null).length === 0).length,
-  );
+  const loose = usePatched(looseLines);
   const ask = useMemo<Ask | null>(
     () => (sockets.trim() && channels.trim() ? { action: "fill", sockets, to: channels } : null),
     [sockets, channels],
@@ -39,16 +43,31 @@ export function PatchView() {
         <Toggle label="As a grid" tone="sun" pressed={asGrid} onChange={setAsGrid}>
           grid
         </Toggle>
-        <FillBar sockets={sockets} channels={channels} onSockets={setSockets} onChannels={setChannels} ask={ask} onDone={clear} />
+        <FillBar
+          sockets={sockets}
+          channels={channels}
+          onSockets={setSockets}
+          onChannels={setChannels}
+          ask={ask}
+          onDone={clear}
+        />
       </ViewHead>
       {!asGrid && !ask && (
         <div className="flex items-center gap-x-3 gap-y-1.5 flex-wrap pb-2 shrink-0">
-          <SearchField label="Find lines and channels" placeholder="Find a line or a channel" value={filter} onChange={setFilter} className="w-52" />
+          <SearchField
+            label="Find lines and channels"
+            placeholder="Find a line or a channel"
+            value={filter}
+            onChange={setFilter}
+            className="w-52"
+          />
           <TargetLevel />
         </div>
       )}
       <Consequence ask={ask}>
-        {asGrid ? "A click, or Enter, patches; again takes it away. What would be lost is shown first." : "Choose sockets at the left (drag, or Shift), then a channel at the right; or type both. Who loses what shows here first."}
+        {asGrid
+          ? "A click, or Enter, patches; again takes it away. What would be lost is shown first."
+          : "Choose sockets at the left (drag, or Shift), then a channel at the right; or type both. Who loses what shows here first."}
       </Consequence>
       {taking.bar}
       {asGrid ? (
@@ -91,9 +110,21 @@ function FillBar({ sockets, channels, onSockets, onChannels, ask, onDone }: Fill
       }}
       onKeyDown={(event) => event.key === "Escape" && onDone()}
     >
-      <input aria-label="Sockets" placeholder="Sockets, as A 1-16" className={`${field} flex-1`} value={sockets} onChange={(event) => onSockets(event.currentTarget.value)} />
+      <input
+        aria-label="Sockets"
+        placeholder="Sockets, as A 1-16"
+        className={`${field} flex-1`}
+        value={sockets}
+        onChange={(event) => onSockets(event.currentTarget.value)}
+      />
       <span className="text-soft">to</span>
-      <input aria-label="Channels" placeholder="channels 1-16, or sockets B 1-16" className={`${field} flex-1`} value={channels} onChange={(event) => onChannels(event.currentTarget.value)} />
+      <input
+        aria-label="Channels"
+        placeholder="channels 1-16, or sockets B 1-16"
+        className={`${field} flex-1`}
+        value={channels}
+        onChange={(event) => onChannels(event.currentTarget.value)}
+      />
       <Button tone="main" type="submit" disabled={!ask}>
         Patch
       </Button>
@@ -121,7 +152,7 @@ function PatchAll({ loose }: { loose: number }) {
 /** The level behind the preamps that suggested gains aim at, and all of them set to it. */
 function TargetLevel() {
   const link = useLink();
-  const target = useShow((state) => valueOf(state, "show/target_dbfs") as number);
+  const target = useShow((state) => valueIn(state, "show/target_dbfs") as number);
   return (
     <span className="flex items-center gap-2 text-soft text-[13px] ml-auto">
       Target
@@ -131,7 +162,9 @@ function TargetLevel() {
         value={levelText(target, 0)}
         align="right"
         className="w-14"
-        onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: "show/target_dbfs", typed }] })}
+        onCommit={(typed) =>
+          void link.do({ action: "moves", moves: [{ address: "show/target_dbfs", typed }] })
+        }
       />
       dBFS
       <Button small onClick={() => void link.do({ action: "suggest_gains" }, { quiet: false })}>

@@ -1,5 +1,5 @@
 import { memo } from "react";
-import { valueOf } from "../../data/show";
+import { valueIn } from "../../data/show";
 import { useLink, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Deliberate } from "../../ui/Deliberate";
@@ -16,7 +16,7 @@ interface Props {
 
 export const PreampFields = memo(function PreampFields({ socket, name, words }: Props) {
   const link = useLink();
-  const gain = useShow((state) => valueOf(state, `${socket}/gain`) as number);
+  const gain = useShow((state) => valueIn(state, `${socket}/gain`) as number);
   const pad = useOn(`${socket}/pad`);
   const phantom = useOn(`${socket}/phantom`);
   const preamp = useShow((state) => state.preamps.get(socket));
@@ -31,18 +31,31 @@ export const PreampFields = memo(function PreampFields({ socket, name, words }: 
         align="right"
         boxed={Boolean(words)}
         className={`text-[13px] !px-0.5 ${words ? "w-11" : ""} ${gain ? "" : "text-faint"}`}
-        onCommit={(typed) => void link.do({ action: "moves", moves: [{ address: `${socket}/gain`, typed }] })}
+        onCommit={(typed) =>
+          void link.do({ action: "moves", moves: [{ address: `${socket}/gain`, typed }] })
+        }
         data={{ "data-column": "gain" }}
       />
       {words && <span className="text-faint">dB</span>}
       {preamp?.over ? (
-        <strong className="text-[12px] text-right text-coral border border-coral rounded px-0.5" title={`Past full scale; ${preamp.suggested_db} dB of gain would suit`}>
+        <strong
+          className="text-[12px] text-right text-coral border border-coral rounded px-0.5"
+          title={`Past full scale; ${preamp.suggested_db} dB of gain would suit`}
+        >
           over {levelText(preamp.dbfs, 0)}
         </strong>
       ) : (
-        <span className="text-[13px] text-right text-soft" title={preamp && `${preamp.suggested_db} dB of gain would suit`}>
+        <span
+          className="text-[13px] text-right text-soft"
+          title={preamp && `${preamp.suggested_db} dB of gain would suit`}
+        >
           {preamp ? levelText(preamp.dbfs, 0) : ""}
-          {words && preamp && <span className="text-faint"> dBFS{words !== "short" && <span className="max-md:hidden"> expected</span>}</span>}
+          {words && preamp && (
+            <span className="text-faint">
+              {" "}
+              dBFS{words !== "short" && <span className="max-md:hidden"> expected</span>}
+            </span>
+          )}
         </span>
       )}
       <Toggle label={`Pad of ${name}`} tone="sun" pressed={pad} onChange={(on) => set("pad", on)}>

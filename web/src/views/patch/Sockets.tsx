@@ -3,8 +3,8 @@ import type { Desk } from "../../data/types";
 import { usePatched, useShow } from "../../data/use";
 import { useRowHeight } from "../../ui/media";
 import { RowList, useTabIndex } from "../../ui/RowList";
-import { Tabs } from "../../ui/Tabs";
 import { runs } from "../../ui/ranges";
+import { Tabs } from "../../ui/Tabs";
 import { PreampFields } from "./PreampFields";
 import { type Usage, usage } from "./usage";
 
@@ -28,18 +28,28 @@ export function Sockets(props: Props) {
 
 function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["boxes"] }) {
   const used = usePatched(usage);
-  const [boxKey, setBoxKey] = useState(() => boxes.find((box) => box.key !== "local")?.key ?? boxes[0]?.key);
+  const [boxKey, setBoxKey] = useState(
+    () => boxes.find((box) => box.key !== "local")?.key ?? boxes[0]?.key,
+  );
   const wanted = filter.trim().toLowerCase();
-  const matches = (one: (typeof boxes)[number]) =>
-    Array.from({ length: one.inputs }, (_, index) => index + 1).filter((number) => {
-      const entry = used.get(`input/${one.key}/${number}`);
-      return !wanted || `${one.short} ${number} / ${entry?.lines ?? ""}`.toLowerCase().includes(wanted);
-    });
+  const matches = useCallback(
+    (one: (typeof boxes)[number]) =>
+      Array.from({ length: one.inputs }, (_, index) => index + 1).filter((number) => {
+        const entry = used.get(`input/${one.key}/${number}`);
+        return (
+          !wanted || `${one.short} ${number} / ${entry?.lines ?? ""}`.toLowerCase().includes(wanted)
+        );
+      }),
+    [used, wanted],
+  );
   const preferred = boxes.find((one) => one.key === boxKey) ?? boxes[0]!;
-  const box = matches(preferred).length > 0 ? preferred : (boxes.find((one) => matches(one).length > 0) ?? preferred);
+  const box =
+    matches(preferred).length > 0
+      ? preferred
+      : (boxes.find((one) => matches(one).length > 0) ?? preferred);
   const from = useRef<number | null>(null);
   const dragging = useRef(false);
-  const numbers = useMemo(() => matches(box), [box, used, wanted]); // eslint-disable-line react-hooks/exhaustive-deps
+  const numbers = useMemo(() => matches(box), [box, matches]);
   const picked = useMemo(() => picks(chosen, box.short), [chosen, box.short]);
   const taken = (key: string, count: number) => {
     let sum = 0;
@@ -50,7 +60,9 @@ function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["
     if (!extend || from.current === null) from.current = number;
     const low = Math.min(from.current, number);
     const high = Math.max(from.current, number);
-    onChoose(`${box.short} ${runs(Array.from({ length: high - low + 1 }, (_, index) => low + index))}`);
+    onChoose(
+      `${box.short} ${runs(Array.from({ length: high - low + 1 }, (_, index) => low + index))}`,
+    );
   };
   const onKey = (event: KeyboardEvent<HTMLElement>, number: number) => {
     if (event.key === "Enter" || event.key === " ") {
@@ -91,7 +103,10 @@ function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["
   const height = useRowHeight(29);
 
   return (
-    <section aria-label="Sockets" className="flex flex-col min-h-0 rounded-xl bg-floor border border-line">
+    <section
+      aria-label="Sockets"
+      className="flex flex-col min-h-0 rounded-xl bg-floor border border-line"
+    >
       <div className="p-1.5 border-b border-line">
         <Tabs
           label="Boxes"
@@ -119,8 +134,18 @@ function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["
         )}
         <span>Feeds</span>
       </div>
-      <div className="flex flex-col flex-1 min-h-0 select-none" onPointerUp={() => (dragging.current = false)} onPointerLeave={() => (dragging.current = false)}>
-        <RowList label={`Sockets of ${box.name}`} keys={numbers} height={height} row={row} className="px-1.5 pb-1.5" />
+      <div
+        className="flex flex-col flex-1 min-h-0 select-none"
+        onPointerUp={() => (dragging.current = false)}
+        onPointerLeave={() => (dragging.current = false)}
+      >
+        <RowList
+          label={`Sockets of ${box.name}`}
+          keys={numbers}
+          height={height}
+          row={row}
+          className="px-1.5 pb-1.5"
+        />
       </div>
     </section>
   );
@@ -140,7 +165,10 @@ interface RowProps {
 function SocketRow({ box, number, entry, on, onPick, onOver, onKey }: RowProps) {
   const socket = `input/${box.key}/${number}`;
   return (
-    <div data-socket={socket} className={`grid ${COLUMNS} items-center gap-1 h-[27px] coarse:h-11 rounded-md pr-1 ${entry ? "bg-card" : "hover:bg-card"}`}>
+    <div
+      data-socket={socket}
+      className={`grid ${COLUMNS} items-center gap-1 h-[27px] coarse:h-11 rounded-md pr-1 ${entry ? "bg-card" : "hover:bg-card"}`}
+    >
       <button
         id={`socket-${box.key}-${number}`}
         type="button"
@@ -148,7 +176,9 @@ function SocketRow({ box, number, entry, on, onPick, onOver, onKey }: RowProps) 
         aria-pressed={on}
         onPointerDown={(event) => event.pointerType !== "touch" && onPick(number, event.shiftKey)}
         // a finger that lands may be about to scroll: it picks when it is lifted where it came down
-        onClick={(event) => (event.nativeEvent as PointerEvent).pointerType === "touch" && onPick(number, false)}
+        onClick={(event) =>
+          (event.nativeEvent as PointerEvent).pointerType === "touch" && onPick(number, false)
+        }
         onPointerEnter={() => onOver(number)}
         onKeyDown={(event) => onKey(event, number)}
         className={`grid grid-cols-[46px_minmax(0,1fr)] self-stretch items-center rounded-md pl-2 text-left cursor-pointer ${on ? "bg-sun text-on-sun" : ""}`}
@@ -156,10 +186,19 @@ function SocketRow({ box, number, entry, on, onPick, onOver, onKey }: RowProps) 
         <span className={on ? "" : "text-faint"}>
           {box.short} {number}
         </span>
-        <span className={`truncate ${!entry?.lines && !on ? "text-faint" : ""}`}>{entry?.lines || (entry?.channels ? "nothing plugged in" : "free")}</span>
+        <span className={`truncate ${!entry?.lines && !on ? "text-faint" : ""}`}>
+          {entry?.lines || (entry?.channels ? "nothing plugged in" : "free")}
+        </span>
       </button>
-      {box.preamps ? <PreampFields socket={socket} name={`${box.short} ${number}`} /> : <span className="col-span-4" />}
-      <span className="text-[12px] text-soft truncate" title={entry?.channels.includes(",") ? "These channels share the preamp" : undefined}>
+      {box.preamps ? (
+        <PreampFields socket={socket} name={`${box.short} ${number}`} />
+      ) : (
+        <span className="col-span-4" />
+      )}
+      <span
+        className="text-[12px] text-soft truncate"
+        title={entry?.channels.includes(",") ? "These channels share the preamp" : undefined}
+      >
         {entry?.channels && `${entry.channels.includes(",") ? "⚭" : "ch"} ${entry.channels}`}
       </span>
     </div>

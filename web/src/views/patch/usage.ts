@@ -1,5 +1,5 @@
 /** Who uses which input socket, put together from the show's values for drawing. */
-import { type ShowState, valueOf } from "../../data/show";
+import { type ShowState, valueIn } from "../../data/show";
 
 export interface Usage {
   lines: string;
@@ -13,15 +13,21 @@ export function usage(state: ShowState): ReadonlyMap<string, Usage> {
   const found = new Map<string, { lines: string[]; channels: number[]; colour: string }>();
   const at = (socket: string) => {
     let entry = found.get(socket);
-    if (!entry) found.set(socket, (entry = { lines: [], channels: [], colour: "" }));
+    if (!entry) {
+      entry = { lines: [], channels: [], colour: "" };
+      found.set(socket, entry);
+    }
     return entry;
   };
   for (const line of state.lines) {
-    const name = String(valueOf(state, `line/${line}/name`));
-    const left = valueOf(state, `line/${line}/socket`) as string | null;
-    const right = valueOf(state, `line/${line}/socket_right`) as string | null;
-    const colour = String(valueOf(state, `line/${line}/colour`));
-    for (const [socket, side] of [[left, right ? " L" : ""], [right, " R"]] as const) {
+    const name = String(valueIn(state, `line/${line}/name`));
+    const left = valueIn(state, `line/${line}/socket`) as string | null;
+    const right = valueIn(state, `line/${line}/socket_right`) as string | null;
+    const colour = String(valueIn(state, `line/${line}/colour`));
+    for (const [socket, side] of [
+      [left, right ? " L" : ""],
+      [right, " R"],
+    ] as const) {
       if (!socket) continue;
       const entry = at(socket);
       entry.lines.push(`${name}${side}`);
@@ -29,14 +35,18 @@ export function usage(state: ShowState): ReadonlyMap<string, Usage> {
     }
   }
   for (const channel of state.channels) {
-    const leaf = valueOf(state, `channel/${channel}/on_spare`) ? "spare" : "source";
-    const source = valueOf(state, `channel/${channel}/${leaf}`) as string | null;
+    const leaf = valueIn(state, `channel/${channel}/on_spare`) ? "spare" : "source";
+    const source = valueIn(state, `channel/${channel}/${leaf}`) as string | null;
     if (source) at(source).channels.push(channel);
   }
   return new Map(
     [...found].map(([socket, entry]) => [
       socket,
-      { lines: entry.lines.join(", "), channels: entry.channels.join(", "), colour: entry.colour || "sand" },
+      {
+        lines: entry.lines.join(", "),
+        channels: entry.channels.join(", "),
+        colour: entry.colour || "sand",
+      },
     ]),
   );
 }

@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useState } from "react";
 import { bringBackShow, copyShow, getShows, removeShow, renameShow } from "../../data/http";
 import { notify } from "../../data/show";
-import { useShow } from "../../data/use";
 import type { ShowCard } from "../../data/types";
+import { useShow } from "../../data/use";
 import { whenText } from "../../data/words";
 import { NewShowDialog } from "../../frame/NewShowDialog";
 import { Button } from "../../ui/Button";
@@ -14,7 +14,10 @@ export function ShowsView() {
   const [cards, setCards] = useState<readonly ShowCard[] | null>(null);
   const [making, setMaking] = useState(false);
   const [fault, setFault] = useState("");
-  const look = useCallback(() => getShows().then(setCards, (error: Error) => setFault(error.message)), []);
+  const look = useCallback(
+    () => getShows().then(setCards, (error: Error) => setFault(error.message)),
+    [],
+  );
   useEffect(() => void look(), [look]);
   const act = (doing: Promise<unknown>, says: string) =>
     doing.then(
@@ -33,7 +36,9 @@ export function ShowsView() {
         <Button tone="main" onClick={() => setMaking(true)}>
           New show…
         </Button>
-        <span className="text-faint ml-auto">{cards && (kept.length === 1 ? "1 show" : `${kept.length} shows`)}</span>
+        <span className="text-faint ml-auto">
+          {cards && (kept.length === 1 ? "1 show" : `${kept.length} shows`)}
+        </span>
       </ViewHead>
       <NewShowDialog open={making} onOpenChange={setMaking} />
       {fault && (
@@ -43,10 +48,17 @@ export function ShowsView() {
       )}
       {cards && kept.length === 0 && (
         <Empty title="No show yet">
-          <p>Make one on a desk of your choice; it opens on Lines, where the band's list goes in.</p>
+          <p>
+            Make one on a desk of your choice; it opens on Lines, where the band's list goes in.
+          </p>
         </Empty>
       )}
-      <div className="scrolls flex-1 min-h-0 short:min-h-60" tabIndex={0} role="region" aria-label="All shows">
+      <div
+        className="scrolls flex-1 min-h-0 short:min-h-60"
+        tabIndex={0}
+        role="region"
+        aria-label="All shows"
+      >
         <ul className="flex flex-col gap-1">
           {kept.map((card) => (
             <Row key={card.id} card={card} onAct={act} />
@@ -57,10 +69,19 @@ export function ShowsView() {
             <h2 className="text-soft pt-5 pb-1.5">Removed; nothing of them is lost</h2>
             <ul className="flex flex-col gap-1">
               {removed.map((card) => (
-                <li key={card.id} className="flex items-center gap-3 min-h-11 rounded-lg border border-line px-3">
+                <li
+                  key={card.id}
+                  className="flex items-center gap-3 min-h-11 rounded-lg border border-line px-3"
+                >
                   <span className="flex-1 min-w-0 truncate text-soft">{card.name}</span>
-                  <span className="text-faint text-[13px] whitespace-nowrap phone:hidden">removed {whenText(card.removed_at!)}</span>
-                  <Button small aria-label={`Bring back, ${card.name}`} onClick={() => void act(bringBackShow(card.id), `${card.name} is back`)}>
+                  <span className="text-faint text-[13px] whitespace-nowrap phone:hidden">
+                    removed {whenText(card.removed_at!)}
+                  </span>
+                  <Button
+                    small
+                    aria-label={`Bring back, ${card.name}`}
+                    onClick={() => void act(bringBackShow(card.id), `${card.name} is back`)}
+                  >
                     Bring back
                   </Button>
                 </li>
@@ -73,9 +94,17 @@ export function ShowsView() {
   );
 }
 
-function Row({ card, onAct }: { card: ShowCard; onAct: (doing: Promise<unknown>, says: string) => Promise<unknown> }) {
+function Row({
+  card,
+  onAct,
+}: {
+  card: ShowCard;
+  onAct: (doing: Promise<unknown>, says: string) => Promise<unknown>;
+}) {
   const here = useShow((state) => state.desk?.show.id === card.id);
-  const changed = card.changed_at ? `changed ${whenText(card.changed_at)}${card.changed_by && ` by ${card.changed_by}`}` : `made ${whenText(card.made_at)}, blank`;
+  const changed = card.changed_at
+    ? `changed ${whenText(card.changed_at)}${card.changed_by && ` by ${card.changed_by}`}`
+    : `made ${whenText(card.made_at)}, blank`;
   const remove = async () => {
     await onAct(removeShow(card.id), `${card.name} removed; it can be brought back below`);
     // the show that one is in is gone from here: another, or none, is opened
@@ -101,11 +130,18 @@ function Row({ card, onAct }: { card: ShowCard; onAct: (doing: Promise<unknown>,
       {here ? (
         <span className="text-sun-text font-semibold px-2">open here</span>
       ) : (
-        <Button aria-label={`Open, ${card.name}`} onClick={() => location.assign(`/hears?show=${card.id}`)}>
+        <Button
+          aria-label={`Open, ${card.name}`}
+          onClick={() => location.assign(`/hears?show=${card.id}`)}
+        >
           Open
         </Button>
       )}
-      <Button small aria-label={`Copy, ${card.name}`} onClick={() => void onAct(copyShow(card.id), `${card.name} copied`)}>
+      <Button
+        small
+        aria-label={`Copy, ${card.name}`}
+        onClick={() => void onAct(copyShow(card.id), `${card.name} copied`)}
+      >
         Copy
       </Button>
       <Button small tone="danger" aria-label={`Remove, ${card.name}`} onClick={() => void remove()}>

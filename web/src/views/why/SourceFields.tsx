@@ -1,4 +1,12 @@
-import { socketName, sourceInForce, stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
+import {
+  socketName,
+  sourceInForce,
+  stripName,
+  useLevel,
+  useLink,
+  useOn,
+  useShow,
+} from "../../data/use";
 import { levelText } from "../../data/words";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
@@ -10,20 +18,40 @@ export function SourceFields({ source }: { source: string }) {
   const name = useShow((state) => stripName(state, source));
   const socket = useShow((state) => {
     const { from } = sourceInForce(state, source);
-    const box = from?.startsWith("input/") && state.desk!.boxes.find((one) => one.key === from.split("/")[1]);
-    return box && box.preamps ? from : null;
+    const box = from?.startsWith("input/")
+      ? state.desk!.boxes.find((one) => one.key === from.split("/")[1])
+      : undefined;
+    return box?.preamps ? from : null;
   });
   const socketWord = useShow((state) => socketName(state, socket));
   const fader = useLevel(`${source}/fader`);
   const muted = useOn(`${source}/mute`);
-  const set = (leaf: string, typed: string) => void link.do({ action: "moves", moves: [{ address: `${source}/${leaf}`, typed }] });
+  const set = (leaf: string, typed: string) =>
+    void link.do({ action: "moves", moves: [{ address: `${source}/${leaf}`, typed }] });
   return (
-    <div data-source-fields className="flex items-center gap-x-2 gap-y-1 flex-wrap mt-2 pt-2 border-t border-line text-[13px]" role="group" aria-label={`Settings of ${name}`}>
+    <div
+      data-source-fields
+      className="flex items-center gap-x-2 gap-y-1 flex-wrap mt-2 pt-2 border-t border-line text-[13px]"
+      role="group"
+      aria-label={`Settings of ${name}`}
+    >
       {socket && <PreampFields socket={socket} name={socketWord} words="short" />}
       <span className="flex items-center gap-1.5 basis-full">
         <span className="text-faint">Fader</span>
-        <TypedField boxed label={`Fader of ${name}`} value={levelText(fader)} align="right" className="w-16" onCommit={(typed) => set("fader", typed)} />
-        <Toggle label={`${muted ? "Muted" : "Mute"}: ${name}`} tone="coral" pressed={muted} onChange={(on) => set("mute", on ? "on" : "off")}>
+        <TypedField
+          boxed
+          label={`Fader of ${name}`}
+          value={levelText(fader)}
+          align="right"
+          className="w-16"
+          onCommit={(typed) => set("fader", typed)}
+        />
+        <Toggle
+          label={`${muted ? "Muted" : "Mute"}: ${name}`}
+          tone="coral"
+          pressed={muted}
+          onChange={(on) => set("mute", on ? "on" : "off")}
+        >
           {muted ? "muted" : "mute"}
         </Toggle>
       </span>

@@ -16,16 +16,25 @@ export function WhyLine() {
           <span className="sr-only">to</span> {why.listener_name}
         </span>
         <strong className={`whitespace-nowrap ${heard ? "text-sea" : "text-coral"}`}>
-          {heard ? `${levelText(why.level_db)} dB` : why.state === "unrouted" ? "not sent" : "silent"}
+          {heard
+            ? `${levelText(why.level_db)} dB`
+            : why.state === "unrouted"
+              ? "not sent"
+              : "silent"}
         </strong>
         <span className="text-sun-text font-semibold">Why</span>
       </RadixDialog.Trigger>
       <RadixDialog.Portal>
         <RadixDialog.Overlay className="fixed inset-0 z-40 bg-black/60" />
-        <RadixDialog.Content aria-describedby={undefined} className="fixed z-40 inset-y-0 right-0 w-[min(360px,100vw)] flex flex-col bg-floor shadow-2xl">
+        <RadixDialog.Content
+          aria-describedby={undefined}
+          className="fixed z-40 inset-y-0 right-0 w-[min(360px,100vw)] flex flex-col bg-floor shadow-2xl"
+        >
           <div className="flex items-center justify-between pl-4 pr-2 pt-2">
             <RadixDialog.Title className="font-title text-lg font-bold">Why</RadixDialog.Title>
-            <RadixDialog.Close className="h-11 px-3 rounded-xl text-soft hover:text-paper hover:bg-raise cursor-pointer">Close</RadixDialog.Close>
+            <RadixDialog.Close className="h-11 px-3 rounded-xl text-soft hover:text-paper hover:bg-raise cursor-pointer">
+              Close
+            </RadixDialog.Close>
           </div>
           <WhyPanel />
         </RadixDialog.Content>

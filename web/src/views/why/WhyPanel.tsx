@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
-import { useLink, useShow } from "../../data/use";
 import type { Remedy, Why } from "../../data/types";
+import { useLink, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { SourceFields } from "./SourceFields";
@@ -13,7 +13,10 @@ export function WhyPanel() {
   const selected = useShow((state) => state.selected);
   const sources = useShow((state) => state.channels.length + state.returns.length);
   return (
-    <aside aria-label="Why" className="relative border-l border-line bg-floor px-4 py-3 scrolls min-h-0 flex-1">
+    <aside
+      aria-label="Why"
+      className="relative border-l border-line bg-floor px-4 py-3 scrolls min-h-0 flex-1"
+    >
       {!selected || !why || sources === 0 ? (
         <p className="text-soft">
           Why answers for what is selected: choose a cell of Who hears what, a channel or a send.
@@ -59,7 +62,9 @@ function Opening({ remedy }: { remedy: Remedy }) {
     <Button
       tone="main"
       className="mt-3 w-full justify-center"
-      onClick={() => void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false })}
+      onClick={() =>
+        void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false })
+      }
     >
       {remedy.says}
     </Button>
@@ -78,15 +83,23 @@ function Ways({ why }: { why: Why }) {
       <Steps steps={why.head} />
       <ul className="flex flex-col gap-1.5 mt-1" aria-label="Ways">
         {why.ways.map((way, index) => (
-          <li key={way.says} className={`rounded-lg border border-line ${index === open ? "bg-card" : ""}`}>
+          <li
+            key={way.says}
+            className={`rounded-lg border border-line ${index === open ? "bg-card" : ""}`}
+          >
             <button
               type="button"
               aria-expanded={index === open}
               onClick={() => setOpen(index === open ? -1 : index)}
               className="w-full flex items-baseline gap-2 px-2.5 py-1.5 text-left cursor-pointer rounded-lg hover:bg-card"
             >
-              <span className={`w-2 h-2 rounded-full border-2 shrink-0 self-center ${way.wet ? "border-iris" : "border-sea"}`} aria-hidden />
-              <span className="flex-1 min-w-0 break-words text-[13px] leading-tight">{way.says || "straight"}</span>
+              <span
+                className={`w-2 h-2 rounded-full border-2 shrink-0 self-center ${way.wet ? "border-iris" : "border-sea"}`}
+                aria-hidden
+              />
+              <span className="flex-1 min-w-0 break-words text-[13px] leading-tight">
+                {way.says || "straight"}
+              </span>
               <span className={way.wet ? "text-soft" : ""}>{levelText(way.level_db)}</span>
             </button>
             {index === open && (
@@ -98,7 +111,9 @@ function Ways({ why }: { why: Why }) {
         ))}
       </ul>
       {why.ways.some((way) => way.wet) && (
-        <p className="mt-2 text-[12px] text-faint">Wet ways come on top: the level above is the dry sound.</p>
+        <p className="mt-2 text-[12px] text-faint">
+          Wet ways come on top: the level above is the dry sound.
+        </p>
       )}
     </div>
   );
@@ -129,7 +144,10 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
           small
           className="mt-2 h-9 max-w-full"
           onClick={() =>
-            void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false })
+            void link.do(
+              { action: "moves", moves: remedy.moves, says: remedy.says },
+              { quiet: false },
+            )
           }
         >
           <span className="truncate">{remedy.says}</span>
@@ -159,7 +177,9 @@ function StepRow({ step, last }: { step: Step; last: boolean }) {
     <li className="grid grid-cols-[18px_minmax(0,1fr)_auto] gap-x-2.5" data-state={state}>
       <span className="flex flex-col items-center">
         <span className={`w-3 h-3 mt-1 rounded-full border-2 shrink-0 ${ring}`} aria-hidden />
-        {!last && <span className={`w-0.5 flex-1 ${step.in_path ? "bg-sea/60" : "bg-line"}`} aria-hidden />}
+        {!last && (
+          <span className={`w-0.5 flex-1 ${step.in_path ? "bg-sea/60" : "bg-line"}`} aria-hidden />
+        )}
       </span>
       <span className="pb-3 min-w-0">
         <span className={`block truncate ${step.in_path ? "font-semibold" : "text-faint"}`}>
