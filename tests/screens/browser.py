@@ -71,10 +71,14 @@ def chromium(width=1280, height=800):
 class Person:
     """One signed-in person with one browser window."""
 
-    def __init__(self, address, name="engineer", width=1280, height=800):
+    def __init__(self, address, name="engineer", width=1280, height=800, cookies=None):
+        """With the cookies of somebody signed in, this person need not do so."""
         self.address = address
         self.driver = chromium(width, height)
         self.driver.get(f"{address}/sign-in")
+        if cookies:
+            self.driver.add_cookie({"name": "sessionid", "value": cookies["sessionid"]})
+            return
         self.driver.find_element(By.NAME, "username").send_keys(name)
         self.driver.find_element(By.NAME, "password").send_keys("demo", Keys.ENTER)
         self.until(lambda: "/sign-in" not in self.driver.current_url)

@@ -1,9 +1,13 @@
+import functools
+import http.cookiejar
+import json
 import os
 import signal
 import socket
 import subprocess
 import sys
 import time
+import urllib.parse
 import urllib.request
 
 import psycopg
@@ -11,7 +15,8 @@ import pytest
 
 from .browser import Person
 
-DATABASE = "ombrel_screens"
+# tests that run side by side have each a server of their own
+DATABASE = "ombrel_screens_" + os.environ.get("PYTEST_XDIST_WORKER", "alone")
 PYTHON = [sys.executable, "-m"]
 
 
@@ -63,8 +68,25 @@ class Server:
         assert done.returncode == 0, done.stderr
         return done.stdout.strip()
 
+    @functools.cache  # noqa: B019 - one server a run
+    def signed_in(self, name):
+        """An opener of addresses, signed in as somebody, and the cookies that say so."""
+        jar = http.cookiejar.CookieJar()
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+        opener.open(f"{self.address}/sign-in")
+        fields = {"username": name, "password": "demo"}
+        fields["csrfmiddlewaretoken"] = next(one.value for one in jar if one.name == "csrftoken")
+        opener.open(f"{self.address}/sign-in", urllib.parse.urlencode(fields).encode())
+        return opener, {one.name: one.value for one in jar}
+
     def blank_show(self, name, desk="touring-48"):
-        return self.manage("load_demo", "--blank", name, "--desk", desk).splitlines()[-1]
+        opener, cookies = self.signed_in("engineer")
+        body = json.dumps({"name": name, "desk": desk}).encode()
+        headers = {"Content-Type": "application/json", "X-CSRFToken": cookies["csrftoken"]}
+        with opener.open(
+            urllib.request.Request(f"{self.address}/api/shows", body, headers)
+        ) as reply:
+            return json.load(reply)["id"]
 
     def start(self):
         command = [*PYTHON, "uvicorn", "ombrel.server.asgi:application", "--port", str(self.port),
@@ -106,8 +128,9 @@ def people(server):
     """Makes signed-in people; each page must end without an error in its console."""
     made = []
 
-    def person(name="engineer", **size):
-        made.append(Person(server.address, name, **size))
+    def person(name="engineer", *, signing_in=False, **size):
+        cookies = None if signing_in else server.signed_in(name)[1]
+        made.append(Person(server.address, name, cookies=cookies, **size))
         return made[-1]
 
     yield person

@@ -13,7 +13,7 @@ def choose_file(person, path):
 
 def test_from_a_bands_list_to_what_arrives_and_why_not(server, people):
     show = server.blank_show("First job")
-    me = people()
+    me = people(signing_in=True)
     me.open("lines", show)
     assert "No lines yet" in me.body()
     me.imported(show)
