@@ -2,7 +2,7 @@
 
 import random
 
-from ombrel.core import Desk, Show, show_of
+from ombrel.core import Desk, Show, Value, show_of
 
 __all__ = ["full_show", "scene_values"]
 
@@ -17,7 +17,7 @@ def full_show(desk: Desk, *, bus_fed: int = 0) -> Show:
     mix of its own; they send to all mixes at -60 dB, so that everything is one loop, which is
     solved. Values follow from the numbers alone: each run measures the same show.
     """
-    values = {}
+    values: dict[str, Value] = {}
     inputs = [f"input/{box.key}/{n}" for box in desk.boxes for n in range(1, box.inputs + 1)]
     effects = range(desk.mixes - desk.effect_engines + 1, desk.mixes + 1)
     first_fed = desk.channels - bus_fed + 1
@@ -59,8 +59,8 @@ def full_show(desk: Desk, *, bus_fed: int = 0) -> Show:
     return show_of(desk, values)
 
 
-def _sends(desk: Desk, strip: str, turn: int, level_db: float | None) -> dict:
-    found = {}
+def _sends(desk: Desk, strip: str, turn: int, level_db: float | None) -> dict[str, Value]:
+    found: dict[str, Value] = {}
     for mix in range(1, desk.mixes + 1):
         send = f"{strip}/send/mix/{mix}"
         varied = -float((turn * 3 + mix * 5) % 40) - 0.5

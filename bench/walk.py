@@ -7,7 +7,7 @@ walk is that of a show without bus-fed channels.
 import math
 
 import networkx as nx
-from tests.core.walk import Referee, ends_of, graph_of, strips_of
+from tests.core.walk import ends_of, graph_of, starts, strips_of
 
 from ombrel.core import Show
 
@@ -26,14 +26,12 @@ def walked_levels(show: Show) -> dict[tuple[str, str], float]:
     order = list(nx.topological_sort(graph))
     buses = [s for s in strips_of(show.desk) if s.split("/")[0] not in ("channel", "return")]
     ends = {bus: ends_of(show, bus)[0] for bus in buses}
-    starts = Referee.starts
-    asked = type("Asked", (), {"show": show})
     table = {}
     for source in strips_of(show.desk):
         if source.split("/")[0] not in ("channel", "return") or not show[f"{source}/source"]:
             continue
         arriving = dict.fromkeys(order, 0.0)
-        arriving.update(starts(asked, source))
+        arriving.update(starts(show, source))
         for node in order:
             if arriving[node]:
                 for _, target, data in graph.out_edges(node, data=True):

@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ombrel.core import (
+    Value,
     belongs_to,
     compared,
     differences,
@@ -70,7 +71,7 @@ def test_who_hears_otherwise_is_what_two_walks_differ_in(one, other):
 
 def test_values_read_as_people_say_them():
     show = show_of(TINY, {})
-    for address, value, text in [
+    said: list[tuple[str, Value, str]] = [
         ("channel/1/fader", -math.inf, "off"),
         ("channel/1/fader", -6.5, "−6.5 dB"),
         ("channel/1/mute", True, "on"),
@@ -79,7 +80,8 @@ def test_values_read_as_people_say_them():
         ("channel/1/source", "mix/1/left", "Mix 1 L"),
         ("channel/1/name", "", "nothing"),
         ("line/1/place", 3.0, "3"),
-    ]:
+    ]
+    for address, value, text in said:
         assert value_text(show, address, value) == text
     assert belongs_to("channel/1/send/mix/2/level", "mix/2")
     assert not belongs_to("channel/12/fader", "channel/1")

@@ -1,4 +1,5 @@
 import math
+from typing import Literal, cast
 
 import pytest
 from hypothesis import given, settings
@@ -13,6 +14,7 @@ from ombrel.core import (
     Travel,
     Typed,
     UnknownAddress,
+    Value,
     blank_show,
     joined,
     made,
@@ -49,7 +51,9 @@ def test_undo_leaves_alone_what_somebody_moved_since(show, seed):
     after_mine, my_change = made(show, edit_of_seed(show, seed))
     after_theirs, their_change = made(after_mine, edit_of_seed(after_mine, seed + 1))
     asked, left = undoing(after_theirs, my_change)
-    undone = after_theirs.with_values(asked)  # rules may refuse it: two people's moves together
+    undone = after_theirs.with_values(
+        cast("dict[str, Value]", asked)
+    )  # rules may refuse it: two people's moves together
     for address in my_change.new:
         moved_on = address in their_change.new
         assert undone[address] == (their_change.new[address] if moved_on else show[address])
@@ -107,5 +111,5 @@ def test_undo_and_redo_are_two_stacks(keys):
             continue
         assert find(reversed(log)) == stack[-1]
         other.append(stack.pop())
-        kind = "undo" if key == "u" else "redo"
+        kind: Literal["undo", "redo"] = "undo" if key == "u" else "redo"
         log.append(Entry(kind=kind, gesture=f"t{turn}", turns=other[-1]))

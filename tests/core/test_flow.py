@@ -17,6 +17,7 @@ from ombrel.core import (
     FeedbackLoop,
     NotAnEffectMix,
     State,
+    Value,
     blank_show,
     edited,
     flow_of,
@@ -176,8 +177,11 @@ def level(values, source, listener, desk=TOURING):
     return flow_of(show_of(desk, values)).level(source, listener)
 
 
-FED = {"channel/1/source": "input/local/1", "channel/1/fader": 0.0}
-HOUSE = {"output/local/1/source": "house/left", "output/local/2/source": "house/right"}
+FED: dict[str, Value] = {"channel/1/source": "input/local/1", "channel/1/fader": 0.0}
+HOUSE: dict[str, Value] = {
+    "output/local/1/source": "house/left",
+    "output/local/2/source": "house/right",
+}
 
 
 @pytest.mark.parametrize(
@@ -185,13 +189,13 @@ HOUSE = {"output/local/1/source": "house/left", "output/local/2/source": "house/
 )
 def test_a_send_at_0_db_after_the_fader_arrives_as_the_fader_stands(fader_db, arrives_db):
     """Common practice: 0 dB after a fader at +1 arrives at +1; with the fader at -2.9 at -2.9."""
-    send = {
+    send: dict[str, Value] = {
         "channel/1/send/mix/1/level": 0.0,
         "channel/1/send/mix/1/tap": "after_fader",
         "mix/1/format": "mono",
         "output/local/3/source": "mix/1",
     }
-    values = {**FED, **send, "channel/1/fader": fader_db}
+    values: dict[str, Value] = {**FED, **send, "channel/1/fader": fader_db}
     assert level(values, "channel/1", "mix/1") == pytest.approx(arrives_db)
     before = {**values, "channel/1/send/mix/1/tap": "before_fader"}
     assert level(before, "channel/1", "mix/1") == pytest.approx(0.0)
@@ -199,7 +203,7 @@ def test_a_send_at_0_db_after_the_fader_arrives_as_the_fader_stands(fader_db, ar
 
 def test_a_way_through_a_group_adds_in_db_and_panning_does_not_change_a_stereo_listener():
     """0 + (-3) through a stereo group; cos^2 + sin^2 = 1 whatever the pan."""
-    group = {
+    group: dict[str, Value] = {
         "group/1/format": "stereo",
         "group/1/fader": -3.0,
         "channel/1/group/1/on": True,
@@ -217,20 +221,28 @@ def test_two_ways_add_with_their_sign():
 
 def test_a_return_shows_0_db_at_unity_and_minus_3_in_mono():
     """Unit power in phase shared by two sides: each 0.7071, their half sum 0.7071 = -3.01 dB."""
-    back = {"return/1/source": "input/a/1", "return/1/fader": 0.0, "return/1/mono/on": True}
-    values = {**HOUSE, **back, "output/local/3/source": "mono"}
+    back: dict[str, Value] = {
+        "return/1/source": "input/a/1",
+        "return/1/fader": 0.0,
+        "return/1/mono/on": True,
+    }
+    values: dict[str, Value] = {**HOUSE, **back, "output/local/3/source": "mono"}
     assert level(values, "return/1", "house") == pytest.approx(0.0, abs=1e-12)
     assert level(values, "return/1", "mono") == pytest.approx(-3.0103, abs=1e-4)
 
 
 def test_balance_leaves_one_side_and_lowers_the_other():
     """At half to the right the left falls by cos(pi/4): (1/2 + 1/4) of the power is -1.25 dB."""
-    back = {"return/1/source": "input/a/1", "return/1/fader": 0.0, "return/1/pan": 0.5}
+    back: dict[str, Value] = {
+        "return/1/source": "input/a/1",
+        "return/1/fader": 0.0,
+        "return/1/pan": 0.5,
+    }
     expected_db = 10 * math.log10(0.5 + 0.25)
     assert level({**HOUSE, **back}, "return/1", "house") == pytest.approx(expected_db)
 
 
-EFFECT = {
+EFFECT: dict[str, Value] = {
     "mix/5/format": "mono",
     "mix/5/serves": "effect",
     "engine/1/source": "mix/5",
@@ -242,7 +254,7 @@ EFFECT = {
 
 
 def test_the_dry_table_leaves_an_effect_out_and_why_tells_it_beside():
-    values = {**FED, **HOUSE, **EFFECT}
+    values: dict[str, Value] = {**FED, **HOUSE, **EFFECT}
     show = show_of(TOURING, values)
     assert flow_of(show).level("channel/1", "house") == pytest.approx(0.0)
     assert flow_of(show).state_of("channel/1", "mix/5") is State.HEARD  # its engine is its output
@@ -252,7 +264,7 @@ def test_the_dry_table_leaves_an_effect_out_and_why_tells_it_beside():
 
 
 def test_a_house_without_a_socket_is_heard_by_way_of_a_matrix_that_has_one():
-    values = {
+    values: dict[str, Value] = {
         **FED,
         "channel/1/fader": -2.0,
         "house/fader": -1.0,
@@ -273,9 +285,12 @@ def test_a_house_without_a_socket_is_heard_by_way_of_a_matrix_that_has_one():
 
 
 def test_a_direct_out_listens_to_its_channel_alone_at_its_tap():
-    values = {**FED, "channel/1/trim": 4.0, "channel/1/fader": -9.0}
-    out = {"output/recorder/1/source": "channel/1/direct", "output/recorder/1/tap": "before_fader",
-           "output/recorder/1/trim": -1.0}  # fmt: skip
+    values: dict[str, Value] = {**FED, "channel/1/trim": 4.0, "channel/1/fader": -9.0}
+    out: dict[str, Value] = {
+        "output/recorder/1/source": "channel/1/direct",
+        "output/recorder/1/tap": "before_fader",
+        "output/recorder/1/trim": -1.0,
+    }
     flow = flow_of(show_of(TOURING, {**values, **out, "channel/2/source": "input/local/2"}))
     assert flow.level("channel/1", "output/recorder/1") == pytest.approx(3.0)
     assert flow.state_of("channel/2", "output/recorder/1") is State.UNROUTED
@@ -283,7 +298,7 @@ def test_a_direct_out_listens_to_its_channel_alone_at_its_tap():
 
 def bus_fed(**values):
     """Channel 1 into mono mix 1, which feeds channel 2; both would go to the house."""
-    wired = {
+    wired: dict[str, Value] = {
         **FED,
         **HOUSE,
         "channel/1/send/mix/1/level": 0.0,
@@ -301,7 +316,7 @@ def test_a_source_arrives_by_way_of_a_channel_that_a_bus_feeds():
 
 def test_a_loop_below_0_db_is_solved_and_one_at_0_db_is_refused_by_name():
     """Once around the loop is -6 dB: 1 / (1 - 10^(-6/20)) = 2.0047, so +6.04 dB is added."""
-    loop = {"channel/2/send/mix/1/level": -6.0}
+    loop: dict[str, Value] = {"channel/2/send/mix/1/level": -6.0}
     assert flow_of(bus_fed(**loop)).level("channel/1", "house") == pytest.approx(6.0405, abs=1e-3)
     with pytest.raises(FeedbackLoop) as caught:
         bus_fed(**{"channel/2/send/mix/1/level": 0.5})
@@ -323,7 +338,7 @@ def test_loops_that_reach_0_db_only_together_say_so():
 
 
 def test_an_effect_that_hears_its_own_return_is_a_loop_too():
-    howling = {**EFFECT, "return/1/send/mix/5/level": 6.0, "return/1/fader": 0.0}
+    howling: dict[str, Value] = {**EFFECT, "return/1/send/mix/5/level": 6.0, "return/1/fader": 0.0}
     with pytest.raises(FeedbackLoop) as caught:
         show_of(TOURING, howling)
     assert set(caught.value.nodes) == {"return/1", "mix/5"}

@@ -8,6 +8,7 @@ from ombrel.core import (
     EditRefused,
     FeedbackLoop,
     State,
+    Value,
     WrongValue,
     edited,
     flow_of,
@@ -18,8 +19,8 @@ from ombrel.core import (
 )
 from tests.desks import TOURING
 
-ONE = {"channel/1/source": "input/local/1"}
-MONO_MIX = {"mix/1/format": "mono", "output/local/1/source": "mix/1"}
+ONE: dict[str, Value] = {"channel/1/source": "input/local/1"}
+MONO_MIX: dict[str, Value] = {"mix/1/format": "mono", "output/local/1/source": "mix/1"}
 
 
 def built(**values):
@@ -86,10 +87,15 @@ def test_a_side_without_its_own_socket_is_served_by_the_whole():
     ids=["unused", "muted", "off", "empty"],
 )
 def test_a_channel_whose_bus_brings_nothing_has_no_source_for_the_buss_reason(values, words):
-    fed = {**ONE, "mix/1/format": "mono", "channel/1/send/mix/1/level": 0.0,
-           "channel/2/source": "mix/1", "channel/2/fader": 0.0,
-           "output/local/1/source": "house/left",
-           "output/local/2/source": "house/right"}  # fmt: skip
+    fed: dict[str, Value] = {
+        **ONE,
+        "mix/1/format": "mono",
+        "channel/1/send/mix/1/level": 0.0,
+        "channel/2/source": "mix/1",
+        "channel/2/fader": 0.0,
+        "output/local/1/source": "house/left",
+        "output/local/2/source": "house/right",
+    }
     assert flow_of(built(**fed)).state_of("channel/2", "house") is State.HEARD
     show = built(**{**fed, **values})
     assert flow_of(show).state_of("channel/2", "house") is State.NO_SOURCE
@@ -98,11 +104,15 @@ def test_a_channel_whose_bus_brings_nothing_has_no_source_for_the_buss_reason(va
 
 
 def test_a_refused_loop_is_named_as_it_closes_with_its_own_gain():
-    values = {
-        "channel/1/source": "mix/1", "channel/2/source": "mix/2", "mix/1/format": "mono",
-        "mix/2/format": "mono", "channel/1/send/mix/2/level": 6.0, "channel/1/trim": 20.0,
+    values: dict[str, Value] = {
+        "channel/1/source": "mix/1",
+        "channel/2/source": "mix/2",
+        "mix/1/format": "mono",
+        "mix/2/format": "mono",
+        "channel/1/send/mix/2/level": 6.0,
+        "channel/1/trim": 20.0,
         "channel/2/send/mix/2/level": 0.0,
-    }  # fmt: skip
+    }
     with pytest.raises(FeedbackLoop) as caught:
         built(**values)
     assert caught.value.nodes == ("channel/2", "mix/2", "channel/2")

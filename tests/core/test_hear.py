@@ -12,6 +12,7 @@ from ombrel.core import (
     SeveralPaths,
     State,
     UnreadableText,
+    Value,
     blank_show,
     edited,
     flow_of,
@@ -24,7 +25,7 @@ from tests.core.test_flow import FED, HOUSE, cells
 from tests.desks import TOURING
 from tests.shows import show_of_seed
 
-MIX = {"mix/1/format": "mono", "output/local/3/source": "mix/1"}
+MIX: dict[str, Value] = {"mix/1/format": "mono", "output/local/3/source": "mix/1"}
 
 
 def typed(values, cells_typed, text):
@@ -70,15 +71,20 @@ def by_its_own_feed_alone(after, source, listener):
 
 def test_the_rest_of_the_path_counts_as_it_will_be():
     """Trim +5, master -4, output trim -3: -6 is a send of -4; it arrives at -6."""
-    values = {"channel/1/source": "input/local/1", **MIX, "mix/1/fader": -4.0,
-              "channel/1/trim": 5.0, "output/local/3/trim": -3.0}  # fmt: skip
+    values: dict[str, Value] = {
+        "channel/1/source": "input/local/1",
+        **MIX,
+        "mix/1/fader": -4.0,
+        "channel/1/trim": 5.0,
+        "output/local/3/trim": -3.0,
+    }
     show, flow = typed(values, [("channel/1", "mix/1")], "-6")
     assert show["channel/1/send/mix/1/level"] == pytest.approx(-4.0)
     assert flow.level("channel/1", "mix/1") == pytest.approx(-6.0)
 
 
 def test_off_and_a_level_again_arrives_as_typed_in_the_house():
-    values = {**FED, **HOUSE, "house/fader": -8.0}
+    values: dict[str, Value] = {**FED, **HOUSE, "house/fader": -8.0}
     off, _ = typed(values, [("channel/1", "house")], "off")
     assert (off["channel/1/house/on"], off["channel/1/fader"]) == (False, 0.0)
     _, flow = typed(dict(off.values), [("channel/1", "house")], "-8")
@@ -86,15 +92,23 @@ def test_off_and_a_level_again_arrives_as_typed_in_the_house():
 
 
 def test_the_sum_of_a_mono_socket_counts():
-    values = {"channel/1/source": "input/local/1", "mix/1/format": "stereo",
-              "output/local/3/source": "mix/1"}  # fmt: skip
+    values: dict[str, Value] = {
+        "channel/1/source": "input/local/1",
+        "mix/1/format": "stereo",
+        "output/local/3/source": "mix/1",
+    }
     _, flow = typed(values, [("channel/1", "mix/1")], "-10")
     assert flow.level("channel/1", "mix/1") == pytest.approx(-10.0)
 
 
 def test_one_fader_that_would_stand_at_two_places_is_refused_with_both_cells():
-    values = {**FED, **HOUSE, "channel/1/mono/on": True, "output/local/3/source": "mono",
-              "mono/fader": -4.0}  # fmt: skip
+    values: dict[str, Value] = {
+        **FED,
+        **HOUSE,
+        "channel/1/mono/on": True,
+        "output/local/3/source": "mono",
+        "mono/fader": -4.0,
+    }
     with pytest.raises(OneFaderTwoPlaces, match=r"House.*Mono") as caught:
         typed(values, [("channel/1", "house"), ("channel/1", "mono")], "-6")
     assert {cell[1] for cell in caught.value.cells} == {"House", "Mono"}
@@ -110,8 +124,14 @@ def test_a_fader_and_a_send_behind_it_are_set_together():
     assert [flow.level(*cell) for cell in cells_typed] == pytest.approx([-12.0, -12.0])
 
 
-GROUPED = {**FED, **HOUSE, "group/1/name": "Band", "group/1/format": "stereo",
-           "group/1/fader": -3.0, "channel/1/group/1/on": True}  # fmt: skip
+GROUPED: dict[str, Value] = {
+    **FED,
+    **HOUSE,
+    "group/1/name": "Band",
+    "group/1/format": "stereo",
+    "group/1/fader": -3.0,
+    "channel/1/group/1/on": True,
+}
 
 
 def test_where_several_paths_arrive_the_ways_are_offered_and_each_arrives():
@@ -132,9 +152,12 @@ def test_where_several_paths_arrive_the_ways_are_offered_and_each_arrives():
 
 
 def test_a_matrix_is_ridden_by_one_of_the_ways_that_lead_there():
-    matrix = {"house/send/matrix/1/level": -5.0, "matrix/1/format": "stereo",
-              "output/local/5/source": "matrix/1/left",
-              "output/local/6/source": "matrix/1/right"}  # fmt: skip
+    matrix: dict[str, Value] = {
+        "house/send/matrix/1/level": -5.0,
+        "matrix/1/format": "stereo",
+        "output/local/5/source": "matrix/1/left",
+        "output/local/6/source": "matrix/1/right",
+    }
     show = show_of(TOURING, {**FED, **HOUSE, **matrix})
     flow = flow_of(show)
     with pytest.raises(SeveralPaths) as caught:
@@ -144,7 +167,7 @@ def test_a_matrix_is_ridden_by_one_of_the_ways_that_lead_there():
 
 
 def test_a_direct_out_is_ridden_by_its_sockets_trim():
-    out = {"output/recorder/1/source": "channel/1/direct"}
+    out: dict[str, Value] = {"output/recorder/1/source": "channel/1/direct"}
     show, flow = typed({**FED, **out}, [("channel/1", "output/recorder/1")], "-7")
     assert show["output/recorder/1/trim"] == pytest.approx(-7.0)
     assert flow.level("channel/1", "output/recorder/1") == pytest.approx(-7.0)
@@ -160,8 +183,11 @@ def test_a_level_beyond_the_end_of_its_control_is_refused_with_both_figures():
 
 
 def test_several_cells_move_by_relative_steps_and_off():
-    values = {f"channel/{n}/{leaf}": value for n in (1, 2) for leaf, value in (
-        ("source", f"input/local/{n}"), ("send/mix/1/level", -10.0))}  # fmt: skip
+    values: dict[str, Value] = {
+        f"channel/{n}/{leaf}": value
+        for n in (1, 2)
+        for leaf, value in (("source", f"input/local/{n}"), ("send/mix/1/level", -10.0))
+    }
     both = [("channel/1", "mix/1"), ("channel/2", "mix/1")]
     louder, _ = typed({**values, **MIX}, both, "+3")
     assert louder["channel/2/send/mix/1/level"] == pytest.approx(-7.0)

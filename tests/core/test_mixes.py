@@ -9,6 +9,7 @@ from ombrel.core import (
     State,
     UnknownAddress,
     UnreadableText,
+    Value,
     blank_show,
     duplicate_bus,
     fill_mix,
@@ -73,8 +74,11 @@ def test_groups_and_matrices_are_made_named_and_patched_alike():
 
 def test_a_shared_effect_is_made_in_one_edit_and_a_channel_joins_it_by_one_send():
     show, _ = made(BLANK, make_effect(BLANK, "Hall", engine=2))
-    fed = {"channel/3/source": "input/a/1", "channel/3/fader": -5.0,
-           "channel/3/send/mix/1/level": -8.0}  # fmt: skip
+    fed: dict[str, Value] = {
+        "channel/3/source": "input/a/1",
+        "channel/3/fader": -5.0,
+        "channel/3/send/mix/1/level": -8.0,
+    }
     joined, _ = made(show, fed)
     flow = flow_of(joined)
     assert flow.level("channel/3", "mix/1") == pytest.approx(-13.0)  # it follows the fader
@@ -99,10 +103,15 @@ def test_a_mix_that_moves_takes_everything_along(order):
     names = ["One", "Two", "Three", "Four"]
     fed, _ = made(BLANK, {f"channel/{n}/source": f"input/a/{n}" for n in range(1, 5)})
     show, _ = made(fed, make_mixes(fed, names, stereo=True))
-    sends = {f"channel/{n}/send/mix/{m}/level": -float(n * m) for n in range(1, 5)
-             for m in range(1, 5)}  # fmt: skip
-    feeds = {"channel/5/source": "mix/2/left", "mix/3/send/matrix/1/level": -2.0,
-             "matrix/1/format": "mono", "mix/4/fader": -7.0}  # fmt: skip
+    sends: dict[str, Value] = {
+        f"channel/{n}/send/mix/{m}/level": -float(n * m) for n in range(1, 5) for m in range(1, 5)
+    }
+    feeds: dict[str, Value] = {
+        "channel/5/source": "mix/2/left",
+        "mix/3/send/matrix/1/level": -2.0,
+        "matrix/1/format": "mono",
+        "mix/4/fader": -7.0,
+    }
     show, _ = made(show, {**sends, **feeds})
     before = heard_by_name(show)
     for number in order:
@@ -132,9 +141,16 @@ def test_a_mix_is_duplicated_whole():
 def test_a_mix_is_filled_from_the_houses_true_levels_and_from_another_mix():
     """From the house: the fader, and what a group takes away on the only way there."""
     show, _ = six_ears()
-    house = {"channel/1/fader": -5.0, "channel/2/fader": -2.0, "channel/2/house/on": False,
-             "channel/2/group/1/on": True, "group/1/format": "mono", "group/1/fader": -3.0,
-             "channel/1/trim": 6.0, "channel/1/pan": -0.5}  # fmt: skip
+    house: dict[str, Value] = {
+        "channel/1/fader": -5.0,
+        "channel/2/fader": -2.0,
+        "channel/2/house/on": False,
+        "channel/2/group/1/on": True,
+        "group/1/format": "mono",
+        "group/1/fader": -3.0,
+        "channel/1/trim": 6.0,
+        "channel/1/pan": -0.5,
+    }
     show, _ = made(show, house)
     filled, _ = made(show, fill_mix(show, flow_of(show), "mix/1", "house", offset_db=-1.0))
     levels = [filled[f"channel/{n}/send/mix/1/level"] for n in (1, 2, 3)]

@@ -6,6 +6,7 @@ from ombrel.core import (
     EditRefused,
     LineDraft,
     SocketTaken,
+    Value,
     WrongValue,
     add_lines,
     blank_show,
@@ -14,8 +15,12 @@ from ombrel.core import (
 )
 from tests.desks import TINY, TOURING
 
-FIDDLE = {"line/1/place": 1.0, "line/1/name": "Fiddle", "line/1/socket": "input/a/1"}
-KORA = {"line/2/place": 2.0, "line/2/name": "Kora"}
+FIDDLE: dict[str, Value] = {
+    "line/1/place": 1.0,
+    "line/1/name": "Fiddle",
+    "line/1/socket": "input/a/1",
+}
+KORA: dict[str, Value] = {"line/2/place": 2.0, "line/2/name": "Kora"}
 
 
 def test_a_socket_holds_one_plug_whoever_plugs_it():

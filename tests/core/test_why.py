@@ -5,7 +5,7 @@ import random
 
 import pytest
 
-from ombrel.core import State, UnknownAddress, edited, flow_of, made, show_of, why
+from ombrel.core import State, UnknownAddress, Value, edited, flow_of, made, show_of, why
 from tests.core.test_flow import EFFECT, FED, HOUSE, cells
 from tests.core.walk import Referee
 from tests.desks import TOURING
@@ -84,8 +84,13 @@ def test_the_steps_of_each_way_add_to_its_level_and_one_way_alone_is_the_cells(f
 
 def test_ways_are_told_by_what_they_pass():
     """0 dB straight and -3.0 by way of the group: 20 log10(1 + 0.7079) = +4.65 together."""
-    group = {"group/1/name": "Band", "group/1/format": "stereo", "group/1/fader": -3.0,
-             "channel/1/group/1/on": True, "channel/1/pan": -1.0}  # fmt: skip
+    group: dict[str, Value] = {
+        "group/1/name": "Band",
+        "group/1/format": "stereo",
+        "group/1/fader": -3.0,
+        "channel/1/group/1/on": True,
+        "channel/1/pan": -1.0,
+    }
     answer = why(show_of(TOURING, {**FED, **HOUSE, **group}), "channel/1", "house")
     assert answer.level_db == pytest.approx(20 * math.log10(1 + 10 ** (-3 / 20)))
     assert [(way.says, round(way.level_db, 6)) for way in answer.ways] == [
@@ -96,9 +101,14 @@ def test_ways_are_told_by_what_they_pass():
 
 
 def test_rounds_of_a_loop_are_told_beside_the_way():
-    loop = {"channel/1/send/mix/1/level": 0.0, "channel/1/house/on": False, "mix/1/format": "mono",
-            "channel/2/source": "mix/1", "channel/2/fader": 0.0,
-            "channel/2/send/mix/1/level": -6.0}  # fmt: skip
+    loop: dict[str, Value] = {
+        "channel/1/send/mix/1/level": 0.0,
+        "channel/1/house/on": False,
+        "mix/1/format": "mono",
+        "channel/2/source": "mix/1",
+        "channel/2/fader": 0.0,
+        "channel/2/send/mix/1/level": -6.0,
+    }
     answer = why(show_of(TOURING, {**FED, **HOUSE, **loop}), "channel/1", "house")
     assert [way.says for way in answer.ways] == [
         "by way of Mix 1 and Channel 2",
@@ -108,9 +118,14 @@ def test_rounds_of_a_loop_are_told_beside_the_way():
 
 def test_an_absolute_level_is_told_where_a_line_and_its_preamp_are_known():
     """-40 dBu + 42 dB - 21 dBu at full scale = -19 dBFS."""
-    line = {"line/1/place": 1.0, "line/1/name": "Fiddle", "line/1/socket": "input/a/1",
-            "line/1/level_dbu": -40.0, "input/a/1/gain": 42.0,
-            "channel/1/source": "input/a/1"}  # fmt: skip
+    line: dict[str, Value] = {
+        "line/1/place": 1.0,
+        "line/1/name": "Fiddle",
+        "line/1/socket": "input/a/1",
+        "line/1/level_dbu": -40.0,
+        "input/a/1/gain": 42.0,
+        "channel/1/source": "input/a/1",
+    }
     head = why(show_of(TOURING, line), "channel/1", "house").head
     assert [step.title for step in head] == ["Fiddle", "Preamp"]
     assert (head[0].dbu, head[1].dbfs) == (-40.0, pytest.approx(-19.0))
@@ -124,8 +139,12 @@ def test_an_effect_without_its_engine_says_what_is_missing():
 
 
 def test_a_desk_without_free_outputs_offers_no_remedy_and_says_so():
-    outputs = {f"output/{box.key}/{n}/source": "house" for box in TOURING.boxes if box.preamps
-               for n in range(1, box.outputs + 1)}  # fmt: skip
+    outputs: dict[str, Value] = {
+        f"output/{box.key}/{n}/source": "house"
+        for box in TOURING.boxes
+        if box.preamps
+        for n in range(1, box.outputs + 1)
+    }
     show = show_of(TOURING, {**FED, **outputs, "mix/1/format": "mono",
                              "channel/1/send/mix/1/level": 0.0})  # fmt: skip
     (reason,) = why(show, "channel/1", "mix/1").reasons

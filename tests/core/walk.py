@@ -5,6 +5,7 @@ by the rules of the signal path, and looks at every simple path. Slow, and meant
 """
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -79,7 +80,7 @@ def feeds(show):
             sent |= pair[0] in ("mix", "group", "house", "mono") and pair[1] == "matrix"
             if assigned:
                 on = f"{one}/{other}/on"
-                off = () if show[on] else (on,)
+                off: tuple[str, ...] = () if show[on] else (on,)
                 yield one, other, "after_fader", 1.0, off, f"{one}/pan", show[f"{one}/pan"]
             elif sent:
                 send = f"{one}/send/{other}"
@@ -220,6 +221,12 @@ def ends_of(show, listener):
     return found, lacking
 
 
+def starts(show, source):
+    """What a source puts on each side of its strip."""
+    share = math.sqrt(0.5) if kind(source) == "return" else 1.0
+    return {(source, side): share for side in sides(show, source)}
+
+
 class Referee:
     """All answers of one show."""
 
@@ -266,10 +273,6 @@ class Referee:
         radius = max(np.abs(np.linalg.eigvals(matrix))) if len(self.nodes) else 0.0
         return float(radius), loudest
 
-    def starts(self, source):
-        share = math.sqrt(0.5) if kind(source) == "return" else 1.0
-        return {(source, side): share for side in sides(self.show, source)}
-
     def level(self, source, listener):
         """Level in dB, all paths and rounds added: x = start + x * K solved as a whole."""
         matrix = np.zeros((len(self.nodes),) * 2)
@@ -278,7 +281,7 @@ class Referee:
             if not data["edge"].wet and not data["edge"].off:
                 matrix[place[a], place[b]] += data["edge"].gain
         start = np.zeros(len(self.nodes))
-        for node, share in self.starts(source).items():
+        for node, share in starts(self.show, source).items():
             start[place[node]] = share
         whole = np.eye(len(self.nodes)) - matrix
         arriving = np.linalg.solve(whole.T, start)
@@ -305,12 +308,12 @@ class Referee:
                 graph.add_edge(a, b, edge=data["edge"])
         found = []
         missing = frozenset() if source in self.alive else {("no_source", source)}
-        for start, share in self.starts(source).items():
+        for start, share in starts(self.show, source).items():
             by_node = {}
             for end in [*((e, False) for e in ends), *((e, True) for e in lacking)]:
                 by_node.setdefault(end[0][0], []).append(end)
             for target, here in by_node.items():
-                walks = [[]] if start == target else []
+                walks: Iterable = [[]] if start == target else []
                 if start != target and start in graph and target in graph:
                     walks = nx.all_simple_edge_paths(graph, start, target)
                 for walk in walks:
@@ -353,6 +356,6 @@ class Referee:
                 turned = {("turned", a) for p in opened for a in p[6]}
                 return CANCELLED, -math.inf, causes | turned
             return HEARD, level_db, set()
-        least = min(len(p[1]) for p in on)
-        names = [cause[0] for p in on if len(p[1]) == least for cause in p[1]]
+        fewest = min(len(p[1]) for p in on)
+        names = [cause[0] for p in on if len(p[1]) == fewest for cause in p[1]]
         return min(names, key=ORDER.index), -math.inf, causes

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from openpyxl.worksheet.cell_range import CellRange
 
 from ombrel.core import LINES, BadFile
-from ombrel.formats.lists import LONGEST_FILE, MOST_ROWS, Choices, read_book, read_lists
+from ombrel.formats.lists import LONGEST_FILE, MOST_ROWS, Choices, Role, read_book, read_lists
 from tests.desks import TOURING
 
 PLAIN = "Ch,Instrument,Mic/DI,Stand,48V,Notes\n1,Fiddle,clip,,x,\n2,Kora,DI,,,quiet\n"
@@ -199,7 +199,7 @@ def test_headings_are_named_by_hand_and_rows_are_left_out_or_taken_all_the_same(
 
 def test_a_column_put_right_by_hand_leaves_the_one_that_had_its_role():
     text = "Ch,Name,Mic\n1,clip,Fiddle\n2,DI,Kora\n"
-    roles = {(0, 2): "name", (0, 1): "microphone"}
+    roles: dict[tuple[int, int], Role] = {(0, 2): "name", (0, 1): "microphone"}
     found = drafts(taken(text, Choices(roles=roles)))
     assert [(d.name, d.microphone) for d in found] == [("Fiddle", "clip"), ("Kora", "DI")]
 

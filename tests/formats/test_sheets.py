@@ -28,8 +28,14 @@ from tests.shows import shows
 DEMO = demo_show(TOURING)
 
 
+def the_sheet(show, key):
+    sheet = sheet_of(show, key)
+    assert sheet
+    return sheet
+
+
 def sheets(show):
-    return [sheet_of(show, key) for key in sheet_keys(show)]
+    return [the_sheet(show, key) for key in sheet_keys(show)]
 
 
 ALL = sheets(DEMO)
@@ -69,7 +75,7 @@ def named(sheet):
 
 
 def test_the_input_list_says_where_each_line_goes():
-    rows = named(sheet_of(DEMO, "input-list"))
+    rows = named(the_sheet(DEMO, "input-list"))
     assert len(rows) == 36
     assert (rows["Fiddle"]["Channel"], rows["Fiddle"]["Socket"]) == (19, "A 11")
     overheads = rows["Overheads"]
@@ -78,9 +84,10 @@ def test_the_input_list_says_where_each_line_goes():
 
 
 def test_the_patch_sheet_is_ordered_by_box_and_the_output_list_names_what_is_connected():
-    boxes = [row[0] for row in sheet_of(DEMO, "patch-sheet").rows]
-    assert boxes == sorted(boxes, key=["Local", "Stage box A", "Stage box B", "Recorder"].index)
-    outputs = {(row[0], row[1]): row for row in sheet_of(DEMO, "output-list").rows}
+    boxes = [row[0] for row in the_sheet(DEMO, "patch-sheet").rows]
+    order: list = ["Local", "Stage box A", "Stage box B", "Recorder"]
+    assert boxes == sorted(boxes, key=order.index)
+    outputs = {(row[0], row[1]): row for row in the_sheet(DEMO, "output-list").rows}
     assert outputs["Local", 1][2] == "House L"
     assert outputs["Stage box A", 4][2:] == ("—", "", "", "", "", "amplifier", "Side fill")
     assert sheet_of(DEMO, "nothing") is None
@@ -88,7 +95,7 @@ def test_the_patch_sheet_is_ordered_by_box_and_the_output_list_names_what_is_con
 
 def test_the_patch_sheet_lists_the_pair_that_a_return_takes():
     show, _ = made(DEMO, {"return/3/source": "input/b/31", "return/3/name": "Outside hall"})
-    rows = {(row[0], row[1]): row for row in sheet_of(show, "patch-sheet").rows}
+    rows = {(row[0], row[1]): row for row in the_sheet(show, "patch-sheet").rows}
     for socket in (31, 32):
         assert rows["Stage box B", socket][-1] == "R3 Outside hall"
 
@@ -106,7 +113,7 @@ def test_a_mix_sheet_says_what_its_performer_hears_and_why_something_is_silent()
          "channel/3/source": "input/a/3", "channel/3/name": "Click"},
     )  # fmt: skip
     assert sheet_keys(show)[-1] == "mix-1"
-    sheet = sheet_of(show, "mix-1")
+    sheet = the_sheet(show, "mix-1")
     rows = named(sheet)
     assert set(rows) == {"Voice", "Fiddle"}  # what is neither sent nor heard is not listed
     assert (rows["Voice"]["Own"], rows["Voice"]["Send"]) == ("own", -3.0)
@@ -182,7 +189,7 @@ DRAFTS = st.builds(
 def test_ombrels_own_list_is_read_back_to_the_same_lines(kind, given_drafts, patch):
     blank = blank_show(TOURING)
     show, _ = made(blank, merge(blank, given_drafts, Ways(patch=patch)).moves)
-    sheet = sheet_of(show, "input-list")
+    sheet = the_sheet(show, "input-list")
     content = sheet_to_csv(sheet) if kind == "csv" else sheets_to_xlsx([sheet], show_name="x")
     reading = read_lists(read_book(content), TOURING)
     read = [draft for _, draft in reading.drafts()]
@@ -239,7 +246,7 @@ def test_a_sheet_of_the_largest_desk_has_every_line_and_no_column_too_narrow():
         for number in range(1, 129)
     ]
     show, _ = made(desk, merge(desk, drafts, Ways()).moves)
-    sheet = sheet_of(show, "input-list")
+    sheet = the_sheet(show, "input-list")
     page = openpyxl.load_workbook(io.BytesIO(sheets_to_xlsx([sheet], show_name="x"))).active
     assert [cell.value for cell in page["C"][1:]] == [draft.name for draft in drafts]
     assert [cell.value for cell in page["B"][1:]] == list(range(1, 129))

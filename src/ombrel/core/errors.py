@@ -5,6 +5,10 @@ them out of the text.
 """
 
 from collections.abc import Mapping, Sequence
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from .asked import Asked
 
 __all__ = [
     "BadFile",
@@ -144,7 +148,7 @@ class SeveralPaths(ConsoleError):
     code = "several_paths"
 
     def __init__(
-        self, source: str, listener: str, ways: Sequence[tuple[str, Mapping[str, object]]]
+        self, source: str, listener: str, ways: "Sequence[tuple[str, Mapping[str, Asked]]]"
     ) -> None:
         out = "Choose what is to move." if ways else "No one control brings it there."
         super().__init__(f"{source} does not reach {listener} by its own feed alone. {out}")

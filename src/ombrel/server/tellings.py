@@ -174,7 +174,7 @@ def refused_message(message_id: UUID | str | None, error: core.ConsoleError) -> 
         id=message_id,  # type: ignore[arg-type]
         code=error.code,
         message=str(error),
-        ways=[WhyRemedy(says=says, moves=moves_to_wire(moves)) for says, moves in ways],  # type: ignore[arg-type]
+        ways=[WhyRemedy(says=says, moves=moves_to_wire(moves)) for says, moves in ways],
     ).model_dump(mode="json")
 
 
