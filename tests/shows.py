@@ -108,6 +108,8 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
     chances = {"mute": 0.15, "on_spare": 0.2, "polarity": 0.3 * (seed % 2)}
     if leaf in chances:
         return draw.random() < chances[leaf]
+    if leaf == "on" and ("/dca/" in address or "mute_group/" in address):
+        return draw.random() < (0.4 if address.startswith("dca/") else 0.12)
     if leaf == "on" and "/send/" in address:
         return draw.random() < 0.7
     if leaf == "fader":
@@ -146,8 +148,13 @@ def show_of_seed(seed: int, desk: Desk = TINY) -> Show:
     for address in [a for a in values if a.startswith("output/") and a.endswith("/tap")]:
         source = str(values.get(address.replace("/tap", "/source"), ""))
         values[address] = draw.choice(TAPS if "direct" in source else BUS_TAPS)
-    if seed % 5 == 0:
+    if seed % 3 == 0:
         values.update(_CANCELLING)
+        for address in list(values):  # nothing else rules its strips
+            if address.startswith(("channel/1/", "group/1/", "mix/1/")) and (
+                "/dca/" in address or "/mute_group/" in address
+            ):
+                del values[address]
         if draw.random() < 0.3:
             values["group/1/pan"] = 1.0
         if draw.random() < 0.3:

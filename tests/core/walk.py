@@ -40,9 +40,37 @@ def sides(show, strip):
     return ("L", "R") if kind(strip) in ("return", "house") else ("L",)
 
 
+def dcas_of(show, thing, seen=()):
+    """The DCAs that rule a strip or DCA, each once, walked member by member."""
+    for number in range(1, show.desk.dcas + 1):
+        if show[f"{thing}/dca/{number}/on"] and f"dca/{number}" not in seen:
+            seen = dcas_of(show, f"dca/{number}", (*seen, f"dca/{number}"))
+    return seen
+
+
+def groups_of(show, strip):
+    """The mute groups that mute a strip now: (address, hard)."""
+    numbers = range(1, show.desk.mute_groups + 1)
+    return [
+        (f"mute_group/{n}/on", show[f"mute_group/{n}/hard"])
+        for n in numbers
+        if show[f"{strip}/mute_group/{n}/on"] and show[f"mute_group/{n}/on"]
+    ]
+
+
 def at_tap(show, strip, tap):
     """Signed gain to a tap, and the causes that close it: (state, address) pairs."""
     level, causes, reach = 1.0, set(), TAPS.index(tap)
+    dcas, groups = dcas_of(show, strip), groups_of(show, strip)
+    causes |= {("muted", address) for address, hard in groups if hard}
+    if reach >= 3:
+        causes |= {("muted", address) for address, _ in groups}
+        causes |= {("muted", f"{dca}/mute") for dca in dcas if show[f"{dca}/mute"]}
+    if reach >= 4:
+        causes |= {("down", f"{dca}/fader") for dca in dcas if show[f"{dca}/fader"] == -math.inf}
+        level = math.prod(gain(show[f"{dca}/fader"]) for dca in dcas)
+    if causes:
+        level = 0.0
     if kind(strip) in ("channel", "return") and reach >= 1:
         level *= gain(show[f"{strip}/trim"]) * (-1 if show[f"{strip}/polarity"] else 1)
     if reach >= 3 and show[f"{strip}/mute"]:

@@ -31,11 +31,13 @@ from .edits import Edited, edited, made, show_of, undoing
 from .errors import (
     BadFile,
     Broken,
+    CircleOfDcas,
     ConsoleError,
     EditRefused,
     EngineTaken,
     FeedbackLoop,
     ListMovedOn,
+    MuteGroupSafe,
     NoSuchPoint,
     NotAnEffectMix,
     NothingLeft,
@@ -73,6 +75,7 @@ from .flow import (
 )
 from .hear import hear, typed_level_db
 from .history import Entry, next_redo, next_undo
+from .keeping import Keeping, keeping
 from .kinds import Choice, Number, Reference, Switch, Text, Value, Wire
 from .laws import (
     FADER_MARKS,
@@ -143,6 +146,17 @@ from .parameters import (
 from .patch import fill, fill_channels, move_sockets, name_channels, patch_lines, plug_line
 from .preamps import Preamp, preamp_of, preamps, suggested_gains
 from .preview import Loss, Preview, preview
+from .rulers import (
+    Ruled,
+    clear_ruler,
+    dcas_of,
+    make_rulers,
+    members_of,
+    membership,
+    mute_all,
+    ruled,
+    rulers_in_use,
+)
 from .show import Show, blank_show
 from .sockets import (
     channels_from,
@@ -157,9 +171,27 @@ from .sockets import (
     sockets_of_line,
     strip_of,
 )
+from .strip_lists import RULED_KINDS, read_strips, strips_of_family, strips_text
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
+    "CircleOfDcas",
+    "MuteGroupSafe",
+    "Keeping",
+    "keeping",
+    "Ruled",
+    "clear_ruler",
+    "dcas_of",
+    "make_rulers",
+    "members_of",
+    "membership",
+    "mute_all",
+    "ruled",
+    "rulers_in_use",
+    "RULED_KINDS",
+    "read_strips",
+    "strips_of_family",
+    "strips_text",
     "Difference",
     "HeardOtherwise",
     "NoSuchPoint",

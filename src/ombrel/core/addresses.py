@@ -27,7 +27,12 @@ for _parameter in CATALOGUE.values():
     _SHAPES.setdefault((_words[0], len(_words)), []).append((_words, _parameter))
 
 
-_PLURAL: Final = {"<mix>": "mixes", "<matrix>": "matrices"}
+_PLURAL: Final = {
+    "<mix>": "mixes",
+    "<matrix>": "matrices",
+    "<dca>": "DCAs",
+    "<mute_group>": "mute groups",
+}
 
 
 def _matched(pattern: list[str], words: list[str]) -> tuple[str | int, ...] | None:

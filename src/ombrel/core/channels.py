@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from .addresses import parameter_at
-from .kinds import Value
+from .kinds import Reference, Value
 from .show import Show
 
 __all__ = ["move_channels"]
@@ -24,8 +24,8 @@ def move_channels(show: Show, to: Mapping[int, int]) -> dict[str, Value]:
             new = to.get(int(words[1]))
             if new is not None:
                 found[f"channel/{new}/{words[2]}"] = value
-        elif isinstance(value, str) and value.startswith("channel/"):
-            _, number, rest = value.split("/", 2)
-            if int(number) in to:
-                found[address] = f"channel/{to[int(number)]}/{rest}"
+        elif isinstance(value, str) and isinstance(parameter_at(address).kind, Reference):
+            kind, _, number = value.removesuffix("/direct").partition("/")
+            if kind == "channel" and int(number) in to:
+                found[address] = f"channel/{to[int(number)]}/direct"
     return found

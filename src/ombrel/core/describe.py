@@ -8,6 +8,8 @@ from .sockets import socket_name, strip_of
 
 __all__ = ["described", "whose"]
 
+_TARGETS = ("group", "mix", "matrix", "house", "mono", "dca", "mute_group")
+
 
 def whose(show: Show, address: str) -> str:
     """What people call the strip, send or socket that an address is of."""
@@ -19,7 +21,7 @@ def whose(show: Show, address: str) -> str:
     strip = strip_of(address)
     name, rest = strip_name(show, strip), address.removeprefix(f"{strip}/").removeprefix("send/")
     to = strip_of(rest)
-    if to != rest and to.split("/")[0] in ("group", "mix", "matrix", "house", "mono"):
+    if to != rest and to.split("/")[0] in _TARGETS:
         return f"{name} to {strip_name(show, to)}"
     return name
 

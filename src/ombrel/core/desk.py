@@ -53,7 +53,7 @@ class Desk:
     def count(self, kind: str) -> int:
         """How many of a kind the desk has: "channel", "return", "group", "mix", "matrix", "engine",
 
-        "line"; 1 for "house" and "mono".
+        "dca", "mute_group", "line"; 1 for "house" and "mono".
         """
         return {
             "channel": self.channels,
@@ -62,6 +62,8 @@ class Desk:
             "mix": self.mixes,
             "matrix": self.matrices,
             "engine": self.effect_engines,
+            "dca": self.dcas,
+            "mute_group": self.mute_groups,
             "line": LINES,
             "house": 1,
             "mono": 1,

@@ -3,7 +3,9 @@
 from collections.abc import Collection, Iterable, Sequence
 
 from .errors import (
+    CircleOfDcas,
     EngineTaken,
+    MuteGroupSafe,
     NotAnEffectMix,
     OnlyInBlocks,
     SocketTaken,
@@ -19,13 +21,16 @@ BUS_TAPS = ("before_fader", "before_fader_after_mute", "after_fader")
 def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     """Refuse a show that cannot be, looking only at what `addresses` bear on.
 
-    Raises OnlyInBlocks, SocketTaken, EngineTaken, NotAnEffectMix, WrongValue.
+    Raises OnlyInBlocks, SocketTaken, EngineTaken, NotAnEffectMix, CircleOfDcas, MuteGroupSafe,
+    WrongValue.
     """
     _outputs_in_blocks(show, addresses)
     _taps_of_buses(show, addresses)
     _one_plug_a_socket(show, addresses)
     _engines(show, addresses)
     _pairs_into_returns(show, addresses)
+    _circles_of_dcas(show, addresses)
+    _safe_mute_groups(show, addresses)
 
 
 def _outputs_in_blocks(show: Show, addresses: Iterable[str]) -> None:
@@ -124,3 +129,35 @@ def _pairs_into_returns(show: Show, addresses: Iterable[str]) -> None:
             box = show.desk.box(key)
             if int(number) % 2 == 0 or box is None or int(number) + 1 > box.inputs:
                 raise WrongValue(address, "the odd socket of a pair, such as input/a/7", source)
+
+
+def _circles_of_dcas(show: Show, addresses: Iterable[str]) -> None:
+    """No DCA rules itself, by way of others either."""
+    joined = {a.split("/dca/")[0] for a in addresses if a.startswith("dca/") and show[a] is True}
+    for start in sorted(one for one in joined if one.count("/") == 1):
+        ways: list[tuple[str, ...]] = [(start,)]
+        seen = {start}
+        for way in ways:  # grows as it is walked
+            for number in range(1, show.desk.dcas + 1):
+                dca = f"dca/{number}"
+                if not show.on(f"{way[-1]}/{dca}/on"):
+                    continue
+                if dca == start:
+                    raise CircleOfDcas([_dca_name(show, one) for one in (*way, dca)])
+                if dca not in seen:
+                    seen.add(dca)
+                    ways.append((*way, dca))
+
+
+def _dca_name(show: Show, dca: str) -> str:
+    return show.text(f"{dca}/name") or f"DCA {dca.split('/')[1]}"
+
+
+def _safe_mute_groups(show: Show, addresses: Collection[str]) -> None:
+    """The key of a safe mute group stays; arming it is an edit of its own, or part of this one."""
+    for address in addresses:
+        if not address.startswith("mute_group/") or not address.endswith("/on"):
+            continue
+        group = address.rpartition("/")[0]
+        if show.on(f"{group}/safe") and f"{group}/safe" not in addresses:
+            raise MuteGroupSafe(show.text(f"{group}/name") or group.replace("_", " "))

@@ -99,15 +99,28 @@ def show_of(desk: Desk, values: Mapping[str, Value]) -> Show:
     return made(blank_show(desk), values)[0]
 
 
+def _held(show: Show, address: str, change: Change) -> bool:
+    """Whether it is the key of a mute group that is safe now, and was not armed by the change."""
+    group, _, leaf = address.rpartition("/")
+    safe = f"{group}/safe"
+    return (
+        address.startswith("mute_group/")
+        and leaf == "on"
+        and show.on(safe)
+        and safe not in change.new
+    )
+
+
 def undoing(show: Show, change: Change) -> tuple[dict[str, Asked], tuple[str, ...]]:
     """The moves that take `change` back in today's show, and the addresses left alone.
 
     An address that somebody moved since stands as they put it: undo never undoes another person.
+    So does the key of a mute group that is safe.
     """
     moves: dict[str, Asked] = {}
     left: list[str] = []
     for address, value in change.new.items():
-        if show[address] == value:
+        if show[address] == value and not _held(show, address, change):
             moves[address] = change.old[address]
         else:
             left.append(address)

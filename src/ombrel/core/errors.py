@@ -13,11 +13,13 @@ if TYPE_CHECKING:
 __all__ = [
     "BadFile",
     "Broken",
+    "CircleOfDcas",
     "ConsoleError",
     "EditRefused",
     "EngineTaken",
     "FeedbackLoop",
     "ListMovedOn",
+    "MuteGroupSafe",
     "NotAnEffectMix",
     "NoSuchPoint",
     "NothingLeft",
@@ -219,6 +221,28 @@ class OnlyInBlocks(ConsoleError):
             " channels or mixes in a row, or nothing. Patch the block as a whole."
         )
         self.box, self.first, self.last = box, first, last
+
+
+class CircleOfDcas(ConsoleError):
+    """A DCA would rule itself. `names` walk the circle and end where they began."""
+
+    code = "circle_of_dcas"
+
+    def __init__(self, names: Sequence[str]) -> None:
+        super().__init__(
+            f"A DCA cannot rule itself: {' in '.join(names)}. Take one of them out of the next."
+        )
+        self.names = tuple(names)
+
+
+class MuteGroupSafe(ConsoleError):
+    """The key of a mute group that is safe would be moved."""
+
+    code = "mute_group_safe"
+
+    def __init__(self, name: str) -> None:
+        super().__init__(f"{name} is safe: nothing moves its key. Arm it first, in Mute groups.")
+        self.name = name
 
 
 class NothingLeft(ConsoleError):

@@ -105,6 +105,16 @@ def _level(strip: str, of: str, *, fader_db: float) -> tuple[Parameter, ...]:
     return (
         _p(f"{strip}/fader", _FADER, fader_db, "fader", "Fader", f"Level of the {of}."),
         _p(f"{strip}/mute", Switch(), False, "mute", "Mute", f"The {of} is muted by its own key."),
+        *_ruled(strip, of),
+    )
+
+
+def _ruled(strip: str, of: str) -> tuple[Parameter, ...]:
+    """Which DCAs and mute groups rule a strip."""
+    dca, muted = f"{strip}/dca/<dca>/on", f"{strip}/mute_group/<mute_group>/on"
+    return (
+        _p(dca, Switch(), False, "dcas", "In the DCA", f"The DCA rules the {of}."),
+        _p(muted, Switch(), False, "mute_groups", "In the mute group", f"It mutes the {of} too."),
     )
 
 
@@ -291,6 +301,36 @@ CATALOGUE: Final = catalogue_of(
     *_named("matrix/<matrix>", "matrix"),
     _format("matrix/<matrix>", "matrix"),
     *_level("matrix/<matrix>", "matrix", fader_db=0.0),
+    # what rules strips together
+    *_named("dca/<dca>", "DCA"),
+    _p("dca/<dca>/fader", _FADER, 0.0, "fader", "Fader", "What the DCA adds to its members."),
+    _p("dca/<dca>/mute", Switch(), False, "mute", "Mute", "The DCA mutes its members."),
+    _p(
+        "dca/<dca>/dca/<dca>/on",
+        Switch(),
+        False,
+        "dcas",
+        "In the DCA",
+        "The first is a member of the second.",
+    ),
+    *_named("mute_group/<mute_group>", "mute group"),
+    _p("mute_group/<mute_group>/on", Switch(), False, "mute", "On", "It mutes its members."),
+    _p(
+        "mute_group/<mute_group>/hard",
+        Switch(),
+        False,
+        "mute_groups",
+        "Hard",
+        "While it is on, nothing of its members gets out, at any tap.",
+    ),
+    _p(
+        "mute_group/<mute_group>/safe",
+        Switch(),
+        False,
+        "mute_groups",
+        "Safe",
+        "Nothing moves its key until it is armed.",
+    ),
     # outputs: one source each, by construction
     _p("output/<box>/<output>/source", _BUS_SIDE, None, "patch", "Source", "What it carries."),
     _p(

@@ -4,7 +4,7 @@ from .layout import Layout, layout_of
 from .loops import Loop, has_loop, loudest_loop
 from .opened import OpenedWay
 from .paths import Edge, Network, Path
-from .stages import STAGES, START_LEVEL_DB, Cause, Stage, passed
+from .stages import STAGES, START_LEVEL_DB, Cause, Stage, gain_of, passed
 from .strips import (
     Head,
     between,
@@ -37,6 +37,7 @@ __all__ = [
     "feeds_back",
     "has_loop",
     "flow_of",
+    "gain_of",
     "layout_of",
     "listener_name",
     "listeners",

@@ -15,6 +15,7 @@ from ..parameters import CATALOGUE, TAPS
 from ..show import Show
 from .homes import NOTHING, Home, feed_kind, homes_of
 from .layout import Layout, layout_of
+from .rulers import RULING, with_rulers
 from .stages import STAGES, gain_of
 
 __all__ = ["Arrays", "Floats", "Moved", "followed", "read_arrays"]
@@ -35,7 +36,11 @@ class Arrays:
     Feeds, shape (feeding, buses): `on`, `amp` (gain of the send; 1 for an assignment), `tap` (index
     into TAPS), `pan`; `strip_pan` (strips,) is that of assignments. `source`, `spare`, `on_spare`
     (rows,): what feeds channels and returns, see `homes`. `engine` (engines,): the mix that feeds
-    it. Sockets, shape (sockets,): `out_source`, `out_tap`, `out_trim`.
+    it. Sockets, shape (sockets,): `out_source`, `out_tap`, `out_trim`. What rules strips together:
+    `dca_of` (strips, dcas), `dca_in` (dcas, dcas: the first in the second), `dca_db` and `dca_mute`
+    (dcas,), `group_of` (strips, mute groups), `group_on`, `group_hard` (mute groups,). From these
+    `rulers` works out the stages of the members; `closing` (strips, stages) how many things close
+    each stage when it is closed, and `dca_opened` (strips,).
     """
 
     stage: Floats
@@ -52,6 +57,15 @@ class Arrays:
     out_source: Floats
     out_tap: Floats
     out_trim: Floats
+    dca_of: Floats
+    dca_in: Floats
+    dca_db: Floats
+    dca_mute: Floats
+    group_of: Floats
+    group_on: Floats
+    group_hard: Floats
+    closing: Floats
+    dca_opened: Floats
 
     def in_force(self) -> NDArray[np.intp]:
         """What feeds each row now: its source, or its spare while it is switched to that."""
@@ -89,7 +103,7 @@ def _blank(desk: Desk) -> Arrays:
     for number, kind in enumerate(kinds):
         pattern = kind if kind in ("house", "mono") else f"{kind}/<{kind}>"
         for place, one in enumerate(STAGES):
-            if kind in one.strips:
+            if kind in one.strips and not one.ruled:
                 stage[number, place] = one.of(CATALOGUE[f"{pattern}/{one.leaf}"].default)
     sides = np.array([{"return": 2, "house": 2, "channel": 1, "mono": 1}.get(k, 0) for k in kinds])
     sockets = len(layout.outputs)
@@ -108,6 +122,15 @@ def _blank(desk: Desk) -> Arrays:
         out_source=np.full(sockets, float(NOTHING)),
         out_tap=np.full(sockets, float(TAPS.index("after_fader"))),
         out_trim=np.full(sockets, gain_of(0.0)),
+        dca_of=np.zeros((len(kinds), desk.dcas)),
+        dca_in=np.zeros((desk.dcas, desk.dcas)),
+        dca_db=np.zeros(desk.dcas),
+        dca_mute=np.zeros(desk.dcas),
+        group_of=np.zeros((len(kinds), desk.mute_groups)),
+        group_on=np.zeros(desk.mute_groups),
+        group_hard=np.zeros(desk.mute_groups),
+        closing=np.ones(stage.shape),
+        dca_opened=np.ones(len(kinds)),
     )
     for name in Arrays.__slots__:
         getattr(blank, name).setflags(write=False)
@@ -141,7 +164,9 @@ def read_arrays(show: Show) -> Arrays:
                 entry = found[at[0]] = ([], [])
             entry[0].append(at[1])
             entry[1].append(value)
-    return _written(_blank(show.desk), layout_of(show.desk), found)
+    arrays = _written(_blank(show.desk), layout_of(show.desk), found)
+    ruling = any(home.array in RULING for home in found)
+    return with_rulers(arrays) if ruling else arrays
 
 
 def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arrays, Moved]:
@@ -158,7 +183,13 @@ def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arra
             places.setdefault(at[0].array, []).append(at[1])
     if not found:
         return arrays, Moved({})
-    return _written(arrays, layout_of(desk), found), Moved(places)
+    after = _written(arrays, layout_of(desk), found)
+    if any(array in RULING for array in places):
+        after = with_rulers(after)
+        differs = (after.stage != arrays.stage) | (after.closing != arrays.closing)
+        ruled = np.flatnonzero(differs.any(axis=1)) * len(STAGES)
+        places.setdefault("stage", []).extend(ruled.tolist())
+    return after, Moved(places)
 
 
 def feed_pans(arrays: Arrays, layout: Layout, strips: slice | NDArray[np.intp]) -> Floats:

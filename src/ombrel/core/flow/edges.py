@@ -9,6 +9,7 @@ import numpy as np
 
 from .homes import DIRECT, feed_address, feed_kind
 from .layout import Layout
+from .rulers import closers
 from .stages import AFTER_FADER, CLOSES, STAGES, Cause, passed
 
 if TYPE_CHECKING:
@@ -184,10 +185,12 @@ class Edges:
         strip = edge.start[0]
         gains = self.flow.arrays.stage[strip, : passed(edge.tap)]
         name = self.layout.strips[strip]
-        found = [
-            (Cause(int(CLOSES[place])), f"{name}/{STAGES[place].leaf}")
-            for place in np.flatnonzero(gains == 0.0)
-        ]
+        found: list[Closed] = []
+        for place in np.flatnonzero(gains == 0.0).tolist():
+            at = [f"{name}/{STAGES[place].leaf}"]
+            if STAGES[place].ruled:
+                at = closers(self.flow.arrays, self.layout, strip, place)
+            found += [(Cause(int(CLOSES[place])), address) for address in at]
         if edge.to is None and edge.socket is None:
             lacking = name
             if self.flow.ears.patched[self.column].any():

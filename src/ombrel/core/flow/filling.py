@@ -9,6 +9,7 @@ from .arrays import Floats
 from .fed import rounds, settled
 from .homes import DIRECT
 from .paths import Network
+from .rulers import shared
 from .stages import AFTER_FADER, Cause
 from .states import Weighing, lightest_at_ears
 from .table import CANCELS, STATE_OF, Bools, Flow, State
@@ -47,9 +48,11 @@ def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
     flow.level_db[part], flow.state[part] = level_db, state
     if flow.mixed:
         _find_cancelled(flow, rows, columns, at, heard)
-    if flow.fed.dry and _passed_twice(flow):
-        for row, column in np.argwhere(silent):
-            _name_closely(flow, int(rows[row]), int(columns[column]))
+    closely = silent
+    if not (flow.fed.dry and _passed_twice(flow)):
+        closely = silent & _counted_twice(flow, rows, columns)
+    for row, column in np.argwhere(closely):
+        _name_closely(flow, int(rows[row]), int(columns[column]))
 
 
 def fill_levels(flow: Flow, rows: Indices, columns: Indices) -> None:
@@ -123,6 +126,28 @@ def _passed_twice(flow: Flow) -> bool:
     stereo = flow.arrays.sides[first:] == 2
     of_side = flow.fed.share[: flow.fed.dry].min(axis=1) == 0.0
     return bool((closed & stereo).any() and of_side.any())
+
+
+def _counted_twice(flow: Flow, rows: Indices, columns: Indices) -> Bools:
+    """Cells with several paths on which a DCA or mute group may close two strips: it is one cause,
+
+    which sums of weights count twice. Of a cell with one path that changes no name.
+    """
+    several = np.zeros((rows.size, columns.size), dtype=np.bool_)
+    closed = shared(flow.arrays, flow.layout)
+    if not closed.any():
+        return several
+    if flow.fed.dry:
+        return ~several
+    first, layout = flow.layout.first_bus, flow.layout
+    feeds = np.asarray(flow.wiring.on(slice(0, layout.feeding)).any(axis=(1, 3)), dtype=np.float32)
+    of_rows, of_buses = feeds[rows], feeds[first:]
+    groups, last = layout.groups.stop, layout.matrices
+    ways = of_rows.copy()
+    ways[:, layout.middle] += of_rows[:, :groups] @ of_buses[:groups, layout.middle]
+    ways[:, last] += ways[:, : last.start] @ of_buses[: last.start, last]
+    found: Bools = ways[:, columns] > 1.0
+    return found
 
 
 def _name_closely(flow: Flow, row: int, column: int) -> None:

@@ -101,6 +101,10 @@ def _one_number(_: Layout, value: Value) -> float:
     return float(value or 0.0)
 
 
+def _one_db(_: Layout, value: Value) -> float:
+    return float(value)  # type: ignore[arg-type]  # a level, which may be off
+
+
 _STAGE_HOMES: Final = tuple(
     Home("stage", lambda _, value, of=stage.of: of(value))  # type: ignore[misc]
     for stage in STAGES
@@ -118,6 +122,13 @@ ENGINE_SOURCE: Final = Home("engine", _engine_source)
 OUT_SOURCE: Final = Home("out_source", _carried)
 OUT_TAP: Final = Home("out_tap", _tap)
 OUT_TRIM: Final = Home("out_trim", _one_level, _levels)
+DCA_OF: Final = Home("dca_of", _flag)
+DCA_IN: Final = Home("dca_in", _flag)
+DCA_DB: Final = Home("dca_db", _one_db, _plain)
+DCA_MUTE: Final = Home("dca_mute", _flag)
+GROUP_OF: Final = Home("group_of", _flag)
+GROUP_ON: Final = Home("group_on", _flag)
+GROUP_HARD: Final = Home("group_hard", _flag)
 
 _SEND_HOMES: Final = {"level": AMP, "on": ON, "tap": TAP, "pan": PAN}
 
@@ -146,13 +157,18 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
     kinds = [strip.split("/")[0] for strip in layout.strips]
     for number, (strip, kind) in enumerate(zip(layout.strips, kinds, strict=True)):
         for place, stage in enumerate(STAGES):
-            if kind in stage.strips:
+            if kind in stage.strips and not stage.ruled:
                 at = number * len(STAGES) + place
                 found[f"{strip}/{stage.leaf}"] = (_STAGE_HOMES[place], at)
         if kind in ("group", "mix", "matrix"):
             found[f"{strip}/format"] = (SIDES_HOME, number)
         if kind in ("channel", "return", "group"):
             found[f"{strip}/pan"] = (STRIP_PAN, number)
+        for dca in range(desk.dcas):
+            found[f"{strip}/dca/{dca + 1}/on"] = (DCA_OF, number * desk.dcas + dca)
+        for group in range(desk.mute_groups):
+            at = number * desk.mute_groups + group
+            found[f"{strip}/mute_group/{group + 1}/on"] = (GROUP_OF, at)
         if number >= layout.feeding:
             continue
         for column in range(layout.buses):
@@ -164,6 +180,14 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
             elif way == "send":
                 for leaf, home in _SEND_HOMES.items():
                     found[f"{strip}/send/{bus}/{leaf}"] = (home, at)
+    for dca in range(desk.dcas):
+        found[f"dca/{dca + 1}/fader"] = (DCA_DB, dca)
+        found[f"dca/{dca + 1}/mute"] = (DCA_MUTE, dca)
+        for other in range(desk.dcas):
+            found[f"dca/{dca + 1}/dca/{other + 1}/on"] = (DCA_IN, dca * desk.dcas + other)
+    for group in range(desk.mute_groups):
+        found[f"mute_group/{group + 1}/on"] = (GROUP_ON, group)
+        found[f"mute_group/{group + 1}/hard"] = (GROUP_HARD, group)
     for row in range(layout.rows):
         found[f"{layout.strips[row]}/source"] = (SOURCE, row)
     for channel in range(layout.channels):

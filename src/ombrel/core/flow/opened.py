@@ -26,7 +26,7 @@ class OpenedWay:
 
     def __init__(self, flow: Flow, patched: Callable[[str], Mapping[str, Value]]) -> None:
         self.flow, self._patched = flow, patched
-        self._stage = as_opened(flow.arrays.stage)
+        self._stage = as_opened(flow.arrays.stage, flow.arrays.dca_opened)
         tap = np.ones_like(flow.wiring.tap)
         for place in range(tap.shape[1]):
             tap[:, place] = self._stage[:, : passed(place)].prod(axis=1)

@@ -1,9 +1,9 @@
 """What a strip does to a signal, stage by stage: one list, read by the levels and by Why alike.
 
 The running product over the stages is the gain at each tap; a stage whose gain is 0 is closed, and
-says as what it silences. What is still to come has its place here: a hard mute group before the
-first stage, low cut, gate, EQ, compressor and delay between trim and mute (unity for the broadband
-level), mute groups and muted DCAs beside the mute, DCA levels beside the fader.
+says as what it silences. What rules strips together (DCAs, mute groups) is a stage of each of its
+members, worked out by `rulers`. What is still to come has its place between trim and mute: low cut,
+gate, EQ, compressor and delay (unity for the broadband level).
 """
 
 from collections.abc import Callable
@@ -52,6 +52,7 @@ class Stage:
     """One stage. `leaf`: its address behind the strip's. `before`: the first tap that lies behind
 
     it. `of`: its linear gain for a value. `closes`: as what it silences when its gain is 0.
+    `ruled`: by what rules its strip; its leaf is a name only, and its gain comes from `rulers`.
     `opened`: the value that its remedy gives it. `strips`: kinds that have it.
     """
 
@@ -62,9 +63,19 @@ class Stage:
     closes: Cause | None = None
     opened: Value = None
     strips: tuple[str, ...] = STRIP_KINDS
+    ruled: bool = False
 
 
 STAGES: Final = (
+    Stage(
+        leaf="hard_mute",
+        title="Hard mute group",
+        before="input",
+        of=gain_of,
+        closes=Cause.MUTED,
+        opened=0.0,
+        ruled=True,
+    ),
     Stage(
         leaf="polarity",
         title="Polarity",
@@ -82,12 +93,39 @@ STAGES: Final = (
         opened=False,
     ),
     Stage(
+        leaf="mute_group",
+        title="Mute group",
+        before="before_fader_after_mute",
+        of=gain_of,
+        closes=Cause.MUTED,
+        opened=0.0,
+        ruled=True,
+    ),
+    Stage(
+        leaf="dca_mute",
+        title="Muted DCA",
+        before="before_fader_after_mute",
+        of=gain_of,
+        closes=Cause.MUTED,
+        opened=0.0,
+        ruled=True,
+    ),
+    Stage(
         leaf="fader",
         title="Fader",
         before="after_fader",
         of=gain_of,
         closes=Cause.DOWN,
         opened=START_LEVEL_DB,
+    ),
+    Stage(
+        leaf="dca",
+        title="DCA",
+        before="after_fader",
+        of=gain_of,
+        closes=Cause.DOWN,
+        opened=0.0,
+        ruled=True,
     ),
 )
 # How many stages lie before each tap.
@@ -122,6 +160,13 @@ def running(
     return so_far[..., _BEFORE_TAP], closed[..., _BEFORE_TAP]
 
 
-def as_opened(gains: NDArray[np.floating[Any]]) -> NDArray[np.floating[Any]]:
-    """The stages with each closed one as its remedy would open it, same shape."""
-    return np.where(gains == 0.0, _OPENED, gains)
+def as_opened(
+    gains: NDArray[np.floating[Any]], dca: NDArray[np.floating[Any]]
+) -> NDArray[np.floating[Any]]:
+    """The stages (strips, stages) with each closed one as its remedy would open it.
+
+    `dca` (strips,): the gain of the strip's DCAs with those that are off so opened.
+    """
+    opened = np.where(gains == 0.0, _OPENED, gains)
+    opened[:, stage_of("dca")] = dca
+    return opened

@@ -1,7 +1,7 @@
 """Names of strips, and which rows and columns of the table are worth drawing."""
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Final
 
 from ..show import Show
 from ..sockets import socket_name, strip_of
@@ -22,13 +22,18 @@ __all__ = [
 ]
 
 
+_KIND_WORDS: Final = {"dca": "DCA", "mute_group": "Mute group"}
+
+
 def strip_name(show: Show, strip: str) -> str:
-    """What people call a strip or engine: its own name, or its kind and number when it has none."""
+    """What people call a strip, engine, DCA or mute group: its own name, or kind and number."""
     kind, _, number = strip.partition("/")
     if not number:
         return kind.capitalize()
     number = number.split("/")[0]
-    return show.text(f"{kind}/{number}/name") or f"{kind.capitalize()} {number}"
+    return (
+        show.text(f"{kind}/{number}/name") or f"{_KIND_WORDS.get(kind, kind.capitalize())} {number}"
+    )
 
 
 def source_name(show: Show, source: str) -> str:

@@ -16,7 +16,7 @@ Indices = NDArray[np.intp]
 
 # The weight of a path's causes orders paths as the table's states want it: fewer causes first, and
 # among equals those with the cause that names the state first. As one number, it can be added.
-_MANY: Final = 64.0  # more causes than any path has
+_MANY: Final = 4096.0  # more causes than any path has; its fourth power is still exact
 _EACH: Final = _MANY**3
 WEIGHTS: Final = {
     Cause.NO_SOURCE: _EACH - _MANY**2,
@@ -93,7 +93,9 @@ class Wiring:
 def wired(arrays: Arrays, layout: Layout) -> Wiring:
     """The wiring of a whole show."""
     share = side_gains(arrays, layout, slice(0, layout.feeding))
-    return _with_gains(arrays, layout, *running(arrays.stage, _STAGE_WEIGHTS), share)
+    return _with_gains(
+        arrays, layout, *running(arrays.stage, _STAGE_WEIGHTS * arrays.closing), share
+    )
 
 
 def _with_gains(
@@ -117,7 +119,9 @@ def rewired(
     layout, tap, closed, share = old.layout, old.tap, old.closed, old.share
     if stages.size:
         tap, closed = tap.copy(), closed.copy()
-        tap[stages], closed[stages] = running(arrays.stage[stages], _STAGE_WEIGHTS)
+        tap[stages], closed[stages] = running(
+            arrays.stage[stages], _STAGE_WEIGHTS * arrays.closing[stages]
+        )
     if pans.size:
         share = share.copy()
         share[pans] = side_gains(arrays, layout, pans)

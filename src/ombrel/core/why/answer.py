@@ -10,7 +10,9 @@ from ..edits import edited
 from ..errors import ConsoleError
 from ..flow import Flow, Network, Path, State, flow_of, listener_name, source_name, strip_name
 from ..show import Show
-from .reasons import Reason, Reasons, Remedy
+from .reason import Reason, Remedy
+from .reasons import Reasons
+from .ruled import with_taking_out
 from .steps import Step, Told, head, told
 
 __all__ = ["Way", "Why", "why"]
@@ -197,6 +199,7 @@ def _reasons(known: Reasons, row: int, column: int, state: State) -> tuple[Reaso
         return tuple(known.of("unrouted", address) for address in off)
     network = Network(flow, row, column)
     found = [known.of(cause, address) for cause, address in network.causes()]
+    found = [with_taking_out(known.show, network, reason) for reason in found]
     if state is State.CANCELLED:
         found += [known.of("turned", address) for address in network.turned()]
     return tuple(found)

@@ -1,9 +1,5 @@
 """Reasons for silence and their remedies: what is in the way, and the move that opens it."""
 
-from collections.abc import Mapping
-from dataclasses import dataclass, field
-from typing import Literal
-
 import numpy as np
 
 from ..asked import Asked
@@ -13,35 +9,10 @@ from ..flow import START_LEVEL_DB, Cause, Flow, listener_name, strip_name
 from ..outputs import patch_missing
 from ..show import Show
 from ..sockets import socket_name, strip_of
+from .reason import Code, Reason, Remedy, setting
+from .ruled import by_name, closers_of, ruled_out
 
 __all__ = ["Reason", "Remedy", "Reasons"]
-
-Code = Literal[
-    "no_source", "muted", "down", "no_output", "unrouted", "turned", "not_in_use", "no_way"
-]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Remedy:
-    """The one action that takes a reason away: what its button says, and its moves."""
-
-    says: str
-    moves: Mapping[str, Asked] = field(hash=False)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Reason:
-    """One reason for silence. `address`: what is in the way. Without a remedy, `says` tells why."""
-
-    code: Code
-    address: str
-    says: str
-    remedy: Remedy | None = None
-
-
-def setting(says: str, address: str, value: Asked) -> Remedy:
-    """The remedy that sets one address."""
-    return Remedy(says=says, moves={address: value})
 
 
 class Reasons:
@@ -82,6 +53,8 @@ def _refusal(show: Show, flow: Flow, remedy: Remedy) -> ConsoleError | None:
 
 
 def _muted(show: Show, flow: Flow, address: str) -> Reason:
+    if address.startswith(("dca/", "mute_group/")):
+        return ruled_out(show, address)
     name = strip_name(show, address.removesuffix("/mute"))
     return Reason(
         code="muted",
@@ -92,6 +65,8 @@ def _muted(show: Show, flow: Flow, address: str) -> Reason:
 
 
 def _down(show: Show, flow: Flow, address: str) -> Reason:
+    if address.startswith("dca/"):
+        return ruled_out(show, address)
     name = strip_name(show, address.removesuffix("/fader"))
     return Reason(
         code="down",
@@ -226,12 +201,18 @@ def _bus_brings_nothing(show: Show, flow: Flow, address: str, name: str, source:
         return Reason(code="no_source", address=address, says=says)
     moves: dict[str, Asked] = {}
     words = []
+    held = False
     if show.on(f"{bus}/mute"):
         moves[f"{bus}/mute"] = False
         words.append("is muted")
     if show.number(f"{bus}/fader") == float("-inf"):
         moves[f"{bus}/fader"] = START_LEVEL_DB
         words.append("has its fader off")
+    for closer in closers_of(show, bus):
+        opened = ruled_out(show, closer)
+        words.append(f"is silenced by {by_name(show, closer)}")
+        moves.update(opened.remedy.moves if opened.remedy else {})
+        held |= opened.remedy is None
     if not _anything_at(flow, address):
         what = "on which nothing arrives"
         words.append("and nothing arrives at it" if words else what)
@@ -243,7 +224,7 @@ def _bus_brings_nothing(show: Show, flow: Flow, address: str, name: str, source:
         code="no_source",
         address=address,
         says=says,
-        remedy=Remedy(says=f"Open {bus_name}", moves=moves),
+        remedy=None if held else Remedy(says=f"Open {bus_name}", moves=moves),
     )
 
 

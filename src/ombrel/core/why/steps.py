@@ -10,9 +10,10 @@ from typing import Final
 
 import numpy as np
 
-from ..flow import STAGES, Edge, Flow, Path, listener_name, passed, strip_name
+from ..flow import STAGES, Edge, Flow, Path, gain_of, listener_name, passed, strip_name
 from ..laws import gain_to_db, predicted_dbfs
 from ..parameters import TAPS
+from ..rulers import ruled
 from ..show import Show
 from ..sockets import lines_on, socket_name
 
@@ -107,6 +108,9 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
     for place, stage in enumerate(STAGES):
         if kind not in stage.strips:
             continue
+        if stage.ruled:
+            _ruled_stage(tale, show, address, stage.leaf, "" if place < reach else TAPS[tap], first)
+            continue
         gain, at = float(flow.arrays.stage[strip, place]), f"{address}/{stage.leaf}"
         neutral = gain == 1.0 and stage.leaf != "fader"
         if place >= reach:
@@ -129,6 +133,38 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
                  gain_db=None if stage.leaf == "polarity" else float(gain_to_db(gain)),
                  open=gain != 0.0, address=at),
         )  # fmt: skip
+
+
+def _ruled_stage(
+    tale: Told, show: Show, strip: str, stage: str, left_out_by: str, first: bool
+) -> None:
+    """DCAs and mute groups of a strip, a step each. `left_out_by`: the tap that leaves them out."""
+    if left_out_by and not first:
+        return
+    name = strip_name(show, strip)
+    by = ruled(show, strip)
+    if stage == "dca":
+        steps = [(f"{dca}/fader", level_db) for dca, level_db in by.parts]
+    else:
+        stage_of = {a: "hard_mute" if a in by.hard else "mute_group" for a in by.muted}
+        stage_of |= {a: "dca_mute" for a in by.muted if a.startswith("dca/")}
+        stage_of.pop(f"{strip}/mute", None)
+        steps = [(address, -math.inf) for address, its in stage_of.items() if its == stage]
+    for address, level_db in steps:
+        ruler = address.rpartition("/")[0]
+        word = "DCA" if ruler.startswith("dca/") else "mute group"
+        said = {"dca": word, "dca_mute": f"{word}, muted"}.get(stage, f"{word}, on")
+        detail = said if first else f"{said}, rules {name}"
+        if left_out_by:
+            step = Step(kind="ruled", title=strip_name(show, ruler), in_path=False,
+                        detail=f"{said}; not in this path: tap {TAP_WORDS[left_out_by]}",
+                        address=address)  # fmt: skip
+            tale.steps.append(step)
+            continue
+        gain = gain_of(level_db)
+        step = Step(kind="ruled", title=strip_name(show, ruler), detail=detail,
+                    gain_db=level_db, open=gain != 0.0, address=address)  # fmt: skip
+        tale.scaled(gain, step)
 
 
 def _pan_words(pan: float) -> str:

@@ -1,0 +1,183 @@
+"""DCAs and mute groups: named, filled, emptied; what a strip truly comes to, and who rules it.
+
+A *ruler* is a DCA or a mute group, by its address ("dca/3", "mute_group/2"). A *member* is a strip
+or, of a DCA, a DCA: it holds the switch `<member>/<ruler>/on`. Member faders never move.
+"""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from .addresses import default_of
+from .asked import Asked, Typed
+from .errors import NothingLeft, UnknownAddress, UnreadableText
+from .flow import layout_of, strip_name
+from .parameters import COLOURS
+from .show import Show
+
+__all__ = [
+    "Ruled",
+    "clear_ruler",
+    "dcas_of",
+    "make_rulers",
+    "members_of",
+    "membership",
+    "mute_all",
+    "ruled",
+    "rulers_in_use",
+    "taken_out",
+]
+
+
+def _checked(show: Show, ruler: str) -> str:
+    kind, _, number = ruler.partition("/")
+    known = kind in ("dca", "mute_group") and number.isascii() and number.isdigit()
+    if not known or not 1 <= int(number) <= show.desk.count(kind):
+        raise UnknownAddress(ruler, "this desk has no such DCA or mute group")
+    return ruler
+
+
+def _may_be_members(show: Show, ruler: str) -> list[str]:
+    strips = list(layout_of(show.desk).strips)
+    if ruler.startswith("dca/"):
+        strips += [f"dca/{n}" for n in range(1, show.desk.dcas + 1)]
+    return strips
+
+
+def members_of(show: Show, ruler: str) -> list[str]:
+    """Strips, then DCAs, that are direct members of a ruler, in the order of the desk."""
+    return [one for one in _may_be_members(show, ruler) if f"{one}/{ruler}/on" in show.values]
+
+
+def rulers_in_use(show: Show, kind: str) -> list[str]:
+    """DCAs or mute groups ("dca", "mute_group") that have a name or a member, ascending."""
+    held = {
+        "/".join(address.split("/")[-3:-1])
+        for address in show.values
+        if address.endswith("/on") and f"/{kind}/" in address
+    }
+    every = (f"{kind}/{number}" for number in range(1, show.desk.count(kind) + 1))
+    return [one for one in every if one in held or f"{one}/name" in show.values]
+
+
+def dcas_of(show: Show, thing: str) -> dict[str, tuple[str, ...]]:
+    """The DCAs that rule a strip or DCA, each once, with the way there from the thing's own.
+
+    The way holds the DCAs passed, the ruling one last; of several ways a shortest.
+    """
+    found: dict[str, tuple[str, ...]] = {}
+    waiting: list[tuple[str, tuple[str, ...]]] = [(thing, ())]
+    for at, way in waiting:  # grows as it is walked: breadth first
+        for number in range(1, show.desk.dcas + 1):
+            dca = f"dca/{number}"
+            if dca not in found and show.on(f"{at}/{dca}/on"):
+                found[dca] = (*way, dca)
+                waiting.append((dca, found[dca]))
+    return found
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ruled:
+    """What a strip or DCA truly comes to. `level_db`: its fader and its DCAs together, mutes beside
+
+    it. `parts`: each DCA that is away from 0 dB, with what it adds. `muted`: addresses of all that
+    mutes it (its own key, DCAs, mute groups); `hard`: those of mute groups that let nothing out.
+    """
+
+    level_db: float
+    parts: tuple[tuple[str, float], ...]
+    muted: tuple[str, ...]
+    hard: tuple[str, ...]
+
+
+def ruled(show: Show, thing: str) -> Ruled:
+    """What a strip or DCA truly comes to, and of what that is made."""
+    dcas = dcas_of(show, thing)
+    groups = [f"mute_group/{n}" for n in range(1, show.desk.mute_groups + 1)]
+    if thing.startswith("dca/"):
+        groups = []
+    muting = [one for one in groups if show.on(f"{thing}/{one}/on") and show.on(f"{one}/on")]
+    muted = [f"{thing}/mute"] if show.on(f"{thing}/mute") else []
+    muted += [f"{dca}/mute" for dca in dcas if show.on(f"{dca}/mute")]
+    levels = {dca: show.number(f"{dca}/fader") for dca in dcas}
+    return Ruled(
+        level_db=show.number(f"{thing}/fader") + sum(levels.values()),
+        parts=tuple((dca, level_db) for dca, level_db in levels.items() if level_db != 0.0),
+        muted=(*muted, *(f"{one}/on" for one in muting)),
+        hard=tuple(f"{one}/on" for one in muting if show.on(f"{one}/hard")),
+    )
+
+
+# ---- jobs
+
+
+def make_rulers(show: Show, kind: str, names: Sequence[str]) -> dict[str, Asked]:
+    """Moves that name the next free DCAs or mute groups ("dca", "mute_group"), each in a colour.
+
+    Raises UnreadableText for no or an empty name, NothingLeft when the desk has too few.
+    """
+    plain = [name.strip() for name in names]
+    if not plain or not all(plain):
+        raise UnreadableText(", ".join(names), "at least one name, and none of them empty")
+    used = set(rulers_in_use(show, kind))
+    every = (f"{kind}/{number}" for number in range(1, show.desk.count(kind) + 1))
+    free = [one for one in every if one not in used]
+    if len(free) < len(plain):
+        what = "DCAs" if kind == "dca" else "mute groups"
+        raise NothingLeft(what, len(plain), len(free))
+    moves: dict[str, Asked] = {}
+    for turn, (name, ruler) in enumerate(zip(plain, free, strict=False)):
+        moves[f"{ruler}/name"] = Typed(name)
+        moves[f"{ruler}/colour"] = COLOURS[1 + (len(used) + turn) % (len(COLOURS) - 1)]
+    return moves
+
+
+def membership(show: Show, ruler: str, members: Iterable[str], *, on: bool) -> dict[str, Asked]:
+    """Moves that let members join a ruler, or leave it. Raises UnknownAddress for what cannot."""
+    _checked(show, ruler)
+    may = set(_may_be_members(show, ruler))
+    moves: dict[str, Asked] = {}
+    for member in members:
+        if member not in may:
+            raise UnknownAddress(member, f"it cannot be a member of {strip_name(show, ruler)}")
+        moves[f"{member}/{ruler}/on"] = on
+    return moves
+
+
+def clear_ruler(show: Show, ruler: str) -> dict[str, Asked]:
+    """Moves that clear a ruler's name, members, parents, mute and level."""
+    _checked(show, ruler)
+    addresses = [a for a in show.values if a.startswith(f"{ruler}/") or a.endswith(f"/{ruler}/on")]
+    # a safe group is armed by its being cleared, in the same edit
+    return {address: default_of(address) for address in addresses}
+
+
+def mute_all(show: Show, what: str) -> dict[str, Asked]:
+    """Moves that make a hard mute group of all "inputs" or of all "ears", safe until it is armed.
+
+    Inputs: the channels that sockets feed (talkback inside the desk stays open). Ears: the mixes
+    that serve ears or wedges. Raises NothingLeft, UnreadableText.
+    """
+    if what == "inputs":
+        name = "All inputs"
+        feeds = ((n, show.source_of(n)) for n in show.channels())
+        members = [f"channel/{n}" for n, source in feeds if str(source).startswith("input/")]
+    elif what == "ears":
+        name = "All ears"
+        members = [m for m in show.in_use("mix") if show[f"{m}/serves"] in ("ears", "wedge")]
+    else:
+        raise UnreadableText(what, '"inputs" or "ears"')
+    if not members:
+        raise NothingLeft("channels with a socket" if what == "inputs" else "ears", 1, 0)
+    moves = make_rulers(show, "mute_group", [name])
+    group = next(iter(moves)).rpartition("/")[0]
+    moves |= {f"{group}/hard": True, f"{group}/safe": True, f"{group}/colour": "coral"}
+    return moves | membership(show, group, members, on=True)
+
+
+def taken_out(show: Show, ruler: str, strip: str) -> dict[str, Asked]:
+    """Moves that take a strip out of a ruler: the memberships of its own that lead there."""
+    if ruler.startswith("mute_group/"):
+        return {f"{strip}/{ruler}/on": False}
+    direct = [d for d, way in dcas_of(show, strip).items() if len(way) == 1]
+    leading = [d for d in direct if d == ruler or ruler in dcas_of(show, d)]
+    return {f"{strip}/{dca}/on": False for dca in leading}

@@ -1,0 +1,67 @@
+"""Silence by what rules strips together: muted DCAs, DCAs that are off, mute groups."""
+
+from dataclasses import replace
+
+from ..asked import Asked
+from ..flow import START_LEVEL_DB, Network, strip_name
+from ..rulers import dcas_of, ruled, taken_out
+from ..show import Show
+from .reason import Reason, Remedy, setting
+
+__all__ = ["by_name", "closers_of", "ruled_out", "with_taking_out"]
+
+
+def by_name(show: Show, address: str) -> str:
+    """What closes, as people call it, by the address of its mute, fader or key."""
+    ruler = address.rpartition("/")[0]
+    word = "the DCA" if ruler.startswith("dca/") else "the mute group"
+    return f"{word} {strip_name(show, ruler)}"
+
+
+def closers_of(show: Show, strip: str) -> list[str]:
+    """Addresses of DCAs and mute groups that silence a strip behind its fader."""
+    found = [one for one in ruled(show, strip).muted if one != f"{strip}/mute"]
+    off = float("-inf")
+    return found + [f"{d}/fader" for d in dcas_of(show, strip) if show.number(f"{d}/fader") == off]
+
+
+def ruled_out(show: Show, address: str) -> Reason:
+    """The reason that a DCA or mute group silences, by the address of what closes.
+
+    No remedy touches a mute group that is hard or safe.
+    """
+    ruler, _, leaf = address.rpartition("/")
+    name = strip_name(show, ruler)
+    if leaf == "fader":
+        says = f"Bring the DCA {name} up to {START_LEVEL_DB:.0f} dB"
+        return Reason(code="down", address=address, says=f"The DCA {name} is off.",
+                      remedy=setting(says, address, START_LEVEL_DB))  # fmt: skip
+    if leaf == "mute":
+        return Reason(code="muted", address=address, says=f"The DCA {name} is muted.",
+                      remedy=setting(f"Unmute the DCA {name}", address, False))  # fmt: skip
+    says = f"The mute group {name} is on."
+    held = [word for word in ("hard", "safe") if show.on(f"{ruler}/{word}")]
+    if held:
+        says += f" It is {' and '.join(held)}: only its own key in Mute groups opens it."
+        return Reason(code="muted", address=address, says=says)
+    return Reason(code="muted", address=address, says=says,
+                  remedy=setting(f"Switch {name} off", address, False))  # fmt: skip
+
+
+def with_taking_out(show: Show, network: Network, reason: Reason) -> Reason:
+    """The reason with the other way: what it silences on the way there taken out of it."""
+    if reason.remedy is None or not reason.address.startswith(("dca/", "mute_group/")):
+        return reason
+    ruler = reason.address.rpartition("/")[0]
+    strips = dict.fromkeys(
+        network.layout.strips[edge.start[0]]
+        for edge in network.edges_of_paths()
+        if any(address == reason.address for _, address in network.closed_at(edge))
+    )
+    moves: dict[str, Asked] = {}
+    for strip in strips:
+        moves.update(taken_out(show, ruler, strip))
+    names = [strip_name(show, strip) for strip in strips]
+    who = " and ".join(names) if len(names) <= 2 else f"{len(names)} strips"
+    says = f"Take {who} out of {strip_name(show, ruler)}"
+    return replace(reason, instead=Remedy(says=says, moves=moves)) if moves else reason
