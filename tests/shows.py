@@ -108,8 +108,11 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
     chances = {"mute": 0.15, "on_spare": 0.2, "polarity": 0.3 * (seed % 2)}
     if leaf in chances:
         return draw.random() < chances[leaf]
+    if leaf == "on" and address.startswith("dca/"):
+        inner, outer = address.split("/")[1::2][:2]
+        return int(inner) < int(outer) and draw.random() < 0.4  # no circles: they are refused
     if leaf == "on" and ("/dca/" in address or "mute_group/" in address):
-        return draw.random() < (0.4 if address.startswith("dca/") else 0.12)
+        return draw.random() < 0.12
     if leaf == "on" and "/send/" in address:
         return draw.random() < 0.7
     if leaf == "fader":

@@ -29,11 +29,13 @@ SEEDS = st.integers(0, 10_000)
 def test_the_way_back_leads_back_and_nothing_differs_then(one, other):
     before, after = show_of_seed(one), show_of_seed(other)
     moves = restored(after, before)
-    assert {d.address for d in differences(before, after)} == set(moves)
+    differing = {d.address for d in differences(before, after)}
+    keys = {a for a in differing if a.startswith("mute_group/") and a.endswith("/on")}
+    held = {a for a in keys if after[a.replace("/on", "/safe")]}  # nothing moves a safe key
+    assert differing - held == set(moves)
     back = edited(after, flow_of(after), moves).show
-    assert back == before
-    assert differences(before, back) == []
-    assert restored(back, before) == {}
+    assert back == before.with_values({address: after[address] for address in held})
+    assert {d.address for d in differences(before, back)} == held
 
 
 @given(SEEDS, SEEDS, st.sampled_from(["channel/1", "mix/1", "mix/2", "house", "group/1"]))

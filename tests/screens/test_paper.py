@@ -47,8 +47,10 @@ def test_all_sheets_are_printed_each_on_pages_of_its_own(server, people):
     for words in ("Patch sheet", "Output list", "Foyer boat", "Mix 1:", "Mix 8:"):
         assert words in text
     assert all(len(page) > 60 for page in pages)
-    starts = [page for page in pages if page.lstrip().startswith(("Input", "Patch", "Out", "Mix"))]
-    assert len(starts) == 11
+    starts = [
+        page for page in pages if page.lstrip().startswith(("Input", "Patch", "Out", "Mix", "DCAs"))
+    ]
+    assert len(starts) == 12
 
 
 def test_a_performers_mix_sheet_is_shown_and_a_pdf_tells_its_progress(server, people):

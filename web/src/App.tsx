@@ -15,6 +15,7 @@ import { MixesView } from "./views/mixes/MixesView";
 import { OutputsView } from "./views/outputs/OutputsView";
 import { PaperView } from "./views/paper/PaperView";
 import { PatchView } from "./views/patch/PatchView";
+import { RulersView } from "./views/rulers/RulersView";
 import { ShowsView } from "./views/shows/ShowsView";
 
 const GuideView = lazy(() =>
@@ -69,6 +70,12 @@ export function App() {
             <Route path="/mixes" component={MixesView} />
             <Route path="/mixes/:mix" component={MixesView} />
             <Route path="/outputs" component={OutputsView} />
+            <Route path="/dcas/:number?">
+              <RulersView key="dca" kind="dca" />
+            </Route>
+            <Route path="/mutes/:number?">
+              <RulersView key="mute_group" kind="mute_group" />
+            </Route>
             <Route path="/check" component={CheckView} />
             <Route path="/paper" component={PaperView} />
             <Route path="/findings" component={FindingsView} />

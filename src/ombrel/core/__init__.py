@@ -146,6 +146,7 @@ from .parameters import (
 from .patch import fill, fill_channels, move_sockets, name_channels, patch_lines, plug_line
 from .preamps import Preamp, preamp_of, preamps, suggested_gains
 from .preview import Loss, Preview, preview
+from .reach import AtListener, Reach, reach
 from .rulers import (
     Ruled,
     clear_ruler,
@@ -155,6 +156,8 @@ from .rulers import (
     membership,
     mute_all,
     ruled,
+    ruled_by_these,
+    ruled_strips,
     rulers_in_use,
 )
 from .show import Show, blank_show
@@ -175,6 +178,11 @@ from .strip_lists import RULED_KINDS, read_strips, strips_of_family, strips_text
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
+    "AtListener",
+    "Reach",
+    "reach",
+    "ruled_by_these",
+    "ruled_strips",
     "CircleOfDcas",
     "MuteGroupSafe",
     "Keeping",

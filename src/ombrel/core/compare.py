@@ -8,6 +8,7 @@ from typing import Final
 from .addresses import default_of, parameter_at
 from .asked import Asked
 from .describe import whose
+from .desk_rules import is_held
 from .flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
 from .kinds import Choice, Number, Reference, Switch, Value
 from .show import Show
@@ -137,10 +138,14 @@ def belongs_to(address: str, strip: str) -> bool:
 
 
 def restored(now: Show, then: Show, strips: Collection[str] = ()) -> dict[str, Asked]:
-    """Moves that bring a show back to what it was: whole, or only what belongs to some strips."""
+    """Moves that bring a show back to what it was: whole, or only what belongs to some strips.
+
+    The key of a mute group that is safe now stays.
+    """
     return {
         address: then.values.get(address, default_of(address))
         for address in {*now.values, *then.values}
         if now[address] != then[address]
+        and not is_held(now, address)
         and (not strips or any(belongs_to(address, strip) for strip in strips))
     }

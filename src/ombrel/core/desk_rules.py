@@ -13,7 +13,7 @@ from .errors import (
 )
 from .show import Show
 
-__all__ = ["BUS_TAPS", "check_desk_rules"]
+__all__ = ["BUS_TAPS", "check_desk_rules", "is_held"]
 
 BUS_TAPS = ("before_fader", "before_fader_after_mute", "after_fader")
 
@@ -153,11 +153,15 @@ def _dca_name(show: Show, dca: str) -> str:
     return show.text(f"{dca}/name") or f"DCA {dca.split('/')[1]}"
 
 
+def is_held(show: Show, address: str) -> bool:
+    """Whether it is the key of a mute group that is safe: no undo, recall or remedy moves it."""
+    group, _, leaf = address.rpartition("/")
+    return group.startswith("mute_group/") and leaf == "on" and show.on(f"{group}/safe")
+
+
 def _safe_mute_groups(show: Show, addresses: Collection[str]) -> None:
     """The key of a safe mute group stays; arming it is an edit of its own, or part of this one."""
     for address in addresses:
-        if not address.startswith("mute_group/") or not address.endswith("/on"):
-            continue
         group = address.rpartition("/")[0]
-        if show.on(f"{group}/safe") and f"{group}/safe" not in addresses:
+        if is_held(show, address) and f"{group}/safe" not in addresses:
             raise MuteGroupSafe(show.text(f"{group}/name") or group.replace("_", " "))

@@ -17,7 +17,7 @@ from .addresses import check_on_desk, kind_on
 from .asked import Asked, Travel, Typed
 from .changes import Change
 from .desk import Desk
-from .desk_rules import check_desk_rules
+from .desk_rules import check_desk_rules, is_held
 from .errors import ConsoleError, EditRefused, WrongValue
 from .flow import Flow, feeds_back, flow_of
 from .kinds import Number, Value
@@ -99,18 +99,6 @@ def show_of(desk: Desk, values: Mapping[str, Value]) -> Show:
     return made(blank_show(desk), values)[0]
 
 
-def _held(show: Show, address: str, change: Change) -> bool:
-    """Whether it is the key of a mute group that is safe now, and was not armed by the change."""
-    group, _, leaf = address.rpartition("/")
-    safe = f"{group}/safe"
-    return (
-        address.startswith("mute_group/")
-        and leaf == "on"
-        and show.on(safe)
-        and safe not in change.new
-    )
-
-
 def undoing(show: Show, change: Change) -> tuple[dict[str, Asked], tuple[str, ...]]:
     """The moves that take `change` back in today's show, and the addresses left alone.
 
@@ -120,7 +108,9 @@ def undoing(show: Show, change: Change) -> tuple[dict[str, Asked], tuple[str, ..
     moves: dict[str, Asked] = {}
     left: list[str] = []
     for address, value in change.new.items():
-        if show[address] == value and not _held(show, address, change):
+        if show[address] == value and not (
+            is_held(show, address) and f"{address.removesuffix('on')}safe" not in change.new
+        ):
             moves[address] = change.old[address]
         else:
             left.append(address)

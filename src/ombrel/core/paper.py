@@ -6,8 +6,10 @@ from dataclasses import dataclass
 from typing import Final
 
 from .flow import Flow, State, flow_of, strip_name
+from .rulers import members_of, rulers_in_use
 from .show import Show
 from .sockets import channels_on, lines_on, returns_on, socket_name, sockets_of_line, strip_of
+from .strip_lists import strips_text
 
 __all__ = [
     "Column",
@@ -100,6 +102,7 @@ _TITLES: Final = {
     "input-list": "Input list",
     "patch-sheet": "Patch sheet",
     "output-list": "Output list",
+    "rulers": "DCAs and mute groups",
 }
 
 
@@ -325,10 +328,43 @@ _WHOLE: Final[Mapping[str, Callable[[Show], Sheet]]] = {
 }
 
 
+_RULERS: Final = (
+    _column("Kind"),
+    _column("No."),
+    _column("Name"),
+    _column("Level", "dB", signed=True, places=1),
+    _column("Key"),
+    _column("Strips"),
+    _column("Members"),
+)
+
+
+def _ruler_sheet(show: Show) -> Sheet:
+    """DCAs and mute groups with their members, as strips and by name."""
+    rows = []
+    for kind, word in (("dca", "DCA"), ("mute_group", "Mute group")):
+        for ruler in rulers_in_use(show, kind):
+            if kind == "dca":
+                level_db: Datum = show.number(f"{ruler}/fader")
+                key = "muted" if show.on(f"{ruler}/mute") else ""
+            else:
+                level_db = ""
+                words = [w for w in ("hard", "safe", "on") if show.on(f"{ruler}/{w}")]
+                key = ", ".join(words)
+            members = members_of(show, ruler)
+            names = ", ".join(strip_name(show, member) for member in members)
+            number = int(ruler.split("/")[1])
+            name = strip_name(show, ruler)
+            rows.append((word, number, name, level_db, key, strips_text(members), names))
+    return Sheet(key="rulers", title=_TITLES["rulers"], columns=_RULERS, rows=tuple(rows))
+
+
 def sheet_keys(show: Show) -> tuple[str, ...]:
     """The keys of all sheets of a show: lists of the whole, then one for each performer's mix."""
     mixes = [n for n in show.mixes() if show.text(f"mix/{n}/serves") in ("ears", "wedge")]
-    return (*_WHOLE, *(f"mix-{number}" for number in mixes))
+    ruling = rulers_in_use(show, "dca") or rulers_in_use(show, "mute_group")
+    rulers = ("rulers",) if ruling else ()
+    return (*_WHOLE, *rulers, *(f"mix-{number}" for number in mixes))
 
 
 def sheet_title(show: Show, key: str) -> str:
@@ -345,4 +381,6 @@ def sheet_of(show: Show, key: str, flow: Flow | None = None) -> Sheet | None:
         return _WHOLE[key](show)
     if key not in sheet_keys(show):
         return None
+    if key == "rulers":
+        return _ruler_sheet(show)
     return _mix_sheet(show, flow or flow_of(show), int(key.removeprefix("mix-")))

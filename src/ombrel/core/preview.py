@@ -10,6 +10,7 @@ from .asked import Asked
 from .changes import Change
 from .edits import edited
 from .flow import Flow, State, listener_name, listeners, source_name, strip_name
+from .keeping import Keeping, keeping
 from .lines import left_behind
 from .show import Show
 from .sockets import channels_of_line, socket_name, strip_of
@@ -31,7 +32,8 @@ class Preview:
     """`change`: the values; `losses`: who loses a socket; `silenced`: (source, listener) that were
 
     heard and will not be; `opened`: the other way round; `moved`: how many cells merely change.
-    `leaving`: lines that leave the list, and what becomes of their channels and sends.
+    `leaving`: lines that leave the list, and what becomes of their channels and sends. `keeping`:
+    where strips join or leave DCAs, what jumps, and what would keep every true level.
     """
 
     change: Change
@@ -40,6 +42,7 @@ class Preview:
     opened: tuple[tuple[str, str], ...]
     moved: int
     leaving: tuple[tuple[str, str], ...]
+    keeping: Keeping | None = None
 
 
 def preview(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> Preview:
@@ -66,7 +69,13 @@ def preview(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> Preview:
         opened=names(will & ~was, after.show),
         moved=int((was & will).sum()),
         leaving=_leaving(show, after.show),
+        keeping=keeping(show, after.show) if _joins(after.change) else None,
     )
+
+
+def _joins(change: Change) -> bool:
+    """Whether something joins or leaves a DCA."""
+    return any("/dca/" in address and address.endswith("/on") for address in change.new)
 
 
 def _leaving(show: Show, after: Show) -> tuple[tuple[str, str], ...]:

@@ -22,7 +22,10 @@ __all__ = [
     "members_of",
     "membership",
     "mute_all",
+    "mutes_for",
+    "ruled_strips",
     "ruled",
+    "ruled_by_these",
     "rulers_in_use",
     "taken_out",
 ]
@@ -75,6 +78,12 @@ def dcas_of(show: Show, thing: str) -> dict[str, tuple[str, ...]]:
     return found
 
 
+def mutes_for(show: Show, strip: str) -> list[str]:
+    """The mute groups that a strip is in, ascending."""
+    groups = (f"mute_group/{n}" for n in range(1, show.desk.mute_groups + 1))
+    return [group for group in groups if show.on(f"{strip}/{group}/on")]
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Ruled:
     """What a strip or DCA truly comes to. `level_db`: its fader and its DCAs together, mutes beside
@@ -92,10 +101,8 @@ class Ruled:
 def ruled(show: Show, thing: str) -> Ruled:
     """What a strip or DCA truly comes to, and of what that is made."""
     dcas = dcas_of(show, thing)
-    groups = [f"mute_group/{n}" for n in range(1, show.desk.mute_groups + 1)]
-    if thing.startswith("dca/"):
-        groups = []
-    muting = [one for one in groups if show.on(f"{thing}/{one}/on") and show.on(f"{one}/on")]
+    groups = [] if thing.startswith("dca/") else mutes_for(show, thing)
+    muting = [one for one in groups if show.on(f"{one}/on")]
     muted = [f"{thing}/mute"] if show.on(f"{thing}/mute") else []
     muted += [f"{dca}/mute" for dca in dcas if show.on(f"{dca}/mute")]
     levels = {dca: show.number(f"{dca}/fader") for dca in dcas}
@@ -105,6 +112,39 @@ def ruled(show: Show, thing: str) -> Ruled:
         muted=(*muted, *(f"{one}/on" for one in muting)),
         hard=tuple(f"{one}/on" for one in muting if show.on(f"{one}/hard")),
     )
+
+
+def ruled_strips(show: Show) -> list[str]:
+    """Strips and DCAs that something rules, in the order of the desk, DCAs last."""
+    held = set()
+    for address in show.values:
+        if address.endswith("/on") and ("/dca/" in address or "/mute_group/" in address):
+            held.add(address.rsplit("/", 3)[0])
+    every = [*layout_of(show.desk).strips, *(f"dca/{n}" for n in range(1, show.desk.dcas + 1))]
+    return [one for one in every if one in held]
+
+
+def ruled_by_these(show: Show, addresses: Iterable[str]) -> list[str] | None:
+    """Ruled strips and DCAs whose true level or mutes hang on some addresses; None: all may."""
+    strips: set[str] = set()
+    rulers: set[str] = set()
+    for address in addresses:
+        words = address.split("/")
+        if words[-1] == "on" and len(words) > 3 and words[-3] in ("dca", "mute_group"):
+            return None
+        if words[0] in ("dca", "mute_group") and words[-1] in ("fader", "mute", "on", "hard"):
+            rulers.add("/".join(words[:2]))
+        elif words[-1] in ("fader", "mute"):
+            strips.add(address.rpartition("/")[0])
+    strips |= {ruler for ruler in rulers if ruler.startswith("dca/")}
+    if rulers:
+        return [s for s in ruled_strips(show) if s in strips or rulers & _all_of(show, s)]
+    return sorted(strip for strip in strips if _all_of(show, strip))
+
+
+def _all_of(show: Show, thing: str) -> set[str]:
+    groups = [] if thing.startswith("dca/") else mutes_for(show, thing)
+    return {*dcas_of(show, thing), *groups}
 
 
 # ---- jobs
@@ -154,16 +194,23 @@ def clear_ruler(show: Show, ruler: str) -> dict[str, Asked]:
 def mute_all(show: Show, what: str) -> dict[str, Asked]:
     """Moves that make a hard mute group of all "inputs" or of all "ears", safe until it is armed.
 
-    Inputs: the channels that sockets feed (talkback inside the desk stays open). Ears: the mixes
-    that serve ears or wedges. Raises NothingLeft, UnreadableText.
+    Inputs: the channels that sockets feed, but those of talkback lines. Ears: the mixes that serve
+    ears. Raises NothingLeft, UnreadableText.
     """
     if what == "inputs":
         name = "All inputs"
+        talk = {
+            show[f"line/{line}/{side}"]
+            for line in show.lines()
+            if show[f"line/{line}/kind"] == "talkback"
+            for side in ("socket", "socket_right")
+        }
         feeds = ((n, show.source_of(n)) for n in show.channels())
-        members = [f"channel/{n}" for n, source in feeds if str(source).startswith("input/")]
+        fed = [(n, source) for n, source in feeds if source not in talk]
+        members = [f"channel/{n}" for n, source in fed if str(source).startswith("input/")]
     elif what == "ears":
         name = "All ears"
-        members = [m for m in show.in_use("mix") if show[f"{m}/serves"] in ("ears", "wedge")]
+        members = [m for m in show.in_use("mix") if show[f"{m}/serves"] == "ears"]
     else:
         raise UnreadableText(what, '"inputs" or "ears"')
     if not members:

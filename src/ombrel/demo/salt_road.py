@@ -17,7 +17,9 @@ from ombrel.core import (
     make_buses,
     make_effect,
     make_mixes,
+    make_rulers,
     merge,
+    mute_all,
 )
 from ombrel.formats.lists import read_book, read_lists
 
@@ -121,6 +123,10 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield lambda now: make_buses(now, "matrix", ["Foyer boat", "Stream", "Relay"], stereo=False)
     yield _matrices
     yield _tracks
+    yield _rulers
+    yield lambda now: mute_all(now, "inputs")
+    yield lambda now: mute_all(now, "ears")
+    yield _mute_groups
     yield _labels
     yield _left_for_a_visitor
 
@@ -273,6 +279,54 @@ def _tracks(show: Show) -> Mapping[str, Asked]:
         moves[f"{track}/tap"] = "before_fader"
         moves[f"{track}/label"] = f"{show.text(f'channel/{channel}/name')} track"[:40]
         moves[f"{track}/device"] = "recorder"
+    return moves
+
+
+# each DCA with the families that it rules; Band holds Drums and Brass besides
+_DCAS = (
+    ("Tellers", ("voices",)),
+    ("Band voices", ("band voices",)),
+    ("Drums", ("drums",)),
+    ("Brass", ("brass",)),
+    ("Strings", ("strings",)),
+    ("Band", ("bass", "strings")),
+    ("Foley", ("foley",)),
+    ("Playback", ("playback",)),
+    ("Effects", ()),
+)
+
+
+def _rulers(show: Show) -> Mapping[str, Asked]:
+    """DCAs that overlap, and one that holds others."""
+    moves = dict(make_rulers(show, "dca", [name for name, _ in _DCAS]))
+    dcas = {name: f"dca/{number}" for number, (name, _) in enumerate(_DCAS, start=1)}
+    for channel in show.channels():
+        family = _family(show.text(f"channel/{channel}/name"))
+        for name, families in _DCAS:
+            if family in families:
+                moves[f"channel/{channel}/{dcas[name]}/on"] = True
+    for name in ("Drums", "Brass"):
+        moves[f"{dcas[name]}/{dcas['Band']}/on"] = True
+    for number in (1, 2):
+        moves[f"return/{number}/{dcas['Effects']}/on"] = True
+    colours = ("amber", "sand", "rose", "moss", "sea", "iris", "sky", "slate", "coral")
+    moves |= {f"{dca}/colour": one for dca, one in zip(dcas.values(), colours, strict=True)}
+    return moves
+
+
+def _mute_groups(show: Show) -> Mapping[str, Asked]:
+    """The two hard ones are there; soft ones beside them."""
+    names = ("Tellers", "Band", "Foley", "Effects")
+    groups = dict(zip(names, range(3, 7), strict=True))
+    moves = dict(make_rulers(show, "mute_group", names))
+    of_band = ("drums", "bass", "strings", "brass", "band voices")
+    for channel in show.channels():
+        family = _family(show.text(f"channel/{channel}/name"))
+        for name, families in (("Tellers", ("voices",)), ("Band", of_band), ("Foley", ("foley",))):
+            if family in families:
+                moves[f"channel/{channel}/mute_group/{groups[name]}/on"] = True
+    for number in (1, 2):
+        moves[f"return/{number}/mute_group/{groups['Effects']}/on"] = True
     return moves
 
 

@@ -195,6 +195,8 @@ class DeskReply(Schema):
     mixes: int
     matrices: int
     effect_engines: int
+    dcas: int
+    mute_groups: int
     lines: int
     full_scale_dbu: float
     boxes: list[BoxReply]
@@ -236,6 +238,8 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
         "mixes": profile.mixes,
         "matrices": profile.matrices,
         "effect_engines": profile.effect_engines,
+        "dcas": profile.dcas,
+        "mute_groups": profile.mute_groups,
         "lines": core.LINES,
         "full_scale_dbu": profile.full_scale_dbu,
         "boxes": list(profile.boxes),

@@ -3,72 +3,31 @@
 An ask holds no rule of the job; its `plan` hands what was typed or dragged to the core.
 """
 
-from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from ombrel import core
-from ombrel.core import Asked, Travel, Typed
 
+from .asking import (
+    KEPT,
+    MOST_BUSES,
+    MOST_STRIPS,
+    Address,
+    AskedMove,
+    Lines,
+    SomeLines,
+    Strict,
+    Typing,
+    moves_from_wire,
+)
+from .asks_of_rulers import ClearRuler, MakeRulers, Members, MuteAll
 from .plans import Planned, Turn
 
-__all__ = ["Ask", "AskedMove", "moves_from_wire", "moves_to_wire"]
-
-# PostgreSQL keeps no U+0000, in text or in JSON: it is refused here, where one request is alone
-KEPT = r"^[^\x00]*$"
-Address = Annotated[str, Field(max_length=120, pattern=KEPT)]
-Typing = Annotated[str, Field(max_length=400, pattern=KEPT)]
-Lines = Annotated[list[int], Field(max_length=core.LINES)]
-SomeLines = Annotated[list[int], Field(min_length=1, max_length=core.LINES)]
-MOST_BUSES = 200  # more than any desk has
-MOST_STRIPS = 400
+__all__ = ["Ask"]
 
 
-class _Strict(BaseModel):
-    """A part of the wire: what it does not know it refuses."""
-
-    model_config = ConfigDict(extra="forbid")
-
-
-class AskedMove(_Strict):
-    """One address and what it is to hold: a value, a typed text, or a place of its travel."""
-
-    address: Address
-    value: float | bool | Annotated[str, Field(pattern=KEPT)] | None = None
-    typed: Typing | None = None
-    travel: float | None = None
-
-
-def moves_from_wire(moves: list[AskedMove]) -> dict[str, Asked]:
-    """Moves as the core takes them. Raises UnknownAddress or WrongValue."""
-    found: dict[str, Asked] = {}
-    for move in moves:
-        if move.typed is not None:
-            found[move.address] = Typed(move.typed)
-        elif move.travel is not None:
-            found[move.address] = Travel(move.travel)
-        else:
-            kind = core.parameter_at(move.address).kind
-            found[move.address] = kind.from_wire(move.value, move.address)
-    return found
-
-
-def moves_to_wire(moves: Mapping[str, Asked]) -> list[AskedMove]:
-    """Moves of a remedy, for the button that makes them."""
-    found = []
-    for address, asked in moves.items():
-        if isinstance(asked, Typed):
-            found.append(AskedMove(address=address, typed=asked.text))
-        elif isinstance(asked, Travel):
-            found.append(AskedMove(address=address, travel=asked.fraction))
-        else:
-            value = core.parameter_at(address).kind.to_wire(asked)
-            found.append(AskedMove(address=address, value=value))
-    return found
-
-
-class Moves(_Strict):
+class Moves(Strict):
     """Put values at addresses."""
 
     action: Literal["moves"]
@@ -79,7 +38,7 @@ class Moves(_Strict):
         return Planned(moves_from_wire(self.moves), self.says)
 
 
-class Fill(_Strict):
+class Fill(Strict):
     """Give a run of sockets to channels, or move all that uses them to other sockets, as typed."""
 
     action: Literal["fill"]
@@ -90,7 +49,7 @@ class Fill(_Strict):
         return Planned(core.fill(turn.show, self.sockets, self.to), f"{self.sockets} to {self.to}")
 
 
-class PatchLines(_Strict):
+class PatchLines(Strict):
     """Give lines sockets and channels. `lines` empty: all of them."""
 
     action: Literal["patch_lines"]
@@ -101,7 +60,7 @@ class PatchLines(_Strict):
         return Planned(core.patch_lines(turn.show, lines), f"{len(lines)} lines patched")
 
 
-class Plug(_Strict):
+class Plug(Strict):
     """Plug a line into a socket as typed; empty text unplugs it."""
 
     action: Literal["plug"]
@@ -114,7 +73,7 @@ class Plug(_Strict):
         return Planned(core.plug_line(turn.show, self.line, socket, right=self.right))
 
 
-class Feed(_Strict):
+class Feed(Strict):
     """Give a channel a source, or its spare, as typed; empty text takes it away."""
 
     action: Literal["feed"]
@@ -131,7 +90,7 @@ class Feed(_Strict):
         return Planned(core.fill_channels(turn.show, [socket], [self.channel]))
 
 
-class AddLine(_Strict):
+class AddLine(Strict):
     """A new line at the end of the list."""
 
     action: Literal["add_line"]
@@ -143,7 +102,7 @@ class AddLine(_Strict):
         return Planned(core.add_lines(turn.show, [draft]), f"Line {self.name}")
 
 
-class RemoveLines(_Strict):
+class RemoveLines(Strict):
     """Take lines off the list."""
 
     action: Literal["remove_lines"]
@@ -155,7 +114,7 @@ class RemoveLines(_Strict):
         return Planned(moves, f"{len(self.lines)} lines removed")
 
 
-class NameChannels(_Strict):
+class NameChannels(Strict):
     """Call the channels of lines after them."""
 
     action: Literal["name_channels"]
@@ -165,7 +124,7 @@ class NameChannels(_Strict):
         return Planned(core.name_channels(turn.show, self.lines), "Channels named after lines")
 
 
-class SetKind(_Strict):
+class SetKind(Strict):
     """Make lines of a kind; levels that nobody set follow it."""
 
     action: Literal["set_kind"]
@@ -176,7 +135,7 @@ class SetKind(_Strict):
         return Planned(core.set_kind(turn.show, self.lines, self.kind))
 
 
-class DuplicateLines(_Strict):
+class DuplicateLines(Strict):
     """Copy lines to the end of the list."""
 
     action: Literal["duplicate_lines"]
@@ -187,7 +146,7 @@ class DuplicateLines(_Strict):
         return Planned(moves, f"{len(self.lines)} lines duplicated")
 
 
-class SwapLines(_Strict):
+class SwapLines(Strict):
     """Exchange the sockets of two lines in the patch, since their cables are."""
 
     action: Literal["swap_lines"]
@@ -199,7 +158,7 @@ class SwapLines(_Strict):
         return Planned(core.swap_lines(turn.show, one, other), f"Swapped {names} in the patch")
 
 
-class SuggestGains(_Strict):
+class SuggestGains(Strict):
     """Set the preamps of lines to the gains that meet the show's target. `lines` empty: all."""
 
     action: Literal["suggest_gains"]
@@ -210,7 +169,7 @@ class SuggestGains(_Strict):
         return Planned(core.suggested_gains(turn.show, lines), "Gains set as suggested")
 
 
-class PatchBuses(_Strict):
+class PatchBuses(Strict):
     """Patch mixes (all that no output carries, if none are named) to the next free outputs."""
 
     action: Literal["patch_buses"]
@@ -221,7 +180,7 @@ class PatchBuses(_Strict):
         return Planned(core.patch_buses(turn.show, buses), "Mixes patched to outputs")
 
 
-class MoveLines(_Strict):
+class MoveLines(Strict):
     """Move lines ahead of another, or to the end."""
 
     action: Literal["move_lines"]
@@ -232,7 +191,7 @@ class MoveLines(_Strict):
         return Planned(core.move_lines(turn.show, self.lines, self.before), "Lines moved")
 
 
-class MakeMixes(_Strict):
+class MakeMixes(Strict):
     """Make a mix for each name, sends and outputs included."""
 
     action: Literal["make_mixes"]
@@ -262,7 +221,7 @@ class MakeMixes(_Strict):
         return Planned(moves, f"Made {', '.join(self.names)}")
 
 
-class MakeBuses(_Strict):
+class MakeBuses(Strict):
     """Make a group or matrix for each name."""
 
     action: Literal["make_buses"]
@@ -278,7 +237,7 @@ class MakeBuses(_Strict):
         return Planned(moves, f"Made {', '.join(self.names)}")
 
 
-class MakeEffect(_Strict):
+class MakeEffect(Strict):
     """Make a shared effect: its mix, its engine (0: the next free), its return."""
 
     action: Literal["make_effect"]
@@ -291,7 +250,7 @@ class MakeEffect(_Strict):
         return Planned(moves, f"Made {self.name}")
 
 
-class RemoveBus(_Strict):
+class RemoveBus(Strict):
     """Remove a mix, group or matrix."""
 
     action: Literal["remove_bus"]
@@ -302,7 +261,7 @@ class RemoveBus(_Strict):
         return Planned(core.remove_bus(turn.show, self.bus), f"{name} removed")
 
 
-class DuplicateBus(_Strict):
+class DuplicateBus(Strict):
     """Copy a mix, group or matrix into the next free one."""
 
     action: Literal["duplicate_bus"]
@@ -313,7 +272,7 @@ class DuplicateBus(_Strict):
         return Planned(core.duplicate_bus(turn.show, self.bus), f"{name} duplicated")
 
 
-class MoveBus(_Strict):
+class MoveBus(Strict):
     """Put a mix, group or matrix ahead of another of its kind, or last."""
 
     action: Literal["move_bus"]
@@ -325,7 +284,7 @@ class MoveBus(_Strict):
         return Planned(core.move_bus(turn.show, self.bus, self.before), f"{name} moved")
 
 
-class FillMix(_Strict):
+class FillMix(Strict):
     """Fill a mix from the house's true levels or another mix, with an offset as typed."""
 
     action: Literal["fill_mix"]
@@ -340,7 +299,7 @@ class FillMix(_Strict):
         return Planned(moves, f"{names[0]} filled from {names[1]}")
 
 
-class FeedReturn(_Strict):
+class FeedReturn(Strict):
     """Give a return its source as typed ("engine 2", "A 1"); empty text takes it away."""
 
     action: Literal["feed_return"]
@@ -352,7 +311,7 @@ class FeedReturn(_Strict):
         return Planned({f"return/{self.number}/source": source})
 
 
-class PatchBus(_Strict):
+class PatchBus(Strict):
     """Patch a bus to outputs as typed, or with no text to the next free ones."""
 
     action: Literal["patch_bus"]
@@ -364,7 +323,7 @@ class PatchBus(_Strict):
         return Planned(moves, f"{core.listener_name(turn.show, self.bus)} to outputs")
 
 
-class PatchOutput(_Strict):
+class PatchOutput(Strict):
     """Let an output carry a source, or nothing; where a desk patches in blocks, the whole block."""
 
     action: Literal["patch_output"]
@@ -375,7 +334,7 @@ class PatchOutput(_Strict):
         return Planned(core.patch_output(turn.show, self.socket, self.source))
 
 
-class BackTo(_Strict):
+class BackTo(Strict):
     """Bring the show back to how it stood after a revision: whole, or only some strips."""
 
     action: Literal["back_to"]
@@ -393,14 +352,14 @@ class BackTo(_Strict):
         return Planned(moves, f"{names}{more} back to {where}" if names else f"Back to {where}")
 
 
-class HearCell(_Strict):
+class HearCell(Strict):
     """One cell of who hears what."""
 
     source: Address
     listener: Address
 
 
-class Hear(_Strict):
+class Hear(Strict):
     """Let cells of who hears what arrive at a level as typed."""
 
     action: Literal["hear"]
@@ -438,6 +397,10 @@ Ask = Annotated[
     | PatchBus
     | PatchOutput
     | BackTo
+    | MakeRulers
+    | Members
+    | ClearRuler
+    | MuteAll
     | Hear,
     Field(discriminator="action"),
 ]

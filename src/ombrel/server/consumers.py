@@ -26,6 +26,9 @@ from .news import (
     cells_text,
     loudest_text,
     noticed_text,
+    reach_text,
+    ruled_again_text,
+    ruled_text,
     snapshot_text,
     table_text,
     text_of,
@@ -64,6 +67,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.table = False
         self.why: wire.WatchedCell | None = None
         self.check: int | None = None
+        self.ruler: str | None = None
         self.metered_at = 0.0
         self.metering: asyncio.Task | None = None
         self.work: set[asyncio.Task] = set()
@@ -168,11 +172,15 @@ class ShowConsumer(AsyncWebsocketConsumer):
             )
         else:
             await self.tell(await in_thread(snapshot_text, state))
+        await self.tell(await in_thread(ruled_text, state))
         self._owe("noticed")
 
     async def _watch(self, message: wire.Watch) -> None:
         began = message.table and not self.table
         self.table, self.why, self.check = message.table, message.why, message.check
+        self.ruler = message.ruler
+        if self.ruler:
+            self._owe("reach")
         if self.check is None:
             stage_link().enough(self._measured)
         else:
@@ -205,6 +213,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 state = live_of(self.show_id).state or await self._now()
                 if what == "noticed":
                     await self.tell(await at_leisure(noticed_text, state))
+                elif what == "reach":
+                    if self.ruler:
+                        await self.tell(await at_leisure(reach_text, state, self.ruler))
                 elif self.why:
                     await self.tell(await at_leisure(why_text, state, *self._cell()))
             except ConsoleError as error:  # the cell went with its strip
@@ -311,6 +322,10 @@ class ShowConsumer(AsyncWebsocketConsumer):
         state = live_of(self.show_id).state
         if state is None or state.revision < told.revision:  # another process moved it on
             state = await self._now()
+        if ruled := await in_thread(ruled_again_text, state, told):
+            await self.tell(ruled)
+        if self.ruler:
+            self._owe("reach")
         if self.table and told.layout:
             await self.tell(await in_thread(table_text, state))
         elif self.table and told.cells:

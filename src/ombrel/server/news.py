@@ -4,6 +4,8 @@ import json
 from functools import lru_cache
 from typing import Any
 
+from ombrel import core
+
 from . import tellings
 from .live import State
 from .wire import WatchedCell
@@ -14,6 +16,9 @@ __all__ = [
     "cells_text",
     "loudest_text",
     "noticed_text",
+    "reach_text",
+    "ruled_again_text",
+    "ruled_text",
     "snapshot_text",
     "table_text",
     "text_of",
@@ -117,3 +122,24 @@ def loudest_text(state: State, source: str, listener: str) -> str:
 def noticed_text(state: State) -> str:
     """Findings, found once for a state: it is compared by identity."""
     return text_of(tellings.noticed_message(state))
+
+
+@lru_cache(maxsize=4)
+def ruled_text(state: State) -> str:
+    """What all ruled strips truly come to."""
+    return text_of(tellings.ruled_message(state))
+
+
+@lru_cache(maxsize=8)
+def ruled_again_text(state: State, told: Told) -> str:
+    """What those come to that a move bears on; "" for none."""
+    strips = core.ruled_by_these(state.show, told.values)
+    if strips is None:
+        return ruled_text(state)
+    return text_of(tellings.ruled_message(state, strips)) if strips else ""
+
+
+@lru_cache(maxsize=16)
+def reach_text(state: State, ruler: str) -> str:
+    """How far a DCA or mute group reaches. Raises UnknownAddress."""
+    return text_of(tellings.reach_message(state, ruler))

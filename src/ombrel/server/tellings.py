@@ -1,24 +1,30 @@
 """What a screen is told, made from a state of the show: messages of `wire`, filled in."""
 
 import math
+from collections.abc import Sequence
 from functools import lru_cache
 from typing import cast
 from uuid import UUID
 
 from ombrel import core
 
-from .asks import moves_to_wire
+from .asking import moves_to_wire
 from .live import State, to_wire
 from .wire import (
     CellState,
     FindingMessage,
+    KeepingMessage,
     LossMessage,
     Loudest,
     LoudSource,
     Noticed,
     PreampMessage,
     Preview,
+    ReachListener,
+    ReachMessage,
     RefusedMessage,
+    RuledMessage,
+    RuledStrip,
     WhyAnswer,
     WhyReason,
     WhyRemedy,
@@ -32,7 +38,9 @@ __all__ = [
     "meters_message",
     "noticed_message",
     "preview_message",
+    "reach_message",
     "refused_message",
+    "ruled_message",
     "snapshot_message",
     "table_message",
     "why_message",
@@ -159,7 +167,12 @@ def why_message(state: State, source: str, listener: str) -> dict:
             for way in answer.ways
         ],
         reasons=[
-            WhyReason(code=one.code, says=one.says, remedy=remedy_to_wire(one.remedy))
+            WhyReason(
+                code=one.code,
+                says=one.says,
+                remedy=remedy_to_wire(one.remedy),
+                instead=remedy_to_wire(one.instead),
+            )
             for one in answer.reasons
         ],
         opening=remedy_to_wire(answer.opening),
@@ -247,4 +260,58 @@ def preview_message(message_id: UUID, preview: core.Preview) -> dict:
         opened=list(preview.opened),
         moved=preview.moved,
         leaving=list(preview.leaving),
+        keeping=_keeping(preview.keeping),
+    ).model_dump(mode="json")
+
+
+def _keeping(keeping: core.Keeping | None) -> KeepingMessage | None:
+    if keeping is None:
+        return None
+    return KeepingMessage(
+        jumps=[(s, _level(was), _level(will)) for s, was, will in keeping.jumps],
+        keep=[] if keeping.lacking else moves_to_wire(keeping.moves),
+        lacking=[(name, _level(db)) for name, db in keeping.lacking],
+        silenced=list(keeping.silenced),
+    )
+
+
+def ruled_message(state: State, strips: Sequence[str] | None = None) -> dict:
+    """What ruled strips come to: some of them, or all (None)."""
+    show = state.show
+    every = core.ruled_strips(show) if strips is None else strips
+    found: dict[str, RuledStrip | None] = {}
+    for strip in every:
+        by = core.ruled(show, strip)
+        found[strip] = RuledStrip(
+            level_db=_level(by.level_db),
+            parts=[(dca, _level(level_db)) for dca, level_db in by.parts],
+            muted=list(by.muted),
+        )
+    return RuledMessage(
+        type="ruled", revision=state.revision, whole=strips is None, strips=found
+    ).model_dump(mode="json")
+
+
+def reach_message(state: State, ruler: str) -> dict:
+    """How far a DCA or mute group reaches. Raises UnknownAddress."""
+    found = core.reach(state.show, state.flow, ruler)
+    sends = f"{found.sends} send{'s' if found.sends != 1 else ''}"
+    behind = core.Remedy(says=f"Tap {sends} behind the mute", moves=found.behind)
+    return ReachMessage(
+        type="reach",
+        revision=state.revision,
+        ruler=ruler,
+        closed=found.closed,
+        alone=list(found.alone),
+        listeners=[
+            ReachListener(
+                listener=one.listener,
+                name=one.name,
+                closes=one.closes,
+                follows=one.follows,
+                still=list(one.still),
+            )
+            for one in found.listeners
+        ],
+        behind=remedy_to_wire(behind if found.sends else None),
     ).model_dump(mode="json")

@@ -5,7 +5,8 @@ from uuid import UUID
 
 from pydantic import BaseModel, Field, TypeAdapter
 
-from .asks import KEPT, Address, Ask, AskedMove, _Strict
+from .asking import KEPT, Address, AskedMove, Strict
+from .asks import Ask
 
 __all__ = ["FROM_SCREEN", "FromScreen", "ToScreen"]
 
@@ -17,37 +18,38 @@ CellWay = Literal["before", "after", "through"]
 # ---- from a screen
 
 
-class WatchedCell(_Strict):
+class WatchedCell(Strict):
     """The cell whose explanation a screen draws."""
 
     source: Address
     listener: Address
 
 
-class Hello(_Strict):
+class Hello(Strict):
     """First message: the revision that the screen has (null: none)."""
 
     type: Literal["hello"]
     since: int | None = None
 
 
-class Watch(_Strict):
+class Watch(Strict):
     """What the screen draws from now on, besides values."""
 
     type: Literal["watch"]
     table: bool = False
     why: WatchedCell | None = None
     check: int | None = None
+    ruler: Address | None = None  # the DCA or mute group whose reach is drawn
     view: Annotated[str, Field(max_length=40, pattern=KEPT)] = ""  # where its person is, for others
 
 
-class Ping(_Strict):
+class Ping(Strict):
     """Is anybody there? The answer is `pong`: a network can die without a word."""
 
     type: Literal["ping"]
 
 
-class Do(_Strict):
+class Do(Strict):
     """Make an edit. `id` counts once however often it is sent."""
 
     type: Literal["do"]
@@ -56,7 +58,7 @@ class Do(_Strict):
     ask: Ask
 
 
-class FeedLine(_Strict):
+class FeedLine(Strict):
     """Ask the stage to feed a line tone, noise or nothing, at its expected level."""
 
     type: Literal["feed"]
@@ -64,27 +66,27 @@ class FeedLine(_Strict):
     signal: Literal["tone", "noise", "nothing"]
 
 
-class SwapCables(_Strict):
+class SwapCables(Strict):
     """Exchange the cables of two lines on the stand-in stage, to see what a line check finds."""
 
     type: Literal["swap_cables"]
     lines: tuple[int, int]
 
 
-class StraightCables(_Strict):
+class StraightCables(Strict):
     """Have every cable of the stand-in stage plugged as the show has it."""
 
     type: Literal["straight_cables"]
 
 
-class Turn(_Strict):
+class Turn(Strict):
     """Undo or redo this person's last gesture."""
 
     type: Literal["undo", "redo"]
     id: UUID
 
 
-class Try(_Strict):
+class Try(Strict):
     """Tell what an edit would do, without doing it."""
 
     type: Literal["try"]
@@ -193,6 +195,7 @@ class WhyReason(BaseModel):
     code: str
     says: str
     remedy: WhyRemedy | None
+    instead: WhyRemedy | None
 
 
 class WhyWay(BaseModel):
@@ -249,6 +252,19 @@ class LossMessage(BaseModel):
     to: str
 
 
+class KeepingMessage(BaseModel):
+    """Where strips join or leave DCAs: true levels that would jump, from and to in dB (null: off),
+
+    by address; `keep`: what would keep them all, or `lacking`: by name, where faders would have to
+    stand. `silenced`: whom a muted DCA would mute.
+    """
+
+    jumps: list[tuple[str, float | None, float | None]]
+    keep: list[AskedMove]
+    lacking: list[tuple[str, float | None]]
+    silenced: list[str]
+
+
 class Preview(BaseModel):
     """What an edit would do."""
 
@@ -260,6 +276,7 @@ class Preview(BaseModel):
     opened: list[tuple[str, str]]
     moved: int
     leaving: list[tuple[str, str]]
+    keeping: KeepingMessage | None
 
 
 class FindingMessage(BaseModel):
@@ -298,6 +315,51 @@ class Loudest(BaseModel):
     revision: int
     listener: str
     sources: list[LoudSource]
+
+
+class RuledStrip(BaseModel):
+    """What a strip or DCA truly comes to: its level in dB (null: off), the DCAs that are away from
+
+    0 dB with what they add, and addresses of all that mutes it.
+    """
+
+    level_db: float | None
+    parts: list[tuple[str, float | None]]
+    muted: list[str]
+
+
+class RuledMessage(BaseModel):
+    """What strips come to that something rules; null: nothing rules it any more.
+
+    `whole`: these are all; else only those that moved.
+    """
+
+    type: Literal["ruled"]
+    revision: int
+    whole: bool
+    strips: dict[str, RuledStrip | None]
+
+
+class ReachListener(BaseModel):
+    """What a DCA or mute group does at a listener, in numbers of sources; `still`: who is heard."""
+
+    listener: str
+    name: str
+    closes: int
+    follows: int
+    still: list[str]
+
+
+class ReachMessage(BaseModel):
+    """How far a DCA or mute group reaches. `behind`: the action that taps sends behind the mute."""
+
+    type: Literal["reach"]
+    revision: int
+    ruler: str
+    closed: int
+    alone: list[str]
+    listeners: list[ReachListener]
+    behind: WhyRemedy | None
 
 
 class Pong(BaseModel):
@@ -360,6 +422,8 @@ ToScreen = (
     | RefusedMessage
     | Preview
     | Loudest
+    | RuledMessage
+    | ReachMessage
     | Noticed
     | Pong
     | Present

@@ -13,6 +13,11 @@ export interface Lists {
   matrices: readonly number[];
   /** Channels by what their source is: a socket, or a side of a bus. */
   fed: ReadonlyMap<string, readonly number[]>;
+  /** DCAs and mute groups that have a name or a member. */
+  dcas: readonly number[];
+  mute_groups: readonly number[];
+  /** Direct members by their DCA or mute group ("dca/3"). */
+  members: ReadonlyMap<string, ReadonlySet<string>>;
   /** Output sockets that carry something. */
   outputs: ReadonlySet<string>;
   /** Moves on whenever something moved that the patch is drawn from. */
@@ -26,6 +31,9 @@ export const NO_LISTS: Lists = {
   groups: [],
   mixes: [],
   matrices: [],
+  dcas: [],
+  mute_groups: [],
+  members: new Map(),
   fed: new Map(),
   outputs: new Set(),
   patched: 0,
@@ -39,11 +47,15 @@ const LISTED = {
   matrix: "matrices",
 } as const;
 type Kind = keyof typeof LISTED;
+const RULERS = { dca: "dcas", mute_group: "mute_groups" } as const;
 
 const BEARS_ON_USE =
   /^(?:(group|mix|matrix)\/(\d+)\/format|(channel|return)\/(\d+)\/(?:source|spare|name))$/;
 const BEARS_ON_PATCH =
   /^(?:line\/|input\/[^/]+\/\d+\/phantom$|channel\/\d+\/(?:source|spare|on_spare|name|fixed)$|return\/\d+\/source$)/;
+
+const MEMBERSHIP = /^(.+)\/((?:dca|mute_group)\/\d+)\/on$/;
+const RULER = /^(dca|mute_group)\/(\d+)\/name$/;
 
 const inUse = (values: Values, kind: string, number: number): boolean =>
   kind === "channel" || kind === "return"
@@ -57,7 +69,23 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   const lines = new Set<number>();
   let outputs: Set<string> | null = null;
   let sources = false;
+  const rulers = new Set<string>();
+  const members = new Map<string, Set<string>>();
   for (const address of moved) {
+    const membership = MEMBERSHIP.exec(address);
+    if (membership) {
+      const [, member, ruler] = membership as unknown as [string, string, string];
+      let held = members.get(ruler);
+      if (!held) {
+        held = new Set(before.members.get(ruler));
+        members.set(ruler, held);
+      }
+      if (values.get(address) === true) held.add(member);
+      else held.delete(member);
+      rulers.add(ruler);
+      continue;
+    }
+    if (RULER.test(address)) rulers.add(address.slice(0, -"/name".length));
     if (BEARS_ON_PATCH.test(address)) after.patched = before.patched + 1;
     if (address.startsWith("line/")) {
       if (address.endsWith("/place")) lines.add(Number(address.split("/")[1]));
@@ -90,6 +118,20 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   }
   if (lines.size > 0) after.lines = linesInOrder(values, new Set([...before.lines, ...lines]));
   if (outputs) after.outputs = outputs;
+  if (members.size > 0) after.members = new Map([...before.members, ...members]);
+  for (const kind of ["dca", "mute_group"] as const) {
+    const list = before[RULERS[kind]];
+    const numbers = new Set(list);
+    for (const ruler of rulers) {
+      if (!ruler.startsWith(`${kind}/`)) continue;
+      const number = Number(ruler.split("/")[1]);
+      const held = (after.members ?? before.members).get(ruler);
+      if (held?.size || values.get(`${ruler}/name`)) numbers.add(number);
+      else numbers.delete(number);
+    }
+    if (numbers.size !== list.length || list.some((number) => !numbers.has(number)))
+      after[RULERS[kind]] = [...numbers].sort((a, b) => a - b);
+  }
   if (sources) after.fed = fedBySource(values, after.channels ?? before.channels);
   return after;
 }

@@ -10,7 +10,9 @@ import type {
   Meters,
   PersonHere,
   Preamp,
+  Reach,
   Remedy,
+  Ruled,
   Table,
   ToScreen,
   Value,
@@ -48,6 +50,10 @@ export interface ShowState extends Lists {
   loudest: Loudest | null;
   /** Who else has the show open. */
   others: readonly PersonHere[];
+  /** What strips and DCAs truly come to that something rules. */
+  ruled: ReadonlyMap<string, Ruled>;
+  /** How far the DCA or mute group reaches that is looked at. */
+  reach: Reach | null;
   findings: readonly Finding[];
   /** What the preamps make of the lines on them, by socket. */
   preamps: ReadonlyMap<string, Preamp>;
@@ -74,6 +80,8 @@ export const store = createStore<ShowState>(() => ({
   why: null,
   loudest: null,
   others: [],
+  ruled: new Map(),
+  reach: null,
   findings: [],
   preamps: new Map(),
   meters: null,
@@ -128,6 +136,10 @@ export function received(message: ToScreen): void {
         return { why: message };
       case "loudest":
         return { loudest: message };
+      case "ruled":
+        return { ruled: withRuled(message.whole ? new Map() : state.ruled, message.strips) };
+      case "reach":
+        return { reach: message };
       case "present":
         return { others: message.others };
       case "noticed":
@@ -146,6 +158,19 @@ export function received(message: ToScreen): void {
         return {};
     }
   });
+}
+
+function withRuled(
+  before: ReadonlyMap<string, Ruled>,
+  strips: Readonly<Record<string, Ruled | null>>,
+): ReadonlyMap<string, Ruled> {
+  const ruled = new Map(before);
+  for (const strip in strips) {
+    const by = strips[strip];
+    if (by) ruled.set(strip, by);
+    else ruled.delete(strip);
+  }
+  return ruled;
 }
 
 function withCells(table: Table, cells: Extract<ToScreen, { type: "cells" }>["cells"]): Table {

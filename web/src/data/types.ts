@@ -34,6 +34,8 @@ export type Preamp = Schemas["PreampMessage"];
 export type Loudest = Schemas["Loudest"];
 export type PersonHere = Schemas["PersonHere"];
 export type Meters = Schemas["Meters"];
+export type Ruled = Schemas["RuledStrip"];
+export type Reach = Schemas["ReachMessage"];
 export type Preview = Schemas["Preview"];
 /** A value on the wire; null is silence for a level, and nothing for a reference. */
 export type Value = string | number | boolean | null;

@@ -8,6 +8,13 @@ const ROWS: readonly KeyWord[] = [
   ["Escape", "give up what was typed"],
 ];
 
+const TABLE: readonly KeyWord[] = [
+  ["Arrows", "another cell"],
+  ["Shift and arrows", "several cells"],
+  ["Space", "into the group, or out of it: all that is taken"],
+  ["Ctrl+Enter", "take what is shown first"],
+];
+
 export const KEYS: Record<string, readonly KeyWord[]> = {
   hears: [
     ["Arrows", "another cell"],
@@ -32,6 +39,8 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["Page Up, Page Down", "a fader by 3 dB"],
     ["Home, End", "a fader off, or at 0"],
   ],
+  dcas: TABLE,
+  mutes: TABLE,
   check: [
     ["G", "good, and on to the next line"],
     ["B", "bad"],

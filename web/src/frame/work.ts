@@ -8,7 +8,7 @@ export interface Part {
   count?: string;
 }
 
-export const GROUPS = ["Prepare", "Hear"] as const;
+export const GROUPS = ["Prepare", "Play", "Hear"] as const;
 
 /** What each view is called, by the first part of its path. */
 export const VIEW_WORD: Record<string, string> = {
@@ -16,6 +16,8 @@ export const VIEW_WORD: Record<string, string> = {
   patch: "Patch",
   mixes: "Mixes",
   outputs: "Outputs",
+  dcas: "DCAs",
+  mutes: "Mute groups",
   check: "Line check",
   paper: "Paper",
   guide: "Guide",
@@ -41,6 +43,8 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
     (state) => state.mixes.length + state.groups.length + state.matrices.length,
   );
   const outputs = useOutputs();
+  const dcas = useShow((state) => state.dcas.length);
+  const mutes = useShow((state) => state.mute_groups.length);
   const part = (view: string, count?: string): Part => ({
     to: `/${view}`,
     word: VIEW_WORD[view]!,
@@ -55,6 +59,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("check", `${checked}/${lines}`),
       part("paper"),
     ],
+    Play: [part("dcas", String(dcas)), part("mutes", String(mutes))],
     Hear: [part("hears"), part("history")],
   };
 }

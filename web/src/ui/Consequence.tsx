@@ -1,9 +1,10 @@
 import { type ReactNode, useEffect, useState } from "react";
 import type { Ask, Preview } from "../data/types";
-import { useLink, useShow } from "../data/use";
+import { stripName, useLink, useShow } from "../data/use";
+import { cellText, levelText } from "../data/words";
 
 /** What the core says an edit would do, asked again whenever the edit or the show changes. */
-function usePreview(ask: Ask | null): Preview | string | null {
+export function usePreview(ask: Ask | null): Preview | string | null {
   const link = useLink();
   const revision = useShow((state) => state.revision);
   const [shown, setShown] = useState<Preview | string | null>(null);
@@ -44,6 +45,38 @@ function names(pairs: readonly (readonly [string, string])[]): string {
     : parts.join("; ");
 }
 
+/** Where strips join or leave DCAs: whose true level jumps, and whether that can be made up for. */
+function Jumps({ keeping }: { keeping: NonNullable<Preview["keeping"]> }) {
+  const words = useShow((state) =>
+    keeping.jumps
+      .slice(0, 6)
+      .map(([strip, from, to]) => `${stripName(state, strip)} ${cellText(from)} → ${cellText(to)}`)
+      .join(", "),
+  );
+  const more = keeping.jumps.length - 6;
+  return (
+    <>
+      {words && (
+        <p>
+          <strong className="text-sun-text">Jumps:</strong> {words}
+          {more > 0 && ` and ${more} more`}
+        </p>
+      )}
+      {keeping.silenced.length > 0 && (
+        <p className="text-coral">Muted with it: {keeping.silenced.join(", ")}</p>
+      )}
+      {keeping.lacking.length > 0 && (
+        <p className="text-soft">
+          Levels cannot be kept:{" "}
+          {keeping.lacking
+            .map(([name, at]) => (at === null ? name : `${name} would need ${levelText(at)} dB`))
+            .join(", ")}
+        </p>
+      )}
+    </>
+  );
+}
+
 /** Before an edit is made: who loses what, and who falls silent. Without one: what to do here. */
 export function Consequence({ ask, children }: { ask: Ask | null; children?: ReactNode }) {
   const shown = usePreview(ask);
@@ -79,6 +112,7 @@ export function Consequence({ ask, children }: { ask: Ask | null; children?: Rea
           <strong>{name}</strong> leaves the list. {becomes}
         </p>
       ))}
+      {shown.keeping && <Jumps keeping={shown.keeping} />}
       {shown.losses.map((loss, index) => (
         <p key={index}>
           <strong className="text-coral">{loss.who}</strong> loses {loss.loses}

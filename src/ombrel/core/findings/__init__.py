@@ -18,6 +18,7 @@ from .outputs import mix_that_goes_nowhere, output_taken_by_nothing
 from .past_full_scale import past_full_scale
 from .phantom import phantom_missing, phantom_not_wanted
 from .rule import Finding, Look, Rule
+from .rulers import empty_dca, ruled_twice, silenced_thrice, talkback_shut
 from .shared_preamp import shared_preamp
 from .spare_dead import spare_dead
 
@@ -36,6 +37,10 @@ RULES: Final[tuple[Rule, ...]] = (
     spare_dead,
     output_taken_by_nothing,
     shared_preamp,
+    talkback_shut,
+    ruled_twice,
+    silenced_thrice,
+    empty_dca,
 )
 
 
@@ -64,8 +69,10 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
 
 
 # Levels, mutes, pans and sends change in every second of a show, and no rule looks at them, save
-# that of loops, where there can be any.
-_ASPECTS: Final = frozenset({"lines", "name", "outputs", "patch", "phantom", "preamp", "routing"})
+# that of loops, where there can be any, and that of strips which several things mute.
+_ASPECTS: Final = frozenset(
+    {"dcas", "lines", "mute_groups", "name", "outputs", "patch", "phantom", "preamp", "routing"}
+)
 _OF_LOOPS: Final = frozenset({"fader", "mute", "pan", "sends"})
 
 
@@ -74,5 +81,20 @@ def bears_on_findings(addresses: Iterable[str], *flows: Flow) -> bool:
 
     `flows`: of the show before and after it; levels count only where there is a loop.
     """
+    addresses = list(addresses)
     aspects = {parameter_at(address).aspect for address in addresses}
+    if "mute" in aspects and any(_ruled(flow, addresses) for flow in flows):
+        return True
     return bool(aspects & _ASPECTS) or (bool(aspects & _OF_LOOPS) and any(map(has_loop, flows)))
+
+
+def _ruled(flow: Flow, addresses: Iterable[str]) -> bool:
+    """Whether some of these mute a strip that DCAs or mute groups rule too."""
+    arrays, index = flow.arrays, flow.layout.index
+    for address in addresses:
+        if parameter_at(address).aspect != "mute":
+            continue
+        place = index.get(address.rpartition("/")[0])
+        if place is None or arrays.dca_of[place].any() or arrays.group_of[place].any():
+            return True
+    return False

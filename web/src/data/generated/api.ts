@@ -570,6 +570,26 @@ export interface components {
             type: "cells";
         };
         /**
+         * ClearRuler
+         * @description Clear a DCA or mute group: its name, members, mute and level.
+         *
+         *     `also`: as in `members`.
+         */
+        ClearRuler: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "clear_ruler";
+            /**
+             * Also
+             * @default []
+             */
+            also?: components["schemas"]["AskedMove"][];
+            /** Ruler */
+            ruler: string;
+        };
+        /**
          * ColumnRole
          * @description What a person says a column of a list is.
          */
@@ -623,6 +643,8 @@ export interface components {
             boxes: components["schemas"]["BoxReply"][];
             /** Channels */
             channels: number;
+            /** Dcas */
+            dcas: number;
             /** Effect Engines */
             effect_engines: number;
             /** Fader Marks */
@@ -640,6 +662,8 @@ export interface components {
             matrices: number;
             /** Mixes */
             mixes: number;
+            /** Mute Groups */
+            mute_groups: number;
             /** Name */
             name: string;
             /** Parameters */
@@ -672,7 +696,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -1010,6 +1034,30 @@ export interface components {
             pages: number;
         };
         /**
+         * KeepingMessage
+         * @description Where strips join or leave DCAs: true levels that would jump, from and to in dB (null: off),
+         *
+         *     by address; `keep`: what would keep them all, or `lacking`: by name, where faders would have to
+         *     stand. `silenced`: whom a muted DCA would mute.
+         */
+        KeepingMessage: {
+            /** Jumps */
+            jumps: [
+                string,
+                number | null,
+                number | null
+            ][];
+            /** Keep */
+            keep: components["schemas"]["AskedMove"][];
+            /** Lacking */
+            lacking: [
+                string,
+                number | null
+            ][];
+            /** Silenced */
+            silenced: string[];
+        };
+        /**
          * ListChoices
          * @description All that a person put right, and how the list is to be taken.
          */
@@ -1233,6 +1281,24 @@ export interface components {
             tap?: string;
         };
         /**
+         * MakeRulers
+         * @description Name the next free DCAs or mute groups.
+         */
+        MakeRulers: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "make_rulers";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dca" | "mute_group";
+            /** Names */
+            names: string[];
+        };
+        /**
          * Me
          * @description Who is signed in, the shows that they may open, and the desks for a new one.
          */
@@ -1243,6 +1309,47 @@ export interface components {
             name: string;
             /** Shows */
             shows: components["schemas"]["ShowRow"][];
+        };
+        /**
+         * Members
+         * @description Let strips join a DCA or mute group, or leave it: as typed, or those of a family of lines.
+         *
+         *     `exactly`: who is not among them leaves. `also`: faders that keep every true level as it is, as a
+         *     preview offered them.
+         */
+        Members: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "members";
+            /**
+             * Also
+             * @default []
+             */
+            also?: components["schemas"]["AskedMove"][];
+            /**
+             * Exactly
+             * @default false
+             */
+            exactly?: boolean;
+            /**
+             * Family
+             * @default
+             */
+            family?: string;
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /** Ruler */
+            ruler: string;
+            /**
+             * Strips
+             * @default
+             */
+            strips?: string;
         };
         /**
          * Meters
@@ -1337,6 +1444,22 @@ export interface components {
              * @default
              */
             says?: string;
+        };
+        /**
+         * MuteAll
+         * @description Make a hard mute group of all inputs, or of all ears; safe until it is armed.
+         */
+        MuteAll: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "mute_all";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "inputs" | "ears";
         };
         /**
          * NameChannels
@@ -1634,6 +1757,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            keeping: components["schemas"]["KeepingMessage"] | null;
             /** Leaving */
             leaving: [
                 string,
@@ -1658,6 +1782,44 @@ export interface components {
              * @constant
              */
             type: "preview";
+        };
+        /**
+         * ReachListener
+         * @description What a DCA or mute group does at a listener, in numbers of sources; `still`: who is heard.
+         */
+        ReachListener: {
+            /** Closes */
+            closes: number;
+            /** Follows */
+            follows: number;
+            /** Listener */
+            listener: string;
+            /** Name */
+            name: string;
+            /** Still */
+            still: string[];
+        };
+        /**
+         * ReachMessage
+         * @description How far a DCA or mute group reaches. `behind`: the action that taps sends behind the mute.
+         */
+        ReachMessage: {
+            /** Alone */
+            alone: string[];
+            behind: components["schemas"]["WhyRemedy"] | null;
+            /** Closed */
+            closed: number;
+            /** Listeners */
+            listeners: components["schemas"]["ReachListener"][];
+            /** Revision */
+            revision: number;
+            /** Ruler */
+            ruler: string;
+            /**
+             * Type
+             * @constant
+             */
+            type: "reach";
         };
         /**
          * RefusedMessage
@@ -1733,6 +1895,44 @@ export interface components {
             told: string[];
             /** What */
             what: string;
+        };
+        /**
+         * RuledMessage
+         * @description What strips come to that something rules; null: nothing rules it any more.
+         *
+         *     `whole`: these are all; else only those that moved.
+         */
+        RuledMessage: {
+            /** Revision */
+            revision: number;
+            /** Strips */
+            strips: {
+                [key: string]: components["schemas"]["RuledStrip"] | null;
+            };
+            /**
+             * Type
+             * @constant
+             */
+            type: "ruled";
+            /** Whole */
+            whole: boolean;
+        };
+        /**
+         * RuledStrip
+         * @description What a strip or DCA truly comes to: its level in dB (null: off), the DCAs that are away from
+         *
+         *     0 dB with what they add, and addresses of all that mutes it.
+         */
+        RuledStrip: {
+            /** Level Db */
+            level_db: number | null;
+            /** Muted */
+            muted: string[];
+            /** Parts */
+            parts: [
+                string,
+                number | null
+            ][];
         };
         /**
          * Sample
@@ -1983,7 +2183,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * Trouble
          * @description The store cannot be reached just now; moves wait, none is lost. Empty text: it is over.
@@ -2003,7 +2203,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -2068,6 +2268,11 @@ export interface components {
              * @default null
              */
             check?: number | null;
+            /**
+             * Ruler
+             * @default null
+             */
+            ruler?: string | null;
             /**
              * Table
              * @default false
@@ -2140,6 +2345,7 @@ export interface components {
         WhyReason: {
             /** Code */
             code: string;
+            instead: components["schemas"]["WhyRemedy"] | null;
             remedy: components["schemas"]["WhyRemedy"] | null;
             /** Says */
             says: string;

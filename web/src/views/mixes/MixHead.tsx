@@ -8,6 +8,7 @@ import { Choice } from "../../ui/Choice";
 import { Fader } from "../../ui/Fader";
 import { runs } from "../../ui/ranges";
 import { Toggle } from "../../ui/Toggle";
+import { TrueLevel } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
 import type { Mark } from "../../ui/travel";
 import { FillDialog } from "./FillDialog";
@@ -250,6 +251,7 @@ function Master({ bus, name, colour, set }: MasterProps) {
         className="w-16"
         onCommit={(text) => set("fader", text)}
       />
+      <TrueLevel strip={bus} />
     </div>
   );
 }

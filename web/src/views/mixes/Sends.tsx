@@ -11,6 +11,7 @@ import { useListHeight } from "../../ui/media";
 import { ColourBar, Empty } from "../../ui/Panel";
 import { RowList } from "../../ui/RowList";
 import { Toggle } from "../../ui/Toggle";
+import { TrueMark } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
 import type { Mark } from "../../ui/travel";
 import { feedersOf, isAssigned, levelAddress, panAddress, switchAddress } from "./addresses";
@@ -185,8 +186,11 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
         {SHORT[strip.split("/")[0]!]}
         {strip.split("/")[1]}
       </span>
-      <span className="truncate" title={name} style={{ gridArea: "name" }}>
-        {name}
+      <span className="flex items-baseline gap-1.5 min-w-0" style={{ gridArea: "name" }}>
+        <span className="truncate" title={name}>
+          {name}
+        </span>
+        {assigned && <TrueMark strip={strip} />}
       </span>
       <Toggle
         area="on"

@@ -9,6 +9,7 @@ import {
 } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Toggle } from "../../ui/Toggle";
+import { RuledBy, TrueLevel } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
 import { PreampFields } from "../patch/PreampFields";
 
@@ -55,6 +56,8 @@ export function SourceFields({ source }: { source: string }) {
           {muted ? "muted" : "mute"}
         </Toggle>
       </span>
+      <TrueLevel strip={source} className="basis-full" />
+      <RuledBy strip={source} />
     </div>
   );
 }

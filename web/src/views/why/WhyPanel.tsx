@@ -133,6 +133,8 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
   const link = useLink();
   const remedy = reason.remedy;
   const unrouted = reason.code === "unrouted";
+  const make = (one: Remedy) =>
+    void link.do({ action: "moves", moves: one.moves, says: one.says }, { quiet: false });
   return (
     <div
       className={`mt-3 rounded-xl p-3 border ${unrouted ? "bg-card border-line" : "bg-card border-coral/50"}`}
@@ -143,14 +145,18 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
           tone={unrouted ? "plain" : "main"}
           small
           className="mt-2 h-9 max-w-full"
-          onClick={() =>
-            void link.do(
-              { action: "moves", moves: remedy.moves, says: remedy.says },
-              { quiet: false },
-            )
-          }
+          onClick={() => make(remedy)}
         >
           <span className="truncate">{remedy.says}</span>
+        </Button>
+      )}
+      {reason.instead && (
+        <Button
+          small
+          className="mt-2 h-9 max-w-full"
+          onClick={() => reason.instead && make(reason.instead)}
+        >
+          <span className="truncate">{reason.instead.says}</span>
         </Button>
       )}
     </div>

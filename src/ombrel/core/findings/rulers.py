@@ -1,0 +1,79 @@
+"""DCAs and mute groups that are likely not what was meant."""
+
+from collections.abc import Iterator
+
+from ..flow import strip_name
+from ..rulers import dcas_of, members_of, ruled, ruled_strips, rulers_in_use
+from .rule import Finding, Look
+
+__all__ = ["empty_dca", "ruled_twice", "silenced_thrice", "talkback_shut"]
+
+_MANY = 3  # causes beside one another, past which somebody will look for the wrong one
+
+
+def empty_dca(look: Look) -> Iterator[Finding]:
+    """A DCA with a name and no member moves nothing."""
+    show = look.show
+    for dca in rulers_in_use(show, "dca"):
+        if not members_of(show, dca):
+            says = f"The DCA {strip_name(show, dca)} has no members: it moves nothing."
+            yield Finding(rule="empty_dca", tone="note", says=says, about=dca)
+
+
+def ruled_twice(look: Look) -> Iterator[Finding]:
+    """A member of two DCAs of which one holds the other: it is ruled once, which may surprise."""
+    show = look.show
+    for strip in ruled_strips(show):
+        reached = dcas_of(show, strip)
+        direct = [dca for dca, way in reached.items() if len(way) == 1]
+        for outer in direct:
+            inner = [one for one in direct if one != outer and outer in dcas_of(show, one)]
+            if inner:
+                name, by = strip_name(show, strip), strip_name(show, outer)
+                says = (
+                    f"{name} is in {by}, and in {strip_name(show, inner[0])}, which {by} holds:"
+                    f" {by} counts once."
+                )
+                yield Finding(
+                    rule="ruled_twice",
+                    tone="note",
+                    says=says,
+                    about=strip,
+                    remedy=f"Take {name} out of {by}, which rules it all the same",
+                    moves={f"{strip}/{outer}/on": False},
+                )
+
+
+def talkback_shut(look: Look) -> Iterator[Finding]:
+    """Talkback in a hard mute group: when it is on, nobody can be talked to."""
+    show = look.show
+    talking = {n for n in look.lines if show[f"line/{n}/kind"] == "talkback"}
+    sockets = {show[f"line/{n}/socket"] for n in talking} - {None}
+    for number in show.channels():
+        source, strip = show.source_of(number), f"channel/{number}"
+        if source != "talkback" and source not in sockets:
+            continue
+        for group in rulers_in_use(show, "mute_group"):
+            if show.on(f"{group}/hard") and show.on(f"{strip}/{group}/on"):
+                name, by = strip_name(show, strip), strip_name(show, group)
+                yield Finding(
+                    rule="talkback_shut",
+                    tone="note",
+                    says=f"{name} is talkback, and the hard mute group {by} shuts it too.",
+                    about=strip,
+                    remedy=f"Take {name} out of {by}",
+                    moves={f"{strip}/{group}/on": False},
+                )
+
+
+def silenced_thrice(look: Look) -> Iterator[Finding]:
+    """A strip that several things mute at once: to open one opens nothing."""
+    show = look.show
+    for strip in ruled_strips(show):
+        muted = ruled(show, strip).muted
+        if len(muted) >= _MANY and not strip.startswith("dca/"):
+            own = [address for address in muted if address == f"{strip}/mute"]
+            by = [strip_name(show, a.rpartition("/")[0]) for a in muted if a not in own]
+            words = ", ".join([*(["its own key"] if own else []), *by])
+            says = f"{strip_name(show, strip)} is muted by {len(muted)} things at once: {words}."
+            yield Finding(rule="silenced_thrice", tone="note", says=says, about=strip)

@@ -1,0 +1,79 @@
+"""What a screen can ask of DCAs and mute groups."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ombrel import core
+
+from .asking import MOST_STRIPS, Address, AskedMove, Strict, Typing, moves_from_wire
+from .plans import Planned, Turn
+
+__all__ = ["ClearRuler", "MakeRulers", "Members", "MuteAll"]
+
+
+class MakeRulers(Strict):
+    """Name the next free DCAs or mute groups."""
+
+    action: Literal["make_rulers"]
+    kind: Literal["dca", "mute_group"]
+    names: Annotated[list[Typing], Field(min_length=1, max_length=64)]
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.make_rulers(turn.show, self.kind, self.names)
+        return Planned(moves, ", ".join(self.names[:4]))
+
+
+class Members(Strict):
+    """Let strips join a DCA or mute group, or leave it: as typed, or those of a family of lines.
+
+    `exactly`: who is not among them leaves. `also`: faders that keep every true level as it is, as a
+    preview offered them.
+    """
+
+    action: Literal["members"]
+    ruler: Address
+    strips: Typing = ""
+    family: Typing = ""
+    on: bool = True
+    exactly: bool = False
+    also: Annotated[list[AskedMove], Field(max_length=MOST_STRIPS)] = []
+
+    def plan(self, turn: Turn) -> Planned:
+        show = turn.show
+        found = core.strips_of_family(show, self.family) if self.family else []
+        if self.strips or not (self.family or self.exactly):
+            found += core.read_strips(show, self.strips, dcas=self.ruler.startswith("dca/"))
+        moves = core.membership(show, self.ruler, found, on=self.on)
+        if self.exactly:
+            others = [m for m in core.members_of(show, self.ruler) if m not in found]
+            moves |= core.membership(show, self.ruler, others, on=not self.on)
+        name, way = core.strip_name(show, self.ruler), "into" if self.on else "out of"
+        says = f"{core.strips_text(found)} {way} {name}"
+        return Planned({**moves, **moves_from_wire(self.also)}, says[:120])
+
+
+class ClearRuler(Strict):
+    """Clear a DCA or mute group: its name, members, mute and level.
+
+    `also`: as in `members`.
+    """
+
+    action: Literal["clear_ruler"]
+    ruler: Address
+    also: Annotated[list[AskedMove], Field(max_length=MOST_STRIPS)] = []
+
+    def plan(self, turn: Turn) -> Planned:
+        says = f"{core.strip_name(turn.show, self.ruler)} cleared"
+        moves = core.clear_ruler(turn.show, self.ruler)
+        return Planned({**moves, **moves_from_wire(self.also)}, says)
+
+
+class MuteAll(Strict):
+    """Make a hard mute group of all inputs, or of all ears; safe until it is armed."""
+
+    action: Literal["mute_all"]
+    what: Literal["inputs", "ears"]
+
+    def plan(self, turn: Turn) -> Planned:
+        return Planned(core.mute_all(turn.show, self.what), f"Mute group of all {self.what}")

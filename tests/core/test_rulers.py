@@ -1,0 +1,323 @@
+"""DCAs and mute groups: what strips come to, who is silenced, and what joining and leaving does."""
+
+import math
+
+import pytest
+
+from ombrel.core import (
+    CircleOfDcas,
+    EditRefused,
+    MuteGroupSafe,
+    NothingLeft,
+    State,
+    UnknownAddress,
+    UnreadableText,
+    Value,
+    blank_show,
+    clear_ruler,
+    edited,
+    findings,
+    flow_of,
+    keeping,
+    layout_of,
+    made,
+    make_rulers,
+    members_of,
+    membership,
+    mute_all,
+    preview,
+    reach,
+    read_strips,
+    ruled,
+    rulers_in_use,
+    show_of,
+    strips_of_family,
+    strips_text,
+    undoing,
+    why,
+)
+from ombrel.demo import demo_show
+from tests.core.walk import dcas_of as walked_dcas
+from tests.desks import TINY, TOURING
+from tests.shows import show_of_seed
+
+DEMO = demo_show(TOURING)
+HOUSE: dict[str, Value] = {
+    "output/local/1/source": "house/left",
+    "output/local/2/source": "house/right",
+}
+
+
+def band(**more: Value) -> dict[str, Value]:
+    """Three channels in the house: 1 and 2 in Brass, which is in Band, and 3 in Band alone."""
+    values: dict[str, Value] = {**HOUSE, "dca/1/name": "Brass", "dca/2/name": "Band"}
+    for number in (1, 2, 3):
+        values |= {f"channel/{number}/source": "input/local/1", f"channel/{number}/fader": -5.0}
+    values |= {
+        "channel/1/dca/1/on": True,
+        "channel/2/dca/1/on": True,
+        "channel/3/dca/2/on": True,
+        "dca/1/dca/2/on": True,
+    }
+    return values | {address.replace("__", "/"): value for address, value in more.items()}
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_a_true_level_is_the_fader_and_every_dca_reached_once_and_nesting_is_only_a_set(seed):
+    """The referee walks memberships by itself; flattened, every level and state stays."""
+    show = show_of_seed(seed)
+    flat: dict[str, Value] = {}
+    for strip in layout_of(TINY).strips:
+        reached = walked_dcas(show, strip)
+        faders = [show.number(f"{dca}/fader") for dca in reached]
+        assert ruled(show, strip).level_db == pytest.approx(
+            show.number(f"{strip}/fader") + sum(faders)
+        )
+        flat |= {f"{strip}/{dca}/on": True for dca in reached}
+    for outer in range(1, TINY.dcas + 1):
+        flat |= {f"dca/{inner}/dca/{outer}/on": False for inner in range(1, TINY.dcas + 1)}
+    one, other = flow_of(show), flow_of(show.with_values(flat))
+    assert (one.state == other.state).all()
+    assert one.level_db == pytest.approx(other.level_db, abs=1e-9)
+
+
+def test_a_dca_moves_what_goes_after_the_fader_once_for_each_member_on_the_way():
+    """Channel and group both in the DCA: twice; a send before the fader: not at all."""
+    values = band(
+        channel__1__house__on=False, channel__1__group__1__on=True, group__1__format="stereo",
+        group__1__dca__2__on=True, channel__1__send__mix__1__level=-8.0, mix__1__format="mono",
+        output__local__3__source="mix/1", dca__2__fader=-3.0,
+    )  # fmt: skip
+    flow = flow_of(show_of(TOURING, values))
+    assert flow.level("channel/1", "house") == pytest.approx(-5.0 - 3.0 - 3.0)
+    assert flow.level("channel/3", "house") == pytest.approx(-8.0)
+    assert flow.level("channel/1", "mix/1") == pytest.approx(-8.0)
+
+
+@pytest.mark.parametrize(
+    ("value", "state", "in_ears"),
+    [("dca__2__mute", State.MUTED, State.MUTED), ("dca__2__fader", State.DOWN, State.HEARD)],
+)
+def test_off_or_muted_anywhere_silences_and_is_the_reason(value, state, in_ears):
+    ears: dict[str, Value] = {
+        "channel__1__send__mix__1__level": 0.0,
+        "mix__1__format": "mono",
+        "output__local__3__source": "mix/1",
+    }
+    closed: Value = True if value.endswith("mute") else -math.inf
+    show = show_of(TOURING, band(**ears, **{value: closed}))
+    flow = flow_of(show)
+    assert flow.state_of("channel/1", "house") is state
+    assert flow.state_of("channel/1", "mix/1") is in_ears
+    reason = why(show, "channel/1", "house").reasons[0]
+    assert reason.address == value.replace("__", "/")
+    assert "Band" in reason.says
+    for remedy in (reason.remedy, reason.instead):
+        assert edited(show, flow, remedy.moves).flow.state_of("channel/1", "house") is State.HEARD
+    out = edited(show, flow, reason.instead.moves)
+    assert out.flow.state_of("channel/2", "house") is state  # only channel 1 was taken out
+
+
+def test_one_cause_on_two_strips_of_a_path_counts_once():
+    """By the group: the muted DCA alone. Straight: the muted DCA and the send that is down."""
+    values = band(
+        channel__1__group__1__on=True, group__1__format="mono", group__1__dca__2__on=True,
+        dca__2__mute=True,
+    )  # fmt: skip
+    show = show_of(TOURING, values)
+    answer = why(show, "channel/1", "house")
+    assert answer.state is State.MUTED
+    assert [reason.address for reason in answer.reasons] == ["dca/2/mute"]
+    assert answer.opening is not None
+    assert dict(answer.opening.moves) == {"dca/2/mute": False}
+
+
+def test_a_hard_mute_group_lets_nothing_out_at_any_tap_and_only_its_key_opens_it():
+    ears: dict[str, Value] = {
+        "channel__1__send__mix__1__level": 0.0,
+        "channel__1__send__mix__1__tap": "input",
+        "mix__1__format": "mono",
+        "output__local__3__source": "mix/1",
+    }
+    values = band(**ears, channel__1__mute_group__1__on=True, mute_group__1__on=True)
+    soft = show_of(TOURING, values)
+    assert flow_of(soft).state_of("channel/1", "mix/1") is State.HEARD
+    assert flow_of(soft).state_of("channel/1", "house") is State.MUTED
+    assert why(soft, "channel/1", "house").reasons[0].remedy is not None
+    hard = show_of(TOURING, values | {"mute_group/1/hard": True})
+    answer = why(hard, "channel/1", "mix/1")
+    assert answer.state is State.MUTED
+    assert answer.reasons[0].remedy is None
+    assert answer.opening is None
+    assert "hard" in answer.reasons[0].says
+
+
+def test_circles_of_dcas_are_refused_with_their_names():
+    show = show_of(TOURING, band())
+    with pytest.raises(CircleOfDcas, match="Band in Brass in Band"):
+        made(show, membership(show, "dca/1", ["dca/2"], on=True))
+    with pytest.raises(CircleOfDcas):
+        made(show, {"dca/1/dca/1/on": True})
+
+
+def test_a_safe_mute_group_keeps_its_key_and_undo_does_not_move_it():
+    show, _ = made(blank_show(TOURING), make_rulers(blank_show(TOURING), "mute_group", ["Plug in"]))
+    pressed, press = made(show, {"mute_group/1/on": True})
+    safe, _ = made(pressed, {"mute_group/1/safe": True})
+    with pytest.raises(MuteGroupSafe, match="Plug in"):
+        made(safe, {"mute_group/1/on": False})
+    assert undoing(safe, press) == ({}, ("mute_group/1/on",))
+    armed, _ = made(safe, {"mute_group/1/safe": False, "mute_group/1/on": False})
+    assert not armed["mute_group/1/on"]
+
+
+def test_all_inputs_and_all_ears_are_each_made_at_once_hard_and_safe():
+    groups = {DEMO[f"{g}/name"]: g for g in rulers_in_use(DEMO, "mute_group")}
+    inputs, ears = groups["All inputs"], groups["All ears"]
+    assert DEMO[f"{inputs}/hard"] is True
+    assert DEMO[f"{inputs}/safe"] is True
+    assert strips_text(members_of(DEMO, ears)) == "mix 1-6"
+    talk = [n for n in DEMO.channels() if "talkback" in DEMO.text(f"channel/{n}/name").lower()]
+    assert len(talk) == 2
+    assert {f"channel/{n}" for n in talk}.isdisjoint(members_of(DEMO, inputs))
+    armed = {f"{inputs}/on": True, f"{inputs}/safe": False}
+    shut = edited(DEMO, flow_of(DEMO), armed)
+    states = shut.flow.state[[int(s.split("/")[1]) - 1 for s in members_of(DEMO, inputs)]]
+    assert not (states == State.HEARD).any()
+    with pytest.raises(NothingLeft):
+        mute_all(blank_show(TOURING), "ears")
+    with pytest.raises(UnreadableText):
+        mute_all(DEMO, "everything")
+
+
+def test_reach_tells_each_listener_what_it_loses_and_who_still_hears():
+    """Channel 1 goes to the ears before its mute: they hear it still; one action changes that."""
+    show = show_of(
+        TOURING,
+        band(
+            channel__1__send__mix__1__level=0.0, channel__2__send__mix__1__level=0.0,
+            channel__1__send__mix__1__tap="before_fader", mix__1__format="mono",
+            mix__1__name="Ears", output__local__3__source="mix/1",
+            channel__3__mute_group__2__on=True,
+            **{f"channel__{n}__mute_group__1__on": True for n in (1, 2, 3)},
+        ),
+    )  # fmt: skip
+    found = reach(show, flow_of(show), "mute_group/1")
+    at = {one.listener: one for one in found.listeners}
+    assert (at["house"].closes, at["house"].still) == (3, ())
+    assert (at["mix/1"].closes, at["mix/1"].still) == (1, ("Channel 1",))
+    assert found.closed == 4
+    assert found.alone == ("channel/1", "channel/2")
+    assert dict(found.behind) == {"channel/1/send/mix/1/tap": "before_fader_after_mute"}
+    behind, _ = made(show, found.behind)
+    assert {one.still for one in reach(behind, flow_of(behind), "mute_group/1").listeners} == {()}
+    level = {o.listener: o.follows for o in reach(show, flow_of(show), "dca/2").listeners}
+    assert level == {"house": 3, "mix/1": 0}
+
+
+@pytest.mark.parametrize("seed", range(30))
+def test_keeping_changes_no_true_level_or_names_who_cannot_be_kept(seed):
+    before = show_of_seed(seed)
+    dca = f"dca/{seed % 3 + 1}"
+    member = list(layout_of(TINY).strips)[seed % 15]
+    if seed % 4 == 0:
+        member = f"dca/{(seed + 1) % 3 + 1}"
+    joins = not before.on(f"{member}/{dca}/on")
+    try:
+        after, _ = made(before, membership(before, dca, [member], on=joins))
+    except CircleOfDcas:
+        return
+    kept = keeping(before, after)
+    strips = layout_of(TINY).strips
+    jumps = {s for s in strips if ruled(before, s).level_db != ruled(after, s).level_db}
+    assert {strip for strip, _, _ in kept.jumps} == jumps
+    if kept.lacking:
+        assert len(kept.lacking) <= len(jumps)
+        return
+    settled, _ = made(after, kept.moves)
+    for strip in strips:
+        was, now = ruled(before, strip), ruled(settled, strip)
+        assert now.level_db == pytest.approx(was.level_db, abs=1e-9), strip
+        assert not was.muted or now.muted
+
+
+def test_keeping_uses_a_joining_dcas_own_fader_and_names_what_is_out_of_reach():
+    show = show_of(TOURING, band(dca__1__fader=2.0, dca__3__fader=-4.0, channel__2__fader=6.0))
+    after, _ = made(show, membership(show, "dca/3", ["dca/1"], on=True))
+    assert dict(keeping(show, after).moves) == {"dca/1/fader": 6.0}
+    after, _ = made(show, membership(show, "dca/3", ["channel/1", "channel/2"], on=True))
+    kept = keeping(show, after)
+    assert kept.lacking == (("Channel 2", 10.0),)
+    assert kept.jumps == (("channel/1", -3.0, -7.0), ("channel/2", 8.0, 4.0))
+    shown = preview(show, flow_of(show), membership(show, "dca/3", ["channel/1"], on=True))
+    assert shown.keeping is not None
+    assert dict(shown.keeping.moves) == {"channel/1/fader": -1.0}
+
+
+def test_leaving_a_muted_dca_keeps_the_silence_by_the_strips_own_mute_and_joining_one_is_told():
+    show = show_of(TOURING, band(dca__1__mute=True))
+    left, _ = made(show, membership(show, "dca/1", ["channel/1"], on=False))
+    assert dict(keeping(show, left).moves) == {"channel/1/mute": True}
+    joined, _ = made(show, membership(show, "dca/1", ["channel/3"], on=True))
+    assert keeping(show, joined).silenced == ("Channel 3",)
+
+
+def test_strips_are_typed_as_people_say_them():
+    for text, strips in [
+        ("1-3, 7", ["channel/1", "channel/2", "channel/3", "channel/7"]),
+        ("return 1-2, mix 4, house", ["return/1", "return/2", "mix/4", "house"]),
+        ("DCA 2; ch 1", ["dca/2", "channel/1"]),
+        ("mix 1, 3, 2", ["mix/1", "mix/3", "mix/2"]),
+    ]:
+        assert read_strips(DEMO, text) == strips
+        assert set(read_strips(DEMO, strips_text(strips))) == set(strips)
+    for text in ("", "fiddle", "house 2", "mix 99", "1-"):
+        with pytest.raises(UnreadableText):
+            read_strips(DEMO, text)
+    with pytest.raises(UnreadableText):
+        read_strips(DEMO, "dca 1", dcas=False)
+    assert strips_text(strips_of_family(DEMO, "strings")) == "19-22"
+
+
+def test_names_come_from_one_list_and_what_does_not_fit_is_refused():
+    show = blank_show(TOURING)
+    moves = make_rulers(show, "dca", ["Band", "Bass"])
+    named, _ = made(show, moves)
+    assert [named[f"{dca}/name"] for dca in rulers_in_use(named, "dca")] == ["Band", "Bass"]
+    assert named["dca/1/colour"] != named["dca/2/colour"]
+    with pytest.raises(NothingLeft):
+        make_rulers(show, "dca", [f"DCA {n}" for n in range(TOURING.dcas + 1)])
+    with pytest.raises(UnreadableText):
+        make_rulers(show, "dca", ["Band", " "])
+    with pytest.raises(UnknownAddress):
+        membership(show, "mute_group/1", ["dca/1"], on=True)
+    with pytest.raises(EditRefused):
+        made(show, {"channel/1/dca/99/on": True})
+
+
+def test_clearing_leaves_nothing_of_a_dca_or_mute_group():
+    for ruler in ("dca/4", "mute_group/1"):
+        cleared, _ = made(DEMO, clear_ruler(DEMO, ruler))
+        assert not [address for address in cleared.values if f"{ruler}/" in f"{address}/"]
+        assert members_of(cleared, ruler) == []
+
+
+def test_findings_tell_of_rulers_that_are_likely_not_meant():
+    show = show_of(
+        TOURING,
+        band(
+            channel__1__dca__2__on=True, dca__3__name="Nobody", line__1__place=1.0,
+            line__1__name="Talk", line__1__kind="talkback", line__1__socket="input/local/1",
+            channel__3__mute_group__1__on=True, mute_group__1__hard=True, channel__2__mute=True,
+            dca__1__mute=True, dca__2__mute=True,
+        ),
+    )  # fmt: skip
+    told = {finding.rule: finding.says for finding in findings(show)}
+    assert "Nobody" in told["empty_dca"]
+    assert "Band" in told["ruled_twice"]
+    assert "talkback" in told["talkback_shut"]
+    assert "Channel 2" in told["silenced_thrice"]
+    twice = next(f for f in findings(show) if f.rule == "ruled_twice")
+    after, _ = made(show, twice.moves)
+    strip = twice.about
+    assert ruled(after, strip).level_db == ruled(show, strip).level_db

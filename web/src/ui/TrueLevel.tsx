@@ -1,0 +1,81 @@
+import { Link as RouteLink } from "wouter";
+import { useMadeOf, useMutedBy, useTrueLevel } from "../data/ruled";
+import { stripName, useShow } from "../data/use";
+import { cellText } from "../data/words";
+
+/** Beside a fader: what the strip truly comes to and of what that is made, and who mutes it too. */
+export function TrueLevel({ strip, className = "" }: { strip: string; className?: string }) {
+  const made = useMadeOf(strip);
+  const muted = useMutedBy(strip);
+  if (!made && !muted) return null;
+  return (
+    <span className={`text-[12.5px] leading-tight min-w-0 ${className}`} data-true-level={strip}>
+      {made && <span className="text-sea">{made}</span>}
+      {made && muted && " · "}
+      {muted && <span className="text-coral">{muted}</span>}
+    </span>
+  );
+}
+
+/** The same in a row, where there is little room: what it comes to, and of what in its title. */
+export function TrueMark({ strip }: { strip: string }) {
+  const made = useMadeOf(strip);
+  const muted = useMutedBy(strip);
+  const level = useTrueLevel(strip);
+  if (!made && !muted) return null;
+  return (
+    <span
+      title={muted || made}
+      className={`text-[12.5px] whitespace-nowrap ${muted ? "text-coral" : "text-sea"}`}
+    >
+      {muted ? "silenced" : `= ${cellText(level)}`}
+    </span>
+  );
+}
+
+/** What rules a strip, each a link. */
+export function RuledBy({ strip }: { strip: string }) {
+  const text = useShow((state) =>
+    [...state.members]
+      .filter(([, members]) => members.has(strip))
+      .map(([ruler]) => ruler)
+      .join(" "),
+  );
+  const rulers = text.split(" ").filter(Boolean);
+  const kinds = [
+    ["DCA", rulers.filter((ruler) => ruler.startsWith("dca/"))],
+    ["Mute group", rulers.filter((ruler) => ruler.startsWith("mute_group/"))],
+  ] as const;
+  if (rulers.length === 0) return null;
+  return (
+    <p className="text-[12.5px] text-faint basis-full leading-snug">
+      {kinds.map(
+        ([word, some]) =>
+          some.length > 0 && (
+            <span key={word} className="block">
+              {word}{" "}
+              {some.map((ruler, index) => (
+                <span key={ruler}>
+                  {index > 0 && ", "}
+                  <RulerLink ruler={ruler} />
+                </span>
+              ))}
+            </span>
+          ),
+      )}
+    </p>
+  );
+}
+
+export function RulerLink({ ruler }: { ruler: string }) {
+  const name = useShow((state) => stripName(state, ruler));
+  const [kind, number] = ruler.split("/");
+  return (
+    <RouteLink
+      to={`/${kind === "dca" ? "dcas" : "mutes"}/${number}`}
+      className="in-text text-sun-text underline underline-offset-2"
+    >
+      {name}
+    </RouteLink>
+  );
+}

@@ -1,0 +1,131 @@
+import { useMemo, useState } from "react";
+import { useTrueLevel } from "../../data/ruled";
+import { valueIn } from "../../data/show";
+import type { Ask } from "../../data/types";
+import { stripName, useShow } from "../../data/use";
+import { cellText } from "../../data/words";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { KIND, type Kind } from "./kinds";
+
+interface Props {
+  ruler: string;
+  kind: Kind;
+  onAsk: (ask: Ask) => void;
+}
+
+/** Who is in it: typed, by family, or taken out one by one. */
+export function Members({ ruler, kind, onAsk }: Props) {
+  const [text, setText] = useState("");
+  const held = useShow((state) => state.members.get(ruler));
+  const members = useMemo(() => inOrder(held ?? new Set()), [held]);
+  const families = useShow((state) => state.catalogue!.at("line/1/family").options ?? []);
+  const give = (on: boolean) => {
+    if (!text.trim()) return;
+    onAsk({ action: "members", ruler, strips: text, on });
+    setText("");
+  };
+  return (
+    <section aria-label="Members" className="flex flex-col gap-2 shrink-0">
+      <form
+        className="flex items-center gap-2 flex-wrap"
+        onSubmit={(event) => {
+          event.preventDefault();
+          give(true);
+        }}
+      >
+        <h2 className="font-title font-semibold text-[17px]">
+          Members <span className="text-faint font-normal">{members.length}</span>
+        </h2>
+        <input
+          aria-label="Strips to add or take out"
+          placeholder={kind === "dca" ? "1-8, return 1, dca 3" : "1-8, mix 1-6"}
+          value={text}
+          maxLength={400}
+          onChange={(event) => setText(event.currentTarget.value)}
+          className="h-8 coarse:h-11 w-52 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+        />
+        <Button small type="submit" disabled={!text.trim()}>
+          Add
+        </Button>
+        <Button small disabled={!text.trim()} onClick={() => give(false)}>
+          Take out
+        </Button>
+        <Choice
+          boxed
+          label="Add a family of lines"
+          value=""
+          options={[["", "Add a family…"], ...families.map((one) => [one, one] as const)]}
+          onChange={(family) => family && onAsk({ action: "members", ruler, family, on: true })}
+        />
+      </form>
+      {members.length === 0 ? (
+        <p className="text-soft">
+          Nobody yet: type strips, add a family, or paint in the table of all {KIND[kind].title}.
+        </p>
+      ) : (
+        <ul className="flex flex-wrap gap-1.5">
+          {members.map((member) => (
+            <Member
+              key={member}
+              member={member}
+              ruler={ruler}
+              onOut={() =>
+                onAsk({
+                  action: "moves",
+                  moves: [{ address: `${member}/${ruler}/on`, value: false }],
+                })
+              }
+            />
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+const ORDER = ["channel", "return", "group", "mix", "house", "mono", "matrix", "dca"];
+
+function inOrder(members: ReadonlySet<string>): string[] {
+  const place = (strip: string) => {
+    const [kind, number] = strip.split("/");
+    return ORDER.indexOf(kind!) * 1000 + Number(number ?? 0);
+  };
+  return [...members].sort((a, b) => place(a) - place(b));
+}
+
+function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut: () => void }) {
+  const name = useShow((state) => stripName(state, member));
+  const colour = useShow((state) =>
+    member.includes("/") ? String(valueIn(state, `${member}/colour`)) : "sand",
+  );
+  const level = useTrueLevel(member);
+  const alone = useShow(
+    (state) => state.reach?.ruler === ruler && state.reach.alone.includes(member),
+  );
+  const number = member.startsWith("channel/")
+    ? member.split("/")[1]
+    : member.replace("/", " ").replace("dca", "DCA");
+  return (
+    <li
+      className="flex items-center gap-2 h-8 coarse:h-11 pl-2 rounded-lg bg-card border border-line text-[13.5px]"
+      style={{ borderLeft: `4px solid var(--strip-${colour})` }}
+    >
+      <span className="max-w-44 truncate">{name}</span>
+      <span className="text-faint text-[12px]">
+        {member === "house" || member === "mono" ? "" : number}
+      </span>
+      <span className="text-soft">{cellText(level)}</span>
+      {alone && <span className="text-sea text-[12px]">alone</span>}
+      <button
+        type="button"
+        aria-label={`Take ${name} out`}
+        title="Take out"
+        onClick={onOut}
+        className="self-stretch px-2 coarse:min-w-11 rounded-r-lg text-faint hover:text-coral cursor-pointer"
+      >
+        ×
+      </button>
+    </li>
+  );
+}

@@ -1,0 +1,99 @@
+import { memo } from "react";
+import { Link as RouteLink } from "wouter";
+import { valueIn } from "../../data/show";
+import { stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
+import { levelText } from "../../data/words";
+import { Toggle } from "../../ui/Toggle";
+import { TypedField } from "../../ui/TypedField";
+import { KIND, type Kind, numberOf } from "./kinds";
+
+interface Props {
+  ruler: string;
+  kind: Kind;
+  width: number;
+}
+
+/** Head of a column: its name, which leads to its page, its level and its key. */
+export const RulerHead = memo(function RulerHead({ ruler, kind, width }: Props) {
+  const name = useShow((state) => stripName(state, ruler));
+  const colour = useShow((state) => String(valueIn(state, `${ruler}/colour`)));
+  const members = useShow((state) => state.members.get(ruler)?.size ?? 0);
+  return (
+    <div
+      role="columnheader"
+      data-ruler-head={ruler}
+      className="shrink-0 flex flex-col gap-1 justify-end px-1 pb-1 border-r border-ink"
+      style={{ width, borderTop: `4px solid var(--strip-${colour})` }}
+    >
+      <RouteLink
+        to={`/${KIND[kind].view}/${numberOf(ruler)}`}
+        className="in-text text-[13px] leading-tight font-semibold line-clamp-2 break-words hover:underline flex-1 min-h-0 pt-1"
+        title={`${name}: ${members} members`}
+      >
+        {name}
+      </RouteLink>
+      {kind === "dca" ? (
+        <DcaHand ruler={ruler} name={name} />
+      ) : (
+        <KeyHand ruler={ruler} name={name} />
+      )}
+    </div>
+  );
+});
+
+function DcaHand({ ruler, name }: { ruler: string; name: string }) {
+  const link = useLink();
+  const level = useLevel(`${ruler}/fader`);
+  const muted = useOn(`${ruler}/mute`);
+  const set = (leaf: string, typed: string) =>
+    void link.do({ action: "moves", moves: [{ address: `${ruler}/${leaf}`, typed }] });
+  return (
+    <>
+      <TypedField
+        label={`Level of ${name} in dB`}
+        value={levelText(level)}
+        align="right"
+        className={`w-full h-6 coarse:h-11 ${level === 0 ? "text-soft" : "text-sea font-semibold"}`}
+        onCommit={(text) => set("fader", text)}
+      />
+      <Toggle
+        label={`Mute ${name}`}
+        tone="coral"
+        pressed={muted}
+        onChange={(on) => set("mute", on ? "on" : "off")}
+      >
+        {muted ? "muted" : "mute"}
+      </Toggle>
+    </>
+  );
+}
+
+function KeyHand({ ruler, name }: { ruler: string; name: string }) {
+  const link = useLink();
+  const on = useOn(`${ruler}/on`);
+  const hard = useOn(`${ruler}/hard`);
+  const safe = useOn(`${ruler}/safe`);
+  const set = (leaf: string, typed: string) =>
+    void link.do({ action: "moves", moves: [{ address: `${ruler}/${leaf}`, typed }] });
+  return (
+    <>
+      <span className="text-[12px] text-faint h-4 whitespace-nowrap">
+        {[hard ? "hard" : "soft", safe && "safe", safe && on && "on"].filter(Boolean).join(", ")}
+      </span>
+      {safe ? (
+        <Toggle label={`Arm ${name}`} pressed={false} onChange={() => set("safe", "off")}>
+          arm
+        </Toggle>
+      ) : (
+        <Toggle
+          label={`${name}, ${on ? "on" : "off"}`}
+          tone="coral"
+          pressed={on}
+          onChange={(value) => set("on", value ? "on" : "off")}
+        >
+          {on ? "on" : "press"}
+        </Toggle>
+      )}
+    </>
+  );
+}

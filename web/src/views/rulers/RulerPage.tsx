@@ -1,0 +1,170 @@
+import { useEffect, useMemo, useState } from "react";
+import { useLocation } from "wouter";
+import { Gesture } from "../../data/link";
+import { useMadeOf } from "../../data/ruled";
+import { valueIn } from "../../data/show";
+import type { Ask } from "../../data/types";
+import { stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
+import { levelText } from "../../data/words";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Fader } from "../../ui/Fader";
+import { isFelt, Joining, join } from "../../ui/Joining";
+import { Toggle } from "../../ui/Toggle";
+import { RuledBy } from "../../ui/TrueLevel";
+import { TypedField } from "../../ui/TypedField";
+import type { Mark } from "../../ui/travel";
+import { KIND, type Kind } from "./kinds";
+import { Members } from "./Members";
+import { ReachTable } from "./ReachTable";
+
+const NO_COLOURS: readonly string[] = [];
+
+/** One DCA or mute group: its hand, who is in it, and what each listener loses or gains by it. */
+export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
+  const link = useLink();
+  const [, navigate] = useLocation();
+  const name = useShow((state) => stripName(state, ruler));
+  const colour = useShow((state) => String(valueIn(state, `${ruler}/colour`)));
+  const colours = useShow((state) => state.catalogue!.at(`${ruler}/colour`).options ?? NO_COLOURS);
+  const [showing, setShowing] = useState<Ask | null>(null);
+  useEffect(() => {
+    link.watch({ ruler });
+    return () => link.watch({ ruler: null });
+  }, [link, ruler]);
+  const set = (leaf: string, typed: string) =>
+    void link.do({ action: "moves", moves: [{ address: `${ruler}/${leaf}`, typed }] });
+  const clear = async () => {
+    const ask: Ask = { action: "clear_ruler", ruler };
+    const shown = await link.try(ask, { before: true });
+    if (typeof shown !== "string" && isFelt(shown)) return setShowing(ask);
+    if (await link.do(ask, { quiet: false })) navigate(`/${KIND[kind].view}`);
+  };
+  return (
+    <div className="flex flex-col gap-3 flex-1 min-h-0 scrolls pb-3">
+      {showing && <Joining ask={showing} onDone={() => setShowing(null)} />}
+      <section
+        aria-label={`${KIND[kind].one} ${name}`}
+        className="rounded-xl bg-floor border border-line px-3 py-2.5 flex flex-col gap-2 shrink-0"
+        style={{ borderTop: `4px solid var(--strip-${colour})` }}
+      >
+        <div className="flex items-center gap-2 flex-wrap">
+          <TypedField
+            boxed
+            label={`Name of the ${KIND[kind].one}`}
+            value={name}
+            maxLength={60}
+            onCommit={(text) => set("name", text)}
+            className="flex-1 min-w-40 font-semibold h-8"
+          />
+          <Choice
+            boxed
+            label={`Colour of the ${KIND[kind].one}`}
+            value={colour}
+            options={colours.map((one) => [one, one] as const)}
+            onChange={(value) => set("colour", value)}
+          />
+          <Button small tone="danger" onClick={() => void clear()}>
+            Clear
+          </Button>
+        </div>
+        {kind === "dca" ? (
+          <DcaHand ruler={ruler} name={name} colour={colour} set={set} />
+        ) : (
+          <GroupHand ruler={ruler} name={name} set={set} />
+        )}
+      </section>
+      {kind === "mute_group" && <ReachTable ruler={ruler} kind={kind} />}
+      <Members ruler={ruler} kind={kind} onAsk={(ask) => void join(link, ask, setShowing)} />
+      {kind === "dca" && <ReachTable ruler={ruler} kind={kind} />}
+    </div>
+  );
+}
+
+interface HandProps {
+  ruler: string;
+  name: string;
+  set: (leaf: string, typed: string) => void;
+}
+
+function DcaHand({ ruler, name, colour, set }: HandProps & { colour: string }) {
+  const link = useLink();
+  const level = useLevel(`${ruler}/fader`);
+  const muted = useOn(`${ruler}/mute`);
+  const made = useMadeOf(ruler);
+  const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
+  const gesture = useMemo(() => ({ now: null as Gesture | null }), []);
+  return (
+    <>
+      <div className="flex items-center gap-2">
+        <Toggle
+          label={`Mute ${name}`}
+          tone="coral"
+          pressed={muted}
+          onChange={(on) => set("mute", on ? "on" : "off")}
+        >
+          {muted ? "muted" : "mute"}
+        </Toggle>
+        <Fader
+          label={`Fader of ${name}`}
+          address={`${ruler}/fader`}
+          levelDb={level}
+          muted={muted}
+          marks={marks}
+          colour={colour}
+          onMove={(travel) => {
+            gesture.now ??= new Gesture(link);
+            gesture.now.move({ action: "moves", moves: [{ address: `${ruler}/fader`, travel }] });
+          }}
+          onRelease={() => (gesture.now = null)}
+          onStep={(text) => set("fader", text)}
+        />
+        <TypedField
+          label={`Level of ${name} in dB`}
+          value={levelText(level)}
+          align="right"
+          className="w-16"
+          onCommit={(text) => set("fader", text)}
+        />
+      </div>
+      {made && <p className="text-sea text-[13px]">{made}</p>}
+      <RuledBy strip={ruler} />
+    </>
+  );
+}
+
+function GroupHand({ ruler, name, set }: HandProps) {
+  const on = useOn(`${ruler}/on`);
+  const hard = useOn(`${ruler}/hard`);
+  const safe = useOn(`${ruler}/safe`);
+  const closed = useShow((state) => (state.reach?.ruler === ruler ? state.reach.closed : null));
+  const cells = closed === null ? "…" : `${closed} cell${closed === 1 ? "" : "s"}`;
+  return (
+    <div className="flex items-center gap-2 flex-wrap">
+      <Button
+        tone={on ? "danger" : "main"}
+        disabled={safe}
+        aria-pressed={on}
+        onClick={() => set("on", on ? "off" : "on")}
+      >
+        {on ? `On: open ${cells}` : `Press: close ${cells}`}
+      </Button>
+      <Toggle
+        label={`${name} is ${safe ? "safe" : "armed"}`}
+        tone="sun"
+        pressed={safe}
+        onChange={(value) => set("safe", value ? "on" : "off")}
+      >
+        {safe ? "safe: press to arm" : "armed: make safe"}
+      </Toggle>
+      <Toggle
+        label={`${name} is ${hard ? "hard" : "soft"}`}
+        tone="coral"
+        pressed={hard}
+        onChange={(value) => set("hard", value ? "on" : "off")}
+      >
+        {hard ? "hard: nothing gets out" : "soft: like the mute key"}
+      </Toggle>
+    </div>
+  );
+}
