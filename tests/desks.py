@@ -2,7 +2,7 @@
 
 from importlib.resources import files
 
-from ombrel.core import Box, Desk
+from ombrel.core import Bay, Box, Desk
 from ombrel.formats.desk_profile import read_desk
 
 
@@ -32,4 +32,5 @@ TINY = Desk(
         Box(key="local", name="Local", short="Local", inputs=4, outputs=8, preamps=True),
         Box(key="a", name="Stage box A", short="A", inputs=4, outputs=4, preamps=True),
     ),
+    bays=(Bay(name="Left", faders=3), Bay(name="Right", faders=2)),
 )

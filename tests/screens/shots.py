@@ -11,7 +11,7 @@ import time
 
 from selenium.webdriver.common.keys import Keys
 
-from tests.screens.browser import Person, chromium
+from tests.screens.browser import Person
 
 FOLDER = pathlib.Path(__file__).parents[2] / "docs" / "screenshots"
 
@@ -94,13 +94,20 @@ def several_ways(me):
     me.until(lambda: "by 2 ways" in me.find('[aria-label="Why"]').text)
 
 
-def matrix(me):
-    me.open("mixes/matrix-2").field("Level of House in dB").click()
-
-
 def daylight(me):
     hears(me)
     me.driver.execute_script("document.documentElement.dataset.theme = 'daylight'")
+
+
+def dcas(me):
+    me.open("dcas")
+    me.type("Level of Band in dB", "-3")
+    me.until(lambda: "−13.7" in me.body())  # what the kick comes to
+
+
+def mute_group(me):
+    me.open("mutes/3")
+    me.until(lambda: "Press: close" in me.body() and "Who loses what" in me.body())
 
 
 VIEWS = {
@@ -111,9 +118,10 @@ VIEWS = {
     "patch": patch,
     "patch-grid": patch_grid,
     "mixes": mixes,
-    "matrix": matrix,
     "several-ways": several_ways,
     "outputs": outputs,
+    "dcas": dcas,
+    "mute-group": mute_group,
     "findings": findings,
     "line-check": line_check,
     "paper": paper,
@@ -124,11 +132,6 @@ VIEWS = {
 
 def main(address):
     FOLDER.mkdir(parents=True, exist_ok=True)
-    driver = chromium()
-    driver.get(f"{address}/sign-in")
-    time.sleep(0.3)
-    driver.save_screenshot(str(FOLDER / "sign-in.png"))
-    driver.quit()
     me = Person(address)
     for name, view in VIEWS.items():
         view(me)

@@ -12,7 +12,7 @@ HERE = pathlib.Path(__file__).parent
 LOOKING = (HERE / "looking.js").read_text()
 AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = [
-    "hears", "lines", "patch", "mixes/1", "mixes/house", "outputs", "dcas", "dcas/6", "mutes",
+    "hears", "lines", "patch", "mixes/1", "mixes/house", "outputs", "dcas", "dcas/6", "banks", "mutes",
     "mutes/1", "check", "paper", "findings",
     "history", "shows", "guide",
 ]  # fmt: skip

@@ -6,6 +6,7 @@ import { setDesk, store } from "./data/show";
 import type { Me } from "./data/types";
 import { LinkContext } from "./data/use";
 import { Frame } from "./frame/Frame";
+import { BanksView } from "./views/banks/BanksView";
 import { CheckView } from "./views/check/CheckView";
 import { FindingsView } from "./views/findings/FindingsView";
 import { HearView } from "./views/hear/HearView";
@@ -76,6 +77,7 @@ export function App() {
             <Route path="/mutes/:number?">
               <RulersView key="mute_group" kind="mute_group" />
             </Route>
+            <Route path="/banks" component={BanksView} />
             <Route path="/check" component={CheckView} />
             <Route path="/paper" component={PaperView} />
             <Route path="/findings" component={FindingsView} />

@@ -13,6 +13,15 @@ from .addresses import (
     parameter_at,
 )
 from .asked import Asked, Travel, Typed
+from .banks import (
+    banks_in_use,
+    clear_bank,
+    fill_bay,
+    fix_strips,
+    make_banks,
+    on_bay,
+    unfolded,
+)
 from .changes import Change, joined
 from .channels import move_channels
 from .compare import (
@@ -25,7 +34,7 @@ from .compare import (
     value_text,
 )
 from .describe import described
-from .desk import LINES, Box, Desk
+from .desk import BANKS, LINES, Bay, Box, Desk
 from .desk_rules import BUS_TAPS
 from .edits import Edited, edited, made, show_of, undoing
 from .errors import (
@@ -178,6 +187,15 @@ from .strip_lists import RULED_KINDS, read_strips, strips_of_family, strips_text
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
+    "BANKS",
+    "Bay",
+    "banks_in_use",
+    "clear_bank",
+    "fill_bay",
+    "fix_strips",
+    "make_banks",
+    "on_bay",
+    "unfolded",
     "AtListener",
     "Reach",
     "reach",

@@ -5,7 +5,7 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Final
 
-from .desk import Box, Desk
+from .desk import Bay, Box, Desk
 from .errors import ConsoleError, UnknownAddress, WrongValue
 from .kinds import Kind, Number, Reference, Value
 from .parameters import CATALOGUE, Parameter
@@ -98,7 +98,7 @@ def kind_on(desk: Desk, address: str) -> Kind:
 
 def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], address: str) -> None:
     """Refuse numbers and boxes that this desk does not have."""
-    box = None
+    box, faders = None, 0
     dimensions = [word for word in pattern if word.startswith("<")]
     for dimension, index in zip(dimensions, indices, strict=True):
         if dimension == "<box>":
@@ -106,7 +106,9 @@ def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], addre
             if box is None:
                 raise UnknownAddress(address, f"{desk.name} has no box {index!r}")
             continue
-        if dimension in ("<input>", "<output>"):
+        if dimension == "<place>":
+            most, where = faders, f"that bay of {desk.name} has {faders} faders"
+        elif dimension in ("<input>", "<output>"):
             assert box is not None  # the catalogue always names the box first
             most = box.inputs if dimension == "<input>" else box.outputs
             where = f"{box.name} has {most} {dimension[1:-1]}s"
@@ -115,6 +117,8 @@ def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], addre
             where = f"{desk.name} has {most} {_PLURAL.get(dimension, dimension[1:-1] + 's')}"
         if int(index) > most:
             raise UnknownAddress(address, where)
+        if dimension == "<bay>":
+            faders = desk.bays[int(index) - 1].faders
 
 
 @lru_cache(maxsize=200_000)
@@ -157,26 +161,34 @@ def _check_reference(desk: Desk, kind: Reference, target: str, address: str) -> 
 
 def addresses_of(desk: Desk) -> list[str]:
     """Every address that this desk has, in the catalogue's order; for tests, formats and counts."""
-    found = []
+    found: list[str] = []
     for key in CATALOGUE:
-        partial: list[tuple[str, Box | None]] = [("", None)]
+        partial: list[tuple[str, Box | Bay | None]] = [("", None)]
         for word in key.split("/"):
-            grown: list[tuple[str, Box | None]] = []
-            for prefix, box in partial:
-                if word == "<box>":
-                    boxes = [one for one in desk.boxes if one.preamps or key.startswith("output")]
-                    grown += [(f"{prefix}/{one.key}", one) for one in boxes]
-                    continue
-                if not word.startswith("<"):
-                    grown.append((f"{prefix}/{word}", box))
-                    continue
-                if word == "<input>":
-                    most = box.inputs if box else 0
-                elif word == "<output>":
-                    most = box.outputs if box else 0
-                else:
-                    most = desk.count(word[1:-1])
-                grown += [(f"{prefix}/{number}", box) for number in range(1, most + 1)]
-            partial = grown
+            partial = [
+                (f"{prefix}/{index}", at or inside)
+                for prefix, inside in partial
+                for index, at in _indices(desk, key, word, inside)
+            ]
         found += [prefix.removeprefix("/") for prefix, _ in partial]
     return found
+
+
+def _indices(
+    desk: Desk, key: str, word: str, inside: Box | Bay | None
+) -> list[tuple[str, Box | Bay | None]]:
+    """What may stand for a word of a key, and the box or bay that it leads into."""
+    if word == "<box>":
+        boxes = [box for box in desk.boxes if box.preamps or key.startswith("output")]
+        return [(box.key, box) for box in boxes]
+    if word == "<bay>":
+        return [(str(number), bay) for number, bay in enumerate(desk.bays, start=1)]
+    if not word.startswith("<"):
+        return [(word, None)]
+    if isinstance(inside, Box) and word in ("<input>", "<output>"):
+        most = inside.inputs if word == "<input>" else inside.outputs
+    elif isinstance(inside, Bay) and word == "<place>":
+        most = inside.faders
+    else:
+        most = desk.count(word[1:-1])
+    return [(str(number), None) for number in range(1, most + 1)]

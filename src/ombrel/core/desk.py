@@ -2,9 +2,10 @@
 
 from dataclasses import dataclass
 
-__all__ = ["Box", "Desk", "LINES"]
+__all__ = ["BANKS", "Bay", "Box", "Desk", "LINES"]
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
+BANKS = 30  # and of banks: more than a hand finds
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -22,6 +23,14 @@ class Box:
     outputs: int
     preamps: bool
     output_block: int = 1
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Bay:
+    """A run of faders of the surface, beside which others may show other banks."""
+
+    name: str
+    faders: int
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -45,6 +54,7 @@ class Desk:
     gain_db: tuple[float, float]
     pad_db: float
     boxes: tuple[Box, ...]
+    bays: tuple[Bay, ...] = (Bay(name="Faders", faders=8),)
 
     def box(self, key: str) -> Box | None:
         """The box of this key, or None."""
@@ -65,6 +75,8 @@ class Desk:
             "dca": self.dcas,
             "mute_group": self.mute_groups,
             "line": LINES,
+            "bank": BANKS,
+            "bay": len(self.bays),
             "house": 1,
             "mono": 1,
         }[kind]

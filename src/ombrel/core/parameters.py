@@ -87,6 +87,18 @@ _BUSES = (*(f"{bus}{s}" for bus in _STEREO_BUSES for s in ("", "/left", "/right"
 _SOURCE = Reference(to=("input/<box>/<input>", "oscillator", "talkback", *_BUSES))
 _RETURN_SOURCE = Reference(to=("engine/<engine>", "input/<box>/<input>"))
 _BUS_SIDE = Reference(to=(*_BUSES, "channel/<channel>/direct"))
+_STRIP = Reference(
+    to=(
+        "channel/<channel>",
+        "return/<return>",
+        "group/<group>",
+        "mix/<mix>",
+        "matrix/<matrix>",
+        "dca/<dca>",
+        "house",
+        "mono",
+    )
+)
 _FORMAT = Choice(options=("unused", "mono", "stereo"))
 
 
@@ -331,6 +343,10 @@ CATALOGUE: Final = catalogue_of(
         "Safe",
         "Nothing moves its key until it is armed.",
     ),
+    # what lies under the faders of the surface
+    _p("bank/<bank>/name", Text(), "", "banks", "Bank", "Name of the bank."),
+    _p("bank/<bank>/<bay>/<place>", _STRIP, None, "banks", "Strip", "Under this fader."),
+    _p("bay/<bay>/fixed/<place>", _STRIP, None, "banks", "Fixed", "There on every bank."),
     # outputs: one source each, by construction
     _p("output/<box>/<output>/source", _BUS_SIDE, None, "patch", "Source", "What it carries."),
     _p(

@@ -21,8 +21,8 @@ _SHORT: Final = {"channel": "", "dca": "DCA "}
 _MOST: Final = 2_000  # letters of a list that are read
 
 
-def read_strips(show: Show, text: str, *, dcas: bool = True) -> list[str]:
-    """Strips (and DCAs, with `dcas`) from a typed list, in the order typed, each once.
+def read_strips(show: Show, text: str, *, dcas: bool = True, once: bool = True) -> list[str]:
+    """Strips (and DCAs, with `dcas`) from a typed list, in the order typed, each once (`once`).
 
     A number alone is a channel's; a word stands for its kind until the next word. Raises
     UnreadableText for anything else, and for what the desk has not.
@@ -53,7 +53,7 @@ def read_strips(show: Show, text: str, *, dcas: bool = True) -> list[str]:
         found += [f"{kind}/{number}" for number in numbers]
     if not found:
         raise UnreadableText(text, help_text)
-    return list(dict.fromkeys(found))
+    return list(dict.fromkeys(found)) if once else found
 
 
 def strips_of_family(show: Show, family: str) -> list[str]:

@@ -12,8 +12,11 @@ from ombrel.core import (
     Show,
     Ways,
     blank_show,
+    fill_bay,
+    fix_strips,
     lines_on,
     made,
+    make_banks,
     make_buses,
     make_effect,
     make_mixes,
@@ -127,6 +130,10 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield lambda now: mute_all(now, "inputs")
     yield lambda now: mute_all(now, "ears")
     yield _mute_groups
+    yield lambda now: make_banks(now, [name for name, *_ in _BANKS])
+    yield lambda now: fix_strips(now, 1, "dca 1, 6")
+    yield lambda now: fix_strips(now, 2, "house")
+    yield _banks
     yield _labels
     yield _left_for_a_visitor
 
@@ -311,6 +318,22 @@ def _rulers(show: Show) -> Mapping[str, Asked]:
         moves[f"return/{number}/{dcas['Effects']}/on"] = True
     colours = ("amber", "sand", "rose", "moss", "sea", "iris", "sky", "slate", "coral")
     moves |= {f"{dca}/colour": one for dca, one in zip(dcas.values(), colours, strict=True)}
+    return moves
+
+
+# each bank with what lies on the left bay, and on the right
+_BANKS = (
+    ("Tellers", "1-8", "37-39, 31-34, return 1-2"),
+    ("Band", "17-24", "9-16, 37-39"),
+    ("Foley", "25-28, 40, 29-30", "mix 1-8"),
+    ("DCAs", "dca 2-5, 7-9", "group 1-2, matrix 1-3, return 1-2"),
+)
+
+
+def _banks(show: Show) -> Mapping[str, Asked]:
+    moves: dict[str, Asked] = {}
+    for number, (_, left, right) in enumerate(_BANKS, start=1):
+        moves |= fill_bay(show, number, 1, left) | fill_bay(show, number, 2, right)
     return moves
 
 

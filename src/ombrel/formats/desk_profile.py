@@ -5,13 +5,15 @@ import math
 import re
 from typing import Any, Final
 
-from ombrel.core import BadFile, Box, Desk
+from ombrel.core import BadFile, Bay, Box, Desk
 
 __all__ = ["read_desk"]
 
 # Bounds of our own: several times the largest desk that ships.
 _MOST: Final = 512
 _MOST_BOXES: Final = 64
+_MOST_BAYS: Final = 8
+_MOST_FADERS: Final = 32
 _LOWEST_GAIN: Final = -20.0  # the catalogue's widest
 _HIGHEST_GAIN: Final = 90.0
 _COUNTS = (
@@ -49,7 +51,9 @@ def read_desk(key: str, content: bytes) -> Desk:
             faults.append(f"$.{name}: expected 0 to 40, found {data.get(name)!r}")
     faults += _gain_faults(data.get("gain_db"))
     faults += _box_faults(data.get("boxes"))
-    unknown = set(data) - {*_COUNTS, "name", "full_scale_dbu", "gain_db", "pad_db", "boxes"}
+    faults += _bay_faults(data.get("bays"))
+    known = {*_COUNTS, "name", "full_scale_dbu", "gain_db", "pad_db", "boxes", "bays"}
+    unknown = set(data) - known
     faults += [f"$.{name}: not a part of a desk profile" for name in sorted(unknown)]
     if faults:
         raise BadFile(f"Desk profile {key}: {'; '.join(faults)}.", _WAY_OUT)
@@ -61,6 +65,7 @@ def read_desk(key: str, content: bytes) -> Desk:
         gain_db=(float(data["gain_db"][0]), float(data["gain_db"][1])),
         pad_db=float(data["pad_db"]),
         boxes=tuple(Box(**box) for box in data["boxes"]),
+        bays=tuple(Bay(**bay) for bay in data["bays"]),
     )
 
 
@@ -87,6 +92,22 @@ def _gain_faults(value: object) -> list[str]:
             return []
     expected = f"the lowest and highest gain, from {_LOWEST_GAIN:g} to {_HIGHEST_GAIN:g}, around 0"
     return [f"$.gain_db: expected {expected}, found {value!r}"]
+
+
+def _bay_faults(bays: object) -> list[str]:
+    if not isinstance(bays, list) or not bays or len(bays) > _MOST_BAYS:
+        return [f"$.bays: expected a list of 1 to {_MOST_BAYS} bays, found {bays!r:.60}"]
+    faults: list[str] = []
+    for number, bay in enumerate(bays):
+        at = f"$.bays[{number}]"
+        if not isinstance(bay, dict) or set(bay) != {"name", "faders"}:
+            faults.append(f"{at}: expected an object of name and faders, found {bay!r:.60}")
+            continue
+        faults += _text_faults(bay["name"], f"{at}.name", 20)
+        if not _is_whole(bay["faders"], 1, _MOST_FADERS):
+            says = f"a whole number from 1 to {_MOST_FADERS}"
+            faults.append(f"{at}.faders: expected {says}, found {bay['faders']!r:.60}")
+    return faults
 
 
 def _box_faults(boxes: object) -> list[str]:

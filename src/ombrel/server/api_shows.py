@@ -166,6 +166,13 @@ class BoxReply(Schema):
     output_block: int
 
 
+class BayReply(Schema):
+    """A run of faders of the surface."""
+
+    name: str
+    faders: int
+
+
 class ParameterReply(Schema):
     """One entry of the catalogue. Numbers have unit, range (lowest null: off) and step."""
 
@@ -200,6 +207,7 @@ class DeskReply(Schema):
     lines: int
     full_scale_dbu: float
     boxes: list[BoxReply]
+    bays: list[BayReply]
     parameters: list[ParameterReply]
     fader_marks: list[tuple[float, float]]
 
@@ -243,6 +251,7 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
         "lines": core.LINES,
         "full_scale_dbu": profile.full_scale_dbu,
         "boxes": list(profile.boxes),
+        "bays": list(profile.bays),
         "parameters": [_parameter(parameter, profile) for parameter in core.CATALOGUE.values()],
         "fader_marks": list(core.FADER_MARKS),
     }

@@ -21,6 +21,7 @@ from .asking import (
     Typing,
     moves_from_wire,
 )
+from .asks_of_banks import ClearBank, FillBay, FixStrips, MakeBanks
 from .asks_of_rulers import ClearRuler, MakeRulers, Members, MuteAll
 from .plans import Planned, Turn
 
@@ -401,6 +402,10 @@ Ask = Annotated[
     | Members
     | ClearRuler
     | MuteAll
+    | MakeBanks
+    | FillBay
+    | FixStrips
+    | ClearBank
     | Hear,
     Field(discriminator="action"),
 ]

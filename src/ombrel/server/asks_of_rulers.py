@@ -27,8 +27,8 @@ class MakeRulers(Strict):
 class Members(Strict):
     """Let strips join a DCA or mute group, or leave it: as typed, or those of a family of lines.
 
-    `exactly`: who is not among them leaves. `also`: faders that keep every true level as it is, as a
-    preview offered them.
+    `exactly`: who is not among them leaves. `also`: faders that keep every true level as it is, as
+    a preview offered them.
     """
 
     action: Literal["members"]

@@ -32,6 +32,7 @@ from .news import (
     snapshot_text,
     table_text,
     text_of,
+    unfolded_text,
     why_text,
 )
 from .plans import Turn
@@ -68,6 +69,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.why: wire.WatchedCell | None = None
         self.check: int | None = None
         self.ruler: str | None = None
+        self.unfold: tuple[str, ...] = ()
+        self.levels = False
         self.metered_at = 0.0
         self.metering: asyncio.Task | None = None
         self.work: set[asyncio.Task] = set()
@@ -179,9 +182,13 @@ class ShowConsumer(AsyncWebsocketConsumer):
         began = message.table and not self.table
         self.table, self.why, self.check = message.table, message.why, message.check
         self.ruler = message.ruler
+        self.levels = message.levels
         if self.ruler:
             self._owe("reach")
-        if self.check is None:
+        if self.unfold != (unfold := tuple(message.unfold)):
+            self.unfold = unfold
+            self._owe("unfolded")
+        if self.check is None and not self.levels:
             stage_link().enough(self._measured)
         else:
             await stage_link().want(self._measured)
@@ -213,6 +220,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 state = live_of(self.show_id).state or await self._now()
                 if what == "noticed":
                     await self.tell(await at_leisure(noticed_text, state))
+                elif what == "unfolded":
+                    if self.unfold:
+                        await self.tell(await at_leisure(unfolded_text, state, self.unfold))
                 elif what == "reach":
                     if self.ruler:
                         await self.tell(await at_leisure(reach_text, state, self.ruler))
@@ -282,7 +292,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
         A screen that does not take what it is sent is sent no more until it does.
         """
         now, state = time.monotonic(), live_of(self.show_id).state
-        if self.check is None or state is None or now - self.metered_at < METER_S:
+        wanted = self.levels or self.check is not None
+        if not wanted or state is None or now - self.metered_at < METER_S:
             return
         if self.metering is not None and not self.metering.done():
             return
@@ -291,8 +302,11 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.metering = asyncio.create_task(self._meters(state, self.check, levels_dbu, fed))
 
     async def _meters(
-        self, state: State, line: int, levels_dbu: dict[str, float], fed: frozenset[int]
+        self, state: State, line: int | None, levels_dbu: dict[str, float], fed: frozenset[int]
     ) -> None:
+        if line is None:
+            await self.say(await in_thread(tellings.levels_message, state, levels_dbu))
+            return
         await self.say(await in_thread(tellings.meters_message, state, line, levels_dbu, fed))
 
     async def _feed(self, message: wire.FeedLine) -> None:
@@ -326,6 +340,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
             await self.tell(ruled)
         if self.ruler:
             self._owe("reach")
+        if self.unfold:
+            self._owe("unfolded")
         if self.table and told.layout:
             await self.tell(await in_thread(table_text, state))
         elif self.table and told.cells:

@@ -22,6 +22,7 @@ __all__ = [
     "snapshot_text",
     "table_text",
     "text_of",
+    "unfolded_text",
     "why_text",
 ]
 
@@ -143,3 +144,9 @@ def ruled_again_text(state: State, told: Told) -> str:
 def reach_text(state: State, ruler: str) -> str:
     """How far a DCA or mute group reaches. Raises UnknownAddress."""
     return text_of(tellings.reach_message(state, ruler))
+
+
+@lru_cache(maxsize=16)
+def unfolded_text(state: State, things: tuple[str, ...]) -> str:
+    """What unfolds of some DCAs, groups and mixes. Raises UnknownAddress."""
+    return text_of(tellings.unfolded_message(state, things))

@@ -29,10 +29,12 @@ class ShowRow(Schema):
 STATUS: Final[dict[type[ConsoleError], int]] = {
     core.BadFile: 422,
     core.Broken: 500,
+    core.CircleOfDcas: 409,
     core.EditRefused: 422,
     core.EngineTaken: 409,
     core.FeedbackLoop: 409,
     core.ListMovedOn: 409,
+    core.MuteGroupSafe: 409,
     core.NotAnEffectMix: 409,
     core.NoSuchPoint: 404,
     core.NothingLeft: 409,

@@ -34,6 +34,7 @@ from .wire import (
 
 __all__ = [
     "cells_message",
+    "levels_message",
     "loudest_message",
     "meters_message",
     "noticed_message",
@@ -43,6 +44,7 @@ __all__ = [
     "ruled_message",
     "snapshot_message",
     "table_message",
+    "unfolded_message",
     "why_message",
 ]
 
@@ -315,3 +317,21 @@ def reach_message(state: State, ruler: str) -> dict:
         ],
         behind=remedy_to_wire(behind if found.sends else None),
     ).model_dump(mode="json")
+
+
+def levels_message(state: State, levels_dbu: dict[str, float]) -> dict:
+    """Input meters of all channels."""
+    meters = core.channel_meters(state.show, levels_dbu)
+    return {
+        "type": "levels",
+        "channels": {str(channel): round(dbfs, 1) for channel, dbfs in sorted(meters.items())},
+    }
+
+
+def unfolded_message(state: State, things: Sequence[str]) -> dict:
+    """What unfolds of some DCAs, groups and mixes. Raises UnknownAddress."""
+    return {
+        "type": "unfolded",
+        "revision": state.revision,
+        "strips": {thing: core.unfolded(state.show, thing) for thing in things},
+    }

@@ -40,6 +40,8 @@ class Watch(Strict):
     why: WatchedCell | None = None
     check: int | None = None
     ruler: Address | None = None  # the DCA or mute group whose reach is drawn
+    unfold: Annotated[list[Address], Field(max_length=8)] = []  # what is unfolded on its bays
+    levels: bool = False  # meters of the stage, for all channels
     view: Annotated[str, Field(max_length=40, pattern=KEPT)] = ""  # where its person is, for others
 
 
@@ -362,6 +364,21 @@ class ReachMessage(BaseModel):
     behind: WhyRemedy | None
 
 
+class Unfolded(BaseModel):
+    """What unfolds of a DCA, group or mix: the strips that lie on the bay then."""
+
+    type: Literal["unfolded"]
+    revision: int
+    strips: dict[str, list[str]]
+
+
+class Levels(BaseModel):
+    """Input meters in dBFS by channel number, from the stage."""
+
+    type: Literal["levels"]
+    channels: dict[str, float]
+
+
 class Pong(BaseModel):
     """Somebody is there."""
 
@@ -424,6 +441,8 @@ ToScreen = (
     | Loudest
     | RuledMessage
     | ReachMessage
+    | Unfolded
+    | Levels
     | Noticed
     | Pong
     | Present

@@ -16,6 +16,8 @@ export interface Lists {
   /** DCAs and mute groups that have a name or a member. */
   dcas: readonly number[];
   mute_groups: readonly number[];
+  /** Banks that have a name or a strip. */
+  banks: readonly number[];
   /** Direct members by their DCA or mute group ("dca/3"). */
   members: ReadonlyMap<string, ReadonlySet<string>>;
   /** Output sockets that carry something. */
@@ -33,6 +35,7 @@ export const NO_LISTS: Lists = {
   matrices: [],
   dcas: [],
   mute_groups: [],
+  banks: [],
   members: new Map(),
   fed: new Map(),
   outputs: new Set(),
@@ -71,7 +74,12 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   let sources = false;
   const rulers = new Set<string>();
   const members = new Map<string, Set<string>>();
+  const banks = new Set<number>();
   for (const address of moved) {
+    if (address.startsWith("bank/")) {
+      banks.add(Number(address.split("/")[1]));
+      continue;
+    }
     const membership = MEMBERSHIP.exec(address);
     if (membership) {
       const [, member, ruler] = membership as unknown as [string, string, string];
@@ -118,6 +126,7 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   }
   if (lines.size > 0) after.lines = linesInOrder(values, new Set([...before.lines, ...lines]));
   if (outputs) after.outputs = outputs;
+  if (banks.size > 0) after.banks = banksInUse(values, before.banks, banks);
   if (members.size > 0) after.members = new Map([...before.members, ...members]);
   for (const kind of ["dca", "mute_group"] as const) {
     const list = before[RULERS[kind]];
@@ -134,6 +143,22 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   }
   if (sources) after.fed = fedBySource(values, after.channels ?? before.channels);
   return after;
+}
+
+/** A bank is in use while it has a name or a strip: those that moved are looked through again. */
+function banksInUse(
+  values: Values,
+  before: readonly number[],
+  moved: ReadonlySet<number>,
+): readonly number[] {
+  const used = new Set([...before].filter((number) => !moved.has(number)));
+  const starts = new Map([...moved].map((number) => [`bank/${number}/`, number]));
+  for (const [address, value] of values) {
+    if (!value || !address.startsWith("bank/")) continue;
+    const number = starts.get(address.slice(0, address.indexOf("/", 5) + 1));
+    if (number) used.add(number);
+  }
+  return [...used].sort((a, b) => a - b);
 }
 
 function linesInOrder(values: Values, lines: ReadonlySet<number>): number[] {

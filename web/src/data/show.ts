@@ -52,6 +52,10 @@ export interface ShowState extends Lists {
   others: readonly PersonHere[];
   /** What strips and DCAs truly come to that something rules. */
   ruled: ReadonlyMap<string, Ruled>;
+  /** What unfolds of what is unfolded on the bays. */
+  unfolded: Readonly<Record<string, readonly string[]>>;
+  /** Meters of the channels in dBFS, while the banks watch them. */
+  levels: Readonly<Record<string, number>>;
   /** How far the DCA or mute group reaches that is looked at. */
   reach: Reach | null;
   findings: readonly Finding[];
@@ -82,6 +86,8 @@ export const store = createStore<ShowState>(() => ({
   others: [],
   ruled: new Map(),
   reach: null,
+  unfolded: {},
+  levels: {},
   findings: [],
   preamps: new Map(),
   meters: null,
@@ -138,6 +144,10 @@ export function received(message: ToScreen): void {
         return { loudest: message };
       case "ruled":
         return { ruled: withRuled(message.whole ? new Map() : state.ruled, message.strips) };
+      case "unfolded":
+        return { unfolded: message.strips };
+      case "levels":
+        return { levels: message.channels };
       case "reach":
         return { reach: message };
       case "present":

@@ -40,7 +40,7 @@ export function Frame({ children }: { children: ReactNode }) {
 
   useEffect(() => {
     link.watch({
-      table: path.startsWith("/hears") || path.startsWith("/mixes"),
+      table: /^\/(hears|mixes|banks)/.test(path),
       why: selected,
       view: viewOf(path),
     });

@@ -39,6 +39,14 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["Page Up, Page Down", "a fader by 3 dB"],
     ["Home, End", "a fader off, or at 0"],
   ],
+  banks: [
+    ["1 to 9", "call a bank on the bay in sight"],
+    ["Up, Down", "a fader by 1 dB; with Shift by 0.1"],
+    ["Page Up, Page Down", "a fader by 3 dB"],
+    ["Home, End", "a fader off, or at 0"],
+    ["M", "mute, or open"],
+    ["Escape", "back from what is unfolded"],
+  ],
   dcas: TABLE,
   mutes: TABLE,
   check: [

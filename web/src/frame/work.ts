@@ -17,6 +17,7 @@ export const VIEW_WORD: Record<string, string> = {
   mixes: "Mixes",
   outputs: "Outputs",
   dcas: "DCAs",
+  banks: "Banks",
   mutes: "Mute groups",
   check: "Line check",
   paper: "Paper",
@@ -44,6 +45,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
   );
   const outputs = useOutputs();
   const dcas = useShow((state) => state.dcas.length);
+  const banks = useShow((state) => state.banks.length);
   const mutes = useShow((state) => state.mute_groups.length);
   const part = (view: string, count?: string): Part => ({
     to: `/${view}`,
@@ -59,7 +61,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("check", `${checked}/${lines}`),
       part("paper"),
     ],
-    Play: [part("dcas", String(dcas)), part("mutes", String(mutes))],
+    Play: [part("dcas", String(dcas)), part("mutes", String(mutes)), part("banks", String(banks))],
     Hear: [part("hears"), part("history")],
   };
 }

@@ -521,6 +521,16 @@ export interface components {
             strips?: string[];
         };
         /**
+         * BayReply
+         * @description A run of faders of the surface.
+         */
+        BayReply: {
+            /** Faders */
+            faders: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * BoxName
          * @description A box as the list calls it ("": numbers alone), and the desk's box that it is taken for.
          */
@@ -568,6 +578,19 @@ export interface components {
              * @constant
              */
             type: "cells";
+        };
+        /**
+         * ClearBank
+         * @description Take a bank's name and strips away.
+         */
+        ClearBank: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "clear_bank";
+            /** Bank */
+            bank: number;
         };
         /**
          * ClearRuler
@@ -639,6 +662,8 @@ export interface components {
          * @description What a screen must know of a show's desk before it draws anything.
          */
         DeskReply: {
+            /** Bays */
+            bays: components["schemas"]["BayReply"][];
             /** Boxes */
             boxes: components["schemas"]["BoxReply"][];
             /** Channels */
@@ -696,7 +721,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -862,6 +887,23 @@ export interface components {
             to: string;
         };
         /**
+         * FillBay
+         * @description Put strips as typed on a bank's bay, from the left; nothing empties it.
+         */
+        FillBay: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "fill_bay";
+            /** Bank */
+            bank: number;
+            /** Bay */
+            bay: number;
+            /** Strips */
+            strips: string;
+        };
+        /**
          * FillMix
          * @description Fill a mix from the house's true levels or another mix, with an offset as typed.
          */
@@ -900,6 +942,21 @@ export interface components {
              * @enum {string}
              */
             tone: "settle" | "note";
+        };
+        /**
+         * FixStrips
+         * @description Fix strips as typed at the right of a bay, on every bank; nothing frees it.
+         */
+        FixStrips: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "fix_strips";
+            /** Bay */
+            bay: number;
+            /** Strips */
+            strips: string;
         };
         FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
         /**
@@ -1058,6 +1115,21 @@ export interface components {
             silenced: string[];
         };
         /**
+         * Levels
+         * @description Input meters in dBFS by channel number, from the stage.
+         */
+        Levels: {
+            /** Channels */
+            channels: {
+                [key: string]: number;
+            };
+            /**
+             * Type
+             * @constant
+             */
+            type: "levels";
+        };
+        /**
          * ListChoices
          * @description All that a person put right, and how the list is to be taken.
          */
@@ -1196,6 +1268,19 @@ export interface components {
             type: "loudest";
         };
         /**
+         * MakeBanks
+         * @description Name the next free banks.
+         */
+        MakeBanks: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "make_banks";
+            /** Names */
+            names: string[];
+        };
+        /**
          * MakeBuses
          * @description Make a group or matrix for each name.
          */
@@ -1314,8 +1399,8 @@ export interface components {
          * Members
          * @description Let strips join a DCA or mute group, or leave it: as typed, or those of a family of lines.
          *
-         *     `exactly`: who is not among them leaves. `also`: faders that keep every true level as it is, as a
-         *     preview offered them.
+         *     `exactly`: who is not among them leaves. `also`: faders that keep every true level as it is, as
+         *     a preview offered them.
          */
         Members: {
             /**
@@ -2183,7 +2268,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * Trouble
          * @description The store cannot be reached just now; moves wait, none is lost. Empty text: it is over.
@@ -2203,7 +2288,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -2230,6 +2315,23 @@ export interface components {
              * @enum {string}
              */
             type: "redo" | "undo";
+        };
+        /**
+         * Unfolded
+         * @description What unfolds of a DCA, group or mix: the strips that lie on the bay then.
+         */
+        Unfolded: {
+            /** Revision */
+            revision: number;
+            /** Strips */
+            strips: {
+                [key: string]: string[];
+            };
+            /**
+             * Type
+             * @constant
+             */
+            type: "unfolded";
         };
         /**
          * Wanted
@@ -2269,6 +2371,11 @@ export interface components {
              */
             check?: number | null;
             /**
+             * Levels
+             * @default false
+             */
+            levels?: boolean;
+            /**
              * Ruler
              * @default null
              */
@@ -2283,6 +2390,11 @@ export interface components {
              * @enum {string}
              */
             type: "watch";
+            /**
+             * Unfold
+             * @default []
+             */
+            unfold?: string[];
             /**
              * View
              * @default

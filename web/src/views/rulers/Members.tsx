@@ -6,7 +6,7 @@ import { stripName, useShow } from "../../data/use";
 import { cellText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { KIND, type Kind } from "./kinds";
+import { inOrder, KIND, type Kind } from "./kinds";
 
 interface Props {
   ruler: string;
@@ -82,16 +82,6 @@ export function Members({ ruler, kind, onAsk }: Props) {
       )}
     </section>
   );
-}
-
-const ORDER = ["channel", "return", "group", "mix", "house", "mono", "matrix", "dca"];
-
-function inOrder(members: ReadonlySet<string>): string[] {
-  const place = (strip: string) => {
-    const [kind, number] = strip.split("/");
-    return ORDER.indexOf(kind!) * 1000 + Number(number ?? 0);
-  };
-  return [...members].sort((a, b) => place(a) - place(b));
 }
 
 function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut: () => void }) {

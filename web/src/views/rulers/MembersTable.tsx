@@ -3,6 +3,7 @@ import {
   type KeyboardEvent,
   memo,
   type PointerEvent,
+  useCallback,
   useEffect,
   useMemo,
   useRef,
@@ -55,7 +56,7 @@ export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly nu
   const height = useRowHeight(32);
   const headWidth = phone ? 148 : 216;
   const width = 66;
-  const headHeight = coarse ? 164 : 112;
+  const headHeight = coarse ? 214 : 140;
   const scroller = useRef<HTMLDivElement>(null);
   const [anchor, setAnchor] = useState<Place>({ row: 0, column: 0 });
   const [head, setHead] = useState<Place>({ row: 0, column: 0 });
@@ -94,6 +95,7 @@ export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly nu
       cells.find((cell) => cell === `${rows[head.row]}/${columns[head.column]}`) ?? cells[0];
     if (first) give(cells, valueIn(store.getState(), `${first}/on`) !== true);
   };
+  const onHead = useCallback((ask: Ask) => void join(link, ask, setShowing), [link]);
   const onKey = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget) return; // a field in a head has the hand
     const next = stepped(head, event.key, rows.length, columns.length);
@@ -189,7 +191,7 @@ export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly nu
               Strip, and what it comes to
             </span>
             {columns.map((ruler) => (
-              <RulerHead key={ruler} ruler={ruler} kind={kind} width={width} />
+              <RulerHead key={ruler} ruler={ruler} kind={kind} width={width} onAsk={onHead} />
             ))}
           </div>
           {virtual

@@ -1,23 +1,26 @@
 import { memo } from "react";
 import { Link as RouteLink } from "wouter";
 import { valueIn } from "../../data/show";
+import type { Ask } from "../../data/types";
 import { stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
-import { KIND, type Kind, numberOf } from "./kinds";
+import { KIND, type Kind, numberOf, stripsText } from "./kinds";
 
 interface Props {
   ruler: string;
   kind: Kind;
   width: number;
+  onAsk: (ask: Ask) => void;
 }
 
 /** Head of a column: its name, which leads to its page, its level and its key. */
-export const RulerHead = memo(function RulerHead({ ruler, kind, width }: Props) {
+export const RulerHead = memo(function RulerHead({ ruler, kind, width, onAsk }: Props) {
   const name = useShow((state) => stripName(state, ruler));
   const colour = useShow((state) => String(valueIn(state, `${ruler}/colour`)));
   const members = useShow((state) => state.members.get(ruler)?.size ?? 0);
+  const text = useShow((state) => stripsText(state.members.get(ruler) ?? []));
   return (
     <div
       role="columnheader"
@@ -32,6 +35,14 @@ export const RulerHead = memo(function RulerHead({ ruler, kind, width }: Props) 
       >
         {name}
       </RouteLink>
+      <TypedField
+        label={`Members of ${name}`}
+        value={text}
+        placeholder="1-8"
+        title={text || "Members, as 1-8, 11, mix 1-4"}
+        className="w-full h-6 coarse:h-11 text-[12.5px] text-soft"
+        onCommit={(strips) => onAsk({ action: "members", ruler, strips, exactly: true, on: true })}
+      />
       {kind === "dca" ? (
         <DcaHand ruler={ruler} name={name} />
       ) : (
@@ -62,7 +73,7 @@ function DcaHand({ ruler, name }: { ruler: string; name: string }) {
         pressed={muted}
         onChange={(on) => set("mute", on ? "on" : "off")}
       >
-        {muted ? "muted" : "mute"}
+        mute
       </Toggle>
     </>
   );
@@ -81,12 +92,12 @@ function KeyHand({ ruler, name }: { ruler: string; name: string }) {
         {[hard ? "hard" : "soft", safe && "safe", safe && on && "on"].filter(Boolean).join(", ")}
       </span>
       {safe ? (
-        <Toggle label={`Arm ${name}`} pressed={false} onChange={() => set("safe", "off")}>
+        <Toggle label={`arm ${name}`} pressed={false} onChange={() => set("safe", "off")}>
           arm
         </Toggle>
       ) : (
         <Toggle
-          label={`${name}, ${on ? "on" : "off"}`}
+          label={`${on ? "on" : "press"}, ${name}`}
           tone="coral"
           pressed={on}
           onChange={(value) => set("on", value ? "on" : "off")}

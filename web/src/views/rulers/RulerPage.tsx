@@ -103,7 +103,7 @@ function DcaHand({ ruler, name, colour, set }: HandProps & { colour: string }) {
           pressed={muted}
           onChange={(on) => set("mute", on ? "on" : "off")}
         >
-          {muted ? "muted" : "mute"}
+          mute
         </Toggle>
         <Fader
           label={`Fader of ${name}`}
@@ -150,7 +150,7 @@ function GroupHand({ ruler, name, set }: HandProps) {
         {on ? `On: open ${cells}` : `Press: close ${cells}`}
       </Button>
       <Toggle
-        label={`${name} is ${safe ? "safe" : "armed"}`}
+        label={`${safe ? "safe: press to arm" : "armed: make safe"}, ${name}`}
         tone="sun"
         pressed={safe}
         onChange={(value) => set("safe", value ? "on" : "off")}
@@ -158,7 +158,7 @@ function GroupHand({ ruler, name, set }: HandProps) {
         {safe ? "safe: press to arm" : "armed: make safe"}
       </Toggle>
       <Toggle
-        label={`${name} is ${hard ? "hard" : "soft"}`}
+        label={`${hard ? "hard: nothing gets out" : "soft: like the mute key"}, ${name}`}
         tone="coral"
         pressed={hard}
         onChange={(value) => set("hard", value ? "on" : "off")}

@@ -1,5 +1,7 @@
 /** DCAs and mute groups: what differs between them in words and addresses. */
 
+import { runs } from "../../ui/ranges";
+
 export type Kind = "dca" | "mute_group";
 
 export const KIND = {
@@ -22,3 +24,32 @@ export const KIND = {
 } as const;
 
 export const numberOf = (ruler: string): number => Number(ruler.split("/")[1]);
+
+const ORDER = ["channel", "return", "group", "mix", "house", "mono", "matrix", "dca"];
+
+/** Members in the order of the desk, DCAs last. */
+export function inOrder(members: ReadonlySet<string>): string[] {
+  const place = (strip: string) => {
+    const [kind, number] = strip.split("/");
+    return ORDER.indexOf(kind!) * 1000 + Number(number ?? 0);
+  };
+  return [...members].sort((a, b) => place(a) - place(b));
+}
+
+/** Members as they can be typed again: "1-8, mix 1-4, house". */
+export function stripsText(members: Iterable<string>): string {
+  const parts = new Map<string, number[]>();
+  for (const member of members) {
+    const [kind, number] = member.split("/");
+    const numbers = parts.get(kind!) ?? [];
+    if (number) numbers.push(Number(number));
+    parts.set(kind!, numbers);
+  }
+  return ORDER.filter((kind) => parts.has(kind))
+    .map((kind) => {
+      const numbers = parts.get(kind)!.sort((a, b) => a - b);
+      if (numbers.length === 0) return kind;
+      return kind === "channel" ? runs(numbers) : `${kind} ${runs(numbers)}`;
+    })
+    .join(", ");
+}

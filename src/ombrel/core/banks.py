@@ -1,0 +1,122 @@
+"""Banks: which strip lies under which fader of the surface, and what unfolds there."""
+
+import math
+from collections.abc import Sequence
+from typing import Final
+
+from .asked import Asked, Typed
+from .errors import NothingLeft, UnknownAddress, UnreadableText
+from .flow import layout_of
+from .rulers import members_of
+from .show import Show
+from .strip_lists import read_strips
+
+__all__ = [
+    "banks_in_use",
+    "clear_bank",
+    "fill_bay",
+    "fix_strips",
+    "make_banks",
+    "on_bay",
+    "unfolded",
+]
+
+_SENDERS: Final = ("channel", "return", "group")
+
+
+def banks_in_use(show: Show) -> list[int]:
+    """Numbers of the banks that have a name or a strip, ascending."""
+    held = {int(a.split("/")[1]) for a in show.values if a.startswith("bank/")}
+    return sorted(held)
+
+
+def _faders(show: Show, bay: int) -> int:
+    if not 1 <= bay <= len(show.desk.bays):
+        raise UnknownAddress(f"bay/{bay}", f"{show.desk.name} has {len(show.desk.bays)} bays")
+    return show.desk.bays[bay - 1].faders
+
+
+def _free_places(show: Show, bay: int) -> list[int]:
+    """Places of a bay where no strip is fixed, ascending."""
+    places = range(1, _faders(show, bay) + 1)
+    return [place for place in places if show[f"bay/{bay}/fixed/{place}"] is None]
+
+
+def on_bay(show: Show, bank: int, bay: int) -> list[str | None]:
+    """What lies under each fader of a bay while a bank is called: strips fixed there win."""
+    found: list[str | None] = []
+    for place in range(1, _faders(show, bay) + 1):
+        strip = show[f"bay/{bay}/fixed/{place}"] or show[f"bank/{bank}/{bay}/{place}"]
+        found.append(str(strip) if strip else None)
+    return found
+
+
+def make_banks(show: Show, names: Sequence[str]) -> dict[str, Asked]:
+    """Moves that name the next free banks. Raises UnreadableText, NothingLeft."""
+    plain = [name.strip() for name in names]
+    if not plain or not all(plain):
+        raise UnreadableText(", ".join(names), "at least one name, and none of them empty")
+    used = set(banks_in_use(show))
+    free = [n for n in range(1, show.desk.count("bank") + 1) if n not in used]
+    if len(free) < len(plain):
+        raise NothingLeft("banks", len(plain), len(free))
+    return {f"bank/{n}/name": Typed(name) for n, name in zip(free, plain, strict=False)}
+
+
+def fill_bay(show: Show, bank: int, bay: int, text: str) -> dict[str, Asked]:
+    """Moves that put strips as typed ("7-12, dca 1-4") on a bank's bay, in order, from the left.
+
+    They take the places where none is fixed; the rest of the bay is emptied. A strip may stand at
+    several places. Raises UnreadableText, NothingLeft, UnknownAddress.
+    """
+    places = _free_places(show, bay)
+    strips = read_strips(show, text, once=False) if text.strip() else []
+    if len(strips) > len(places):
+        raise NothingLeft(f"faders on {show.desk.bays[bay - 1].name}", len(strips), len(places))
+    moves: dict[str, Asked] = {}
+    for turn, place in enumerate(places):
+        moves[f"bank/{bank}/{bay}/{place}"] = strips[turn] if turn < len(strips) else None
+    return moves
+
+
+def fix_strips(show: Show, bay: int, text: str) -> dict[str, Asked]:
+    """Moves that fix strips as typed at the right of a bay, on every bank; "" frees it."""
+    faders = _faders(show, bay)
+    strips = read_strips(show, text, once=False) if text.strip() else []
+    if len(strips) > faders:
+        raise NothingLeft(f"faders on {show.desk.bays[bay - 1].name}", len(strips), faders)
+    first = faders - len(strips)
+    return {
+        f"bay/{bay}/fixed/{place}": strips[place - first - 1] if place > first else None
+        for place in range(1, faders + 1)
+    }
+
+
+def clear_bank(show: Show, bank: int) -> dict[str, Asked]:
+    """Moves that take a bank's name and strips away."""
+    held = [address for address in show.values if address.startswith(f"bank/{bank}/")]
+    return {address: "" if address.endswith("/name") else None for address in held}
+
+
+def unfolded(show: Show, thing: str) -> list[str]:
+    """What unfolds of a DCA (its direct members, DCAs first), a group (the strips assigned to it)
+
+    or a mix (the strips that are sent to it, on and above off). Raises UnknownAddress for others.
+    """
+    kind = thing.split("/")[0]
+    if kind == "dca":
+        members = members_of(show, thing)
+        inner = [member for member in members if member.startswith("dca/")]
+        return inner + [member for member in members if not member.startswith("dca/")]
+    strips = [s for s in layout_of(show.desk).strips if s.split("/")[0] in _SENDERS]
+    if kind == "group":
+        return [s for s in strips if f"{s}/{thing}/on" in show.values and s != thing]
+    if kind == "mix":
+        return [
+            s
+            for s in strips
+            if f"{s}/send/{thing}/level" in show.values
+            and show.number(f"{s}/send/{thing}/level") > -math.inf
+            and show.on(f"{s}/send/{thing}/on")
+        ]
+    raise UnknownAddress(thing, "a DCA, a group or a mix unfolds")

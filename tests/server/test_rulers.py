@@ -1,0 +1,106 @@
+"""DCAs and mute groups over the wire: true levels are told when they move, and only then."""
+
+import uuid
+
+import pytest
+from asgiref.sync import sync_to_async
+
+from .conftest import make
+from .test_socket import Screen
+
+
+@pytest.fixture
+def band(show):
+    make(
+        show,
+        {"channel/1/source": "input/a/1", "channel/1/name": "Fiddle", "channel/1/fader": -5.0,
+         "channel/2/source": "input/a/2", "channel/2/fader": 0.0,
+         "output/local/1/source": "house/left", "dca/1/name": "Strings", "dca/2/name": "Band",
+         "channel/1/dca/1/on": True, "dca/1/dca/2/on": True},
+    )  # fmt: skip
+    return show
+
+
+def moving(address, value):
+    return [{"address": address, "value": value}]
+
+
+async def asked(screen, ask):
+    """The answer to an edit: done or refused."""
+    edit_id = str(uuid.uuid4())
+    await screen.say(type="do", id=edit_id, gesture=edit_id, ask=ask)
+    return edit_id
+
+
+async def test_true_levels_come_with_the_show_and_again_when_a_dca_moves(band, ann, ben):
+    one, two = Screen(band, ann), Screen(band, ben)
+    await one.open()
+    await two.open()
+    whole = await two.next("ruled")
+    assert whole["whole"]
+    assert whole["strips"]["channel/1"] == {"level_db": -5.0, "parts": [], "muted": []}
+    assert "channel/2" not in whole["strips"]
+    await one.do(moving("dca/2/fader", -3.0))
+    moved = await two.next("ruled")
+    assert not moved["whole"]
+    assert moved["strips"]["channel/1"]["level_db"] == -8.0
+    assert moved["strips"]["channel/1"]["parts"] == [["dca/2", -3.0]]
+    assert moved["strips"]["dca/1"]["level_db"] == -3.0
+    await one.do(moving("channel/2/fader", -20.0))  # nothing rules it: nothing is told of it
+    await one.do(moving("dca/1/mute", True))
+    muted = await two.next("ruled")
+    assert muted["strips"]["channel/1"]["muted"] == ["dca/1/mute"]
+    assert "channel/2" not in muted["strips"]
+
+
+async def test_a_group_is_named_filled_looked_at_and_cleared_by_its_asks(band, ann):
+    screen = Screen(band, ann)
+    await screen.open()
+    await asked(screen, {"action": "make_rulers", "kind": "mute_group", "names": ["Plug in"]})
+    await screen.next("done")
+    fill = {"action": "members", "ruler": "mute_group/1", "strips": "1-2", "exactly": True}
+    await asked(screen, fill)
+    assert (await screen.next("done"))["says"] == "1-2 into Plug in"
+    await screen.say(type="watch", ruler="mute_group/1")
+    reach = await screen.next("reach")
+    assert reach["closed"] == 2
+    assert [one["closes"] for one in reach["listeners"]] == [2]
+    await asked(screen, {**fill, "strips": "2"})
+    await screen.next("done")
+    while reach["closed"] != 1:  # explanations that came before are passed over
+        reach = await screen.next("reach")
+    await asked(screen, {"action": "clear_ruler", "ruler": "mute_group/1"})
+    assert (await screen.next("done"))["says"] == "Plug in cleared"
+    await asked(screen, {"action": "mute_all", "what": "ears"})
+    assert (await screen.next("refused"))["code"] == "nothing_left"
+
+
+async def test_joining_is_shown_first_with_what_keeps_the_levels(band, ann):
+    await sync_to_async(make)(band, {"dca/2/fader": -3.0})
+    screen = Screen(band, ann)
+    await screen.open()
+    ask = {"action": "members", "ruler": "dca/2", "strips": "2", "on": True}
+    await screen.say(type="try", id=str(uuid.uuid4()), ask=ask)
+    keeping = (await screen.next("preview"))["keeping"]
+    assert keeping["jumps"] == [["channel/2", 0.0, -3.0]]
+    (keep,) = keeping["keep"]
+    assert (keep["address"], keep["value"]) == ("channel/2/fader", 3.0)
+    await asked(screen, {**ask, "also": keeping["keep"]})
+    await screen.next("done")
+    again = await screen.next("ruled")
+    while "channel/2" not in again["strips"]:
+        again = await screen.next("ruled")
+    assert again["strips"]["channel/2"]["level_db"] == 0.0
+
+
+async def test_a_safe_key_and_a_circle_are_refused_by_name(band, ann):
+    await sync_to_async(make)(band, {"mute_group/1/name": "Plug in", "mute_group/1/safe": True})
+    screen = Screen(band, ann)
+    await screen.open()
+    await screen.do(moving("mute_group/1/on", True))
+    refused = await screen.next("refused")
+    assert (refused["code"], "Plug in" in refused["message"]) == ("mute_group_safe", True)
+    await asked(screen, {"action": "members", "ruler": "dca/1", "strips": "dca 2"})
+    refused = await screen.next("refused")
+    assert refused["code"] == "circle_of_dcas"
+    assert "Band in Strings in Band" in refused["message"]

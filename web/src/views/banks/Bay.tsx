@@ -1,0 +1,248 @@
+import { useMemo, useState } from "react";
+import { valueIn } from "../../data/show";
+import { stripName, useLink, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { TypedField } from "../../ui/TypedField";
+import { BankFader } from "./BankFader";
+import { listText } from "./listText";
+import type { BayView } from "./surface";
+
+interface Props {
+  number: number;
+  name: string;
+  faders: number;
+  view: BayView;
+  listen: string | null;
+  editing: boolean;
+  onView: (view: BayView) => void;
+}
+
+const UNFOLDS = /^(dca|group|mix)\//;
+const SENDS = /^(channel|return|group)\//;
+
+/** One bay: the keys that call its banks, and its faders. */
+export function Bay({ number, name, faders, view, listen, editing, onView }: Props) {
+  const banks = useShow((state) => state.banks);
+  const places = Array.from({ length: faders }, (_, index) => index + 1);
+  const fixed = usePlaces(places.map((place) => `bay/${number}/fixed/${place}`));
+  const called = usePlaces(places.map((place) => `bank/${view.bank}/${number}/${place}`));
+  const top = view.unfolded.at(-1) ?? null;
+  const members = useShow((state) => (top ? state.unfolded[top] : undefined));
+  const free = places.filter((place) => !fixed[place - 1]);
+  const pages = members ? Math.max(1, Math.ceil(members.length / Math.max(1, free.length))) : 1;
+  const page = Math.min(view.page, pages - 1);
+  const shown = places.map((place) => {
+    if (fixed[place - 1]) return fixed[place - 1]!;
+    if (!top) return called[place - 1] ?? "";
+    return members?.[page * free.length + free.indexOf(place)] ?? "";
+  });
+  const unfold = (strip: string) =>
+    onView({ ...view, unfolded: [...view.unfolded, strip], page: 0 });
+  return (
+    <>
+      <div className="flex items-center gap-1.5 flex-wrap pb-2 shrink-0">
+        <span className="sr-only">{name}</span>
+        {banks.map((bank, index) => (
+          <BankKey
+            key={bank}
+            bank={bank}
+            turn={index + 1}
+            called={bank === view.bank}
+            onCall={() => onView({ bank, unfolded: [], page: 0 })}
+          />
+        ))}
+        {top && (
+          <span className="flex items-center gap-2 ml-2 text-soft">
+            <Trail things={view.unfolded} />
+            <Button
+              small
+              tone="main"
+              title="Escape"
+              onClick={() => onView({ ...view, unfolded: view.unfolded.slice(0, -1), page: 0 })}
+            >
+              Back
+            </Button>
+            {pages > 1 && (
+              <Button small onClick={() => onView({ ...view, page: (page + 1) % pages })}>
+                Page {page + 1} of {pages}
+              </Button>
+            )}
+          </span>
+        )}
+      </div>
+      {editing && (
+        <Editing
+          bay={number}
+          bank={view.bank}
+          onMade={(bank) => onView({ bank, unfolded: [], page: 0 })}
+        />
+      )}
+      <div
+        role="group"
+        aria-label={`Faders of ${name}`}
+        className="scrolls flex-1 min-h-0 short:min-h-96 flex"
+      >
+        <div className="flex gap-0.5 flex-1 min-h-72 min-w-0" data-wide>
+          {shown.map((strip, index) => {
+            const lies = strip && (listen === null || strip === listen || SENDS.test(strip));
+            return lies ? (
+              <BankFader
+                key={places[index]}
+                strip={strip}
+                listen={listen}
+                fixed={Boolean(fixed[index])}
+                onUnfold={UNFOLDS.test(strip) && strip !== top ? unfold : null}
+              />
+            ) : (
+              <div
+                key={places[index]}
+                className="min-w-[58px] flex-1 max-w-[92px] rounded-xl border border-dashed border-line m-0.5"
+                aria-hidden
+              />
+            );
+          })}
+        </div>
+      </div>
+    </>
+  );
+}
+
+/** What stands at some addresses, "" for nothing. */
+function usePlaces(addresses: readonly string[]): readonly string[] {
+  const text = useShow((state) =>
+    addresses.map((address) => valueIn(state, address) ?? "").join("\n"),
+  );
+  return useMemo(() => text.split("\n"), [text]);
+}
+
+function BankKey({
+  bank,
+  turn,
+  called,
+  onCall,
+}: {
+  bank: number;
+  turn: number;
+  called: boolean;
+  onCall: () => void;
+}) {
+  const name = useShow((state) => stripName(state, `bank/${bank}`));
+  return (
+    <button
+      type="button"
+      aria-pressed={called}
+      onClick={onCall}
+      className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 truncate ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
+    >
+      {turn <= 9 && <span className="text-faint text-[12px] mr-1.5">{turn}</span>}
+      {name}
+    </button>
+  );
+}
+
+function Trail({ things }: { things: readonly string[] }) {
+  const names = useShow((state) => things.map((thing) => stripName(state, thing)).join(" › "));
+  return <span className="text-sun-text font-semibold">{names}</span>;
+}
+
+/** Banks named in one go; the strips of the one that is called, and what is fixed, as typed. */
+function Editing({
+  bay,
+  bank,
+  onMade,
+}: {
+  bay: number;
+  bank: number;
+  onMade: (bank: number) => void;
+}) {
+  const link = useLink();
+  const [text, setText] = useState("");
+  const banks = useShow((state) => state.banks);
+  const name = useShow((state) => stripName(state, `bank/${bank}`));
+  const exists = banks.includes(bank);
+  const strips = useShow((state) => listText(state, `bank/${bank}/${bay}`));
+  const fixed = useShow((state) => listText(state, `bay/${bay}/fixed`));
+  const names = text
+    .split(/[,;\n\t]/)
+    .map((one) => one.trim())
+    .filter(Boolean);
+  const make = async () => {
+    if (names.length === 0) return;
+    if (await link.do({ action: "make_banks", names }, { quiet: false })) {
+      setText("");
+      onMade(Math.max(0, ...banks) + 1);
+    }
+  };
+  return (
+    <div className="flex items-center gap-x-3 gap-y-2 flex-wrap pb-2 shrink-0 text-[13px] text-faint">
+      <form
+        className="flex items-center gap-1.5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void make();
+        }}
+      >
+        <input
+          aria-label="Names of new banks"
+          placeholder="Voices, Band, Foley"
+          value={text}
+          maxLength={1000}
+          onChange={(event) => setText(event.currentTarget.value)}
+          className="h-8 coarse:h-11 w-44 px-2.5 rounded-lg border border-edge bg-card text-paper placeholder:text-faint"
+        />
+        <Button small type="submit" disabled={names.length === 0}>
+          Make
+        </Button>
+      </form>
+      {exists && (
+        <>
+          <span className="flex items-center gap-1.5">
+            Name
+            <TypedField
+              boxed
+              label="Name of the bank"
+              value={name}
+              className="w-32 h-8 text-paper"
+              onCommit={(typed) =>
+                void link.do({ action: "moves", moves: [{ address: `bank/${bank}/name`, typed }] })
+              }
+            />
+          </span>
+          <span className="flex items-center gap-1.5">
+            Strips
+            <TypedField
+              boxed
+              label="Strips of the bank"
+              value={strips}
+              placeholder="7-12, dca 1-4"
+              className="w-56 h-8 text-paper"
+              onCommit={(typed) =>
+                void link.do({ action: "fill_bay", bank, bay, strips: typed }, { quiet: false })
+              }
+            />
+          </span>
+          <Button
+            small
+            tone="danger"
+            onClick={() => void link.do({ action: "clear_bank", bank }, { quiet: false })}
+          >
+            Remove
+          </Button>
+        </>
+      )}
+      <span className="flex items-center gap-1.5">
+        Fixed at the right, on every bank
+        <TypedField
+          boxed
+          label="Fixed strips of the bay"
+          value={fixed}
+          placeholder="dca 1, house"
+          className="w-40 h-8 text-paper"
+          onCommit={(typed) =>
+            void link.do({ action: "fix_strips", bay, strips: typed }, { quiet: false })
+          }
+        />
+      </span>
+    </div>
+  );
+}
