@@ -226,3 +226,14 @@ class Person:
             for entry in self.driver.get_log("browser")
             if not any(word in entry["message"] for word in EXPECTED)
         ]
+
+
+def many_lines(person, folder, count):
+    """Import and patch a list of many lines, in a view of Lines that is open."""
+    path = folder / "many.csv"
+    rows = [f"{n},Voice {n},DI" for n in range(1, count + 1)]
+    path.write_text("Ch,Name,Mic\n" + "\n".join(rows))
+    person.button("Import a list").click()
+    person.field("Input list file").send_keys(str(path))
+    person.button(f"Take {count} lines").click()
+    person.until(lambda: person.count("Lines") == count)

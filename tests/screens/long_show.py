@@ -38,6 +38,19 @@ def long_show(server):
         values[f"mix/{number}/name"] = forty("Mix", number)
         for channel in range(1, desk.channels + 1):
             values[f"channel/{channel}/send/mix/{number}/level"] = -12.0
+    for number in range(1, desk.dcas + 1):
+        values[f"dca/{number}/name"] = forty("DCA", number)
+        for channel in range(number, desk.channels + 1, 7):
+            values[f"channel/{channel}/dca/{number}/on"] = True
+    for number in range(1, desk.mute_groups + 1):
+        values[f"mute_group/{number}/name"] = forty("Mute group", number)
+        for mix in range(1, MIXES + 1, number):
+            values[f"mix/{mix}/mute_group/{number}/on"] = True
+    for number in range(1, 13):
+        values[f"bank/{number}/name"] = forty("Bank", number)
+        for place in range(1, desk.bays[0].faders + 1):
+            values[f"bank/{number}/1/{place}"] = f"channel/{(number - 1) * 8 + place}"
+    values["bay/1/fixed/12"] = "dca/1"
     with tempfile.NamedTemporaryFile(suffix=".json") as file:
         file.write(write_show(show_of(desk, values)))
         file.flush()

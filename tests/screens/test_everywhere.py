@@ -12,9 +12,8 @@ HERE = pathlib.Path(__file__).parent
 LOOKING = (HERE / "looking.js").read_text()
 AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = [
-    "hears", "lines", "patch", "mixes/1", "mixes/house", "outputs", "dcas", "dcas/6", "banks", "mutes",
-    "mutes/1", "check", "paper", "findings",
-    "history", "shows", "guide",
+    "hears", "lines", "patch", "mixes/1", "mixes/house", "outputs", "dcas", "dcas/6", "banks",
+    "mutes", "mutes/1", "check", "paper", "findings", "history", "shows", "guide",
 ]  # fmt: skip
 # width, height, whether fingers
 SIZES = [

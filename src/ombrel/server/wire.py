@@ -198,6 +198,7 @@ class WhyReason(BaseModel):
     says: str
     remedy: WhyRemedy | None
     instead: WhyRemedy | None
+    ruler: str | None  # the DCA or mute group that silences
 
 
 class WhyWay(BaseModel):

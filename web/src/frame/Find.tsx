@@ -4,6 +4,7 @@ import { store, valueIn } from "../data/show";
 import { select, socketName, stripName, useShow } from "../data/use";
 import { Dialog } from "../ui/Dialog";
 import { pageOf } from "../views/mixes/addresses";
+import { VIEW_WORD } from "./work";
 
 interface Hit {
   key: string;
@@ -67,7 +68,34 @@ function everything(): Hit[] {
       },
     }),
   );
-  return [...channels, ...returns, ...listeners, ...lines];
+  const rulers = [
+    ...state.dcas.map((number) => ["dca", number, "DCA", "dcas"] as const),
+    ...state.mute_groups.map((number) => ["mute_group", number, "mute group", "mutes"] as const),
+  ].map(
+    ([kind, number, word, view]): Hit => ({
+      key: `${kind}/${number}`,
+      name: stripName(state, `${kind}/${number}`),
+      about: `${word} ${number}`,
+      go: (navigate) => navigate(`/${view}/${number}`),
+    }),
+  );
+  const banks = state.banks.map(
+    (number): Hit => ({
+      key: `bank/${number}`,
+      name: stripName(state, `bank/${number}`),
+      about: `bank ${number}`,
+      go: (navigate) => navigate(`/banks?bank=${number}`),
+    }),
+  );
+  const views = Object.entries(VIEW_WORD).map(
+    ([view, word]): Hit => ({
+      key: `view ${view}`,
+      name: word,
+      about: "view",
+      go: (navigate) => navigate(`/${view}`),
+    }),
+  );
+  return [...channels, ...returns, ...listeners, ...rulers, ...banks, ...lines, ...views];
 }
 
 /** Find anything by typing; Enter goes to the first. A channel's gain is then in hand. */

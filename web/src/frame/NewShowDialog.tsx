@@ -1,11 +1,15 @@
 import { useState } from "react";
-import { makeShow } from "../data/http";
+import { begin } from "../data/begun";
+import { bringList, makeShow } from "../data/http";
 import { useShow } from "../data/use";
 import { Button } from "../ui/Button";
 import { Choice } from "../ui/Choice";
 import { Dialog } from "../ui/Dialog";
 
-/** Make a blank show on a desk profile, and open it. */
+/**
+ * Make a blank show on a desk profile, and open it. The band's list and the names of those who wear
+ * ears can be given already: the list is shown first as always, the ears are made once it is taken.
+ */
 export function NewShowDialog({
   open,
   onOpenChange,
@@ -16,10 +20,20 @@ export function NewShowDialog({
   const desks = useShow((state) => state.me?.desks);
   const [name, setName] = useState("");
   const [desk, setDesk] = useState("touring-48");
+  const [file, setFile] = useState<File | null>(null);
+  const [ears, setEars] = useState("");
+  const [channels, setChannels] = useState("");
   const [fault, setFault] = useState("");
   const make = async () => {
     try {
       const { id } = await makeShow(name, desk);
+      let list: string | null = null;
+      try {
+        if (file) list = (await bringList(id, file)).file;
+      } catch {
+        // a list that cannot be read is refused in words when it is brought in Lines
+      }
+      begin(id, { list, ears, channels });
       location.assign(`/lines?show=${id}&new=1`);
     } catch (error) {
       setFault((error as Error).message);
@@ -56,6 +70,34 @@ export function NewShowDialog({
           onChange={setDesk}
           className="h-9"
         />
+        <label className="flex flex-col gap-1 text-faint text-[13px]">
+          The band's input list, if it is there
+          <input
+            type="file"
+            aria-label="The band's input list"
+            accept=".csv,.tsv,.txt,.xlsx"
+            className="h-9 coarse:h-11 text-paper file:mr-3 file:h-full file:px-3 file:rounded-lg file:border file:border-line file:bg-raise file:text-paper file:cursor-pointer"
+            onChange={(event) => setFile(event.currentTarget.files?.[0] ?? null)}
+          />
+        </label>
+        <div className="flex gap-2 flex-wrap">
+          <input
+            aria-label="Who wears ears"
+            placeholder="Who wears ears: Ana, Ben"
+            maxLength={400}
+            className="h-9 coarse:h-11 flex-1 min-w-44 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+            value={ears}
+            onChange={(event) => setEars(event.currentTarget.value)}
+          />
+          <input
+            aria-label="Channels in their ears"
+            placeholder="Channels: 1-16"
+            maxLength={200}
+            className="h-9 coarse:h-11 w-36 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+            value={channels}
+            onChange={(event) => setChannels(event.currentTarget.value)}
+          />
+        </div>
         {fault && (
           <p role="alert" className="text-coral">
             {fault}

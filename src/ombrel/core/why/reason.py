@@ -34,6 +34,12 @@ class Reason:
     remedy: Remedy | None = None
     instead: Remedy | None = None
 
+    @property
+    def ruler(self) -> str | None:
+        """The DCA or mute group that silences, if one does."""
+        ruler = self.address.rpartition("/")[0]
+        return ruler if ruler.startswith(("dca/", "mute_group/")) else None
+
 
 def setting(says: str, address: str, value: Asked) -> Remedy:
     """The remedy that sets one address."""

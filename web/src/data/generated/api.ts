@@ -2459,6 +2459,8 @@ export interface components {
             code: string;
             instead: components["schemas"]["WhyRemedy"] | null;
             remedy: components["schemas"]["WhyRemedy"] | null;
+            /** Ruler */
+            ruler: string | null;
             /** Says */
             says: string;
         };

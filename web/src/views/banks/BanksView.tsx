@@ -1,5 +1,5 @@
 import { useEffect, useEffectEvent, useState } from "react";
-import { Link as RouteLink } from "wouter";
+import { Link as RouteLink, useSearch } from "wouter";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -29,6 +29,15 @@ export function BanksView() {
     link.watch({ levels: true, unfold: unfold.split(" ").filter(Boolean) });
   }, [link, unfold]);
   useEffect(() => () => link.watch({ levels: false, unfold: [] }), [link]);
+
+  // a bank that was looked for is called on the bay in sight
+  const sought = Number(new URLSearchParams(useSearch()).get("bank"));
+  const call = useEffectEvent((bank: number) => {
+    if (banks.includes(bank)) setBay(shown, { bank, unfolded: [], page: 0 });
+  });
+  useEffect(() => {
+    if (sought) call(sought);
+  }, [sought]);
 
   const setBay = (bay: number, view: BayView) =>
     change({ bays: { ...surface.bays, [bay]: view }, bay });

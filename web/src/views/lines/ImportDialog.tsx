@@ -1,8 +1,9 @@
 import { useEffect, useEffectEvent, useState } from "react";
+import { type Begun, begunOf, ended } from "../../data/begun";
 import { bringList, lookAtList, takeList } from "../../data/http";
 import { notify } from "../../data/show";
-import type { ListChoices, ListReply } from "../../data/types";
-import { useShow } from "../../data/use";
+import type { Ask, ListChoices, ListReply } from "../../data/types";
+import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 import { ChooseFile } from "./ChooseFile";
@@ -41,7 +42,25 @@ const AS_READ: ListChoices = {
   odd_pairs: false,
 };
 
+/** A stereo mix for each name, as the dialog of new mixes makes them unless told otherwise. */
+function earsOf({ ears, channels }: Begun): Ask {
+  return {
+    action: "make_mixes",
+    names: ears
+      .split(/[,;\n]/)
+      .map((name) => name.trim())
+      .filter(Boolean),
+    stereo: true,
+    serves: "ears",
+    channels,
+    level: channels.trim() ? "-12" : "off",
+    patch: true,
+    tap: "before_fader_after_mute",
+  };
+}
+
 function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
+  const link = useLink();
   const showId = useShow((state) => state.desk!.show.id);
   const [list, setList] = useState<ListReply | null>(null);
   const [choices, setChoices] = useState<ListChoices>(AS_READ);
@@ -77,12 +96,26 @@ function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
         const taken = await takeList(showId, list.file, choices, list.shown);
         notify(`${taken.says}. Undo takes it all back.`);
         onDone();
+        const begun = begunOf(showId);
+        ended(showId);
+        // who was named when the show was made has ears as soon as there is something to hear
+        if (begun?.ears.trim()) await link.do(earsOf(begun), { quiet: false });
       } catch (error) {
         // what was shown may no longer be what would be taken: show what it is now, with the refusal
         setList(await lookAtList(showId, list.file, choices));
         throw error;
       }
     });
+
+  // a list that was given with the show is shown at once
+  const lookAtGiven = useEffectEvent(() => {
+    const begun = begunOf(showId);
+    if (begun?.list) {
+      const id = begun.list;
+      void working(async () => setList(await lookAtList(showId, id, AS_READ)));
+    }
+  });
+  useEffect(() => lookAtGiven(), []);
 
   // rows that were pasted come as a file already
   const bringGiven = useEffectEvent((file: File) => void bring(file));

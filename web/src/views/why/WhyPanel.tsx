@@ -3,6 +3,7 @@ import type { Remedy, Why } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
+import { RulerLink } from "../../ui/TrueLevel";
 import { SourceFields } from "./SourceFields";
 
 type Step = Why["head"][number];
@@ -140,6 +141,11 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
       className={`mt-3 rounded-xl p-3 border ${unrouted ? "bg-card border-line" : "bg-card border-coral/50"}`}
     >
       <p className={unrouted ? "text-soft" : "text-coral font-semibold"}>{reason.says}</p>
+      {reason.ruler && (
+        <p className="text-[13px] text-faint mt-1">
+          Go to <RulerLink ruler={reason.ruler} />
+        </p>
+      )}
       {remedy && (
         <Button
           tone={unrouted ? "plain" : "main"}
