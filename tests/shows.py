@@ -33,9 +33,10 @@ SIDED = ("group", "mix", "matrix")
 
 @lru_cache(maxsize=8)
 def strip_addresses(desk: Desk) -> tuple[str, ...]:
-    """Addresses that tests move: all of the desk, of three lines at most."""
+    """Addresses that tests move: all of the desk, of three lines and banks at most."""
     found = addresses_of(desk)
-    return tuple(a for a in found if not a.startswith("line/") or int(a.split("/")[1]) <= 3)
+    many = ("line/", "bank/")
+    return tuple(a for a in found if not a.startswith(many) or int(a.split("/")[1]) <= 3)
 
 
 def buses(desk: Desk) -> list[str]:
@@ -76,6 +77,9 @@ def targets(kind: Reference, desk: Desk) -> list[str]:
         found += inputs
     if "engine/<engine>" in kind.to:
         return [f"engine/{n}" for n in range(1, desk.effect_engines + 1)] + inputs[::2]
+    if "dca/<dca>" in kind.to:  # what lies under a fader: whole strips
+        dcas = [f"dca/{n}" for n in range(1, desk.dcas + 1)]
+        return ["house", "mono", "channel/1", "mix/1", *dcas]
     if kind.to == ("mix/<mix>",):
         return [f"mix/{n}" for n in range(1, desk.mixes + 1)]
     if "mono" in kind.to:

@@ -2,6 +2,7 @@
 
 import math
 import random
+import re
 
 import pytest
 
@@ -163,3 +164,42 @@ def test_sources_and_listeners_that_the_desk_has_not_are_refused():
                              ("channel/1", "output/local/99")):  # fmt: skip
         with pytest.raises(UnknownAddress):
             why(show, source, listener)
+
+
+@pytest.mark.parametrize("first", [300, 330])
+def test_the_fewest_actions_are_as_few_as_a_walk_of_every_path_finds(first):
+    """The referee counts, path by path, what is closed or off; keys that are held are nobody's."""
+    counted = several = 0
+    for seed in range(first, first + 30, 3):  # of these seeds no bus feeds a channel
+        show, _ = made(show_of_seed(seed), {"engine/1/source": None, "engine/2/source": None})
+        flow = flow_of(show)
+        assert not flow.fed.node.size  # what feeds itself may be refused
+        some = random.Random(seed).sample(cells(flow), 10)
+        referee = Referee(show)
+        held = {
+            ("muted", f"mute_group/{n}/on")
+            for n in range(1, show.desk.mute_groups + 1)
+            if show[f"mute_group/{n}/hard"] or show[f"mute_group/{n}/safe"]
+        }
+        for source, listener in some:
+            answer = why(show, source, listener, flow=flow)
+            if answer.opening is None or answer.state is State.CANCELLED:
+                continue
+            words = re.search(r"(\d+) actions", answer.opening.says)
+            actions = int(words[1]) if words else 1
+            # what is sent there is opened where it is closed, not led round by other feeds
+            unrouted = answer.state is State.UNROUTED
+            paths = referee.paths(source, listener, off=unrouted)
+            paths = [path for path in paths if not path[1] & held]
+            every = [len(p[1]) + len(set(p[2])) for p in paths]
+            plain = [
+                len(p[1]) + len(set(p[2]))
+                for p in paths
+                if {code for code, _ in p[1]} <= {"muted", "down"}
+            ]
+            assert actions >= min(every), (seed, source, listener)
+            # of a feed that is off, the walk does not tell whether it is panned away as well
+            assert unrouted or not plain or actions <= min(plain), (seed, source, listener)
+            counted, several = counted + 1, several + (actions > 1)
+    assert counted > 10
+    assert several > 3

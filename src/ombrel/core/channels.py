@@ -12,8 +12,9 @@ __all__ = ["move_channels"]
 def move_channels(show: Show, to: Mapping[int, int]) -> dict[str, Value]:
     """Values that put channels at other numbers: fader, sends, names, all that is set of them, and
 
-    what takes their direct outs. `to`: new number by old, each once. What stood at a number that
-    another takes is gone, unless it moves too; that a channel is fixed stays with its number.
+    what takes their direct outs or lays them under a fader. `to`: new number by old, each once.
+    What stood at a number that another takes is gone, unless it moves too; that a channel is fixed
+    stays with its number.
     """
     taken = set(to) | set(to.values())
     found: dict[str, Value] = {}
@@ -25,7 +26,7 @@ def move_channels(show: Show, to: Mapping[int, int]) -> dict[str, Value]:
             if new is not None:
                 found[f"channel/{new}/{words[2]}"] = value
         elif isinstance(value, str) and isinstance(parameter_at(address).kind, Reference):
-            kind, _, number = value.removesuffix("/direct").partition("/")
-            if kind == "channel" and int(number) in to:
-                found[address] = f"channel/{to[int(number)]}/direct"
+            words = value.split("/")
+            if words[0] == "channel" and int(words[1]) in to:
+                found[address] = "/".join(["channel", str(to[int(words[1])]), *words[2:]])
     return found

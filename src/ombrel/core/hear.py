@@ -31,6 +31,7 @@ from .flow import (
 from .kinds import Number, Value
 from .laws import gain_to_db
 from .outputs import patch_missing
+from .rulers import closers_of, opened_rulers
 from .show import Show
 
 __all__ = ["hear", "typed_level_db"]
@@ -171,6 +172,11 @@ def _rest_db(show: Show, flow: Flow, opened: OpenedWay, cell: _Cell, text: str) 
         if abs(heard.level_db - standing_db - opened.now_db(cell.row, cell.column)) > 1e-6:
             raise _several(show, flow, cell, text)
         return heard.level_db - standing_db
+    both = closers_of(show, cell.source) & closers_of(show, cell.listener)
+    if both:  # one action opens the strip and its listener: what carries that is then another
+        moves = opened_rulers(both)
+        after = edited(show, flow, moves)
+        opened = OpenedWay(after.flow, lambda bus: _as_patched(after.show, bus))
     return opened.opened_db(cell.row, cell.column)
 
 

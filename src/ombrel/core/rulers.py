@@ -4,25 +4,28 @@ A *ruler* is a DCA or a mute group, by its address ("dca/3", "mute_group/2"). A 
 or, of a DCA, a DCA: it holds the switch `<member>/<ruler>/on`. Member faders never move.
 """
 
+import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from .addresses import default_of
 from .asked import Asked, Typed
 from .errors import NothingLeft, UnknownAddress, UnreadableText
-from .flow import layout_of, strip_name
+from .flow import START_LEVEL_DB, layout_of, strip_name
 from .parameters import COLOURS
 from .show import Show
 
 __all__ = [
     "Ruled",
     "clear_ruler",
+    "closers_of",
     "dcas_of",
     "make_rulers",
     "members_of",
     "membership",
     "mute_all",
     "mutes_for",
+    "opened_rulers",
     "ruled_strips",
     "ruled",
     "ruled_by_these",
@@ -112,6 +115,28 @@ def ruled(show: Show, thing: str) -> Ruled:
         muted=(*muted, *(f"{one}/on" for one in muting)),
         hard=tuple(f"{one}/on" for one in muting if show.on(f"{one}/hard")),
     )
+
+
+def closers_of(show: Show, strip: str) -> set[str]:
+    """Addresses of what silences a strip behind its fader besides its own key and fader: mutes and
+
+    faders of DCAs, keys of mute groups. Empty for what nothing rules.
+    """
+    if strip not in layout_of(show.desk).index:
+        return set()
+    off = (f"{dca}/fader" for dca in dcas_of(show, strip))
+    muted = set(ruled(show, strip).muted) - {f"{strip}/mute"}
+    return muted | {address for address in off if show.number(address) == -math.inf}
+
+
+def opened_rulers(closers: Iterable[str]) -> dict[str, Asked]:
+    """Moves that open what these close, as remedies would; a safe key is armed for it."""
+    moves: dict[str, Asked] = {}
+    for address in closers:
+        moves[address] = START_LEVEL_DB if address.endswith("/fader") else False
+        if address.startswith("mute_group/"):
+            moves[f"{address.removesuffix('on')}safe"] = False
+    return moves
 
 
 def ruled_strips(show: Show) -> list[str]:

@@ -26,11 +26,13 @@ _KIND_WORDS: Final = {"dca": "DCA", "mute_group": "Mute group"}
 
 
 def strip_name(show: Show, strip: str) -> str:
-    """What people call a strip, engine, DCA or mute group: its own name, or kind and number."""
+    """What people call a strip, engine, DCA, mute group, bank or bay: its name, or its number."""
     kind, _, number = strip.partition("/")
     if not number:
         return kind.capitalize()
     number = number.split("/")[0]
+    if kind == "bay":
+        return show.desk.bays[int(number) - 1].name
     return (
         show.text(f"{kind}/{number}/name") or f"{_KIND_WORDS.get(kind, kind.capitalize())} {number}"
     )

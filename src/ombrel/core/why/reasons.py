@@ -7,10 +7,11 @@ from ..edits import check_edit
 from ..errors import ConsoleError, FeedbackLoop, NothingLeft
 from ..flow import START_LEVEL_DB, Cause, Flow, listener_name, strip_name
 from ..outputs import patch_missing
+from ..rulers import closers_of
 from ..show import Show
 from ..sockets import socket_name, strip_of
 from .reason import Code, Reason, Remedy, setting
-from .ruled import by_name, closers_of, ruled_out
+from .ruled import by_name, ruled_out
 
 __all__ = ["Reason", "Remedy", "Reasons"]
 
@@ -208,7 +209,7 @@ def _bus_brings_nothing(show: Show, flow: Flow, address: str, name: str, source:
     if show.number(f"{bus}/fader") == float("-inf"):
         moves[f"{bus}/fader"] = START_LEVEL_DB
         words.append("has its fader off")
-    for closer in closers_of(show, bus):
+    for closer in sorted(closers_of(show, bus)):
         opened = ruled_out(show, closer)
         words.append(f"is silenced by {by_name(show, closer)}")
         moves.update(opened.remedy.moves if opened.remedy else {})

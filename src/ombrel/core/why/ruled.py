@@ -4,11 +4,11 @@ from dataclasses import replace
 
 from ..asked import Asked
 from ..flow import START_LEVEL_DB, Network, strip_name
-from ..rulers import dcas_of, ruled, taken_out
+from ..rulers import taken_out
 from ..show import Show
 from .reason import Reason, Remedy, setting
 
-__all__ = ["by_name", "closers_of", "ruled_out", "with_taking_out"]
+__all__ = ["by_name", "ruled_out", "with_taking_out"]
 
 
 def by_name(show: Show, address: str) -> str:
@@ -16,13 +16,6 @@ def by_name(show: Show, address: str) -> str:
     ruler = address.rpartition("/")[0]
     word = "the DCA" if ruler.startswith("dca/") else "the mute group"
     return f"{word} {strip_name(show, ruler)}"
-
-
-def closers_of(show: Show, strip: str) -> list[str]:
-    """Addresses of DCAs and mute groups that silence a strip behind its fader."""
-    found = [one for one in ruled(show, strip).muted if one != f"{strip}/mute"]
-    off = float("-inf")
-    return found + [f"{d}/fader" for d in dcas_of(show, strip) if show.number(f"{d}/fader") == off]
 
 
 def ruled_out(show: Show, address: str) -> Reason:
