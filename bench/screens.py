@@ -99,6 +99,11 @@ class Hand:
     def at_a_heard_cell(self):
         self.me.find('[data-cell^="channel/"][data-cell$=" mix/1"][data-state=heard]').click()
 
+    def at_a_bank(self, number):
+        """A bank on which the other hand's channels lie."""
+        self.me.open(f"banks?bank={number}&show={self.show}")
+        self.me.find('[data-address="channel/20/fader"]')
+
     def measure(self, what, typed=""):
         return self.me.driver.execute_async_script(SCRIPT, what, typed)
 
@@ -174,6 +179,8 @@ def main(address, demo, full):
             for _ in range(TURNS):
                 busy[name].append(hand.round())
             found[name]["frames_busy"] = hand.measure("frames")
+            hand.at_a_bank(2 if name == "demo" else 1)
+            found[name]["bank_busy"] = hand.measure("frames")
     for name, hand in hands.items():
         found[name]["quiet"], found[name]["busy"] = medians(quiet[name]), medians(busy[name])
         hand.me.leave()

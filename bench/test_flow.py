@@ -88,6 +88,19 @@ def test_move(measured, show, flow):
     measured(move)
 
 
+def test_dca(measured, show, flow):
+    """One move of a DCA that rules up to 45 channels: all its members' cells follow."""
+    members = range(1, min(45, show.desk.channels) + 1)
+    ruling = edited(show, flow, {f"channel/{n}/dca/1/on": True for n in members})
+    levels_db = itertools.cycle([-3.0, -7.0])
+
+    def move():
+        return edited(ruling.show, ruling.flow, {"dca/1/fader": next(levels_db)})
+
+    assert len(move().cells)
+    measured(move)
+
+
 def test_thousand(measured, show, flow):
     """A thousand values at once, as a recall brings them."""
     values = scene_values(show, 1, 1_000)

@@ -88,12 +88,6 @@ def mixes(me):
     me.until(lambda: "Ears fiddle" in me.find('[aria-label="Why"]').text)
 
 
-def several_ways(me):
-    me.open("hears").button("Rooms and feeds").click()
-    me.cell("channel/1", "matrix/2").click()
-    me.until(lambda: "by 2 ways" in me.find('[aria-label="Why"]').text)
-
-
 def daylight(me):
     hears(me)
     me.driver.execute_script("document.documentElement.dataset.theme = 'daylight'")
@@ -110,6 +104,13 @@ def mute_group(me):
     me.until(lambda: "Press: close" in me.body() and "Who loses what" in me.body())
 
 
+def banks(me):
+    me.open("banks")
+    me.keys("2")
+    me.until(lambda: me.all('[data-address="channel/19/fader"]'))
+    me.find('[data-bank-strip="channel/19"]').click()
+
+
 VIEWS = {
     "who-hears-what": hears,
     "why-blocked": why_blocked,
@@ -118,10 +119,10 @@ VIEWS = {
     "patch": patch,
     "patch-grid": patch_grid,
     "mixes": mixes,
-    "several-ways": several_ways,
     "outputs": outputs,
     "dcas": dcas,
     "mute-group": mute_group,
+    "banks": banks,
     "findings": findings,
     "line-check": line_check,
     "paper": paper,

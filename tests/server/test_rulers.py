@@ -104,3 +104,30 @@ async def test_a_safe_key_and_a_circle_are_refused_by_name(band, ann):
     refused = await screen.next("refused")
     assert refused["code"] == "circle_of_dcas"
     assert "Band in Strings in Band" in refused["message"]
+
+
+async def test_what_is_unfolded_is_told_again_when_its_members_change(band, ann):
+    screen = Screen(band, ann)
+    await screen.open()
+    await screen.say(type="watch", unfold=["dca/2"])
+    assert (await screen.next("unfolded"))["strips"] == {"dca/2": ["dca/1"]}
+    await asked(screen, {"action": "members", "ruler": "dca/2", "strips": "2"})
+    strips = []
+    while "channel/2" not in strips:
+        strips = (await screen.next("unfolded"))["strips"]["dca/2"]
+    assert strips == ["dca/1", "channel/2"]
+    await screen.say(type="watch", unfold=["input/a/1"])  # nothing that unfolds: said, and no more
+    assert (await screen.next("refused"))["code"] == "unknown_address"
+
+
+async def test_banks_are_made_filled_and_refused_by_their_asks(band, ann):
+    screen = Screen(band, ann)
+    await screen.open()
+    await asked(screen, {"action": "make_banks", "names": ["Strings"]})
+    await screen.next("done")
+    await asked(screen, {"action": "fill_bay", "bank": 1, "bay": 1, "strips": "1-2, dca 1"})
+    assert (await screen.next("done"))["says"] == "Bank 1: 1-2, dca 1"
+    await asked(screen, {"action": "fill_bay", "bank": 1, "bay": 9, "strips": "1"})
+    assert (await screen.next("refused"))["code"] == "unknown_address"
+    await asked(screen, {"action": "clear_bank", "bank": 1})
+    await screen.next("done")

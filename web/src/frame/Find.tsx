@@ -4,6 +4,7 @@ import { store, valueIn } from "../data/show";
 import { select, socketName, stripName, useShow } from "../data/use";
 import { Dialog } from "../ui/Dialog";
 import { pageOf } from "../views/mixes/addresses";
+import { isNear } from "./near";
 import { VIEW_WORD } from "./work";
 
 interface Hit {
@@ -62,7 +63,7 @@ function everything(): Hit[] {
     (number): Hit => ({
       key: `line/${number}`,
       name: String(valueIn(state, `line/${number}/name`)),
-      about: "line",
+      about: `line ${valueIn(state, `line/${number}/performer`)}`.trim(),
       go: (navigate) => {
         navigate(`/lines?line=${number}`);
       },
@@ -127,6 +128,8 @@ export function Find({
   );
 }
 
+const textOf = (hit: Hit): string => `${hit.name} ${hit.about}`.toLowerCase();
+
 /** The first of the selected source's own fields, which stand over Why. */
 function focusSource(): void {
   document.querySelector<HTMLInputElement>("[data-source-fields] input")?.focus();
@@ -140,11 +143,13 @@ function Search({ onDone }: { onDone: (hit: string) => void }) {
   const patched = useShow((state) => state.patched);
   const all = useMemo(everything, [patched]);
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const hits = all
-    .filter((hit) =>
-      wanted.every((word) => `${hit.name} ${hit.about}`.toLowerCase().includes(word)),
-    )
-    .slice(0, 10);
+  const exact = all.filter((hit) => wanted.every((word) => textOf(hit).includes(word)));
+  // a small slip of the hand finds what was meant, where nothing is called as typed
+  const hits = (
+    exact.length > 0
+      ? exact
+      : all.filter((hit) => wanted.every((word) => isNear(word, textOf(hit))))
+  ).slice(0, 10);
   const go = (hit: Hit | undefined) => {
     if (!hit) return;
     hit.go(navigate);

@@ -96,7 +96,7 @@ export const BankFader = memo(function BankFader({ strip, listen, fixed, onUnfol
   };
   return (
     <div
-      className={`flex flex-col gap-1 min-w-[58px] flex-1 max-w-[92px] rounded-xl p-0.5 ${fixed ? "bg-raise" : ""}`}
+      className={`flex flex-col gap-1 flex-1 min-w-0 min-h-0 rounded-xl p-1 ${fixed ? "bg-raise" : ""}`}
       data-bank-strip={strip}
       onFocus={look}
       onPointerDown={look}

@@ -1,6 +1,6 @@
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { valueIn } from "../../data/show";
-import { stripName, useLink, useShow } from "../../data/use";
+import { stripName, useLink, useOn, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { TypedField } from "../../ui/TypedField";
 import { BankFader } from "./BankFader";
@@ -17,11 +17,13 @@ interface Props {
   onView: (view: BayView) => void;
 }
 
+const MOST_KEYS = 8; // more stand in Mute groups
 const UNFOLDS = /^(dca|group|mix)\//;
 const SENDS = /^(channel|return|group)\//;
 
 /** One bay: the keys that call its banks, and its faders. */
 export function Bay({ number, name, faders, view, listen, editing, onView }: Props) {
+  const link = useLink();
   const banks = useShow((state) => state.banks);
   const places = Array.from({ length: faders }, (_, index) => index + 1);
   const fixed = usePlaces(places.map((place) => `bay/${number}/fixed/${place}`));
@@ -36,6 +38,22 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
     if (!top) return called[place - 1] ?? "";
     return members?.[page * free.length + free.indexOf(place)] ?? "";
   });
+  const dragged = useRef<number | null>(null);
+  // two places change what they hold
+  const drop = (place: number) => {
+    const from = dragged.current;
+    dragged.current = null;
+    if (from === null || from === place) return;
+    const at = (one: number) => `bank/${view.bank}/${number}/${one}`;
+    const holds = (one: number) => called[one - 1] || null;
+    void link.do({
+      action: "moves",
+      moves: [
+        { address: at(place), value: holds(from) },
+        { address: at(from), value: holds(place) },
+      ],
+    });
+  };
   const unfold = (strip: string) =>
     onView({ ...view, unfolded: [...view.unfolded, strip], page: 0 });
   return (
@@ -51,6 +69,7 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
             onCall={() => onView({ bank, unfolded: [], page: 0 })}
           />
         ))}
+        <MuteKeys />
         {top && (
           <span className="flex items-center gap-2 ml-2 text-soft">
             <Trail things={view.unfolded} />
@@ -85,20 +104,41 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
         <div className="flex gap-0.5 flex-1 min-h-72 min-w-0" data-wide>
           {shown.map((strip, index) => {
             const lies = strip && (listen === null || strip === listen || SENDS.test(strip));
-            return lies ? (
-              <BankFader
-                key={places[index]}
-                strip={strip}
-                listen={listen}
-                fixed={Boolean(fixed[index])}
-                onUnfold={UNFOLDS.test(strip) && strip !== top ? unfold : null}
-              />
-            ) : (
+            const place = places[index]!;
+            const movable = editing && !top && !fixed[index];
+            return (
               <div
-                key={places[index]}
-                className="min-w-[58px] flex-1 max-w-[92px] rounded-xl border border-dashed border-line m-0.5"
-                aria-hidden
-              />
+                key={place}
+                className={`flex flex-1 min-w-[58px] max-w-[92px] flex-col rounded-xl ${movable ? "outline-1 outline-dashed outline-edge" : ""}`}
+                onDragOver={(event) => movable && event.preventDefault()}
+                onDrop={() => movable && drop(place)}
+              >
+                {movable && strip && (
+                  <span
+                    draggable
+                    onDragStart={() => {
+                      dragged.current = place;
+                    }}
+                    title="Drag it to another place"
+                    className="h-7 grid place-items-center cursor-grab text-soft text-[13px] rounded-t-xl bg-card"
+                  >
+                    ⇆
+                  </span>
+                )}
+                {lies ? (
+                  <BankFader
+                    strip={strip}
+                    listen={listen}
+                    fixed={Boolean(fixed[index])}
+                    onUnfold={UNFOLDS.test(strip) && strip !== top ? unfold : null}
+                  />
+                ) : (
+                  <div
+                    className="flex-1 rounded-xl border border-dashed border-line m-0.5"
+                    aria-hidden
+                  />
+                )}
+              </div>
             );
           })}
         </div>
@@ -135,6 +175,45 @@ function BankKey({
       className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 truncate ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
     >
       {turn <= 9 && <span className="text-faint text-[12px] mr-1.5">{turn}</span>}
+      {name}
+    </button>
+  );
+}
+
+/** The keys of the mute groups, beside those of the banks. */
+function MuteKeys() {
+  const groups = useShow((state) => state.mute_groups);
+  if (groups.length === 0) return null;
+  return (
+    <span
+      className="flex items-center gap-1 ml-auto flex-wrap phone:hidden"
+      role="group"
+      aria-label="Mute groups"
+    >
+      <span className="text-faint text-[12px]">Mute</span>
+      {groups.slice(0, MOST_KEYS).map((number) => (
+        <MuteKey key={number} group={`mute_group/${number}`} />
+      ))}
+    </span>
+  );
+}
+
+function MuteKey({ group }: { group: string }) {
+  const link = useLink();
+  const name = useShow((state) => stripName(state, group));
+  const on = useOn(`${group}/on`);
+  const safe = useOn(`${group}/safe`);
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      disabled={safe}
+      title={safe ? `${name} is safe: arm it in Mute groups` : `Mute group ${name}`}
+      onClick={() =>
+        void link.do({ action: "moves", moves: [{ address: `${group}/on`, value: !on }] })
+      }
+      className={`h-8 coarse:h-11 px-2 rounded-lg border text-[12.5px] max-w-28 truncate cursor-pointer disabled:cursor-default ${on ? "border-coral bg-blocked text-coral font-semibold" : safe ? "border-dashed border-line text-faint" : "border-line bg-card text-soft"}`}
+    >
       {name}
     </button>
   );
