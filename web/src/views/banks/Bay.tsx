@@ -172,10 +172,10 @@ function BankKey({
       type="button"
       aria-pressed={called}
       onClick={onCall}
-      className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 truncate ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
+      className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 flex items-center ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
     >
       {turn <= 9 && <span className="text-faint text-[12px] mr-1.5">{turn}</span>}
-      {name}
+      <span className="truncate">{name}</span>
     </button>
   );
 }
@@ -212,9 +212,9 @@ function MuteKey({ group }: { group: string }) {
       onClick={() =>
         void link.do({ action: "moves", moves: [{ address: `${group}/on`, value: !on }] })
       }
-      className={`h-8 coarse:h-11 px-2 rounded-lg border text-[12.5px] max-w-28 truncate cursor-pointer disabled:cursor-default ${on ? "border-coral bg-blocked text-coral font-semibold" : safe ? "border-dashed border-line text-faint" : "border-line bg-card text-soft"}`}
+      className={`h-8 coarse:h-11 px-2 rounded-lg border text-[12.5px] max-w-28 flex items-center cursor-pointer disabled:cursor-default ${on ? "border-coral bg-blocked text-coral font-semibold" : safe ? "border-dashed border-line text-faint" : "border-line bg-card text-soft"}`}
     >
-      {name}
+      <span className="truncate">{name}</span>
     </button>
   );
 }
