@@ -336,7 +336,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         state = live_of(self.show_id).state
         if state is None or state.revision < told.revision:  # another process moved it on
             state = await self._now()
-        if ruled := await in_thread(ruled_again_text, state, told):
+        if told.may_rule and (ruled := await in_thread(ruled_again_text, state, told)):
             await self.tell(ruled)
         if self.ruler:
             self._owe("reach")

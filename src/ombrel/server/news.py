@@ -43,6 +43,11 @@ class Told:
         self.layout: bool = frame["layout"]
         self.noticed: bool = frame["noticed"]
 
+    @property
+    def may_rule(self) -> bool:
+        """Whether a true level or what mutes a strip may have moved: no send's level does that."""
+        return any(address.endswith(("/fader", "/mute", "/on", "/hard")) for address in self.values)
+
     def __hash__(self) -> int:
         return hash(self.revision)
 

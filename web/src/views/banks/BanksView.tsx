@@ -32,12 +32,11 @@ export function BanksView() {
 
   // a bank that was looked for is called on the bay in sight
   const sought = Number(new URLSearchParams(useSearch()).get("bank"));
-  const call = useEffectEvent((bank: number) => {
-    if (banks.includes(bank)) setBay(shown, { bank, unfolded: [], page: 0 });
-  });
+  const there = banks.includes(sought); // not before the show has come
+  const call = useEffectEvent((bank: number) => setBay(shown, { bank, unfolded: [], page: 0 }));
   useEffect(() => {
-    if (sought) call(sought);
-  }, [sought]);
+    if (there) call(sought);
+  }, [sought, there]);
 
   const setBay = (bay: number, view: BayView) =>
     change({ bays: { ...surface.bays, [bay]: view }, bay });

@@ -1,10 +1,10 @@
-import { useMemo, useRef, useState } from "react";
+import { useMemo, useRef } from "react";
 import { valueIn } from "../../data/show";
-import { stripName, useLink, useOn, useShow } from "../../data/use";
+import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
-import { TypedField } from "../../ui/TypedField";
 import { BankFader } from "./BankFader";
-import { listText } from "./listText";
+import { EditBank } from "./EditBank";
+import { MuteKeys } from "./MuteKeys";
 import type { BayView } from "./surface";
 
 interface Props {
@@ -17,7 +17,6 @@ interface Props {
   onView: (view: BayView) => void;
 }
 
-const MOST_KEYS = 8; // more stand in Mute groups
 const UNFOLDS = /^(dca|group|mix)\//;
 const SENDS = /^(channel|return|group)\//;
 
@@ -90,7 +89,7 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
         )}
       </div>
       {editing && (
-        <Editing
+        <EditBank
           bay={number}
           bank={view.bank}
           onMade={(bank) => onView({ bank, unfolded: [], page: 0 })}
@@ -180,148 +179,7 @@ function BankKey({
   );
 }
 
-/** The keys of the mute groups, beside those of the banks. */
-function MuteKeys() {
-  const groups = useShow((state) => state.mute_groups);
-  if (groups.length === 0) return null;
-  return (
-    <span
-      className="flex items-center gap-1 ml-auto flex-wrap phone:hidden"
-      role="group"
-      aria-label="Mute groups"
-    >
-      <span className="text-faint text-[12px]">Mute</span>
-      {groups.slice(0, MOST_KEYS).map((number) => (
-        <MuteKey key={number} group={`mute_group/${number}`} />
-      ))}
-    </span>
-  );
-}
-
-function MuteKey({ group }: { group: string }) {
-  const link = useLink();
-  const name = useShow((state) => stripName(state, group));
-  const on = useOn(`${group}/on`);
-  const safe = useOn(`${group}/safe`);
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      disabled={safe}
-      title={safe ? `${name} is safe: arm it in Mute groups` : `Mute group ${name}`}
-      onClick={() =>
-        void link.do({ action: "moves", moves: [{ address: `${group}/on`, value: !on }] })
-      }
-      className={`h-8 coarse:h-11 px-2 rounded-lg border text-[12.5px] max-w-28 flex items-center cursor-pointer disabled:cursor-default ${on ? "border-coral bg-blocked text-coral font-semibold" : safe ? "border-dashed border-line text-faint" : "border-line bg-card text-soft"}`}
-    >
-      <span className="truncate">{name}</span>
-    </button>
-  );
-}
-
 function Trail({ things }: { things: readonly string[] }) {
   const names = useShow((state) => things.map((thing) => stripName(state, thing)).join(" › "));
   return <span className="text-sun-text font-semibold">{names}</span>;
-}
-
-/** Banks named in one go; the strips of the one that is called, and what is fixed, as typed. */
-function Editing({
-  bay,
-  bank,
-  onMade,
-}: {
-  bay: number;
-  bank: number;
-  onMade: (bank: number) => void;
-}) {
-  const link = useLink();
-  const [text, setText] = useState("");
-  const banks = useShow((state) => state.banks);
-  const name = useShow((state) => stripName(state, `bank/${bank}`));
-  const exists = banks.includes(bank);
-  const strips = useShow((state) => listText(state, `bank/${bank}/${bay}`));
-  const fixed = useShow((state) => listText(state, `bay/${bay}/fixed`));
-  const names = text
-    .split(/[,;\n\t]/)
-    .map((one) => one.trim())
-    .filter(Boolean);
-  const make = async () => {
-    if (names.length === 0) return;
-    if (await link.do({ action: "make_banks", names }, { quiet: false })) {
-      setText("");
-      onMade(Math.max(0, ...banks) + 1);
-    }
-  };
-  return (
-    <div className="flex items-center gap-x-3 gap-y-2 flex-wrap pb-2 shrink-0 text-[13px] text-faint">
-      <form
-        className="flex items-center gap-1.5"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void make();
-        }}
-      >
-        <input
-          aria-label="Names of new banks"
-          placeholder="Voices, Band, Foley"
-          value={text}
-          maxLength={1000}
-          onChange={(event) => setText(event.currentTarget.value)}
-          className="h-8 coarse:h-11 w-44 px-2.5 rounded-lg border border-edge bg-card text-paper placeholder:text-faint"
-        />
-        <Button small type="submit" disabled={names.length === 0}>
-          Make
-        </Button>
-      </form>
-      {exists && (
-        <>
-          <span className="flex items-center gap-1.5">
-            Name
-            <TypedField
-              boxed
-              label="Name of the bank"
-              value={name}
-              className="w-32 h-8 text-paper"
-              onCommit={(typed) =>
-                void link.do({ action: "moves", moves: [{ address: `bank/${bank}/name`, typed }] })
-              }
-            />
-          </span>
-          <span className="flex items-center gap-1.5">
-            Strips
-            <TypedField
-              boxed
-              label="Strips of the bank"
-              value={strips}
-              placeholder="7-12, dca 1-4"
-              className="w-56 h-8 text-paper"
-              onCommit={(typed) =>
-                void link.do({ action: "fill_bay", bank, bay, strips: typed }, { quiet: false })
-              }
-            />
-          </span>
-          <Button
-            small
-            tone="danger"
-            onClick={() => void link.do({ action: "clear_bank", bank }, { quiet: false })}
-          >
-            Remove
-          </Button>
-        </>
-      )}
-      <span className="flex items-center gap-1.5">
-        Fixed at the right, on every bank
-        <TypedField
-          boxed
-          label="Fixed strips of the bay"
-          value={fixed}
-          placeholder="dca 1, house"
-          className="w-40 h-8 text-paper"
-          onCommit={(typed) =>
-            void link.do({ action: "fix_strips", bay, strips: typed }, { quiet: false })
-          }
-        />
-      </span>
-    </div>
-  );
 }

@@ -1,16 +1,13 @@
-import { useMemo, useState } from "react";
-import { Gesture } from "../../data/link";
+import { useState } from "react";
 import { type ShowState, store, valueIn } from "../../data/show";
-import { socketName, stripName, useLevel, useLink, useOn, useShow, useText } from "../../data/use";
-import { levelText, SERVES_WORD } from "../../data/words";
+import { socketName, stripName, useLink, useOn, useShow, useText } from "../../data/use";
+import { SERVES_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { Fader } from "../../ui/Fader";
 import { runs } from "../../ui/ranges";
+import { StripHand } from "../../ui/StripHand";
 import { Toggle } from "../../ui/Toggle";
-import { TrueLevel } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
-import type { Mark } from "../../ui/travel";
 import { FillDialog } from "./FillDialog";
 
 const NO_COLOURS: readonly string[] = [];
@@ -65,7 +62,7 @@ export function MixHead({ bus, onGo }: { bus: string; onGo: (strip: string | nul
         )}
       </div>
       {(isReturn || kind === "group") && <Assignments strip={bus} name={name} />}
-      <Master bus={bus} name={name} colour={colour} set={set} />
+      <Master bus={bus} name={name} colour={colour} />
       {numbered && !isReturn && <Actions bus={bus} kind={kind} onGo={onGo} />}
     </div>
   );
@@ -205,53 +202,19 @@ function Assignment({ strip, bus, name }: { strip: string; bus: string; name: st
   );
 }
 
-interface MasterProps {
-  bus: string;
-  name: string;
-  colour: string;
-  set: (leaf: string, typed: string) => void;
-}
-
-function Master({ bus, name, colour, set }: MasterProps) {
-  const link = useLink();
-  const level = useLevel(`${bus}/fader`);
-  const muted = useOn(`${bus}/mute`);
-  const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
-  const gesture = useMemo(() => ({ now: null as Gesture | null }), []);
+/** Its own level: a return's or group's fader, or the master of what is listened to. */
+function Master({ bus, name, colour }: { bus: string; name: string; colour: string }) {
   const word = /^(return|group)/.test(bus) ? "Fader" : "Master";
   return (
     <div className="flex items-center gap-2">
       <span className="w-14 text-soft">{word}</span>
-      <Toggle
-        label={`Mute ${name}`}
-        tone="coral"
-        pressed={muted}
-        onChange={(on) => set("mute", on ? "on" : "off")}
-      >
-        mute
-      </Toggle>
-      <Fader
-        label={`${word} of ${name}`}
-        address={`${bus}/fader`}
-        levelDb={level}
-        muted={muted}
-        marks={marks}
+      <StripHand
+        strip={bus}
+        name={name}
         colour={colour}
-        onMove={(travel) => {
-          gesture.now ??= new Gesture(link);
-          gesture.now.move({ action: "moves", moves: [{ address: `${bus}/fader`, travel }] });
-        }}
-        onRelease={() => (gesture.now = null)}
-        onStep={(text) => set("fader", text)}
+        fader={`${word} of ${name}`}
+        level={`${word} of ${name} in dB`}
       />
-      <TypedField
-        label={`${word} of ${name} in dB`}
-        value={levelText(level)}
-        align="right"
-        className="w-16"
-        onCommit={(text) => set("fader", text)}
-      />
-      <TrueLevel strip={bus} />
     </div>
   );
 }

@@ -17,6 +17,7 @@ import { cellText } from "../../data/words";
 import { Joining, join } from "../../ui/Joining";
 import { useCoarse, usePhone, useRowHeight } from "../../ui/media";
 import { ColourBar } from "../../ui/Panel";
+import { SearchField } from "../../ui/SearchField";
 import { type Block, block, type Place, stepped } from "../hear/block";
 import { KIND, type Kind } from "./kinds";
 import { RulerHead } from "./RulerHead";
@@ -142,12 +143,11 @@ export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly nu
     <>
       {showing && <Joining ask={showing} onDone={() => setShowing(null)} />}
       <div className="flex items-center gap-3 pb-2 shrink-0">
-        <input
-          aria-label="Find strips"
+        <SearchField
+          label="Find strips"
           placeholder="Find a strip"
-          className="h-8 coarse:h-11 w-44 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
           value={filter}
-          onChange={(event) => setFilter(event.currentTarget.value)}
+          onChange={setFilter}
         />
         <span className="text-faint text-[13px] phone:hidden">
           Paint by dragging, or arrows and Space.

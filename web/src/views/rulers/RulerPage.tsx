@@ -1,19 +1,15 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import { useLocation } from "wouter";
-import { Gesture } from "../../data/link";
-import { useMadeOf } from "../../data/ruled";
 import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
-import { stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
-import { levelText } from "../../data/words";
+import { stripName, useLink, useOn, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { Fader } from "../../ui/Fader";
 import { isFelt, Joining, join } from "../../ui/Joining";
+import { StripHand } from "../../ui/StripHand";
 import { Toggle } from "../../ui/Toggle";
 import { RuledBy } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
-import type { Mark } from "../../ui/travel";
 import { KIND, type Kind } from "./kinds";
 import { Members } from "./Members";
 import { ReachTable } from "./ReachTable";
@@ -69,7 +65,7 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
           </Button>
         </div>
         {kind === "dca" ? (
-          <DcaHand ruler={ruler} name={name} colour={colour} set={set} />
+          <DcaHand ruler={ruler} name={name} colour={colour} />
         ) : (
           <GroupHand ruler={ruler} name={name} set={set} />
         )}
@@ -87,47 +83,18 @@ interface HandProps {
   set: (leaf: string, typed: string) => void;
 }
 
-function DcaHand({ ruler, name, colour, set }: HandProps & { colour: string }) {
-  const link = useLink();
-  const level = useLevel(`${ruler}/fader`);
-  const muted = useOn(`${ruler}/mute`);
-  const made = useMadeOf(ruler);
-  const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
-  const gesture = useMemo(() => ({ now: null as Gesture | null }), []);
+function DcaHand({ ruler, name, colour }: { ruler: string; name: string; colour: string }) {
   return (
     <>
       <div className="flex items-center gap-2">
-        <Toggle
-          label={`Mute ${name}`}
-          tone="coral"
-          pressed={muted}
-          onChange={(on) => set("mute", on ? "on" : "off")}
-        >
-          mute
-        </Toggle>
-        <Fader
-          label={`Fader of ${name}`}
-          address={`${ruler}/fader`}
-          levelDb={level}
-          muted={muted}
-          marks={marks}
+        <StripHand
+          strip={ruler}
+          name={name}
           colour={colour}
-          onMove={(travel) => {
-            gesture.now ??= new Gesture(link);
-            gesture.now.move({ action: "moves", moves: [{ address: `${ruler}/fader`, travel }] });
-          }}
-          onRelease={() => (gesture.now = null)}
-          onStep={(text) => set("fader", text)}
-        />
-        <TypedField
-          label={`Level of ${name} in dB`}
-          value={levelText(level)}
-          align="right"
-          className="w-16"
-          onCommit={(text) => set("fader", text)}
+          fader={`Fader of ${name}`}
+          level={`Level of ${name} in dB`}
         />
       </div>
-      {made && <p className="text-sea text-[13px]">{made}</p>}
       <RuledBy strip={ruler} />
     </>
   );

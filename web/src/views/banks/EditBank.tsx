@@ -1,0 +1,89 @@
+import { stripName, useLink, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { NamesForm } from "../../ui/NamesForm";
+import { TypedField } from "../../ui/TypedField";
+import { listText } from "./listText";
+
+/** Banks named in one go; the strips of the one that is called, and what is fixed, as typed. */
+export function EditBank({
+  bay,
+  bank,
+  onMade,
+}: {
+  bay: number;
+  bank: number;
+  onMade: (bank: number) => void;
+}) {
+  const link = useLink();
+  const banks = useShow((state) => state.banks);
+  const name = useShow((state) => stripName(state, `bank/${bank}`));
+  const exists = banks.includes(bank);
+  const strips = useShow((state) => listText(state, `bank/${bank}/${bay}`));
+  const fixed = useShow((state) => listText(state, `bay/${bay}/fixed`));
+  const make = async (names: string[]) => {
+    const made = await link.do({ action: "make_banks", names }, { quiet: false });
+    if (made) onMade(firstFree(banks));
+    return made;
+  };
+  return (
+    <div className="flex items-center gap-x-3 gap-y-2 flex-wrap pb-2 shrink-0 text-[13px] text-faint">
+      <NamesForm label="Names of new banks" placeholder="Voices, Band, Foley" onMake={make} />
+      {exists && (
+        <>
+          <span className="flex items-center gap-1.5">
+            Name
+            <TypedField
+              boxed
+              label="Name of the bank"
+              value={name}
+              className="w-32 h-8 text-paper"
+              onCommit={(typed) =>
+                void link.do({ action: "moves", moves: [{ address: `bank/${bank}/name`, typed }] })
+              }
+            />
+          </span>
+          <span className="flex items-center gap-1.5">
+            Strips
+            <TypedField
+              boxed
+              label="Strips of the bank"
+              value={strips}
+              placeholder="7-12, dca 1-4"
+              className="w-56 h-8 text-paper"
+              onCommit={(typed) =>
+                void link.do({ action: "fill_bay", bank, bay, strips: typed }, { quiet: false })
+              }
+            />
+          </span>
+          <Button
+            small
+            tone="danger"
+            onClick={() => void link.do({ action: "clear_bank", bank }, { quiet: false })}
+          >
+            Remove
+          </Button>
+        </>
+      )}
+      <span className="flex items-center gap-1.5">
+        Fixed at the right, on every bank
+        <TypedField
+          boxed
+          label="Fixed strips of the bay"
+          value={fixed}
+          placeholder="dca 1, house"
+          className="w-40 h-8 text-paper"
+          onCommit={(typed) =>
+            void link.do({ action: "fix_strips", bay, strips: typed }, { quiet: false })
+          }
+        />
+      </span>
+    </div>
+  );
+}
+
+/** The number that the first of new banks gets. */
+function firstFree(banks: readonly number[]): number {
+  let number = 1;
+  while (banks.includes(number)) number++;
+  return number;
+}
