@@ -125,8 +125,8 @@ def _ruled(strip: str, of: str) -> tuple[Parameter, ...]:
     """Which DCAs and mute groups rule a strip."""
     dca, muted = f"{strip}/dca/<dca>/on", f"{strip}/mute_group/<mute_group>/on"
     return (
-        _p(dca, Switch(), False, "dcas", "In the DCA", f"The DCA rules the {of}."),
-        _p(muted, Switch(), False, "mute_groups", "In the mute group", f"It mutes the {of} too."),
+        _p(dca, Switch(), False, "dcas", "Member", f"The DCA rules the {of}."),
+        _p(muted, Switch(), False, "mute_groups", "Member", f"It mutes the {of} too."),
     )
 
 
@@ -322,7 +322,7 @@ CATALOGUE: Final = catalogue_of(
         Switch(),
         False,
         "dcas",
-        "In the DCA",
+        "Member",
         "The first is a member of the second.",
     ),
     *_named("mute_group/<mute_group>", "mute group"),

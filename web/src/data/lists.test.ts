@@ -28,6 +28,11 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
     ],
     () => [`output/a/${1 + draw(9)}/source`, draw(2) ? "mix/1" : null],
     () => [`channel/${1 + draw(9)}/fader`, -draw(60)],
+    () => [`channel/${1 + draw(9)}/dca/${1 + draw(4)}/on`, draw(2) === 1],
+    () => [`dca/${1 + draw(4)}/dca/${1 + draw(4)}/on`, draw(2) === 1],
+    () => [`mix/${1 + draw(4)}/mute_group/${1 + draw(4)}/on`, draw(2) === 1],
+    () => [`${["dca", "mute_group", "bank"][draw(3)]}/${1 + draw(9)}/name`, draw(2) ? "x" : ""],
+    () => [`bank/${1 + draw(9)}/1/${1 + draw(3)}`, draw(2) ? "house" : null],
   ];
   for (let step = 0; step < 300; step++) {
     const moved = Array.from({ length: 1 + draw(3) }, () => one[draw(one.length)]!());
@@ -64,6 +69,28 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
     );
     expect(followed.fed.get("input/a/1")?.map((n) => `channel ${n}`) ?? []).toEqual(
       numbers("channel", (n) => values.get(`channel/${n}/source`)),
+    );
+    const held = [...values].filter(([at, on]) => on === true && /\/(dca|mute_group)\//.test(at));
+    const memberships = [...followed.members]
+      .flatMap(([ruler, members]) => [...members].map((member) => `${member}/${ruler}/on`))
+      .sort();
+    expect(memberships).toEqual(held.map(([address]) => address).sort());
+    for (const [kind, list] of [
+      ["dca", followed.dcas],
+      ["mute_group", followed.mute_groups],
+    ] as const)
+      expect(list.map((n) => `${kind} ${n}`)).toEqual(
+        numbers(
+          kind,
+          (n) =>
+            values.get(`${kind}/${n}/name`) ||
+            held.some(([address]) => address.endsWith(`/${kind}/${n}/on`)),
+        ),
+      );
+    expect(followed.banks.map((n) => `bank ${n}`)).toEqual(
+      numbers("bank", (n) =>
+        [...values].some(([address, value]) => value && address.startsWith(`bank/${n}/`)),
+      ),
     );
     const places = followed.lines.map((n) => values.get(`line/${n}/place`) as number);
     expect([...places].sort((a, b) => a - b)).toEqual(places);

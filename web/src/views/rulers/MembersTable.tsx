@@ -1,6 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import {
   type KeyboardEvent,
+  type MouseEvent,
   memo,
   type PointerEvent,
   useCallback,
@@ -24,26 +25,29 @@ import { RulerHead } from "./RulerHead";
 
 /** Strips that can be members, in the order of the desk; for DCAs the DCAs themselves last. */
 function useRows(kind: Kind, filter: string): readonly string[] {
-  const text = useShow((state) => {
+  const channels = useShow((state) => state.channels);
+  const returns = useShow((state) => state.returns);
+  const groups = useShow((state) => state.groups);
+  const mixes = useShow((state) => state.mixes);
+  const matrices = useShow((state) => state.matrices);
+  const dcas = useShow((state) => state.dcas);
+  return useMemo(() => {
     const strips = [
-      ...state.channels.map((n) => `channel/${n}`),
-      ...state.returns.map((n) => `return/${n}`),
-      ...state.groups.map((n) => `group/${n}`),
-      ...state.mixes.map((n) => `mix/${n}`),
+      ...channels.map((n) => `channel/${n}`),
+      ...returns.map((n) => `return/${n}`),
+      ...groups.map((n) => `group/${n}`),
+      ...mixes.map((n) => `mix/${n}`),
       "house",
       "mono",
-      ...state.matrices.map((n) => `matrix/${n}`),
-      ...(kind === "dca" ? state.dcas.map((n) => `dca/${n}`) : []),
+      ...matrices.map((n) => `matrix/${n}`),
+      ...(kind === "dca" ? dcas.map((n) => `dca/${n}`) : []),
     ];
     const wanted = filter.trim().toLowerCase();
-    if (!wanted) return strips.join(" ");
-    return strips
-      .filter((strip) =>
-        `${stripName(state, strip)} ${strip.replace("/", " ")}`.toLowerCase().includes(wanted),
-      )
-      .join(" ");
-  });
-  return useMemo(() => text.split(" ").filter(Boolean), [text]);
+    const state = store.getState(); // names as they are when one types: no move is followed for them
+    return strips.filter((strip) =>
+      `${stripName(state, strip)} ${strip.replace("/", " ")}`.toLowerCase().includes(wanted),
+    );
+  }, [kind, filter, channels, returns, groups, mixes, matrices, dcas]);
 }
 
 /** Strips against DCAs or mute groups: painted by dragging, or by arrows and Space. */
@@ -62,6 +66,8 @@ export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly nu
   const [anchor, setAnchor] = useState<Place>({ row: 0, column: 0 });
   const [head, setHead] = useState<Place>({ row: 0, column: 0 });
   const [showing, setShowing] = useState<Ask | null>(null);
+  // of a click not every browser says what made it: the press before it did
+  const finger = useRef(false);
   const painting = useRef<{ on: boolean; cells: Set<string> } | null>(null);
   const [painted, setPainted] = useState<ReadonlySet<string>>(new Set());
   const virtual = useVirtualizer({
@@ -116,7 +122,8 @@ export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly nu
     setAnchor(cell.place);
     setHead(cell.place);
     // a finger may be about to scroll: it takes one cell, and only if it does not move
-    if (event.pointerType === "touch") return;
+    finger.current = event.pointerType === "touch";
+    if (finger.current) return;
     painting.current = { on, cells: new Set([cell.key]) };
     setPainted(new Set([cell.key]));
   };
@@ -132,10 +139,8 @@ export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly nu
     painting.current = null;
     setPainted(new Set());
   };
-  const onClick = (event: React.MouseEvent) => {
-    const cell =
-      (event.nativeEvent as unknown as globalThis.PointerEvent).pointerType === "touch" &&
-      cellUnder(event.target);
+  const onClick = (event: MouseEvent) => {
+    const cell = finger.current && cellUnder(event.target);
     if (cell) give([cell.key], valueIn(store.getState(), `${cell.key}/on`) !== true);
   };
 
