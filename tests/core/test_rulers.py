@@ -321,3 +321,17 @@ def test_findings_tell_of_rulers_that_are_likely_not_meant():
     after, _ = made(show, twice.moves)
     strip = twice.about
     assert ruled(after, strip).level_db == ruled(show, strip).level_db
+
+
+@pytest.mark.parametrize("what", ["All inputs", "All ears"])
+def test_a_key_that_closes_many_looks_at_no_cell_path_by_path(what, monkeypatch):
+    """On a full desk that took 14 s, in which nobody else could move anything."""
+    group = next(g for g in rulers_in_use(DEMO, "mute_group") if DEMO[f"{g}/name"] == what)
+    armed, _ = made(DEMO, {f"{group}/safe": False})
+    flow = flow_of(armed)
+
+    def looked(*_: object) -> None:
+        raise AssertionError("a cell was looked at path by path")
+
+    monkeypatch.setattr("ombrel.core.flow.filling.Network", looked)
+    assert len(edited(armed, flow, {f"{group}/on": True}).cells) > 100

@@ -139,3 +139,18 @@ def test_a_lines_preamp_is_set_where_the_line_is_shown(server, people):
     me.until(lambda: me.count("Lines to check") == 36)
     me.find('[data-check="10"]').click()
     me.until(lambda: me.field("Gain of A 2").get_attribute("value") == "24")
+
+
+def test_a_list_given_with_a_new_show_that_cannot_be_read_is_refused_in_words(
+    server, people, tmp_path
+):
+    path = tmp_path / "broken.xlsx"
+    path.write_bytes(b"PK this is no workbook")
+    me = people()
+    me.open("shows", server.demo)
+    me.button("New show").click()
+    me.type("Name of the show", "Broken list", enter=False)
+    me.field("The band's input list").send_keys(str(path))
+    me.button("Make the show").click()
+    me.until(lambda: "new=1" in me.driver.current_url and me.all("[role=dialog] [role=alert]"))
+    assert "Nothing was changed" in me.find("[role=dialog] [role=alert]").text

@@ -5,12 +5,14 @@ export interface Begun {
   /** Names of the ears, and the channels that go into them, as typed. */
   ears: string;
   channels: string;
+  /** Why the list could not be read. */
+  fault: string;
 }
 
 const key = (show: string) => `begun ${show}`;
 
 export function begin(show: string, begun: Begun): void {
-  if (begun.list || begun.ears.trim()) sessionStorage.setItem(key(show), JSON.stringify(begun));
+  if (begun.list || begun.fault || begun.ears.trim()) sessionStorage.setItem(key(show), JSON.stringify(begun));
 }
 
 export function begunOf(show: string): Begun | null {

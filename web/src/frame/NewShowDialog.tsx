@@ -28,12 +28,13 @@ export function NewShowDialog({
     try {
       const { id } = await makeShow(name, desk);
       let list: string | null = null;
+      let unread = "";
       try {
         if (file) list = (await bringList(id, file)).file;
-      } catch {
-        // a list that cannot be read is refused in words when it is brought in Lines
+      } catch (error) {
+        unread = (error as Error).message; // the show is made: it is said where the list is asked for
       }
-      begin(id, { list, ears, channels });
+      begin(id, { list, ears, channels, fault: unread });
       location.assign(`/lines?show=${id}&new=1`);
     } catch (error) {
       setFault((error as Error).message);

@@ -10,7 +10,7 @@ from .fed import rounds, settled
 from .homes import DIRECT
 from .paths import Network
 from .rulers import shared
-from .stages import AFTER_FADER, Cause
+from .stages import AFTER_FADER, CLOSES, Cause
 from .states import Weighing, lightest_at_ears
 from .table import CANCELS, STATE_OF, Bools, Flow, State
 from .wiring import WEIGHTS, Indices, cause_of_weight, spread
@@ -18,6 +18,9 @@ from .wiring import WEIGHTS, Indices, cause_of_weight, spread
 __all__ = ["direct_sockets", "fill", "fill_direct", "fill_levels"]
 
 _HEARD: Final = np.int8(State.HEARD)
+# Cells looked at path by path in one move: others keep the name that sums give, so that no key
+# holds up the show.
+_MOST_CLOSELY: Final = 40
 
 
 def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
@@ -48,10 +51,10 @@ def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
     flow.level_db[part], flow.state[part] = level_db, state
     if flow.mixed:
         _find_cancelled(flow, rows, columns, at, heard)
-    closely = silent
-    if not (flow.fed.dry and _passed_twice(flow)):
-        closely = silent & _counted_twice(flow, rows, columns)
-    for row, column in np.argwhere(closely):
+    closely = np.argwhere(silent)
+    if closely.size and not (flow.fed.dry and _passed_twice(flow)):
+        closely = np.argwhere(silent & _counted_twice(flow, rows, columns))[:_MOST_CLOSELY]
+    for row, column in closely:
         _name_closely(flow, int(rows[row]), int(columns[column]))
 
 
@@ -129,24 +132,43 @@ def _passed_twice(flow: Flow) -> bool:
 
 
 def _counted_twice(flow: Flow, rows: Indices, columns: Indices) -> Bools:
-    """Cells with several paths on which a DCA or mute group may close two strips: it is one cause,
+    """Cells whose name sums of weights may get wrong, because a DCA or mute group closes two strips
 
-    which sums of weights count twice. Of a cell with one path that changes no name.
+    of a path and is one cause: those with several ways, on which causes of several kinds stand.
     """
-    several = np.zeros((rows.size, columns.size), dtype=np.bool_)
-    closed = shared(flow.arrays, flow.layout)
-    if not closed.any():
-        return several
-    if flow.fed.dry:
-        return ~several
-    first, layout = flow.layout.first_bus, flow.layout
+    none = np.zeros((rows.size, columns.size), dtype=np.bool_)
+    layout = flow.layout
+    along, buses = shared(flow.arrays, layout)
+    detours = np.zeros(rows.size, dtype=np.bool_)
+    if flow.fed.dry and (along or buses):
+        detours = np.asarray(flow.on_at_fed()[rows].any(axis=1))
+    if not along and not detours.any():
+        return none
+    first, groups, last = layout.first_bus, layout.groups.stop, layout.matrices
     feeds = np.asarray(flow.wiring.on(slice(0, layout.feeding)).any(axis=(1, 3)), dtype=np.float32)
     of_rows, of_buses = feeds[rows], feeds[first:]
-    groups, last = layout.groups.stop, layout.matrices
-    ways = of_rows.copy()
-    ways[:, layout.middle] += of_rows[:, :groups] @ of_buses[:groups, layout.middle]
-    ways[:, last] += ways[:, : last.start] @ of_buses[: last.start, last]
-    found: Bools = ways[:, columns] > 1.0
+
+    def led_on(at: Floats) -> Floats:
+        found = at.copy()
+        found[:, layout.middle] += at[:, :groups] @ of_buses[:groups, layout.middle]
+        found[:, last] += found[:, : last.start] @ of_buses[: last.start, last]
+        return found
+
+    ways = led_on(of_rows)[:, columns]
+    # a path of which all causes are of one kind is named by that, however often it is counted
+    kinds = np.zeros((rows.size, columns.size), dtype=np.int8)
+    closed = flow.arrays.stage == 0.0
+    for cause in (Cause.MUTED, Cause.DOWN):
+        has = closed[:, cause == CLOSES].any(axis=1)
+        passes = led_on(of_rows * has[first:])[:, columns] > 0.0  # by a closed group, or at the end
+        leads = of_buses[: last.start, last].T @ has[first : first + last.start]
+        before: Bools = np.asarray(leads > 0.0)
+        here = has[first + columns]
+        here[columns >= last.start] |= before[columns[columns >= last.start] - last.start]
+        kinds += has[rows][:, None] | passes | here[None, :]
+    kinds += (~np.isfinite(flow.ears.weight[columns])).any(axis=1)[None, :]
+    several = flow.sourced[rows][:, None] & (ways > 1.0) & (kinds > 1)
+    found: Bools = (several & along) | detours[:, None]
     return found
 
 

@@ -94,10 +94,11 @@ def closers(arrays: "Arrays", layout: Layout, strip: int, place: int) -> list[st
     return [f"dca/{n + 1}/fader" for n in np.flatnonzero(reached & ~np.isfinite(arrays.dca_db))]
 
 
-def shared(arrays: "Arrays", layout: Layout) -> Bools:
-    """Strips closed by something that closes another strip too, shape (strips,).
+def shared(arrays: "Arrays", layout: Layout) -> tuple[bool, bool]:
+    """Whether something closes strips of which one may feed another; and two buses of any kind.
 
-    On a path through two of them it is one cause, which sums count twice.
+    On a path through both it is one cause, which sums count twice. Two mixes never lie on one path,
+    unless a bus feeds a channel.
     """
     reached = reached_dcas(arrays)
     closing = np.concatenate(
@@ -108,5 +109,11 @@ def shared(arrays: "Arrays", layout: Layout) -> Bools:
         ),
         axis=1,
     )
-    of_bus = closing[layout.first_bus :].any(axis=0) & (closing.sum(axis=0) > 1)
-    return np.asarray(closing[:, of_bus].any(axis=1))
+    first = layout.first_bus
+    layers = (slice(0, first), *(
+        slice(first + part.start, first + part.stop)
+        for part in (layout.groups, layout.middle, layout.matrices)
+    ))  # fmt: skip
+    passed = sum(closing[layer].any(axis=0).astype(int) for layer in layers)
+    buses = closing[first:].sum(axis=0)
+    return bool((np.asarray(passed) > 1).any()), bool((buses > 1).any())

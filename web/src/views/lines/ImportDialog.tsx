@@ -110,6 +110,7 @@ function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
   // a list that was given with the show is shown at once
   const lookAtGiven = useEffectEvent(() => {
     const begun = begunOf(showId);
+    if (begun?.fault) setFault(begun.fault);
     if (begun?.list) {
       const id = begun.list;
       void working(async () => setList(await lookAtList(showId, id, AS_READ)));
