@@ -12,7 +12,8 @@ export interface Begun {
 const key = (show: string) => `begun ${show}`;
 
 export function begin(show: string, begun: Begun): void {
-  if (begun.list || begun.fault || begun.ears.trim()) sessionStorage.setItem(key(show), JSON.stringify(begun));
+  if (begun.list || begun.fault || begun.ears.trim())
+    sessionStorage.setItem(key(show), JSON.stringify(begun));
 }
 
 export function begunOf(show: string): Begun | null {

@@ -166,7 +166,8 @@ def _counted_twice(flow: Flow, rows: Indices, columns: Indices) -> Bools:
         here = has[first + columns]
         here[columns >= last.start] |= before[columns[columns >= last.start] - last.start]
         kinds += has[rows][:, None] | passes | here[None, :]
-    kinds += (~np.isfinite(flow.ears.weight[columns])).any(axis=1)[None, :]
+    lacking: Bools = np.asarray((~np.isfinite(flow.ears.weight[columns])).any(axis=1))
+    kinds += lacking[None, :]
     several = flow.sourced[rows][:, None] & (ways > 1.0) & (kinds > 1)
     found: Bools = (several & along) | detours[:, None]
     return found
