@@ -7,6 +7,7 @@ have a twist: parallel paths that cancel, buses that feed channels, a side witho
 
 import math
 import random
+import re
 from functools import lru_cache
 
 from hypothesis import strategies as st
@@ -33,10 +34,17 @@ SIDED = ("group", "mix", "matrix")
 
 @lru_cache(maxsize=8)
 def strip_addresses(desk: Desk) -> tuple[str, ...]:
-    """Addresses that tests move: all of the desk, of three lines and banks at most."""
+    """Addresses that tests move: all of the desk, of three lines, banks and gangs at most.
+
+    The places that gangs keep are left out: nobody asks for them.
+    """
     found = addresses_of(desk)
-    many = ("line/", "bank/")
-    return tuple(a for a in found if not a.startswith(many) or int(a.split("/")[1]) <= 3)
+    many = re.compile(r"(?:^|/)(?:line|bank|gang)/(\d+)/")
+    return tuple(
+        a
+        for a in found
+        if not a.endswith("/kept") and (not (at := many.search(a)) or int(at[1]) <= 3)
+    )
 
 
 def buses(desk: Desk) -> list[str]:
@@ -109,6 +117,8 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
         return draw.choice([None, *(f"mix/{n}" for n in range(1, desk.mixes + 1))])
     if leaf == "serves":
         return "effect"  # so that any mix may feed an engine
+    if leaf == "linked":
+        return int(address.split("/")[1]) % 2 == 1 and draw.random() < 0.15
     chances = {"mute": 0.15, "on_spare": 0.2, "polarity": 0.3 * (seed % 2)}
     if leaf in chances:
         return draw.random() < chances[leaf]

@@ -15,6 +15,7 @@ __all__ = [
     "check_on_desk",
     "default_of",
     "indices_of",
+    "is_on_desk",
     "kind_of",
     "kind_on",
     "parameter_at",
@@ -131,6 +132,16 @@ def _kind_at(desk: Desk, address: str) -> Kind:
         if box is not None and not box.preamps:
             raise UnknownAddress(address, f"{box.name} has no preamps")
     return kind_of(desk, parameter)
+
+
+@lru_cache(maxsize=200_000)
+def is_on_desk(desk: Desk, address: str) -> bool:
+    """Whether a desk has an address."""
+    try:
+        _kind_at(desk, address)
+    except UnknownAddress:
+        return False
+    return True
 
 
 def check_on_desk(desk: Desk, address: str, value: object) -> Value:

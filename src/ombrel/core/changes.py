@@ -11,7 +11,10 @@ __all__ = ["Change", "joined"]
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """What an edit did: for each address that it moved, the old and the new value, never equal."""
+    """What an edit did: for each address that it moved, the old and the new value. They are equal
+
+    only where one of a value and the place that its gang keeps moved: the two are told as one.
+    """
 
     old: "Map[str, Value]"
     new: "Map[str, Value]"
@@ -32,5 +35,7 @@ def joined(changes: list[Change]) -> Change:
         for address, value in change.new.items():
             old.setdefault(address, change.old[address])
             new[address] = value
-    moved = [address for address in new if old[address] != new[address]]
+    moved = {address for address in new if old[address] != new[address]}
+    # a value and the place that its gang keeps are one
+    moved |= {a for a in new if f"{a}/kept" in moved or a.removesuffix("/kept") in moved}
     return Change(Map({a: old[a] for a in moved}), Map({a: new[a] for a in moved}))

@@ -142,10 +142,13 @@ def restored(now: Show, then: Show, strips: Collection[str] = ()) -> dict[str, A
 
     The key of a mute group that is safe now stays.
     """
-    return {
+    moves: dict[str, Asked] = {
         address: then.values.get(address, default_of(address))
         for address in {*now.values, *then.values}
         if now[address] != then[address]
         and not is_held(now, address)
         and (not strips or any(belongs_to(address, strip) for strip in strips))
     }
+    # an edit that names a value ends the place that its gang keeps, if it does not name that too
+    kept = [f"{address}/kept" for address in moves if f"{address}/kept" in then.values]
+    return moves | {place: then[place] for place in kept}

@@ -2,10 +2,11 @@
 
 from dataclasses import dataclass
 
-__all__ = ["BANKS", "Bay", "Box", "Desk", "LINES"]
+__all__ = ["BANKS", "Bay", "Box", "Desk", "GANGS", "LINES"]
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
 BANKS = 30  # and of banks: more than a hand finds
+GANGS = 60  # and of gangs: more than a head holds
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -63,7 +64,7 @@ class Desk:
     def count(self, kind: str) -> int:
         """How many of a kind the desk has: "channel", "return", "group", "mix", "matrix", "engine",
 
-        "dca", "mute_group", "line"; 1 for "house" and "mono".
+        "dca", "mute_group", "gang", "line", "bank", "bay"; 1 for "house" and "mono".
         """
         return {
             "channel": self.channels,
@@ -76,6 +77,7 @@ class Desk:
             "mute_group": self.mute_groups,
             "line": LINES,
             "bank": BANKS,
+            "gang": GANGS,
             "bay": len(self.bays),
             "house": 1,
             "mono": 1,

@@ -31,6 +31,7 @@ def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     _pairs_into_returns(show, addresses)
     _circles_of_dcas(show, addresses)
     _safe_mute_groups(show, addresses)
+    _pairs(show, addresses)
 
 
 def _outputs_in_blocks(show: Show, addresses: Iterable[str]) -> None:
@@ -165,3 +166,12 @@ def _safe_mute_groups(show: Show, addresses: Collection[str]) -> None:
         group = address.rpartition("/")[0]
         if is_held(show, address) and f"{group}/safe" not in addresses:
             raise MuteGroupSafe(show.text(f"{group}/name") or group.replace("_", " "))
+
+
+def _pairs(show: Show, addresses: Iterable[str]) -> None:
+    """The odd one is linked to the even above it, if the desk has that."""
+    for address in addresses:
+        if address.endswith("/linked") and show.on(address):
+            kind, number, _ = address.split("/")
+            if int(number) % 2 == 0 or int(number) >= show.desk.count(kind):
+                raise WrongValue(address, "the odd one of a pair", f"{kind} {number}")

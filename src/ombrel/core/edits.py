@@ -6,7 +6,7 @@ of a Change is a Change; undo, redo and live screens live on that alone. All tha
 is asked for here: values, what the desk can do, and that nothing feeds back.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -15,11 +15,13 @@ from numpy.typing import NDArray
 
 from .addresses import check_on_desk, kind_on
 from .asked import Asked, Travel, Typed
+from .carrying import NOT_KEPT, Carried, Carry, carried, has_place, place_of
 from .changes import Change
 from .desk import Desk
 from .desk_rules import check_desk_rules, is_held
 from .errors import ConsoleError, EditRefused, WrongValue
 from .flow import Flow, feeds_back, flow_of
+from .gangs import kept_at, tied
 from .kinds import Number, Value
 from .show import Show, blank_show
 
@@ -30,13 +32,14 @@ __all__ = ["Edited", "check_edit", "edited", "made", "show_of", "undoing"]
 class Edited:
     """A show after an edit: what the edit changed, the flow that follows, and the cells that
 
-    differ, (row, column) each, shape (n, 2).
+    differ, (row, column) each, shape (n, 2). `carried`: what gangs made of it.
     """
 
     show: Show
     change: Change
     flow: Flow
     cells: NDArray[np.intp]
+    carried: Carried
 
 
 def _answered(show: Show, address: str, asked: Asked) -> Value:
@@ -50,48 +53,98 @@ def _answered(show: Show, address: str, asked: Asked) -> Value:
     return check_on_desk(show.desk, address, asked)
 
 
-def _changed(show: Show, moves: Mapping[str, Asked]) -> tuple[Show, Change]:
+def _changed(
+    show: Show, moves: Mapping[str, Asked], carry: Carry | None
+) -> tuple[Show, Change, Carried]:
     """The show after an edit as far as values and the desk's rules tell."""
     faults: list[ConsoleError] = []
-    new: dict[str, Value] = {}
+    named: dict[str, Value] = {}
     for address, asked in moves.items():
         try:
-            value = _answered(show, address, asked)
-            if value != show[address]:
-                new[address] = value
+            named[address] = _answered(show, address, asked)
         except ConsoleError as fault:
             faults.append(fault)
     if faults:
         raise EditRefused(faults)
-    old = {address: show[address] for address in new}
+    follows = carried(show, named, carry) if carry else Carried()
+    whole = _without_places(show, named) | named | follows.values
+    whole |= tied(show, whole)
+    if any(_moves_gangs(address) for address in whole):
+        whole |= _let_go(show, show.with_values(whole), whole)
+    moved = [address for address, value in whole.items() if value != show[address]]
+    moved += _beside(show, whole, moved)
+    new = {address: whole.get(address, show[address]) for address in moved}
     after = show.with_values(new)
     check_desk_rules(after, new)
-    return after, Change(Map(old), Map(new))
+    return after, Change(Map({a: show[a] for a in new}), Map(new)), follows
 
 
-def made(show: Show, moves: Mapping[str, Asked]) -> tuple[Show, Change]:
+def _without_places(show: Show, named: Mapping[str, Value]) -> dict[str, Value]:
+    """A place that a gang keeps ends when an edit names its address, an equal value included."""
+    return {
+        place_of(address): NOT_KEPT
+        for address in named
+        if has_place(address) and place_of(address) in show.values
+    }
+
+
+def _beside(show: Show, whole: Mapping[str, Value], moved: Sequence[str]) -> list[str]:
+    """A value and its kept place are recorded as one, where there is such a place before or after:
+
+    so they are compared and undone as one.
+    """
+    found = set()
+    for address in moved:
+        of = address.removesuffix("/kept")
+        place = place_of(of)
+        if of != address or (
+            has_place(of) and (place in show.values or whole.get(place, NOT_KEPT) != NOT_KEPT)
+        ):
+            found |= {of, place}
+    return sorted(found.difference(moved))
+
+
+def _moves_gangs(address: str) -> bool:
+    """Whether an edit of this address may leave something that no gang carries any more."""
+    return (
+        "gang/" in address
+        or address.endswith(("/linked", "/on_spare"))
+        or (address.startswith("channel/") and address.endswith(("/source", "/spare")))
+    )
+
+
+def _let_go(show: Show, after: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
+    """Kept places end where no active gang carries their address any more."""
+    places = (a for a in {*show.values, *whole} if a.endswith("/kept") and a in after.values)
+    return {place: NOT_KEPT for place in places if not kept_at(after, place.removesuffix("/kept"))}
+
+
+def made(show: Show, moves: Mapping[str, Asked], carry: Carry | None = None) -> tuple[Show, Change]:
     """The show after an edit, and what the edit changed.
 
-    Raises EditRefused with every fault (UnknownAddress, WrongValue, OutOfRange, UnreadableText),
-    each naming its address; what `check_desk_rules` refuses; or FeedbackLoop. Nothing is changed
-    then.
+    `carry`: a hand's edit, which gangs follow; without it the edit is complete in itself. Linked
+    pairs stay equal either way. Raises EditRefused with every fault (UnknownAddress, WrongValue,
+    OutOfRange, UnreadableText), each naming its address; what `check_desk_rules` refuses; or
+    FeedbackLoop. Nothing is changed then.
     """
-    after, change = _changed(show, moves)
+    after, change, _ = _changed(show, moves, carry)
     if feeds_back(after):
         flow_of(after)
     return after, change
 
 
-def edited(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> Edited:
+def edited(
+    show: Show, flow: Flow, moves: Mapping[str, Asked], carry: Carry | None = None
+) -> Edited:
     """As `made`, where the show's flow is at hand: it is followed. Raises what `made` raises."""
-    after, change = _changed(show, moves)
+    after, change, follows = _changed(show, moves, carry)
     following, cells = flow.after(change)
-    return Edited(after, change, following, cells)
+    return Edited(after, change, following, cells, follows)
 
 
 def check_edit(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> None:
     """Raise what `edited` would raise, without working out what would then be heard."""
-    flow.check(_changed(show, moves)[1])
+    flow.check(_changed(show, moves, None)[1])
 
 
 def show_of(desk: Desk, values: Mapping[str, Value]) -> Show:
@@ -103,14 +156,20 @@ def undoing(show: Show, change: Change) -> tuple[dict[str, Asked], tuple[str, ..
     """The moves that take `change` back in today's show, and the addresses left alone.
 
     An address that somebody moved since stands as they put it: undo never undoes another person.
-    So does the key of a mute group that is safe.
+    A value and the place that its gang keeps count as one. So does the key of a mute group that is
+    safe stay.
     """
     moves: dict[str, Asked] = {}
     left: list[str] = []
     for address, value in change.new.items():
-        if show[address] == value and not (
-            is_held(show, address) and f"{address.removesuffix('on')}safe" not in change.new
-        ):
+        of = address.removesuffix("/kept")
+        stands = show[address] == value
+        if stands and has_place(of):
+            stands = show[of] == change.new.get(of, show[of]) and show[
+                place_of(of)
+            ] == change.new.get(place_of(of), NOT_KEPT)
+        armed = f"{address.removesuffix('on')}safe" in change.new
+        if stands and (armed or not is_held(show, address)):
             moves[address] = change.old[address]
         else:
             left.append(address)

@@ -5,11 +5,11 @@ from collections.abc import Mapping, Sequence
 
 from .addresses import parameter_at
 from .asked import Asked, Typed
+from .choices import COLOURS
 from .errors import NothingLeft, UnknownAddress, UnreadableText, WrongValue
 from .flow import Flow, layout_of, strip_name
 from .kinds import Number
 from .outputs import free_outputs, is_stereo, outputs_of, patch_bus
-from .parameters import COLOURS
 from .show import Show
 
 __all__ = [

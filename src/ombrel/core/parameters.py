@@ -6,76 +6,31 @@ the wire, the generated types and the controls on the screen all read this one l
 """
 
 import math
-from dataclasses import dataclass
 from typing import Final
 
-from .kinds import Choice, Kind, Number, Reference, Switch, Text, Value
-
-__all__ = [
-    "CATALOGUE",
-    "COLOURS",
-    "DEVICES",
-    "FAMILIES",
-    "LINE_KINDS",
-    "SERVES",
-    "TAPS",
-    "Parameter",
-]
-
-# In the order of the signal path; what mute, DCA and fader reach is decided in `flow`.
-TAPS: Final = ("input", "before_eq", "before_fader", "before_fader_after_mute", "after_fader")
-COLOURS: Final = ("sand", "amber", "coral", "rose", "iris", "sky", "sea", "moss", "slate")
-DEVICES: Final = (
-    "none",
-    "amplifier",
-    "wedge",
-    "ear_transmitter",
-    "headphone_amplifier",
-    "recorder",
-    "stream_encoder",
+from .choices import COLOURS, DEVICES, FAMILIES, LINE_KINDS, SERVES, TAPS
+from .kinds import Choice, Number, Reference, Switch, Text
+from .strip_parameters import (
+    FADER,
+    TO_MATRIX,
+    TO_MIX,
+    Parameter,
+    assigned,
+    followed,
+    format_of,
+    gang_carries,
+    input_of,
+    level_of,
+    named,
+    pan_of,
+    sends_of,
 )
-SERVES: Final = ("ears", "wedge", "room", "feed", "effect")
-FAMILIES: Final = (
-    "unsorted",
-    "voices",
-    "drums",
-    "bass",
-    "strings",
-    "keys",
-    "brass",
-    "effects",
-    "playback",
-    "cues",
-)
-LINE_KINDS: Final = (
-    "dynamic",
-    "condenser",
-    "di_passive",
-    "di_active",
-    "radio",
-    "line",
-    "playback",
-    "talkback",
+from .strip_parameters import (
+    entry as _p,
 )
 
+__all__ = ["CATALOGUE", "Parameter", "catalogue_of"]
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Parameter:
-    """All that is known of one kind of address. `aspect`: what scenes will carry it as."""
-
-    key: str
-    kind: Kind
-    default: Value
-    aspect: str
-    label: str
-    says: str
-
-
-# -120 dB is below the quietest step of a 20-bit converter: nothing between it and off is of use.
-_FADER = Number(
-    unit="dB", lowest=-math.inf, highest=6.0, step=0.1, law="fader", lowest_finite=-120.0
-)
-_PAN = Number(unit="pan", lowest=-1.0, highest=1.0, step=0.01)
 _TRIM = Number(unit="dB", lowest=-20.0, highest=20.0, step=0.1)
 _DBU = Number(unit="dBu", lowest=-80.0, highest=24.0, step=0.5)
 _PLACE = Number(unit="", lowest=0, highest=9999, step=1, whole=True)
@@ -87,6 +42,7 @@ _BUSES = (*(f"{bus}{s}" for bus in _STEREO_BUSES for s in ("", "/left", "/right"
 _SOURCE = Reference(to=("input/<box>/<input>", "oscillator", "talkback", *_BUSES))
 _RETURN_SOURCE = Reference(to=("engine/<engine>", "input/<box>/<input>"))
 _BUS_SIDE = Reference(to=(*_BUSES, "channel/<channel>/direct"))
+_LINKED = "It, the odd one, and the even above it are one pair."
 _STRIP = Reference(
     to=(
         "channel/<channel>",
@@ -99,71 +55,6 @@ _STRIP = Reference(
         "mono",
     )
 )
-_FORMAT = Choice(options=("unused", "mono", "stereo"))
-
-
-def _p(key: str, kind: Kind, default: Value, aspect: str, label: str, says: str) -> Parameter:
-    return Parameter(key=key, kind=kind, default=default, aspect=aspect, label=label, says=says)
-
-
-def _named(strip: str, of: str) -> tuple[Parameter, ...]:
-    return (
-        _p(f"{strip}/name", Text(), "", "name", "Name", f"Name of the {of}."),
-        _p(f"{strip}/colour", Choice(options=COLOURS), "sand", "name", "Colour", "Its colour."),
-    )
-
-
-def _level(strip: str, of: str, *, fader_db: float) -> tuple[Parameter, ...]:
-    return (
-        _p(f"{strip}/fader", _FADER, fader_db, "fader", "Fader", f"Level of the {of}."),
-        _p(f"{strip}/mute", Switch(), False, "mute", "Mute", f"The {of} is muted by its own key."),
-        *_ruled(strip, of),
-    )
-
-
-def _ruled(strip: str, of: str) -> tuple[Parameter, ...]:
-    """Which DCAs and mute groups rule a strip."""
-    dca, muted = f"{strip}/dca/<dca>/on", f"{strip}/mute_group/<mute_group>/on"
-    return (
-        _p(dca, Switch(), False, "dcas", "Member", f"The DCA rules the {of}."),
-        _p(muted, Switch(), False, "mute_groups", "Member", f"It mutes the {of} too."),
-    )
-
-
-def _format(strip: str, of: str) -> Parameter:
-    says = f"The {of} is not in use, has one side, or two."
-    return _p(f"{strip}/format", _FORMAT, "unused", "routing", "Format", says)
-
-
-def _input(strip: str, of: str) -> tuple[Parameter, ...]:
-    return (
-        _p(f"{strip}/trim", _TRIM, 0.0, "preamp", "Trim", f"Digital gain behind the {of}'s input."),
-        _p(f"{strip}/polarity", Switch(), False, "preamp", "Polarity", "Turned over."),
-    )
-
-
-def _pan(strip: str) -> Parameter:
-    return _p(f"{strip}/pan", _PAN, 0.0, "pan", "Pan", "Place between left and right.")
-
-
-def _assigned(strip: str, bus: str, label: str, *, on: bool) -> Parameter:
-    says = f"Feeds the {label.lower()}, behind the fader."
-    return _p(f"{strip}/{bus}/on", Switch(), on, "routing", label, says)
-
-
-def _sends(strip: str, bus: str, *, tap: str) -> tuple[Parameter, ...]:
-    send, to = f"{strip}/send/{bus}", bus.split("/")[0]
-    return (
-        _p(f"{send}/level", _FADER, -math.inf, "sends", "Send", f"Level of the send to a {to}."),
-        _p(f"{send}/on", Switch(), True, "sends", "Send on", "The send is open."),
-        _p(f"{send}/tap", Choice(options=TAPS), tap, "sends", "Tap", "Where it takes the signal."),
-        _p(f"{send}/pan", _PAN, 0.0, "sends", "Send pan", f"Place in the {to}."),
-    )
-
-
-# Who mutes a microphone expects silence in the ears too: sends to mixes leave behind the mute.
-_TO_MIX: Final = "before_fader_after_mute"
-_TO_MATRIX: Final = "after_fader"
 
 
 def catalogue_of(*parameters: Parameter) -> dict[str, Parameter]:
@@ -221,18 +112,23 @@ CATALOGUE: Final = catalogue_of(
     _p("line/<line>/check_note", Text(longest=200), "", "check", "Check note", "What was wrong."),
     _p("line/<line>/notes", Text(longest=400), "", "lines", "Notes", "Anything to remember."),
     # preamps belong to the socket: channels that share a socket share them
-    _p(
-        "input/<box>/<input>/gain",
-        _GAIN,
-        0.0,
-        "preamp",
-        "Gain",
-        "Gain of the preamp, within the range of the desk's own.",
+    *followed(
+        _p(
+            "input/<box>/<input>/gain",
+            _GAIN,
+            0.0,
+            "preamp",
+            "Gain",
+            "Gain of the preamp, within the range of the desk's own.",
+            gang="gain",
+            tie="ganged",
+        )
     ),
     _p("input/<box>/<input>/pad", Switch(), False, "preamp", "Pad", "The preamp's pad."),
     _p("input/<box>/<input>/phantom", Switch(), False, "phantom", "48 V", "Phantom power."),
     # channels
-    *_named("channel/<channel>", "channel"),
+    *named("channel/<channel>", "channel"),
+    _p("channel/<channel>/linked", Switch(), False, "gangs", "Linked", _LINKED),
     _p("channel/<channel>/source", _SOURCE, None, "patch", "Source", "What feeds it (source A)."),
     _p(
         "channel/<channel>/spare",
@@ -251,15 +147,15 @@ CATALOGUE: Final = catalogue_of(
         "Fixed",
         "A fill passes it by: its source stays.",
     ),
-    *_input("channel/<channel>", "channel"),
-    *_level("channel/<channel>", "channel", fader_db=-math.inf),
-    _pan("channel/<channel>"),
-    _assigned("channel/<channel>", "house", "House", on=True),
-    _assigned("channel/<channel>", "mono", "Mono", on=False),
-    _assigned("channel/<channel>", "group/<group>", "Group", on=False),
-    *_sends("channel/<channel>", "mix/<mix>", tap=_TO_MIX),
+    *input_of("channel/<channel>", "channel"),
+    *level_of("channel/<channel>", "channel", fader_db=-math.inf),
+    *pan_of("channel/<channel>"),
+    assigned("channel/<channel>", "house", "House", on=True),
+    assigned("channel/<channel>", "mono", "Mono", on=False),
+    assigned("channel/<channel>", "group/<group>", "Group", on=False),
+    *sends_of("channel/<channel>", "mix/<mix>", tap=TO_MIX),
     # returns: two sides, fed by an effect engine or by a pair of sockets
-    *_named("return/<return>", "return"),
+    *named("return/<return>", "return"),
     _p(
         "return/<return>/source",
         _RETURN_SOURCE,
@@ -268,13 +164,13 @@ CATALOGUE: Final = catalogue_of(
         "Source",
         "An effect engine, or a pair of sockets by its odd one (an outside effect).",
     ),
-    *_input("return/<return>", "return"),
-    *_level("return/<return>", "return", fader_db=-math.inf),
-    _pan("return/<return>"),
-    _assigned("return/<return>", "house", "House", on=True),
-    _assigned("return/<return>", "mono", "Mono", on=False),
-    _assigned("return/<return>", "group/<group>", "Group", on=False),
-    *_sends("return/<return>", "mix/<mix>", tap=_TO_MIX),
+    *input_of("return/<return>", "return"),
+    *level_of("return/<return>", "return", fader_db=-math.inf),
+    *pan_of("return/<return>"),
+    assigned("return/<return>", "house", "House", on=True),
+    assigned("return/<return>", "mono", "Mono", on=False),
+    assigned("return/<return>", "group/<group>", "Group", on=False),
+    *sends_of("return/<return>", "mix/<mix>", tap=TO_MIX),
     # effect engines: fed by a mix that serves an effect, wholly wet
     _p("engine/<engine>/name", Text(), "", "name", "Name", "Name of the effect."),
     _p(
@@ -286,16 +182,17 @@ CATALOGUE: Final = catalogue_of(
         "The mix that feeds the effect.",
     ),
     # buses
-    *_named("group/<group>", "group"),
-    _format("group/<group>", "group"),
-    *_level("group/<group>", "group", fader_db=0.0),
-    _pan("group/<group>"),
-    _assigned("group/<group>", "house", "House", on=True),
-    _assigned("group/<group>", "mono", "Mono", on=False),
-    *_sends("group/<group>", "mix/<mix>", tap=_TO_MIX),
-    *_sends("group/<group>", "matrix/<matrix>", tap=_TO_MATRIX),
-    *_named("mix/<mix>", "mix"),
-    _format("mix/<mix>", "mix"),
+    *named("group/<group>", "group"),
+    format_of("group/<group>", "group"),
+    *level_of("group/<group>", "group", fader_db=0.0),
+    *pan_of("group/<group>"),
+    assigned("group/<group>", "house", "House", on=True),
+    assigned("group/<group>", "mono", "Mono", on=False),
+    *sends_of("group/<group>", "mix/<mix>", tap=TO_MIX),
+    *sends_of("group/<group>", "matrix/<matrix>", tap=TO_MATRIX),
+    *named("mix/<mix>", "mix"),
+    format_of("mix/<mix>", "mix"),
+    _p("mix/<mix>/linked", Switch(), False, "gangs", "Linked", _LINKED),
     _p(
         "mix/<mix>/serves",
         Choice(options=SERVES),
@@ -304,18 +201,18 @@ CATALOGUE: Final = catalogue_of(
         "Serves",
         "Who or what listens to it.",
     ),
-    *_level("mix/<mix>", "mix", fader_db=0.0),
-    *_sends("mix/<mix>", "matrix/<matrix>", tap=_TO_MATRIX),
-    *_level("house", "house", fader_db=0.0),
-    *_sends("house", "matrix/<matrix>", tap=_TO_MATRIX),
-    *_level("mono", "mono bus", fader_db=0.0),
-    *_sends("mono", "matrix/<matrix>", tap=_TO_MATRIX),
-    *_named("matrix/<matrix>", "matrix"),
-    _format("matrix/<matrix>", "matrix"),
-    *_level("matrix/<matrix>", "matrix", fader_db=0.0),
+    *level_of("mix/<mix>", "mix", fader_db=0.0),
+    *sends_of("mix/<mix>", "matrix/<matrix>", tap=TO_MATRIX),
+    *level_of("house", "house", fader_db=0.0),
+    *sends_of("house", "matrix/<matrix>", tap=TO_MATRIX),
+    *level_of("mono", "mono bus", fader_db=0.0),
+    *sends_of("mono", "matrix/<matrix>", tap=TO_MATRIX),
+    *named("matrix/<matrix>", "matrix"),
+    format_of("matrix/<matrix>", "matrix"),
+    *level_of("matrix/<matrix>", "matrix", fader_db=0.0),
     # what rules strips together
-    *_named("dca/<dca>", "DCA"),
-    _p("dca/<dca>/fader", _FADER, 0.0, "fader", "Fader", "What the DCA adds to its members."),
+    *named("dca/<dca>", "DCA"),
+    _p("dca/<dca>/fader", FADER, 0.0, "fader", "Fader", "What the DCA adds to its members."),
     _p("dca/<dca>/mute", Switch(), False, "mute", "Mute", "The DCA mutes its members."),
     _p(
         "dca/<dca>/dca/<dca>/on",
@@ -325,7 +222,7 @@ CATALOGUE: Final = catalogue_of(
         "Member",
         "The first is a member of the second.",
     ),
-    *_named("mute_group/<mute_group>", "mute group"),
+    *named("mute_group/<mute_group>", "mute group"),
     _p("mute_group/<mute_group>/on", Switch(), False, "mute", "On", "It mutes its members."),
     _p(
         "mute_group/<mute_group>/hard",
@@ -343,6 +240,17 @@ CATALOGUE: Final = catalogue_of(
         "Safe",
         "Nothing moves its key until it is armed.",
     ),
+    # what moves strips together
+    *named("gang/<gang>", "gang"),
+    _p(
+        "gang/<gang>/suspended",
+        Switch(),
+        False,
+        "gangs",
+        "Suspended",
+        "It carries nothing for a while, and forgets nothing.",
+    ),
+    *gang_carries(),
     # what lies under the faders of the surface
     _p("bank/<bank>/name", Text(), "", "banks", "Bank", "Name of the bank."),
     _p("bank/<bank>/<bay>/<place>", _STRIP, None, "banks", "Strip", "Under this fader."),

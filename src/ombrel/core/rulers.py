@@ -1,18 +1,20 @@
-"""DCAs and mute groups: named, filled, emptied; what a strip truly comes to, and who rules it.
+"""DCAs, mute groups and gangs: named, filled, emptied; what a strip truly comes to, who rules it.
 
-A *ruler* is a DCA or a mute group, by its address ("dca/3", "mute_group/2"). A *member* is a strip
-or, of a DCA, a DCA: it holds the switch `<member>/<ruler>/on`. Member faders never move.
+A *ruler* is a DCA, a mute group or a gang, by its address ("dca/3", "mute_group/2", "gang/1"). A
+*member* is a strip or, of a DCA, a DCA: it holds the switch `<member>/<ruler>/on`. DCAs and mute
+groups never move their members' faders; what gangs move is told in `carrying`.
 """
 
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import Final
 
 from .addresses import default_of
 from .asked import Asked, Typed
+from .choices import COLOURS
 from .errors import NothingLeft, UnknownAddress, UnreadableText
 from .flow import START_LEVEL_DB, layout_of, strip_name
-from .parameters import COLOURS
 from .show import Show
 
 __all__ = [
@@ -34,11 +36,14 @@ __all__ = [
 ]
 
 
+_WORDS: Final = {"dca": "DCAs", "mute_group": "mute groups", "gang": "gangs"}
+
+
 def _checked(show: Show, ruler: str) -> str:
     kind, _, number = ruler.partition("/")
-    known = kind in ("dca", "mute_group") and number.isascii() and number.isdigit()
+    known = kind in _WORDS and number.isascii() and number.isdigit()
     if not known or not 1 <= int(number) <= show.desk.count(kind):
-        raise UnknownAddress(ruler, "this desk has no such DCA or mute group")
+        raise UnknownAddress(ruler, "this desk has no such DCA, mute group or gang")
     return ruler
 
 
@@ -55,7 +60,7 @@ def members_of(show: Show, ruler: str) -> list[str]:
 
 
 def rulers_in_use(show: Show, kind: str) -> list[str]:
-    """DCAs or mute groups ("dca", "mute_group") that have a name or a member, ascending."""
+    """Rulers of a kind ("dca", "mute_group", "gang") that have a name or a member, ascending."""
     held = {
         "/".join(address.split("/")[-3:-1])
         for address in show.values
@@ -176,7 +181,7 @@ def _all_of(show: Show, thing: str) -> set[str]:
 
 
 def make_rulers(show: Show, kind: str, names: Sequence[str]) -> dict[str, Asked]:
-    """Moves that name the next free DCAs or mute groups ("dca", "mute_group"), each in a colour.
+    """Moves that name the next free rulers of a kind ("dca", "mute_group", "gang"), in colours.
 
     Raises UnreadableText for no or an empty name, NothingLeft when the desk has too few.
     """
@@ -187,8 +192,7 @@ def make_rulers(show: Show, kind: str, names: Sequence[str]) -> dict[str, Asked]
     every = (f"{kind}/{number}" for number in range(1, show.desk.count(kind) + 1))
     free = [one for one in every if one not in used]
     if len(free) < len(plain):
-        what = "DCAs" if kind == "dca" else "mute groups"
-        raise NothingLeft(what, len(plain), len(free))
+        raise NothingLeft(_WORDS[kind], len(plain), len(free))
     moves: dict[str, Asked] = {}
     for turn, (name, ruler) in enumerate(zip(plain, free, strict=False)):
         moves[f"{ruler}/name"] = Typed(name)
@@ -209,7 +213,7 @@ def membership(show: Show, ruler: str, members: Iterable[str], *, on: bool) -> d
 
 
 def clear_ruler(show: Show, ruler: str) -> dict[str, Asked]:
-    """Moves that clear a ruler's name, members, parents, mute and level."""
+    """Moves that clear all that a ruler is: name, members, parents, mute, level, aspects."""
     _checked(show, ruler)
     addresses = [a for a in show.values if a.startswith(f"{ruler}/") or a.endswith(f"/{ruler}/on")]
     # a safe group is armed by its being cleared, in the same edit

@@ -8,10 +8,11 @@ from typing import Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
+from ..choices import TAPS
 from ..desk import Desk
 from ..kinds import Value
 from ..laws import balance, constant_power_pan
-from ..parameters import CATALOGUE, TAPS
+from ..parameters import CATALOGUE
 from ..show import Show
 from .homes import NOTHING, Home, feed_kind, homes_of
 from .layout import Layout, layout_of

@@ -13,9 +13,9 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from ..choices import TAPS
 from ..desk import Desk
 from ..kinds import Value
-from ..parameters import TAPS
 from ..sockets import side_of, strip_of
 from .layout import SIDES, Layout, layout_of
 from .stages import STAGES, gain_of

@@ -14,8 +14,8 @@ from typing import Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
+from ..choices import TAPS
 from ..kinds import Value
-from ..parameters import TAPS
 from .layout import STRIP_KINDS
 
 __all__ = [

@@ -10,9 +10,9 @@ from typing import Final
 
 import numpy as np
 
+from ..choices import TAPS
 from ..flow import STAGES, Edge, Flow, Path, gain_of, listener_name, passed, strip_name
 from ..laws import gain_to_db, predicted_dbfs
-from ..parameters import TAPS
 from ..rulers import ruled
 from ..show import Show
 from ..sockets import lines_on, socket_name

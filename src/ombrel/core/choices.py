@@ -1,0 +1,50 @@
+"""The words that the catalogue's choices are made of, in the order in which they are shown."""
+
+from typing import Final
+
+__all__ = ["COLOURS", "DEVICES", "FAMILIES", "GANG_ASPECTS", "LINE_KINDS", "SERVES", "TAPS"]
+
+# In the order of the signal path; what mute, DCA and fader reach is decided in `flow`.
+TAPS: Final = ("input", "before_eq", "before_fader", "before_fader_after_mute", "after_fader")
+COLOURS: Final = ("sand", "amber", "coral", "rose", "iris", "sky", "sea", "moss", "slate")
+DEVICES: Final = (
+    "none",
+    "amplifier",
+    "wedge",
+    "ear_transmitter",
+    "headphone_amplifier",
+    "recorder",
+    "stream_encoder",
+)
+SERVES: Final = ("ears", "wedge", "room", "feed", "effect")
+FAMILIES: Final = (
+    "unsorted",
+    "voices",
+    "drums",
+    "bass",
+    "strings",
+    "keys",
+    "brass",
+    "effects",
+    "playback",
+    "cues",
+)
+LINE_KINDS: Final = (
+    "dynamic",
+    "condenser",
+    "di_passive",
+    "di_active",
+    "radio",
+    "line",
+    "playback",
+    "talkback",
+)
+# What gangs can carry, and what people call it; never polarity, phantom power or the patch.
+GANG_ASPECTS: Final = {
+    "fader": "Faders",
+    "mute": "Mutes",
+    "pan": "Pans",
+    "trim": "Trims",
+    "gain": "Preamp gains",
+    "sends": "Sends",
+}

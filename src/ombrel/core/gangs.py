@@ -1,0 +1,238 @@
+"""Gangs and linked pairs: which strips move together, and in what.
+
+A gang carries aspects ("fader", "sends") of its members. A pair is an odd channel or mix and the
+even above it, linked: one member of every gang, DCA and mute group. What the two hold in common is
+told by the catalogue (`Parameter.tie`).
+"""
+
+from collections.abc import Iterable, Iterator, Mapping
+from functools import lru_cache
+from typing import Final
+
+from .addresses import addresses_of, is_on_desk, parameter_at
+from .desk import Desk
+from .errors import UnreadableText
+from .flow import layout_of
+from .kinds import Value
+from .show import Show
+from .sockets import read_numbers, strip_of
+
+__all__ = [
+    "PAIRED",
+    "carried_by",
+    "in_pairs",
+    "kept_at",
+    "leaf_of",
+    "linking",
+    "mates_of",
+    "member_for",
+    "pairs_in_use",
+    "partner_of",
+    "strips_behind",
+    "tied",
+]
+
+PAIRED: Final = ("channel", "mix")
+
+
+# ---- pairs
+
+
+def in_pairs(strip: str) -> tuple[str, str] | None:
+    """The pair that a strip would be a side of, the odd first; None for what has no pairs."""
+    kind, _, number = strip.partition("/")
+    if kind not in PAIRED:
+        return None
+    odd = int(number) - (int(number) + 1) % 2
+    return f"{kind}/{odd}", f"{kind}/{odd + 1}"
+
+
+def partner_of(show: Show, strip: str) -> str | None:
+    """The other side of a strip's pair, while the two are linked."""
+    sides = in_pairs(strip)
+    if sides is None or not show.on(f"{sides[0]}/linked"):
+        return None
+    return sides[1] if strip == sides[0] else sides[0]
+
+
+def member_for(show: Show, strip: str) -> str:
+    """What stands for a strip where a pair is one member: the odd side, or the strip itself."""
+    sides = in_pairs(strip)
+    return sides[0] if sides and show.on(f"{sides[0]}/linked") else strip
+
+
+def pairs_in_use(show: Show) -> list[str]:
+    """The odd sides of all linked pairs, channels first, ascending."""
+    return [
+        f"{kind}/{number}"
+        for kind in PAIRED
+        for number in range(1, show.desk.count(kind) + 1, 2)
+        if f"{kind}/{number}/linked" in show.values
+    ]
+
+
+@lru_cache(maxsize=32)
+def _tied_leaves(desk: Desk, kind: str) -> tuple[tuple[str, bool], ...]:
+    """What the sides of a pair hold in common, below the strip; and whether it is mirrored."""
+    stem = f"{kind}/1/"
+    found = ((a, parameter_at(a).tie) for a in addresses_of(desk) if a.startswith(stem))
+    return tuple((a.removeprefix(stem), t == "mirrored") for a, t in found if _common(t))
+
+
+def _common(tie: str) -> bool:
+    return tie in ("equal", "mirrored")
+
+
+def _over(value: Value, *, mirrored: bool) -> Value:
+    """A side's value as its partner has it; a mirrored place that is not kept stays so."""
+    if mirrored and isinstance(value, float) and value > -1000.0:
+        return 0.0 - value
+    return value
+
+
+def tied(show: Show, asked: Mapping[str, Value]) -> dict[str, Value]:
+    """What an edit means for the other sides of linked pairs: the side that it names gives; where
+
+    it names both or links them, the odd. `asked` counts before what stands in `show`.
+    """
+    found: dict[str, Value] = {}
+
+    def linked(odd: str) -> bool:
+        return (asked.get(f"{odd}/linked", show[f"{odd}/linked"])) is True
+
+    for address, value in asked.items():
+        tie = parameter_at(address).tie
+        sides = in_pairs(strip_of(address)) if _common(tie) else None
+        if sides is None or not linked(sides[0]):
+            continue
+        leaf = leaf_of(address)
+        odd, even = (f"{side}/{leaf}" for side in sides)
+        if address == odd:
+            found[even] = _over(value, mirrored=tie == "mirrored")
+        elif odd not in asked:
+            found[odd] = _over(value, mirrored=tie == "mirrored")
+    for address, value in asked.items():
+        if not address.endswith("/linked") or value is not True or show.on(address):
+            continue
+        sides = in_pairs(strip_of(address))
+        assert sides is not None  # only channels and mixes have this address
+        for leaf, mirrored in _tied_leaves(show.desk, sides[0].split("/")[0]):
+            odd, even = (f"{side}/{leaf}" for side in sides)
+            if odd not in asked and even not in asked:
+                value = _over(show[odd], mirrored=mirrored)
+                if value != show[even]:
+                    found[even] = value
+    return found
+
+
+def linking(show: Show, text: str, *, kind: str, on: bool, spread: bool) -> dict[str, Value]:
+    """Moves that link or part pairs of channels or mixes, typed by either side ("13-16, 21").
+
+    `spread`: what stands in the centre of both goes fully left and right. Raises UnreadableText.
+    """
+    if kind not in PAIRED:
+        raise UnreadableText(kind, '"channel" or "mix"')
+    highest = show.desk.count(kind) // 2 * 2
+    numbers = read_numbers(text, highest=highest)
+    odds = sorted({number - (number + 1) % 2 for number in numbers})
+    moves: dict[str, Value] = {}
+    for odd in odds:
+        moves[f"{kind}/{odd}/linked"] = on
+        if not (on and spread):
+            continue
+        for leaf, mirrored in _tied_leaves(show.desk, kind):
+            centred = not any(f"{kind}/{side}/{leaf}" in show.values for side in (odd, odd + 1))
+            if mirrored and centred and not leaf.endswith("/kept"):
+                moves[f"{kind}/{odd}/{leaf}"] = -1.0
+    return moves
+
+
+# ---- gangs
+
+
+def leaf_of(address: str) -> str:
+    """An address below its strip: "send/mix/5/level"."""
+    return address.removeprefix(f"{strip_of(address)}/")
+
+
+def strips_behind(show: Show, address: str) -> list[str]:
+    """The strips whose value an address is: a preamp's gain is of every channel that it feeds."""
+    if address.startswith("input/"):
+        return [f"channel/{n}" for n in show.fed_by.get(address.rpartition("/")[0], ())]
+    return [strip_of(address)]
+
+
+def _at(show: Show, strip: str, leaf: str) -> str | None:
+    """The same address behind another strip, where it has one."""
+    if leaf == "gain":
+        source = show.source_of(int(strip.split("/")[1])) if strip.startswith("channel/") else None
+        address = f"{source}/gain"
+    else:
+        address = f"{strip}/{leaf}"
+    return address if is_on_desk(show.desk, address) else None
+
+
+def carried_by(show: Show, strip: str, aspect: str) -> Iterator[str]:
+    """The active gangs that carry an aspect of a strip."""
+    for number in range(1, show.desk.count("gang") + 1):
+        gang = f"gang/{number}"
+        if (
+            f"{strip}/{gang}/on" in show.values
+            and not show.on(f"{gang}/suspended")
+            and show.on(f"{gang}/carries_{aspect}")
+        ):
+            yield gang
+
+
+def mates_of(show: Show, address: str, passing: Iterable[str] = ()) -> dict[str, bool]:
+    """Every address that moves with this one, reached gang after gang, each once; and whether a
+
+    gang of the show carries it, rather than `passing` alone (strips taken together for once). A
+    pair is named by its odd side, save in what its sides hold by distance.
+    """
+    parameter = parameter_at(address)
+    if not parameter.gang:
+        return {}
+    leaf = "gain" if parameter.gang == "gain" else leaf_of(address)
+    apart = parameter.tie == "ganged"
+
+    def member(strip: str) -> str:
+        return strip if apart else member_for(show, strip)
+
+    taken = dict.fromkeys(member(strip) for strip in passing)
+    waiting = [member(strip) for strip in strips_behind(show, address)]
+    seen = dict.fromkeys(waiting)
+    every = layout_of(show.desk).strips
+    walked: set[str] = set()
+    for strip in waiting:  # grows as it is walked
+        beside = list(taken) if strip in taken else []
+        for gang in carried_by(show, strip, parameter.gang):
+            if gang not in walked:
+                walked.add(gang)
+                beside += [member(s) for s in every if f"{s}/{gang}/on" in show.values]
+        partner = partner_of(show, strip) if apart else None
+        if partner:
+            beside.append(partner)
+        new = [one for one in dict.fromkeys(beside) if one not in seen]
+        seen.update(dict.fromkeys(new))
+        waiting += new
+    found: dict[str, bool] = {}
+    for strip in seen:
+        mate = _at(show, strip, leaf)
+        if mate is not None and mate != address:
+            found[mate] = found.get(mate, False) or _is_held(show, strip, parameter.gang, apart)
+    return found
+
+
+def _is_held(show: Show, strip: str, aspect: str, apart: bool) -> bool:
+    held = next(carried_by(show, strip, aspect), None) is not None
+    return held or (apart and partner_of(show, strip) is not None)
+
+
+def kept_at(show: Show, address: str) -> bool:
+    """Whether some active gang carries an address, so that it may keep a place."""
+    parameter = parameter_at(address)
+    apart = parameter.tie == "ganged"
+    return any(
+        _is_held(show, strip, parameter.gang, apart) for strip in strips_behind(show, address)
+    )

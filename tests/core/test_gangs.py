@@ -1,0 +1,354 @@
+"""Gangs and linked pairs: what follows a hand, what stays, and that nothing is lost at the ends."""
+
+import math
+import random
+
+import networkx
+import pytest
+
+from ombrel.core import (
+    CATALOGUE,
+    Carry,
+    Change,
+    Show,
+    Value,
+    WrongValue,
+    blank_show,
+    clear_ruler,
+    has_place,
+    joined,
+    led_by,
+    linking,
+    made,
+    make_rulers,
+    mates_of,
+    membership,
+    pairs_in_use,
+    place_of,
+    restored,
+    show_of,
+    undoing,
+)
+from tests.desks import TINY, TOURING
+
+HAND = Carry()
+OFF = -math.inf
+NONE = -math.inf  # no kept place
+
+
+def ganged(*members: str, gang: int = 1, **values: Value) -> dict[str, Value]:
+    """Strips in a gang ("1", "mix/2"), and more values ("channel__1__fader")."""
+    strips = [m if "/" in m or not m.isdigit() else f"channel/{m}" for m in members]
+    found: dict[str, Value] = {f"{strip}/gang/{gang}/on": True for strip in strips}
+    return found | {address.replace("__", "/"): value for address, value in values.items()}
+
+
+def faders(show: Show, *channels: int) -> list[float]:
+    return [show.number(f"channel/{n}/fader") for n in channels]
+
+
+def moved(show: Show, address: str, value: Value, carry: Carry | None = HAND) -> Show:
+    return made(show, {address: value}, carry)[0]
+
+
+# ---- the referee: places on paper
+
+
+class Referee:
+    """Faders of gangs on paper: where each stands, and where it would stand beyond its end."""
+
+    def __init__(self, levels: dict[str, float], gangs: list[list[str]]) -> None:
+        self.level = dict(levels)
+        self.place: dict[str, float | None] = dict.fromkeys(levels)
+        self.graph = networkx.Graph()
+        self.graph.add_nodes_from(levels)
+        for members in gangs:
+            networkx.add_path(self.graph, members)
+
+    def _to(self, strip: str, place: float) -> None:
+        self.level[strip] = 6.0 if place > 6.0 else OFF if place < -120.0 else place
+        self.place[strip] = None if self.level[strip] == place else place
+
+    def lead(self, strip: str, new: float) -> None:
+        old, kept = self.level[strip], self.place[strip]
+        mates = networkx.node_connected_component(self.graph, strip) - {strip}
+        self.level[strip], self.place[strip] = new, None
+        if new == old:
+            return
+        if new == OFF and mates:
+            self.place[strip] = old
+        open_mates = {mate for mate in mates if self.level[mate] != OFF}
+        if old == OFF and open_mates:
+            return
+        for mate in mates:
+            stood = self.place[mate] if self.place[mate] is not None else self.level[mate]
+            if new == OFF:
+                if mate in open_mates:
+                    self.level[mate], self.place[mate] = OFF, stood
+            elif old == OFF:
+                if self.place[mate] is None and kept is None:
+                    self._to(mate, new)
+                elif self.place[mate] is not None and kept is not None:
+                    self._to(mate, round(stood + new - kept, 6))
+            elif mate in open_mates or OFF < stood < -120.0:
+                self._to(mate, round(stood + new - old, 6))
+
+
+@pytest.mark.parametrize("seed", range(40))
+def test_faders_of_gangs_stand_where_the_referee_has_them_and_undo_is_the_identity(seed):
+    draw = random.Random(seed)
+    strips = [f"channel/{n}" for n in range(1, 7)] + ["group/1", "mix/1", "house"]
+    gangs = [draw.sample(strips, draw.randint(2, 4)) for _ in range(3)]
+    values: dict[str, Value] = {
+        f"{strip}/fader": draw.choice([OFF, 5.5, -119.0, round(draw.uniform(-40, 6), 1)])
+        for strip in strips
+    }
+    for number, members in enumerate(gangs, start=1):
+        values |= {f"{strip}/gang/{number}/on": True for strip in members}
+    start = show = show_of(TOURING, values)
+    paper = Referee({s: show.number(f"{s}/fader") for s in strips}, gangs)
+    made_so_far: list[Change] = []
+    for _ in range(25):
+        strip = draw.choice(strips)
+        level = draw.choice([OFF, 6.0, -120.0, show.number(f"{strip}/fader")])
+        if draw.random() < 0.7:
+            level = round(draw.uniform(-120.0, 6.0), 1)
+        paper.lead(strip, level)
+        show, change = made(show, {f"{strip}/fader": level}, HAND)
+        made_so_far.append(change)
+        for one in strips:
+            assert show.number(f"{one}/fader") == pytest.approx(paper.level[one], abs=1e-5), one
+            kept = show.number(f"{one}/fader/kept")
+            on_paper = paper.place[one]
+            assert kept == pytest.approx(NONE if on_paper is None else on_paper, abs=1e-5), one
+    together = undoing(show, joined(made_so_far))
+    assert together[1] == ()
+    assert made(show, together[0])[0].values == start.values
+    for change in reversed(made_so_far):
+        moves, left = undoing(show, change)
+        assert left == ()
+        show = made(show, moves)[0]
+    assert show.values == start.values
+
+
+@pytest.mark.parametrize("seed", range(20))
+@pytest.mark.parametrize(
+    ("aspect", "leaf", "low", "high"),
+    [
+        ("fader", "fader", -120.0, 6.0),
+        ("trim", "trim", -20.0, 20.0),
+        ("pan", "pan", -1.0, 1.0),
+        ("sends", "send/mix/2/level", -120.0, 6.0),
+        ("sends", "send/mix/2/pan", -1.0, 1.0),
+        ("gain", "gain", -6.0, 66.0),
+    ],
+)
+def test_offsets_return_once_the_leader_is_back_however_far_it_went(aspect, leaf, low, high, seed):
+    draw = random.Random(seed)
+    values = ganged("1", "2", "3", "4") | {f"gang/1/carries_{aspect}": True}
+    if leaf == "gain":
+        low, high = TOURING.gain_db
+    addresses = []
+    for n in range(1, 5):
+        values[f"channel/{n}/source"] = f"input/a/{n}"
+        if draw.random() < 0.3 and "pan" in leaf:
+            values[f"channel/{n}/pan_mirrored"] = True
+        address = f"input/a/{n}/gain" if leaf == "gain" else f"channel/{n}/{leaf}"
+        values[address] = round(draw.uniform(low, high), 2)
+        addresses.append(address)
+    start = show = show_of(TOURING, values)
+    for _ in range(12):
+        show = moved(show, addresses[0], round(draw.uniform(low, high), 2))
+    show = moved(show, addresses[0], start[addresses[0]])
+    for address in addresses:
+        assert show.number(address) == pytest.approx(start.number(address), abs=1e-4)
+        assert show.number(place_of(address)) == NONE
+
+
+# ---- what carries, and what does not
+
+
+def test_a_chain_of_gangs_carries_each_once_and_only_its_aspects():
+    values = ganged("1", "2", "mix/3") | ganged("2", "house", gang=2) | ganged("1", "4", gang=3)
+    values |= {"gang/3/carries_fader": False, "channel/1/fader": -10.0, "channel/2/fader": -3.0}
+    show = show_of(TOURING, values)
+    assert mates_of(show, "channel/1/fader") == dict.fromkeys(
+        ["channel/2/fader", "mix/3/fader", "house/fader"], True
+    )
+    after = moved(show, "channel/1/fader", -12.0)
+    assert [after.number(f"{s}/fader") for s in ("channel/2", "mix/3", "house")] == [-5, -2, -2]
+    assert after["channel/4/fader"] == show["channel/4/fader"]
+    muted = moved(show, "channel/1/mute", True)
+    assert [muted[f"{s}/mute"] for s in ("channel/2", "mix/3", "house", "channel/4")] == [True] * 4
+    assert mates_of(show, "channel/1/polarity") == mates_of(show, "channel/1/send/mix/1/tap") == {}
+    held = moved(show, "gang/1/suspended", True)
+    assert faders(moved(held, "channel/1/fader", -20.0), 1, 2) == [-20.0, -3.0]
+
+
+def test_switches_are_copied_so_that_no_key_opens_what_another_hand_shut():
+    show = show_of(TOURING, ganged("1", "2", channel__2__mute=True))
+    assert moved(show, "channel/1/mute", True)["channel/2/mute"] is True
+    assert moved(show, "channel/2/mute", False)["channel/1/mute"] is False
+
+
+@pytest.mark.parametrize(
+    ("moves", "carry", "after"),
+    [
+        ({"channel/1/fader": -12.0}, None, [-12, -3, -8]),  # paint, import, remedy, recall
+        ({"channel/1/fader": -12.0}, HAND, [-12, -5, -10]),
+        ({"channel/1/fader": -12.0}, Carry(alone=True), [-12, -3, -8]),
+        ({"channel/1/fader": -12.0}, Carry(held=frozenset({"channel/2/fader"})), [-12, -3, -10]),
+        ({"channel/1/fader": -12.0, "channel/2/fader": -5.0}, HAND, [-12, -5, -10]),
+        ({"channel/1/fader": -12.0, "channel/2/fader": -4.0}, HAND, [-12, -4, -8]),
+        ({"channel/1/fader": -12.0, "channel/2/fader": -3.0}, HAND, [-12, -3, -8]),
+    ],
+)
+def test_which_ways_of_editing_carry_a_gang(moves, carry, after):
+    values = ganged("1", "2", "3") | {
+        "channel/1/fader": -10.0, "channel/2/fader": -3.0, "channel/3/fader": -8.0
+    }  # fmt: skip
+    show = made(show_of(TOURING, values), moves, carry)[0]
+    assert faders(show, 1, 2, 3) == after
+
+
+def test_a_selection_is_one_more_gang_for_the_gesture_and_keeps_its_places_with_it():
+    show = show_of(TOURING, {"channel/1/fader": -10.0, "channel/2/fader": 2.0})
+    carry = Carry(passing=("channel/1", "channel/2"))
+    from ombrel.core import edited, flow_of
+
+    up = edited(show, flow_of(show), {"channel/1/fader": 0.0}, carry)
+    assert faders(up.show, 1, 2) == [0.0, 6.0]
+    assert up.carried.places == {"channel/2/fader": 12.0}
+    assert up.show["channel/2/fader/kept"] == NONE
+    down = Carry(passing=carry.passing, places=up.carried.places)
+    assert faders(moved(up.show, "channel/1/fader", -7.0, down), 1, 2) == [-7.0, 5.0]
+    assert faders(moved(up.show, "channel/1/fader", -7.0, carry), 1, 2) == [-7.0, -1.0]
+
+
+def test_a_kept_place_ends_when_its_address_is_named_or_no_gang_carries_it():
+    values = ganged("1", "2", "3", channel__1__fader=-10.0, channel__2__fader=4.0)
+    show = moved(show_of(TOURING, values), "channel/1/fader", 0.0)
+    kept = "channel/2/fader/kept"
+    assert (show["channel/2/fader"], show[kept]) == (6.0, 14.0)
+    assert moved(show, "channel/2/fader", 6.0, None)[kept] == NONE
+    assert moved(show, "channel/3/name", "x", None)[kept] == 14.0
+    for address in ("gang/1/suspended", "channel/2/gang/1/on", "gang/1/carries_fader"):
+        ended = moved(show, address, address.endswith("suspended"), None)
+        assert ended[kept] == NONE
+        assert faders(ended, 1, 2) == [0.0, 6.0]  # nothing is moved by it
+    cleared = made(show, clear_ruler(show, "gang/1"))[0]
+    assert not [a for a in cleared.values if "gang" in a or a.endswith("/kept")]
+    assert faders(cleared, 1, 2) == [0.0, 6.0]
+
+
+def test_undo_leaves_a_value_whose_kept_place_somebody_moved_since():
+    show = show_of(TOURING, ganged("1", "2", channel__1__fader=-10.0, channel__2__fader=4.0))
+    first, change = made(show, {"channel/1/fader": -5.0}, HAND)
+    second = moved(first, "channel/1/fader", -4.0)  # at its end all the same, farther beyond
+    assert first["channel/2/fader"] == second["channel/2/fader"] == 6.0
+    moves, left = undoing(second, change)
+    assert moves == {}
+    assert "channel/2/fader" in left
+    back = made(second, restored(second, first))[0]
+    assert back.values == first.values
+
+
+def test_joining_leaving_and_naming_move_nothing():
+    show = show_of(TOURING, {"channel/1/fader": -10.0})
+    named, _ = made(show, make_rulers(show, "gang", ["Toms", "Keys"]))
+    assert (named["gang/1/name"], named["gang/2/name"]) == ("Toms", "Keys")
+    joins, change = made(named, membership(named, "gang/1", ["channel/1", "mix/1"], on=True))
+    assert set(change.new) == {"channel/1/gang/1/on", "mix/1/gang/1/on"}
+    assert joins["channel/1/fader"] == -10.0
+
+
+def test_every_number_that_a_gang_carries_has_a_kept_place_and_nothing_else_has():
+    kept = {key.removesuffix("/kept") for key in CATALOGUE if key.endswith("/kept")}
+    concrete = {key: key for key in CATALOGUE}
+    for key in concrete:
+        address = key
+        for word in ("channel", "return", "group", "mix", "matrix", "input", "dca", "engine"):
+            address = address.replace(f"<{word}>", "1")
+        if "<" not in address.replace("<box>", "a"):
+            assert has_place(address.replace("<box>", "a")) == (key in kept), key
+    assert not any("polarity" in key or "phantom" in key for key in kept)
+
+
+# ---- linked pairs
+
+EQUAL = ("fader", "mute", "house/on", "mono/on", "group/1/on", "send/mix/1/level",
+         "send/mix/1/on", "send/mix/1/tap", "dca/1/on", "mute_group/1/on", "gang/1/on")  # fmt: skip
+MIRRORED = ("pan", "send/mix/1/pan")
+OWN = ("name", "colour", "polarity", "trim", "source")
+
+
+def test_linking_gives_the_odd_sides_values_and_leaves_what_is_each_ones_own():
+    values: dict[str, Value] = {
+        "channel/1/fader": -7.0, "channel/2/fader": -3.0, "channel/1/pan": -0.5,
+        "channel/2/trim": 4.0, "channel/2/name": "Right", "channel/1/send/mix/1/level": -9.0,
+        "channel/2/polarity": True, "channel/1/dca/1/on": True,
+    }  # fmt: skip
+    show, _ = made(show_of(TINY, values), linking(blank_show(TINY), "2", kind="channel", on=True,
+                                                  spread=False))  # fmt: skip
+    assert pairs_in_use(show) == ["channel/1"]
+    for leaf in EQUAL:
+        assert show[f"channel/2/{leaf}"] == show[f"channel/1/{leaf}"], leaf
+    assert show["channel/2/pan"] == 0.5
+    assert [show[f"channel/2/{leaf}"] for leaf in ("trim", "name", "polarity")] == [4.0, "Right", 1]
+    parted, change = made(show, {"channel/1/linked": False})
+    assert set(change.new) == {"channel/1/linked"}
+    with pytest.raises(WrongValue, match="odd one"):
+        made(parted, {"channel/2/linked": True})
+    spread = linking(parted, "3-4", kind="channel", on=True, spread=True)
+    wide, _ = made(parted, spread)
+    assert (wide["channel/3/pan"], wide["channel/4/pan"]) == (-1.0, 1.0)
+
+
+@pytest.mark.parametrize("seed", range(30))
+def test_a_pair_is_equal_after_every_edit_and_undo_by_whatever_way(seed):
+    draw = random.Random(seed)
+    values: dict[str, Value] = {"channel/1/linked": True, "channel/3/linked": True}
+    show = show_of(TINY, values | ganged("1", "3", gang__1__carries_pan=True,
+                                         gang__1__carries_sends=True))  # fmt: skip
+    changes: list[Change] = []
+    for _ in range(25):
+        asked: dict[str, Value] = {}
+        for _ in range(draw.choice([1, 1, 2, 4])):
+            leaf = draw.choice(EQUAL[:7] + MIRRORED)
+            level = draw.choice([OFF, 6.0, round(draw.uniform(-60, 6), 1)])
+            known = CATALOGUE_VALUES.get(leaf)
+            asked[f"channel/{draw.randint(1, 4)}/{leaf}"] = (
+                draw.choice(known) if known else round(draw.uniform(-1, 1), 2)
+                if "pan" in leaf else level
+            )  # fmt: skip
+        if changes and draw.random() < 0.3:
+            asked = dict(undoing(show, changes.pop())[0])  # type: ignore[arg-type]
+            show, _ = made(show, asked)
+        else:
+            show, change = made(show, asked, draw.choice([None, HAND]))
+            changes.append(change)
+        for odd in (1, 3):
+            for leaf in EQUAL:
+                assert show[f"channel/{odd}/{leaf}"] == show[f"channel/{odd + 1}/{leaf}"], leaf
+            for leaf in MIRRORED:
+                assert show[f"channel/{odd}/{leaf}"] == -show.number(f"channel/{odd + 1}/{leaf}")
+
+
+CATALOGUE_VALUES: dict[str, list[Value]] = {
+    "mute": [True, False], "house/on": [True, False], "mono/on": [True, False],
+    "group/1/on": [True, False], "send/mix/1/on": [True, False],
+    "send/mix/1/tap": ["input", "after_fader"],
+}  # fmt: skip
+
+
+def test_a_pair_is_one_member_and_its_trims_and_gains_keep_their_difference():
+    values = ganged("1", "2", "5", channel__1__linked=True, gang__1__carries_pan=True)
+    values |= {"channel/1/pan": -0.5, "channel/2/trim": 3.0, "channel/5/pan": 0.2}
+    values |= {f"channel/{n}/source": f"input/a/{n}" for n in (1, 2)} | {"input/a/2/gain": 20.0}
+    show = show_of(TOURING, values)
+    wider = moved(show, "channel/2/pan", 0.6)
+    assert [wider[f"channel/{n}/pan"] for n in (1, 2, 5)] == [-0.6, 0.6, pytest.approx(0.1)]
+    assert moved(show, "channel/1/trim", 2.0)["channel/2/trim"] == 5.0
+    assert moved(show, "channel/2/trim", 2.0, None)["channel/1/trim"] == 0.0  # named alone
+    assert moved(show, "input/a/1/gain", 10.0)["input/a/2/gain"] == 30.0
+    assert led_by(show, ["channel/2/fader"]) == {"channel/1/fader"}
