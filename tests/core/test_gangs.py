@@ -10,12 +10,17 @@ from ombrel.core import (
     CATALOGUE,
     Carry,
     Change,
+    GangInTheWay,
     Show,
     Value,
     WrongValue,
     blank_show,
     clear_ruler,
+    edited,
+    findings,
+    flow_of,
     has_place,
+    hear,
     joined,
     led_by,
     linking,
@@ -26,8 +31,10 @@ from ombrel.core import (
     pairs_in_use,
     place_of,
     restored,
+    sheet_of,
     show_of,
     undoing,
+    unfolded,
 )
 from tests.desks import TINY, TOURING
 
@@ -214,8 +221,6 @@ def test_which_ways_of_editing_carry_a_gang(moves, carry, after):
 def test_a_selection_is_one_more_gang_for_the_gesture_and_keeps_its_places_with_it():
     show = show_of(TOURING, {"channel/1/fader": -10.0, "channel/2/fader": 2.0})
     carry = Carry(passing=("channel/1", "channel/2"))
-    from ombrel.core import edited, flow_of
-
     up = edited(show, flow_of(show), {"channel/1/fader": 0.0}, carry)
     assert faders(up.show, 1, 2) == [0.0, 6.0]
     assert up.carried.places == {"channel/2/fader": 12.0}
@@ -352,3 +357,42 @@ def test_a_pair_is_one_member_and_its_trims_and_gains_keep_their_difference():
     assert moved(show, "channel/2/trim", 2.0, None)["channel/1/trim"] == 0.0  # named alone
     assert moved(show, "input/a/1/gain", 10.0)["input/a/2/gain"] == 30.0
     assert led_by(show, ["channel/2/fader"]) == {"channel/1/fader"}
+
+
+# ---- where the rest of the desk meets them
+
+
+def test_a_level_typed_for_a_cell_carries_its_gang_unless_the_cell_would_then_miss():
+    """Channel 1 and its group in one gang: the group's fader would move what channel 1 comes to."""
+    values = ganged("1", "2", channel__1__fader=-10.0, channel__2__fader=-3.0)
+    values |= {"channel/1/source": "input/a/1"}
+    values |= {f"output/local/{n}/source": f"house/{s}" for n, s in ((1, "left"), (2, "right"))}
+    show = show_of(TOURING, values)
+    moves = hear(show, flow_of(show), [("channel/1", "house")], "-6")
+    after = edited(show, flow_of(show), moves, HAND)
+    assert after.flow.level("channel/1", "house") == pytest.approx(-6.0)
+    assert faders(after.show, 1, 2) == [-6.0, 1.0]
+    through, _ = made(show, ganged("house", gang__1__name="Both"))
+    with pytest.raises(GangInTheWay, match="Both"):
+        hear(through, flow_of(through), [("channel/1", "house")], "-6")
+
+
+def test_a_gang_unfolds_to_its_members_and_a_pair_to_its_odd_side():
+    show = show_of(TOURING, ganged("1", "2", "mix/1", channel__1__linked=True))
+    assert unfolded(show, "gang/1") == ["channel/1", "mix/1"]
+
+
+def test_findings_tell_of_gangs_by_which_nothing_follows():
+    named: dict[str, Value] = {f"gang/{n}/name": f"Gang {n}" for n in range(1, 6)}
+    values = ganged("1", "2", gang=1) | ganged("1", gang=2) | ganged("3", "4", gang=3)
+    values |= ganged("5", "house", gang=4, gang__4__carries_trim=True)
+    values |= {f"gang/{n}/carries_{a}": False for n in (3, 4) for a in ("fader", "mute")}
+    told = {f.about: f.says for f in findings(show_of(TOURING, values | named))}
+    assert set(told) == {f"gang/{n}" for n in (2, 3, 4, 5)}
+    assert "one member" in told["gang/2"]
+    assert "carries nothing" in told["gang/3"]
+    assert "trims" in told["gang/4"]
+    assert "no members" in told["gang/5"]
+    sheet = sheet_of(show_of(TOURING, values | named), "rulers")
+    assert sheet is not None
+    assert ("Gang", 1, "Gang 1", "", "faders, mutes", "1-2") in [row[:6] for row in sheet.rows]

@@ -48,14 +48,13 @@ def test_each_remedy_removes_its_cause_and_the_fewest_actions_open_the_cell(firs
                     continue
                 after = edited(show, flow, reason.remedy.moves)  # and it is not refused
                 left = why(after.show, source, listener, flow=after.flow).reasons
-                # another cause may then show, of the same strip too: the spare is a bus with nothing on it
+                # another cause may then show, of this strip too: its spare is a silent bus
                 assert reason not in left
                 taken += 1
                 if reason.instead is not None:  # the other way takes it away as well
                     after = edited(show, flow, reason.instead.moves)
                     left = why(after.show, source, listener, flow=after.flow).reasons
-                    # another cause may then show, of the same strip too: the spare is a bus with nothing on it
-                assert reason not in left
+                    assert reason not in left
             if answer.opening is not None:
                 after = edited(show, flow, answer.opening.moves)
                 assert after.flow.state_of(source, listener) is State.HEARD, (

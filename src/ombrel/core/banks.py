@@ -7,6 +7,7 @@ from typing import Final
 from .asked import Asked, Typed
 from .errors import NothingLeft, UnknownAddress, UnreadableText
 from .flow import layout_of
+from .gangs import member_for
 from .rulers import members_of
 from .show import Show
 from .strip_lists import read_strips
@@ -99,12 +100,17 @@ def clear_bank(show: Show, bank: int) -> dict[str, Asked]:
 
 
 def unfolded(show: Show, thing: str) -> list[str]:
-    """What unfolds of a DCA (its direct members, DCAs first), a group (the strips assigned to it)
+    """What unfolds of a DCA (its direct members, DCAs first), a gang (its members), a group (the
 
-    or a mix (the strips that are sent to it, on and above off). Raises UnknownAddress for others.
+    strips assigned to it) or a mix (the strips that are sent to it, on and above off). A pair is
+    there by its odd side. Raises UnknownAddress for others.
     """
+    return list(dict.fromkeys(member_for(show, strip) for strip in _unfolded(show, thing)))
+
+
+def _unfolded(show: Show, thing: str) -> list[str]:
     kind = thing.split("/")[0]
-    if kind == "dca":
+    if kind in ("dca", "gang"):
         members = members_of(show, thing)
         inner = [member for member in members if member.startswith("dca/")]
         return inner + [member for member in members if not member.startswith("dca/")]
@@ -119,4 +125,4 @@ def unfolded(show: Show, thing: str) -> list[str]:
             and show.number(f"{s}/send/{thing}/level") > -math.inf
             and show.on(f"{s}/send/{thing}/on")
         ]
-    raise UnknownAddress(thing, "a DCA, a group or a mix unfolds")
+    raise UnknownAddress(thing, "a DCA, a gang, a group or a mix unfolds")

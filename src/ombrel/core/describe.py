@@ -1,5 +1,7 @@
 """A change in a few words, for the log, undo and the screens of others."""
 
+from collections.abc import Collection
+
 from .addresses import parameter_at
 from .changes import Change
 from .flow import strip_name
@@ -26,13 +28,19 @@ def whose(show: Show, address: str) -> str:
     return name
 
 
-def described(show: Show, change: Change) -> str:
-    """What a change moved, in a few words; `show` is the show after it."""
-    if not change:
+def described(show: Show, change: Change, led: Collection[str] = ()) -> str:
+    """What a change moved, in a few words; `show` is the show after it.
+
+    `led`: addresses that were asked for; where gangs and pairs carried more along, they name it.
+    """
+    addresses = sorted(address for address in change.new if not address.endswith("/kept"))
+    if not addresses:
         return "Nothing changed"
-    addresses = sorted(change.new)
-    first = addresses[0]
+    asked = [address for address in addresses if address in led] or addresses
+    first = asked[0]
     words = f"{whose(show, first)}, {parameter_at(first).label.lower()}"
+    if len(asked) == 1 and len(addresses) > 1:
+        return f"{words}, {len(addresses) - 1} with it"
     if len(addresses) == 1:
         return words
     names = {whose(show, address) for address in addresses}

@@ -18,6 +18,7 @@ __all__ = [
     "EditRefused",
     "EngineTaken",
     "FeedbackLoop",
+    "GangInTheWay",
     "ListMovedOn",
     "MuteGroupSafe",
     "NotAnEffectMix",
@@ -233,6 +234,19 @@ class CircleOfDcas(ConsoleError):
             f"A DCA cannot rule itself: {' in '.join(names)}. Take one of them out of the next."
         )
         self.names = tuple(names)
+
+
+class GangInTheWay(ConsoleError):
+    """What a gang would carry along bears on the level that was typed for a cell."""
+
+    code = "gang_in_the_way"
+
+    def __init__(self, source: str, listener: str, gangs: Sequence[str]) -> None:
+        super().__init__(
+            f"{source} would not arrive at {listener} as typed: {' and '.join(gangs)} would move"
+            " more on its way. Suspend the gang, or move the fader."
+        )
+        self.gangs = tuple(gangs)
 
 
 class MuteGroupSafe(ConsoleError):

@@ -9,9 +9,11 @@ import numpy as np
 
 from .addresses import kind_on
 from .asked import Asked
+from .carrying import Carry
 from .edits import edited
 from .errors import (
     ConsoleError,
+    GangInTheWay,
     NothingLeft,
     OneFaderTwoPlaces,
     OutOfReach,
@@ -87,7 +89,8 @@ def hear(show: Show, flow: Flow, cells: Iterable[tuple[str, str]], text: str) ->
     takes a source out of the house, mono or a group by its assignment, so that nothing else falls
     silent with it. A relative move needs something that arrives. Raises UnreadableText, OutOfReach,
     UnknownAddress; OneFaderTwoPlaces where cells want one control at two places; SeveralPaths, with
-    the ways to do it, where a source does not arrive by its own feed alone.
+    the ways to do it, where a source does not arrive by its own feed alone; GangInTheWay where what
+    follows by gangs would bear on it. The moves are a hand's: gangs follow them.
     """
     asked = [_cell(show, flow, source, listener) for source, listener in cells]
     moves: dict[str, Asked] = {}
@@ -97,7 +100,7 @@ def hear(show: Show, flow: Flow, cells: Iterable[tuple[str, str]], text: str) ->
         if some:
             moves.update(_moves_of(show, flow, some, text))
         if of_fader and moves and len(some) < len(asked):
-            after = edited(show, flow, moves)
+            after = edited(show, flow, moves, Carry())
             show, flow = after.show, after.flow
     return moves
 
@@ -192,10 +195,14 @@ def _check(show: Show, flow: Flow, moves: dict[str, Asked], wanted: dict[_Cell, 
     """Every cell that is heard after the moves must arrive as typed: two may bear on each other."""
     if len(wanted) == 0:
         return
-    after = edited(show, flow, moves).flow
+    by_hand = edited(show, flow, moves, Carry())
+    after, gangs = by_hand.flow, by_hand.carried.gangs
     for cell, wanted_db in wanted.items():
         found = after.cell(cell.row, cell.column)
         if found.state is State.HEARD and abs(found.level_db - wanted_db) > _EXACT_DB:
+            if gangs:
+                names = [strip_name(show, gang) for gang in sorted(gangs)]
+                raise GangInTheWay(*cell.names(show), names)
             others = [other for other in wanted if other is not cell]
             if not others:
                 raise _several(show, after, cell, f"={wanted_db}")

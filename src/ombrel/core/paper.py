@@ -5,7 +5,9 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
+from .choices import GANG_ASPECTS
 from .flow import Flow, State, flow_of, strip_name
+from .gangs import pairs_in_use, partner_of
 from .rulers import members_of, rulers_in_use
 from .show import Show
 from .sockets import channels_on, lines_on, returns_on, socket_name, sockets_of_line, strip_of
@@ -102,7 +104,7 @@ _TITLES: Final = {
     "input-list": "Input list",
     "patch-sheet": "Patch sheet",
     "output-list": "Output list",
-    "rulers": "DCAs and mute groups",
+    "rulers": "DCAs, mute groups, gangs, pairs",
 }
 
 
@@ -340,30 +342,39 @@ _RULERS: Final = (
 
 
 def _ruler_sheet(show: Show) -> Sheet:
-    """DCAs and mute groups with their members, as strips and by name."""
+    """DCAs, mute groups and gangs with their members, as strips and by name; and linked pairs."""
     rows = []
-    for kind, word in (("dca", "DCA"), ("mute_group", "Mute group")):
+    for kind, word in (("dca", "DCA"), ("mute_group", "Mute group"), ("gang", "Gang")):
         for ruler in rulers_in_use(show, kind):
+            level_db: Datum = ""
             if kind == "dca":
-                level_db: Datum = show.number(f"{ruler}/fader")
+                level_db = show.number(f"{ruler}/fader")
                 key = "muted" if show.on(f"{ruler}/mute") else ""
-            else:
-                level_db = ""
+            elif kind == "mute_group":
                 words = [w for w in ("hard", "safe", "on") if show.on(f"{ruler}/{w}")]
                 key = ", ".join(words)
+            else:
+                key = "suspended" if show.on(f"{ruler}/suspended") else ""
+                what = [w for a, w in GANG_ASPECTS.items() if show.on(f"{ruler}/carries_{a}")]
+                key = ", ".join([*([key] if key else []), *(w.lower() for w in what)])
             members = members_of(show, ruler)
             names = ", ".join(strip_name(show, member) for member in members)
             number = int(ruler.split("/")[1])
             name = strip_name(show, ruler)
             rows.append((word, number, name, level_db, key, strips_text(members), names))
+    for odd in pairs_in_use(show):
+        sides = [odd, str(partner_of(show, odd))]
+        name = ", ".join(strip_name(show, side) for side in sides)
+        number = int(odd.split("/")[1])
+        rows.append(("Pair", number, name, "", "linked", strips_text(sides), name))
     return Sheet(key="rulers", title=_TITLES["rulers"], columns=_RULERS, rows=tuple(rows))
 
 
 def sheet_keys(show: Show) -> tuple[str, ...]:
     """The keys of all sheets of a show: lists of the whole, then one for each performer's mix."""
     mixes = [n for n in show.mixes() if show.text(f"mix/{n}/serves") in ("ears", "wedge")]
-    ruling = rulers_in_use(show, "dca") or rulers_in_use(show, "mute_group")
-    rulers = ("rulers",) if ruling else ()
+    ruling = any(rulers_in_use(show, kind) for kind in ("dca", "mute_group", "gang"))
+    rulers = ("rulers",) if ruling or pairs_in_use(show) else ()
     return (*_WHOLE, *rulers, *(f"mix-{number}" for number in mixes))
 
 

@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .asked import Asked
+from .carrying import Carry
 from .changes import Change
 from .edits import edited
 from .flow import Flow, State, listener_name, listeners, source_name, strip_name
@@ -45,9 +46,14 @@ class Preview:
     keeping: Keeping | None = None
 
 
-def preview(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> Preview:
-    """Compute what an edit would do, by doing it to a copy. Raises what the edit would raise."""
-    after = edited(show, flow, moves)
+def preview(
+    show: Show, flow: Flow, moves: Mapping[str, Asked], carry: Carry | None = None
+) -> Preview:
+    """Compute what an edit would do, by doing it to a copy. Raises what the edit would raise.
+
+    `carry`: a hand's edit, as in `edited`.
+    """
+    after = edited(show, flow, moves, carry)
     layout = flow.layout
     drawn = {layout.column(one) for one in (*listeners(show), *listeners(after.show))}
     cells = after.cells[np.isin(after.cells[:, 1], list(drawn))]

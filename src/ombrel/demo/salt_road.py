@@ -12,19 +12,17 @@ from ombrel.core import (
     Show,
     Ways,
     blank_show,
-    fill_bay,
-    fix_strips,
     lines_on,
     made,
-    make_banks,
     make_buses,
     make_effect,
     make_mixes,
-    make_rulers,
     merge,
-    mute_all,
 )
 from ombrel.formats.lists import read_book, read_lists
+
+from .families import FAMILIES, family_of
+from .hands import hands
 
 __all__ = ["DEMO_DESK", "DEMO_NAME", "demo_show"]
 
@@ -32,24 +30,6 @@ DEMO_DESK = "touring-48"
 DEMO_NAME = "The Salt Road"
 _TARGET_DBFS = -18.0  # where each preamp puts its line: common practice
 
-# family: words that its lines' names start with, colour, fader in the house (None: never there)
-_FAMILIES: dict[str, tuple[tuple[str, ...], str, float | None]] = {
-    "voices": (
-        ("Ring", "Teller", "Aerialist", "Lighthouse", "Harbour", "Choir", "Spare"),
-        "amber",
-        -3.0,
-    ),
-    "drums": (("Kick", "Snare", "Caj", "Frame", "Tin", "Overheads"), "rose", -8.0),
-    "bass": (("Double",), "sky", -7.0),
-    "strings": (("Fiddle", "Kora", "Accordion"), "sea", -6.0),
-    "brass": (("Trumpet", "Trombone"), "moss", -9.0),
-    "foley": (("Foley", "Ship", "Rope"), "iris", -10.0),
-    "playback": (("Playback",), "slate", -5.0),
-    "cues": (("Click", "Guide"), "coral", None),
-    "talkback": (("Desk talkback", "Band talkback"), "coral", None),
-    "room": (("Ambience",), "slate", None),
-    "band voices": (("Fiddle voice", "Bass voice", "Drum voice"), "amber", -6.5),
-}
 # families as lines have them, where the demo's own are finer
 _LINE_FAMILY = {"foley": "effects", "room": "effects", "talkback": "cues", "band voices": "voices"}
 # who wears ears, and the start of the names of what is theirs
@@ -88,16 +68,6 @@ _MATRICES = {
 }
 
 
-def _family(name: str) -> str:
-    """The family of a channel by the longest start of its name that a family lists."""
-    best, length = "foley", 0
-    for family, (starts, _, _) in _FAMILIES.items():
-        for start in starts:
-            if name.startswith(start) and len(start) > length:
-                best, length = family, len(start)
-    return best
-
-
 def _turn(channel: int, name: str) -> int:
     """A number to vary levels by: both sides of a stereo pair share it."""
     return channel - 1 if name.endswith(" R") else channel
@@ -126,14 +96,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield lambda now: make_buses(now, "matrix", ["Foyer boat", "Stream", "Relay"], stereo=False)
     yield _matrices
     yield _tracks
-    yield _rulers
-    yield lambda now: mute_all(now, "inputs")
-    yield lambda now: mute_all(now, "ears")
-    yield _mute_groups
-    yield lambda now: make_banks(now, [name for name, *_ in _BANKS])
-    yield lambda now: fix_strips(now, 1, "dca 1, 6")
-    yield lambda now: fix_strips(now, 2, "house")
-    yield _banks
+    yield from hands()
     yield _labels
     yield _left_for_a_visitor
 
@@ -148,7 +111,7 @@ def _strips(show: Show) -> Mapping[str, Asked]:
     moves: dict[str, Asked] = {}
     for number in show.channels():
         name = show.text(f"channel/{number}/name")
-        _, colour, house_db = _FAMILIES[_family(name)]
+        _, colour, house_db = FAMILIES[family_of(name)]
         moves[f"channel/{number}/colour"] = colour
         if house_db is None:
             moves[f"channel/{number}/house/on"] = False
@@ -161,7 +124,7 @@ def _strips(show: Show) -> Mapping[str, Asked]:
             moves[f"channel/{number}/mono/on"] = True
         for line in lines_on(show, show.text(f"channel/{number}/source")):
             moves[f"line/{line}/colour"] = colour
-            moves[f"line/{line}/family"] = _LINE_FAMILY.get(_family(name), _family(name))
+            moves[f"line/{line}/family"] = _LINE_FAMILY.get(family_of(name), family_of(name))
     places = {"Fiddle": -0.15, "Kora": 0.35, "Trumpet": 0.45, "Trombone": 0.6, "Cajón": 0.1}
     for number in show.channels():
         if (name := show.text(f"channel/{number}/name")) in places:
@@ -203,7 +166,7 @@ def _ears(show: Show) -> Mapping[str, Asked]:
     for mix, (_, own) in enumerate(_EARS, start=1):
         for channel in show.channels():
             name = show.text(f"channel/{channel}/name")
-            family = _family(name)
+            family = family_of(name)
             is_self = name.startswith(own)
             level_db = _SELF_DB if is_self else _EAR_DB.get(family)
             if level_db is None or name == "Spare radio":
@@ -224,7 +187,7 @@ def _wedges(show: Show) -> Mapping[str, Asked]:
     moves = dict(make_mixes(show, names, stereo=False, serves="wedge", patch=False))
     moves["output/a/1/source"], moves["output/a/2/source"] = "mix/7", "mix/8"
     for channel in show.channels():
-        family = _family(show.text(f"channel/{channel}/name"))
+        family = family_of(show.text(f"channel/{channel}/name"))
         for mix, level_db in ((7, -9.0), (8, -13.0)):
             if family in ("voices", "playback") or (mix == 8 and family == "strings"):
                 send = f"channel/{channel}/send/mix/{mix}"
@@ -239,7 +202,7 @@ def _groups(show: Show) -> Mapping[str, Asked]:
     moves |= {"group/1/fader": -1.5, "group/1/colour": "rose", "group/2/colour": "amber"}
     of_group = {1: ("drums", "bass", "strings", "brass"), 2: ("voices", "band voices")}
     for channel in show.channels():
-        family = _family(show.text(f"channel/{channel}/name"))
+        family = family_of(show.text(f"channel/{channel}/name"))
         for group, families in of_group.items():
             if family in families:
                 moves[f"channel/{channel}/group/{group}/on"] = True
@@ -253,7 +216,7 @@ def _into_effects(show: Show) -> Mapping[str, Asked]:
         sends = _EFFECT_DB.get(show.text(f"{mix}/name"), {})
         for channel in show.channels():
             name = show.text(f"channel/{channel}/name")
-            level_db = sends.get(_family(name))
+            level_db = sends.get(family_of(name))
             if level_db is not None and name != "Spare radio":
                 turn = _turn(channel, name)
                 level = round(level_db - (turn * 3 % 4) * 0.5, 1)
@@ -286,70 +249,6 @@ def _tracks(show: Show) -> Mapping[str, Asked]:
         moves[f"{track}/tap"] = "before_fader"
         moves[f"{track}/label"] = f"{show.text(f'channel/{channel}/name')} track"[:40]
         moves[f"{track}/device"] = "recorder"
-    return moves
-
-
-# each DCA with the families that it rules; Band holds Drums and Brass besides
-_DCAS = (
-    ("Tellers", ("voices",)),
-    ("Band voices", ("band voices",)),
-    ("Drums", ("drums",)),
-    ("Brass", ("brass",)),
-    ("Strings", ("strings",)),
-    ("Band", ("bass", "strings")),
-    ("Foley", ("foley",)),
-    ("Playback", ("playback",)),
-    ("Effects", ()),
-)
-
-
-def _rulers(show: Show) -> Mapping[str, Asked]:
-    """DCAs that overlap, and one that holds others."""
-    moves = dict(make_rulers(show, "dca", [name for name, _ in _DCAS]))
-    dcas = {name: f"dca/{number}" for number, (name, _) in enumerate(_DCAS, start=1)}
-    for channel in show.channels():
-        family = _family(show.text(f"channel/{channel}/name"))
-        for name, families in _DCAS:
-            if family in families:
-                moves[f"channel/{channel}/{dcas[name]}/on"] = True
-    for name in ("Drums", "Brass"):
-        moves[f"{dcas[name]}/{dcas['Band']}/on"] = True
-    for number in (1, 2):
-        moves[f"return/{number}/{dcas['Effects']}/on"] = True
-    colours = ("amber", "sand", "rose", "moss", "sea", "iris", "sky", "slate", "coral")
-    moves |= {f"{dca}/colour": one for dca, one in zip(dcas.values(), colours, strict=True)}
-    return moves
-
-
-# each bank with what lies on the left bay, and on the right
-_BANKS = (
-    ("Tellers", "1-8", "37-39, 31-34, return 1-2"),
-    ("Band", "17-24", "9-16, 37-39"),
-    ("Foley", "25-28, 40, 29-30", "mix 1-8"),
-    ("DCAs", "dca 2-5, 7-9", "group 1-2, matrix 1-3, return 1-2"),
-)
-
-
-def _banks(show: Show) -> Mapping[str, Asked]:
-    moves: dict[str, Asked] = {}
-    for number, (_, left, right) in enumerate(_BANKS, start=1):
-        moves |= fill_bay(show, number, 1, left) | fill_bay(show, number, 2, right)
-    return moves
-
-
-def _mute_groups(show: Show) -> Mapping[str, Asked]:
-    """The two hard ones are there; soft ones beside them."""
-    names = ("Tellers", "Band", "Foley", "Effects")
-    groups = dict(zip(names, range(3, 7), strict=True))
-    moves = dict(make_rulers(show, "mute_group", names))
-    of_band = ("drums", "bass", "strings", "brass", "band voices")
-    for channel in show.channels():
-        family = _family(show.text(f"channel/{channel}/name"))
-        for name, families in (("Tellers", ("voices",)), ("Band", of_band), ("Foley", ("foley",))):
-            if family in families:
-                moves[f"channel/{channel}/mute_group/{groups[name]}/on"] = True
-    for number in (1, 2):
-        moves[f"return/{number}/mute_group/{groups['Effects']}/on"] = True
     return moves
 
 

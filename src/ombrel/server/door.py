@@ -164,7 +164,7 @@ def _made(
         kind=request.kind,
         gesture=request.gesture,
         turns=planned.turns,
-        says=(planned.says or described(after.show, after.change))[:200],
+        says=(planned.says or described(after.show, after.change, planned.moves))[:200],
         old=to_wire(after.change.old),
         new=to_wire(after.change.new),
     )

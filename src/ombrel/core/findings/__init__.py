@@ -18,7 +18,7 @@ from .outputs import mix_that_goes_nowhere, output_taken_by_nothing
 from .past_full_scale import past_full_scale
 from .phantom import phantom_missing, phantom_not_wanted
 from .rule import Finding, Look, Rule
-from .rulers import empty_dca, ruled_twice, silenced_thrice, talkback_shut
+from .rulers import empty_dca, gang_in_vain, ruled_twice, silenced_thrice, talkback_shut
 from .shared_preamp import shared_preamp
 from .spare_dead import spare_dead
 
@@ -41,6 +41,7 @@ RULES: Final[tuple[Rule, ...]] = (
     ruled_twice,
     silenced_thrice,
     empty_dca,
+    gang_in_vain,
 )
 
 
@@ -71,7 +72,18 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
 # Levels, mutes, pans and sends change in every second of a show, and no rule looks at them, save
 # that of loops, where there can be any, and that of strips which several things mute.
 _ASPECTS: Final = frozenset(
-    {"dcas", "lines", "mute_groups", "name", "outputs", "patch", "phantom", "preamp", "routing"}
+    {
+        "dcas",
+        "gangs",
+        "lines",
+        "mute_groups",
+        "name",
+        "outputs",
+        "patch",
+        "phantom",
+        "preamp",
+        "routing",
+    }
 )
 _OF_LOOPS: Final = frozenset({"fader", "mute", "pan", "sends"})
 

@@ -1,12 +1,17 @@
-"""DCAs and mute groups that are likely not what was meant."""
+"""DCAs, mute groups and gangs that are likely not what was meant."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from functools import lru_cache
 
+from ..choices import GANG_ASPECTS
 from ..flow import strip_name
+from ..gangs import member_for
+from ..parameters import CATALOGUE
 from ..rulers import dcas_of, members_of, ruled, ruled_strips, rulers_in_use
+from ..show import Show
 from .rule import Finding, Look
 
-__all__ = ["empty_dca", "ruled_twice", "silenced_thrice", "talkback_shut"]
+__all__ = ["empty_dca", "gang_in_vain", "ruled_twice", "silenced_thrice", "talkback_shut"]
 
 _MANY = 3  # causes beside one another, past which somebody will look for the wrong one
 
@@ -77,3 +82,41 @@ def silenced_thrice(look: Look) -> Iterator[Finding]:
             words = ", ".join([*(["its own key"] if own else []), *by])
             says = f"{strip_name(show, strip)} is muted by {len(muted)} things at once: {words}."
             yield Finding(rule="silenced_thrice", tone="note", says=says, about=strip)
+
+
+def gang_in_vain(look: Look) -> Iterator[Finding]:
+    """A gang whose members have nothing in common of what it carries: nothing follows anything."""
+    show = look.show
+    for gang in rulers_in_use(show, "gang"):
+        members, name = members_of(show, gang), strip_name(show, gang)
+        aspects = [one for one in GANG_ASPECTS if show.on(f"{gang}/carries_{one}")]
+        if not members:
+            says = f"The gang {name} has no members: nothing moves by it."
+        elif len({member_for(show, member) for member in members}) == 1:
+            says = f"The gang {name} has one member alone: nothing moves with it."
+        elif not aspects:
+            says = f"The gang {name} carries nothing: choose in what its members move together."
+        elif not any(_in_common(show, members, aspect) for aspect in aspects):
+            words = ", ".join(GANG_ASPECTS[one].lower() for one in aspects)
+            says = f"The members of the gang {name} share nothing of what it carries ({words})."
+        else:
+            continue
+        yield Finding(rule="gang_in_vain", tone="note", says=says, about=gang)
+
+
+def _in_common(show: Show, members: Sequence[str], aspect: str) -> bool:
+    """Whether two of the members have an address in common that belongs to an aspect."""
+    if aspect == "gain":
+        channels = [one for one in members if one.startswith("channel/")]
+        sockets = {show.source_of(int(one.split("/")[1])) for one in channels}
+        return len([one for one in sockets if str(one).startswith("input/")]) > 1
+    leaves = [_leaves(member.split("/")[0], aspect) for member in members]
+    return any(one & other for place, one in enumerate(leaves) for other in leaves[:place])
+
+
+@lru_cache(maxsize=128)
+def _leaves(kind: str, aspect: str) -> frozenset[str]:
+    """What strips of a kind have of an aspect, as keys below the strip."""
+    stem = kind if kind in ("house", "mono") else f"{kind}/<{kind}>"
+    found = (p.key for p in CATALOGUE.values() if p.gang == aspect)
+    return frozenset(key.removeprefix(stem) for key in found if key.startswith(f"{stem}/"))
