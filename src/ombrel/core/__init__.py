@@ -92,6 +92,7 @@ from .gangs import (
     pairs_in_use,
     partner_of,
 )
+from .hands import Hand, carried_with, hand_after
 from .hear import hear, typed_level_db
 from .history import Entry, next_redo, next_undo
 from .keeping import Keeping, keeping
@@ -220,6 +221,7 @@ __all__ = [
     "Fate",
     "FeedbackLoop",
     "GangInTheWay",
+    "Hand",
     "Finding",
     "Flow",
     "GANG_ASPECTS",
@@ -289,6 +291,7 @@ __all__ = [
     "between",
     "blank_show",
     "carried_by",
+    "carried_with",
     "channel_meters",
     "channels_from",
     "channels_of_line",
@@ -320,6 +323,7 @@ __all__ = [
     "free_outputs",
     "gain_to_db",
     "goes_somewhere",
+    "hand_after",
     "has_place",
     "hear",
     "indices_of",

@@ -1,7 +1,7 @@
 """Two states of a show laid against one another, and the way back from one to the other."""
 
 import math
-from collections.abc import Collection
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from typing import Final
 
@@ -75,10 +75,12 @@ def _reference_text(show: Show, reference: str) -> str:
     return f"{strip_name(show, strip_of(reference))}{last}"
 
 
-def differences(before: Show, after: Show) -> list[Difference]:
-    """Every address at which two shows of one desk differ, in the order of the addresses."""
+def differences(
+    before: Show, after: Show, addresses: Iterable[str] | None = None
+) -> list[Difference]:
+    """Every address (of some, or of all) at which two shows of one desk differ, in their order."""
     found = []
-    for address in sorted({*before.values, *after.values}):
+    for address in sorted({*before.values, *after.values} if addresses is None else addresses):
         was, now = before[address], after[address]
         if was == now:
             continue

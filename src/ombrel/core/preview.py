@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -9,6 +10,7 @@ from numpy.typing import NDArray
 from .asked import Asked
 from .carrying import Carry
 from .changes import Change
+from .compare import Difference, differences
 from .edits import edited
 from .flow import Flow, State, listener_name, listeners, source_name, strip_name
 from .keeping import Keeping, keeping
@@ -17,6 +19,9 @@ from .show import Show
 from .sockets import channels_of_line, socket_name, strip_of
 
 __all__ = ["Loss", "Preview", "preview"]
+
+
+_MOST_FOLLOWING: Final = 12  # that are told one by one
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -34,7 +39,9 @@ class Preview:
 
     heard and will not be; `opened`: the other way round; `moved`: how many cells merely change.
     `leaving`: lines that leave the list, and what becomes of their channels and sends. `keeping`:
-    where strips join or leave DCAs, what jumps, and what would keep every true level.
+    where strips join or leave DCAs, what jumps, and what would keep every true level. `follows`:
+    what gangs and pairs would move beside what was asked for, the first of them; `following`: how
+    many those are.
     """
 
     change: Change
@@ -44,6 +51,8 @@ class Preview:
     moved: int
     leaving: tuple[tuple[str, str], ...]
     keeping: Keeping | None = None
+    follows: tuple[Difference, ...] = ()
+    following: int = 0
 
 
 def preview(
@@ -68,6 +77,7 @@ def preview(
             for row, column in cells[which].tolist()
         )
 
+    beside = [a for a in after.change.new if a not in moves and not a.endswith("/kept")]
     return Preview(
         change=after.change,
         losses=_losses(show, after.show, after.change),
@@ -76,6 +86,8 @@ def preview(
         moved=int((was & will).sum()),
         leaving=_leaving(show, after.show),
         keeping=keeping(show, after.show) if _joins(after.change) else None,
+        follows=tuple(differences(show, after.show, sorted(beside)[:_MOST_FOLLOWING])),
+        following=len(beside),
     )
 
 

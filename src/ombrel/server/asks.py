@@ -22,21 +22,38 @@ from .asking import (
     moves_from_wire,
 )
 from .asks_of_banks import ClearBank, FillBay, FixStrips, MakeBanks
-from .asks_of_rulers import ClearRuler, MakeRulers, Members, MuteAll
+from .asks_of_rulers import ClearRuler, LinkPairs, MakeRulers, Members, MuteAll
 from .plans import Planned, Turn
 
 __all__ = ["Ask"]
 
 
+class ByHand(Strict):
+    """That an edit is a hand's, so that gangs follow it. `alone`: its key is held, and they do not.
+
+    `beside`: strips taken together with it, one more gang for this gesture. `held`: the hand stays
+    where it is, until it lets go.
+    """
+
+    alone: bool = False
+    beside: Annotated[list[Address], Field(max_length=MOST_STRIPS)] = []
+    held: bool = False
+
+
 class Moves(Strict):
-    """Put values at addresses."""
+    """Put values at addresses. Without a hand the edit is complete in itself."""
 
     action: Literal["moves"]
     moves: Annotated[list[AskedMove], Field(min_length=1, max_length=20_000)]
     says: Annotated[str, Field(max_length=120, pattern=KEPT)] = ""
+    by_hand: ByHand | None = None
 
     def plan(self, turn: Turn) -> Planned:
-        return Planned(moves_from_wire(self.moves), self.says)
+        moves, hand = moves_from_wire(self.moves), self.by_hand
+        if hand is None:
+            return Planned(moves, self.says)
+        carry = core.Carry(alone=hand.alone, passing=tuple(hand.beside))
+        return Planned(moves, self.says, carry=carry, held=hand.held)
 
 
 class Fill(Strict):
@@ -369,7 +386,8 @@ class Hear(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         cells = [(cell.source, cell.listener) for cell in self.cells]
-        return Planned(core.hear(turn.show, turn.flow, cells, self.typed))
+        moves = core.hear(turn.show, turn.flow, cells, self.typed)
+        return Planned(moves, carry=core.Carry())
 
 
 Ask = Annotated[
@@ -401,6 +419,7 @@ Ask = Annotated[
     | MakeRulers
     | Members
     | ClearRuler
+    | LinkPairs
     | MuteAll
     | MakeBanks
     | FillBay

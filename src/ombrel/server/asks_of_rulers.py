@@ -1,4 +1,4 @@
-"""What a screen can ask of DCAs and mute groups."""
+"""What a screen can ask of DCAs, mute groups, gangs and linked pairs."""
 
 from typing import Annotated, Literal
 
@@ -9,14 +9,14 @@ from ombrel import core
 from .asking import MOST_STRIPS, Address, AskedMove, Strict, Typing, moves_from_wire
 from .plans import Planned, Turn
 
-__all__ = ["ClearRuler", "MakeRulers", "Members", "MuteAll"]
+__all__ = ["ClearRuler", "LinkPairs", "MakeRulers", "Members", "MuteAll"]
 
 
 class MakeRulers(Strict):
-    """Name the next free DCAs or mute groups."""
+    """Name the next free DCAs, mute groups or gangs."""
 
     action: Literal["make_rulers"]
-    kind: Literal["dca", "mute_group"]
+    kind: Literal["dca", "mute_group", "gang"]
     names: Annotated[list[Typing], Field(min_length=1, max_length=64)]
 
     def plan(self, turn: Turn) -> Planned:
@@ -25,7 +25,7 @@ class MakeRulers(Strict):
 
 
 class Members(Strict):
-    """Let strips join a DCA or mute group, or leave it: as typed, or those of a family of lines.
+    """Let strips join a DCA, mute group or gang, or leave it: as typed, or a family of lines.
 
     `exactly`: who is not among them leaves. `also`: faders that keep every true level as it is, as
     a preview offered them.
@@ -54,7 +54,7 @@ class Members(Strict):
 
 
 class ClearRuler(Strict):
-    """Clear a DCA or mute group: its name, members, mute and level.
+    """Clear a DCA, mute group or gang: its name, members and all that it is.
 
     `also`: as in `members`.
     """
@@ -77,3 +77,21 @@ class MuteAll(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         return Planned(core.mute_all(turn.show, self.what), f"Mute group of all {self.what}")
+
+
+class LinkPairs(Strict):
+    """Link channels or mixes in pairs, or part them, typed by either side ("13-16").
+
+    `spread`: what stands in the centre of both goes fully left and right.
+    """
+
+    action: Literal["link_pairs"]
+    kind: Literal["channel", "mix"]
+    strips: Typing
+    on: bool = True
+    spread: bool = False
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.linking(turn.show, self.strips, kind=self.kind, on=self.on, spread=self.spread)
+        word = "linked" if self.on else "parted"
+        return Planned(moves, f"{self.kind.capitalize()} {self.strips} {word}")

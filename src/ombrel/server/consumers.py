@@ -45,6 +45,7 @@ __all__ = ["ShowConsumer"]
 
 _LOG = logging.getLogger(__name__)
 _LARGE = 500  # values in a frame: more are put into text in a thread
+_MOST_HANDS = 24  # on one screen at once: more than it has fingers
 _CATCH_UP = 500  # more revisions behind than this: a snapshot is smaller
 METER_S = 0.15
 NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
@@ -71,6 +72,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.ruler: str | None = None
         self.unfold: tuple[str, ...] = ()
         self.levels = False
+        self.held: list[str] = []
         self.metered_at = 0.0
         self.metering: asyncio.Task | None = None
         self.work: set[asyncio.Task] = set()
@@ -95,6 +97,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             return
         self.left = True
         stage_link().enough(self._measured)
+        ticker_of(self.show_id).let_go(self.held)
         # the work that found the screen gone must live to leave for it
         for task in {self.metering, self.explaining} - {None, asyncio.current_task()}:
             task.cancel()  # type: ignore[union-attr]
@@ -121,7 +124,12 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     await self.say({"type": "pong"})
                     await self.here.still()
                 case wire.Do():
+                    self._hold(message)
                     self._later(self._do(message))
+                case wire.LetGo():
+                    if message.gesture in self.held:
+                        self.held.remove(message.gesture)
+                        ticker_of(self.show_id).let_go([message.gesture])
                 case wire.Turn():
                     self._later(self._turn(message))
                 case wire.Try():
@@ -235,6 +243,15 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 return
             except Exception:
                 _LOG.exception("an explanation failed")
+
+    def _hold(self, message: wire.Do) -> None:
+        """Hands that this screen holds end with it; of too many the oldest ends now."""
+        by_hand = getattr(message.ask, "by_hand", None)
+        if by_hand is None or not by_hand.held or message.gesture in self.held:
+            return
+        self.held.append(message.gesture)
+        if len(self.held) > _MOST_HANDS:
+            ticker_of(self.show_id).let_go([self.held.pop(0)])
 
     async def _do(self, message: wire.Do) -> None:
         await self._submit(
@@ -369,7 +386,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
 
 
 def _tried(turn: Turn, message: wire.Try) -> dict[str, Any]:
-    shown = core.preview(turn.show, turn.flow, message.ask.plan(turn).moves)
+    planned = message.ask.plan(turn)
+    shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry)
     return tellings.preview_message(message.id, shown)
 
 

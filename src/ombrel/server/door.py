@@ -18,10 +18,13 @@ from ombrel.core import (
     ConsoleError,
     Edited,
     Entry,
+    Hand,
     SocketTaken,
     bears_on_findings,
+    carried_with,
     described,
     edited,
+    hand_after,
     joined,
     next_redo,
     next_undo,
@@ -97,6 +100,7 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
     with live.lock, transaction.atomic(durable=True):
         row = models.Show.objects.select_for_update().get(pk=show_id)
         start = state = live.caught_up(row.revision)
+        hands = dict(live.hands)
         known = dict(
             models.Change.objects.filter(
                 show_id=show_id, edit_id__in=[request.edit_id for request in requests]
@@ -110,7 +114,7 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
                 outcomes.append(Done(known[request.edit_id], ""))
                 continue
             try:
-                state, entry, differing = _made(show_id, state, request, tuple(entries))
+                state, entry, differing = _made(show_id, state, request, tuple(entries), hands)
             except ConsoleError as error:
                 outcomes.append(Refused(error))
                 continue
@@ -133,7 +137,7 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
         if entries:
             _keep(row, entries, values, state)
         # Lock and transaction end together: memory moves on only if the commit below succeeds.
-        transaction.on_commit(lambda: setattr(live, "state", state))
+        transaction.on_commit(lambda: live.moved_on(state, hands))
     layout = any(address.endswith(_LAYOUT) for address in values) and (
         table_heads(start.show, start.flow) != table_heads(state.show, state.flow)
     )
@@ -143,7 +147,11 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
 
 
 def _made(
-    show_id: UUID, state: State, request: Request, pending: tuple[models.Change, ...]
+    show_id: UUID,
+    state: State,
+    request: Request,
+    pending: tuple[models.Change, ...],
+    hands: dict[str, Hand],
 ) -> tuple[State, models.Change | None, NDArray[np.intp]]:
     # of entries in the same tick, not yet in the log, none is a point to go back to
     kept = state.revision - len(pending)
@@ -153,7 +161,12 @@ def _made(
         planned = request.plan(turn)
     else:
         planned = _turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
-    after: Edited = edited(state.show, state.flow, planned.moves)
+    carry = planned.carry
+    if carry is not None:
+        carry = carried_with(state.show, hands, request.gesture, planned.moves, carry)
+    after: Edited = edited(state.show, state.flow, planned.moves, carry)
+    if carry is not None and planned.held:
+        hands[request.gesture] = hand_after(state.show, planned.moves, carry, after.carried)
     if not after.change and request.kind == models.Change.Kind.EDIT:
         return state, None, after.cells
     entry = models.Change(

@@ -6,7 +6,7 @@ show on, it follows that process's entries of the log.
 
 import logging
 import threading
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from uuid import UUID
 
@@ -16,6 +16,7 @@ from ombrel.core import (
     Change,
     ConsoleError,
     Flow,
+    Hand,
     Value,
     Wire,
     blank_show,
@@ -49,11 +50,26 @@ class State:
 
 @dataclass(slots=True)
 class Live:
-    """One show in memory. `lock` is held by whoever moves it on."""
+    """One show in memory. `lock` is held by whoever moves it on.
+
+    `hands`: what hold something now, by their gestures; of this process alone, and no part of the
+    show.
+    """
 
     show_id: UUID
     lock: threading.Lock = field(default_factory=threading.Lock)
     state: State | None = None
+    hands: Mapping[str, Hand] = field(default_factory=dict)
+
+    def moved_on(self, state: State, hands: Mapping[str, Hand]) -> None:
+        """What was kept is what stands; by whoever holds the lock."""
+        self.state, self.hands = state, hands
+
+    def let_go(self, gestures: Iterable[str]) -> None:
+        """These hands hold nothing any more."""
+        gone = set(gestures)
+        with self.lock:
+            self.hands = {one: hand for one, hand in self.hands.items() if one not in gone}
 
     def caught_up(self, revision: int) -> State:
         """The state at the revision that the database holds, read or followed as needed."""

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from uuid import UUID
 
-from ombrel.core import Asked, Flow, NoSuchPoint, Show
+from ombrel.core import Asked, Carry, Flow, NoSuchPoint, Show
 
 __all__ = ["Plan", "Planned", "Turn"]
 
@@ -29,12 +29,14 @@ class Turn:
 class Planned:
     """The moves of an edit and its words ("": they are found). `turns`: for an undo or redo, the
 
-    gesture that it turns back.
+    gesture that it turns back. `carry`: a hand's, which gangs follow; `held`: and it stays there.
     """
 
     moves: Mapping[str, Asked]
     says: str = ""
     turns: str = ""
+    carry: Carry | None = None
+    held: bool = False
 
 
 Plan = Callable[[Turn], Planned]

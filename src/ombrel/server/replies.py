@@ -34,6 +34,7 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.EngineTaken: 409,
     core.FeedbackLoop: 409,
     core.ListMovedOn: 409,
+    core.GangInTheWay: 409,
     core.MuteGroupSafe: 409,
     core.NotAnEffectMix: 409,
     core.NoSuchPoint: 404,

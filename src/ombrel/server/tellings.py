@@ -13,6 +13,7 @@ from .live import State, to_wire
 from .wire import (
     CellState,
     FindingMessage,
+    FollowsMessage,
     KeepingMessage,
     LossMessage,
     Loudest,
@@ -264,6 +265,11 @@ def preview_message(message_id: UUID, preview: core.Preview) -> dict:
         moved=preview.moved,
         leaving=list(preview.leaving),
         keeping=_keeping(preview.keeping),
+        follows=[
+            FollowsMessage(whose=x.whose, what=x.what, was=x.was, now=x.now)
+            for x in preview.follows
+        ],
+        following=preview.following,
     ).model_dump(mode="json")
 
 

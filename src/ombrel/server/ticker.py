@@ -3,13 +3,15 @@
 import asyncio
 import logging
 import time
+from collections.abc import Iterable
 from uuid import UUID
 
 from channels.layers import get_channel_layer
 from django.db import InterfaceError, OperationalError
 
 from .door import Done, Frame, Refused, Request, commit
-from .work import in_database
+from .live import live_of
+from .work import in_database, in_thread
 
 __all__ = ["Ticker", "group_of", "ticker_of"]
 
@@ -32,6 +34,7 @@ class Ticker:
     def __init__(self, show_id: UUID) -> None:
         self.show_id = show_id
         self._waiting: list[Waiting] = []
+        self._gone: list[str] = []
         self._task: asyncio.Task[None] | None = None
         self._in_trouble = False
 
@@ -39,15 +42,28 @@ class Ticker:
         """Make one edit; returns once it is kept, or refused."""
         future: asyncio.Future[Done | Refused] = asyncio.get_running_loop().create_future()
         self._waiting.append((request, future))
-        if self._task is None or self._task.done():
-            self._task = asyncio.create_task(self._run())
+        self._go()
         return await future
 
+    def let_go(self, gestures: Iterable[str]) -> None:
+        """Hands that end: behind all that they moved before."""
+        self._gone += gestures
+        if self._gone:
+            self._go()
+
+    def _go(self) -> None:
+        if self._task is None or self._task.done():
+            self._task = asyncio.create_task(self._run())
+
     async def _run(self) -> None:
-        while self._waiting:
+        while self._waiting or self._gone:
             await asyncio.sleep(TICK_S)
             batch, self._waiting = self._waiting, []
-            await self._taken(batch)
+            gone, self._gone = self._gone, []
+            if batch:
+                await self._taken(batch)
+            if gone:
+                await in_thread(live_of(self.show_id).let_go, gone)
 
     async def _taken(self, batch: list[Waiting]) -> None:
         """Take edits through the door. What the door cannot keep together it is given singly:

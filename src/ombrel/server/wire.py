@@ -60,6 +60,13 @@ class Do(Strict):
     ask: Ask
 
 
+class LetGo(Strict):
+    """A hand lets go of what it held by this gesture."""
+
+    type: Literal["let_go"]
+    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
+
+
 class FeedLine(Strict):
     """Ask the stage to feed a line tone, noise or nothing, at its expected level."""
 
@@ -97,7 +104,7 @@ class Try(Strict):
 
 
 FromScreen = Annotated[
-    Hello | Watch | Ping | Do | FeedLine | SwapCables | StraightCables | Turn | Try,
+    Hello | Watch | Ping | Do | LetGo | FeedLine | SwapCables | StraightCables | Turn | Try,
     Field(discriminator="type"),
 ]
 FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)
@@ -268,8 +275,17 @@ class KeepingMessage(BaseModel):
     silenced: list[str]
 
 
+class FollowsMessage(BaseModel):
+    """A value that a gang or pair would move beside what was asked for, as people read it."""
+
+    whose: str
+    what: str
+    was: str
+    now: str
+
+
 class Preview(BaseModel):
-    """What an edit would do."""
+    """What an edit would do. `follows`: the first of all that are `following`."""
 
     type: Literal["preview"]
     id: UUID
@@ -280,6 +296,8 @@ class Preview(BaseModel):
     moved: int
     leaving: list[tuple[str, str]]
     keeping: KeepingMessage | None
+    follows: list[FollowsMessage]
+    following: int
 
 
 class FindingMessage(BaseModel):

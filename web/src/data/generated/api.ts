@@ -565,6 +565,30 @@ export interface components {
             short: string;
         };
         /**
+         * ByHand
+         * @description That an edit is a hand's, so that gangs follow it. `alone`: its key is held, and they do not.
+         *
+         *     `beside`: strips taken together with it, one more gang for this gesture. `held`: the hand stays
+         *     where it is, until it lets go.
+         */
+        ByHand: {
+            /**
+             * Alone
+             * @default false
+             */
+            alone?: boolean;
+            /**
+             * Beside
+             * @default []
+             */
+            beside?: string[];
+            /**
+             * Held
+             * @default false
+             */
+            held?: boolean;
+        };
+        /**
          * Cells
          * @description Cells of the table that changed.
          */
@@ -594,7 +618,7 @@ export interface components {
         };
         /**
          * ClearRuler
-         * @description Clear a DCA or mute group: its name, members, mute and level.
+         * @description Clear a DCA, mute group or gang: its name, members and all that it is.
          *
          *     `also`: as in `members`.
          */
@@ -721,7 +745,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -958,7 +982,21 @@ export interface components {
             /** Strips */
             strips: string;
         };
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
+        /**
+         * FollowsMessage
+         * @description A value that a gang or pair would move beside what was asked for, as people read it.
+         */
+        FollowsMessage: {
+            /** Now */
+            now: string;
+            /** Was */
+            was: string;
+            /** What */
+            what: string;
+            /** Whose */
+            whose: string;
+        };
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
         /**
          * GestureReply
          * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
@@ -1115,6 +1153,19 @@ export interface components {
             silenced: string[];
         };
         /**
+         * LetGo
+         * @description A hand lets go of what it held by this gesture.
+         */
+        LetGo: {
+            /** Gesture */
+            gesture: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "let_go";
+        };
+        /**
          * Levels
          * @description Input meters in dBFS by channel number, from the stage.
          */
@@ -1128,6 +1179,36 @@ export interface components {
              * @constant
              */
             type: "levels";
+        };
+        /**
+         * LinkPairs
+         * @description Link channels or mixes in pairs, or part them, typed by either side ("13-16").
+         *
+         *     `spread`: what stands in the centre of both goes fully left and right.
+         */
+        LinkPairs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "link_pairs";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "channel" | "mix";
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /**
+             * Spread
+             * @default false
+             */
+            spread?: boolean;
+            /** Strips */
+            strips: string;
         };
         /**
          * ListChoices
@@ -1367,7 +1448,7 @@ export interface components {
         };
         /**
          * MakeRulers
-         * @description Name the next free DCAs or mute groups.
+         * @description Name the next free DCAs, mute groups or gangs.
          */
         MakeRulers: {
             /**
@@ -1379,7 +1460,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "dca" | "mute_group";
+            kind: "dca" | "mute_group" | "gang";
             /** Names */
             names: string[];
         };
@@ -1397,7 +1478,7 @@ export interface components {
         };
         /**
          * Members
-         * @description Let strips join a DCA or mute group, or leave it: as typed, or those of a family of lines.
+         * @description Let strips join a DCA, mute group or gang, or leave it: as typed, or a family of lines.
          *
          *     `exactly`: who is not among them leaves. `also`: faders that keep every true level as it is, as
          *     a preview offered them.
@@ -1514,7 +1595,7 @@ export interface components {
         };
         /**
          * Moves
-         * @description Put values at addresses.
+         * @description Put values at addresses. Without a hand the edit is complete in itself.
          */
         Moves: {
             /**
@@ -1522,6 +1603,8 @@ export interface components {
              * @enum {string}
              */
             action: "moves";
+            /** @default null */
+            by_hand?: components["schemas"]["ByHand"] | null;
             /** Moves */
             moves: components["schemas"]["AskedMove"][];
             /**
@@ -1832,11 +1915,15 @@ export interface components {
         };
         /**
          * Preview
-         * @description What an edit would do.
+         * @description What an edit would do. `follows`: the first of all that are `following`.
          */
         Preview: {
             /** Changes */
             changes: number;
+            /** Following */
+            following: number;
+            /** Follows */
+            follows: components["schemas"]["FollowsMessage"][];
             /**
              * Id
              * Format: uuid
@@ -2288,7 +2375,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

@@ -1,0 +1,149 @@
+"""Gangs over the wire: who leads, what a hand holds, and when it has let go."""
+
+import asyncio
+import uuid
+
+import pytest
+from asgiref.sync import sync_to_async
+
+from ombrel.server.live import live_of
+
+from .conftest import make, stored
+from .test_socket import Screen
+
+
+@pytest.fixture
+def toms(show):
+    values = {f"channel/{n}/gang/1/on": True for n in (1, 2, 3)}
+    make(show, values | {f"channel/{n}/fader": -10.0 for n in (1, 2, 3)})
+    return show
+
+
+async def lead(screen, channel, value, gesture, **hand):
+    """A hand moves a fader; gives what was kept or why not."""
+    ask = {
+        "action": "moves",
+        "moves": [{"address": f"channel/{channel}/fader", "value": value}],
+        "by_hand": {"held": True, **hand},
+    }
+    await screen.say(type="do", id=str(uuid.uuid4()), gesture=gesture, ask=ask)
+    return await screen.next("done")
+
+
+async def let_go(show, screen, gesture):
+    await screen.say(type="let_go", gesture=gesture)
+    await no_hand(show, gesture)
+
+
+async def no_hand(show, gesture):
+    for _ in range(100):
+        if gesture not in live_of(show.pk).hands:
+            return
+        await asyncio.sleep(0.02)
+    raise AssertionError(f"{gesture} still holds something")
+
+
+async def faders(show):
+    kept = await sync_to_async(stored)(show)
+    return [kept[f"channel/{n}/fader"] for n in (1, 2, 3)]
+
+
+async def test_gangs_follow_the_hand_and_an_edit_without_one_is_complete_in_itself(toms, ann):
+    screen = Screen(toms, ann)
+    await screen.open()
+    await lead(screen, 1, -8.0, "one")
+    assert await faders(toms) == [-8.0, -8.0, -8.0]
+    await screen.do([{"address": "channel/1/fader", "value": -20.0}])
+    await screen.next("done")
+    assert await faders(toms) == [-20.0, -8.0, -8.0]
+
+
+async def test_the_first_hand_leads_and_nothing_moves_what_the_second_holds(toms, ann, ben):
+    one, two = Screen(toms, ann), Screen(toms, ben)
+    await one.open()
+    await two.open()
+    await lead(one, 1, -8.0, "first")
+    await lead(
+        two, 2, -5.0, "second"
+    )  # begun while the first leads: alone, for as long as it lasts
+    assert await faders(toms) == [-8.0, -5.0, -8.0]
+    await lead(one, 1, -9.0, "first")
+    assert await faders(toms) == [-9.0, -5.0, -9.0]  # the second's is held
+    await let_go(toms, one, "first")
+    await lead(two, 2, -4.0, "second")
+    assert await faders(toms) == [-9.0, -4.0, -9.0]
+    await let_go(toms, two, "second")
+    await lead(one, 1, -10.0, "third")
+    assert await faders(toms) == [-10.0, -5.0, -10.0]  # its offset is a new one
+
+
+async def test_both_hands_on_one_member_carry_and_a_screen_that_goes_lets_go(toms, ann, ben):
+    one, two = Screen(toms, ann), Screen(toms, ben)
+    await one.open()
+    await two.open()
+    await lead(one, 1, -8.0, "first")
+    await lead(two, 1, -7.0, "second")
+    assert await faders(toms) == [-7.0, -7.0, -7.0]
+    await two.say(type="let_go", gesture="first")  # not its own: nothing comes of it
+    await lead(two, 1, -6.0, "second")
+    assert set(live_of(toms.pk).hands) == {"first", "second"}
+    await one.socket.disconnect()
+    await no_hand(toms, "first")
+    await two.socket.disconnect()
+    await no_hand(toms, "second")
+
+
+async def test_a_selection_keeps_its_places_while_the_hand_is_down(toms, ann):
+    screen = Screen(toms, ann)
+    await screen.open()
+    await screen.do([{"address": "channel/3/gang/1/on", "value": False}])
+    await screen.next("done")
+    beside = ["channel/1", "channel/3"]
+    await lead(screen, 1, 6.0, "up", beside=beside)
+    await lead(screen, 1, 0.0, "up", beside=beside)
+    assert await faders(toms) == [0.0, 0.0, 0.0]
+    await screen.do([{"address": "channel/3/fader", "value": 3.0}])
+    await screen.next("done")
+    await let_go(toms, screen, "up")
+    await lead(screen, 1, 6.0, "again", beside=beside)
+    assert await faders(toms) == [6.0, 6.0, 6.0]
+    await lead(screen, 1, 0.0, "again", beside=beside)
+    assert await faders(toms) == [0.0, 0.0, 3.0]
+    assert not [a for a in (await sync_to_async(stored)(toms)).values if a.endswith("/kept")]
+
+
+async def test_a_hand_that_the_show_refuses_holds_nothing_and_undo_takes_a_gesture_back(toms, ann):
+    screen = Screen(toms, ann)
+    await screen.open()
+    ask = {
+        "action": "moves",
+        "moves": [{"address": "channel/1/fader", "value": 20.0}],
+        "by_hand": {"held": True},
+    }
+    await screen.say(type="do", id=str(uuid.uuid4()), gesture="far", ask=ask)
+    assert (await screen.next("refused"))["code"] == "out_of_range"
+    assert live_of(toms.pk).hands == {}
+    for level in (0.0, 6.0, 2.0):
+        await lead(screen, 1, level, "ride")
+    await screen.say(type="undo", id=str(uuid.uuid4()))
+    assert (await screen.next("done"))["says"].startswith("Undone")
+    assert await faders(toms) == [-10.0, -10.0, -10.0]
+    await screen.say(type="redo", id=str(uuid.uuid4()))
+    await screen.next("done")
+    assert await faders(toms) == [2.0, 2.0, 2.0]
+
+
+async def test_pairs_are_linked_by_an_ask_and_shown_beforehand(show, ann):
+    await sync_to_async(make)(show, {"channel/1/fader": -7.0, "channel/2/fader": -3.0})
+    screen = Screen(show, ann)
+    await screen.open()
+    ask = {"action": "link_pairs", "kind": "channel", "strips": "1-2", "spread": True}
+    await screen.say(type="try", id=str(uuid.uuid4()), ask=ask)
+    shown = await screen.next("preview")
+    told = {(one["whose"], one["what"]): (one["was"], one["now"]) for one in shown["follows"]}
+    assert told[("Channel 2", "Fader")] == ("\u22123 dB", "\u22127 dB")
+    assert shown["following"] >= len(told)
+    await screen.say(type="do", id=str(uuid.uuid4()), gesture="link", ask=ask)
+    assert (await screen.next("done"))["says"] == "Channel 1-2 linked"
+    kept = await sync_to_async(stored)(show)
+    assert [kept[f"channel/2/{leaf}"] for leaf in ("fader", "pan")] == [-7.0, 1.0]
