@@ -77,6 +77,9 @@ export function App() {
             <Route path="/mutes/:number?">
               <RulersView key="mute_group" kind="mute_group" />
             </Route>
+            <Route path="/gangs/:number?">
+              <RulersView key="gang" kind="gang" />
+            </Route>
             <Route path="/banks" component={BanksView} />
             <Route path="/check" component={CheckView} />
             <Route path="/paper" component={PaperView} />

@@ -7,7 +7,7 @@ from typing import Final
 from .asked import Asked, Typed
 from .errors import NothingLeft, UnknownAddress, UnreadableText
 from .flow import layout_of
-from .gangs import member_for
+from .gangs import member_for, partner_of
 from .rulers import members_of
 from .show import Show
 from .strip_lists import read_strips
@@ -68,10 +68,16 @@ def fill_bay(show: Show, bank: int, bay: int, text: str) -> dict[str, Asked]:
     """Moves that put strips as typed ("7-12, dca 1-4") on a bank's bay, in order, from the left.
 
     They take the places where none is fixed; the rest of the bay is emptied. A strip may stand at
-    several places. Raises UnreadableText, NothingLeft, UnknownAddress.
+    several places; a pair, typed by both sides in a row, takes one. Raises UnreadableText,
+    NothingLeft, UnknownAddress.
     """
     places = _free_places(show, bay)
-    strips = read_strips(show, text, once=False) if text.strip() else []
+    typed = read_strips(show, text, once=False) if text.strip() else []
+    strips = [
+        strip
+        for strip, before in zip(typed, ["", *typed], strict=False)
+        if before == "" or partner_of(show, strip) != before
+    ]
     if len(strips) > len(places):
         raise NothingLeft(f"faders on {show.desk.bays[bay - 1].name}", len(strips), len(places))
     moves: dict[str, Asked] = {}

@@ -11,7 +11,7 @@ from typing import Final
 
 from .addresses import addresses_of, is_on_desk, parameter_at
 from .desk import Desk
-from .errors import UnreadableText
+from .errors import NothingLeft, UnreadableText
 from .flow import layout_of
 from .kinds import Value
 from .show import Show
@@ -28,6 +28,7 @@ __all__ = [
     "member_for",
     "pairs_in_use",
     "partner_of",
+    "stereo_pairs",
     "strips_behind",
     "tied",
 ]
@@ -125,15 +126,31 @@ def tied(show: Show, asked: Mapping[str, Value]) -> dict[str, Value]:
     return found
 
 
+def stereo_pairs(show: Show) -> list[int]:
+    """Odd channels fed by the left side of a stereo line whose right feeds the even above."""
+    found = []
+    for line in show.lines():
+        left, right = (show[f"line/{line}/{side}"] for side in ("socket", "socket_right"))
+        for channel in show.fed_by.get(str(left), ()) if show.on(f"line/{line}/stereo") else ():
+            if channel % 2 and channel + 1 in show.fed_by.get(str(right), ()):
+                found.append(channel)
+    return sorted(set(found))
+
+
 def linking(show: Show, text: str, *, kind: str, on: bool, spread: bool) -> dict[str, Value]:
     """Moves that link or part pairs of channels or mixes, typed by either side ("13-16, 21").
 
-    `spread`: what stands in the centre of both goes fully left and right. Raises UnreadableText.
+    No text: the channels of all stereo lines. `spread`: what stands in the centre of both goes
+    fully left and right. Raises UnreadableText, NothingLeft where no stereo line lies on a pair.
     """
     if kind not in PAIRED:
         raise UnreadableText(kind, '"channel" or "mix"')
-    highest = show.desk.count(kind) // 2 * 2
-    numbers = read_numbers(text, highest=highest)
+    if text.strip():
+        numbers = read_numbers(text, highest=show.desk.count(kind) // 2 * 2)
+    elif kind == "channel" and (numbers := stereo_pairs(show)):
+        pass
+    else:
+        raise NothingLeft("stereo lines on an odd channel and the even above", 1, 0)
     odds = sorted({number - (number + 1) % 2 for number in numbers})
     moves: dict[str, Value] = {}
     for odd in odds:

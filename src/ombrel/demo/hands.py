@@ -26,7 +26,7 @@ def hands() -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield lambda now: mute_all(now, "inputs")
     yield lambda now: mute_all(now, "ears")
     yield _mute_groups
-    yield lambda now: linking(now, "15, 21, 29, 35", kind="channel", on=True, spread=False)
+    yield lambda now: linking(now, "", kind="channel", on=True, spread=False)
     yield lambda now: make_rulers(now, "gang", [name for name, *_ in _GANGS])
     yield _gangs
     yield lambda now: make_banks(now, [name for name, *_ in _BANKS])

@@ -204,6 +204,7 @@ class DeskReply(Schema):
     effect_engines: int
     dcas: int
     mute_groups: int
+    gangs: int
     lines: int
     full_scale_dbu: float
     boxes: list[BoxReply]
@@ -248,6 +249,7 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
         "effect_engines": profile.effect_engines,
         "dcas": profile.dcas,
         "mute_groups": profile.mute_groups,
+        "gangs": profile.count("gang"),
         "lines": core.LINES,
         "full_scale_dbu": profile.full_scale_dbu,
         "boxes": list(profile.boxes),

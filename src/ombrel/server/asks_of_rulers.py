@@ -80,18 +80,19 @@ class MuteAll(Strict):
 
 
 class LinkPairs(Strict):
-    """Link channels or mixes in pairs, or part them, typed by either side ("13-16").
+    """Link channels or mixes in pairs, or part them, typed by either side ("13-16"; "": the
 
-    `spread`: what stands in the centre of both goes fully left and right.
+    channels of all stereo lines). `spread`: what stands in the centre of both goes fully left and right.
     """
 
     action: Literal["link_pairs"]
     kind: Literal["channel", "mix"]
-    strips: Typing
+    strips: Typing = ""
     on: bool = True
     spread: bool = False
 
     def plan(self, turn: Turn) -> Planned:
         moves = core.linking(turn.show, self.strips, kind=self.kind, on=self.on, spread=self.spread)
         word = "linked" if self.on else "parted"
-        return Planned(moves, f"{self.kind.capitalize()} {self.strips} {word}")
+        what = self.strips or "pairs of stereo lines"
+        return Planned(moves, f"{self.kind.capitalize()} {what} {word}")

@@ -169,6 +169,44 @@ describe("Gesture", () => {
   });
 });
 
+it("tells that a hand has let go once all that it moved is kept, also after a dead network", () => {
+  const link = new Link("show");
+  latest().open();
+  latest().hear({ type: "snapshot", revision: 1, values: {} });
+  const gesture = new Gesture(link);
+  const held = (value: number): Ask => ({
+    ...(fader(value) as Extract<Ask, { action: "moves" }>),
+    by_hand: { alone: false, beside: [], held: true },
+  });
+  const gone = () => latest().sent.filter((message) => message.type === "let_go");
+  gesture.move(held(-6));
+  gesture.move(held(-9));
+  gesture.end();
+  expect(gone()).toEqual([]); // the last move is not even sent
+  latest().lose();
+  vi.advanceTimersByTime(1000);
+  latest().open();
+  expect(gone()).toEqual([]);
+  return answered(1, gone);
+});
+
+/** Answer what is sent, one after the other, until the hand is told to be gone. */
+async function answered(revision: number, gone: () => FromScreen[]) {
+  const seen = new Set<string>();
+  for (let turn = 0; turn < 20 && gone().length === 0; turn++) {
+    for (const message of dos(latest()))
+      if (!seen.has(message.id)) {
+        seen.add(message.id);
+        latest().hear({ type: "moved", before: revision, revision: revision + 1, values: {} });
+        revision += 1;
+        latest().hear({ type: "done", id: message.id, revision, says: "" });
+      }
+    await vi.advanceTimersByTimeAsync(10);
+  }
+  expect(seen.size).toBe(2);
+  expect(gone()).toHaveLength(1);
+}
+
 describe("store", () => {
   it("keeps lists of lines, mixes and channels in step with the values", () => {
     received({

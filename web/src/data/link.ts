@@ -34,6 +34,7 @@ export class Link {
   readonly #url: string;
   readonly #waiting = new Map<string, Waiting>();
   readonly #questions = new Map<string, Question>();
+  readonly #gone: string[] = [];
   readonly #kept: Extract<ToScreen, { type: "done" }>[] = [];
   #socket: WebSocket | null = null;
   #retryMs = FIRST_RETRY_MS;
@@ -75,6 +76,7 @@ export class Link {
       for (const { message } of this.#waiting.values()) this.#send(message);
       for (const { message } of this.#questions.values()) this.#send(message);
       store.setState({ status: "live", trouble: "" });
+      this.#tellGone();
       this.#count();
     };
     socket.onmessage = (event) => {
@@ -230,6 +232,16 @@ export class Link {
     this.#send(this.#watch);
   }
 
+  /** A hand lets go; told behind all that it moved, also after the network was away. */
+  letGo(gesture: string): void {
+    this.#gone.push(gesture);
+    if (store.getState().status === "live") this.#tellGone();
+  }
+
+  #tellGone(): void {
+    for (const gesture of this.#gone.splice(0)) this.#send({ type: "let_go", gesture });
+  }
+
   /** Ask the stage to feed a line; no part of the show, so nothing to undo. */
   feed(line: number, signal: "tone" | "noise" | "nothing"): void {
     this.#send({ type: "feed", line, signal });
@@ -246,12 +258,17 @@ export class Link {
   }
 }
 
-/** One movement of a hand on one control: only the newest place is sent, one message at a time. */
+/**
+ * One movement of a hand on one control: only the newest place is sent, one message at a time. Its
+ * end is told once all of it is kept: until then nothing else moves what it holds.
+ */
 export class Gesture {
   readonly #link: Link;
   readonly #id = newId();
   #next: Ask | null = null;
   #sending = false;
+  #holds = false;
+  #ended = false;
 
   constructor(link: Link) {
     this.#link = link;
@@ -259,7 +276,18 @@ export class Gesture {
 
   move(ask: Ask): void {
     this.#next = ask;
+    if (ask.action === "moves" && ask.by_hand?.held) this.#holds = true;
     if (!this.#sending) void this.#flow();
+  }
+
+  end(): void {
+    if (this.#ended) return;
+    this.#ended = true;
+    if (!this.#sending) this.#letGo();
+  }
+
+  #letGo(): void {
+    if (this.#holds) this.#link.letGo(this.#id);
   }
 
   async #flow(): Promise<void> {
@@ -270,5 +298,6 @@ export class Gesture {
       await this.#link.do(ask, { gesture: this.#id });
     }
     this.#sending = false;
+    if (this.#ended) this.#letGo();
   }
 }

@@ -31,7 +31,12 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
     () => [`channel/${1 + draw(9)}/dca/${1 + draw(4)}/on`, draw(2) === 1],
     () => [`dca/${1 + draw(4)}/dca/${1 + draw(4)}/on`, draw(2) === 1],
     () => [`mix/${1 + draw(4)}/mute_group/${1 + draw(4)}/on`, draw(2) === 1],
-    () => [`${["dca", "mute_group", "bank"][draw(3)]}/${1 + draw(9)}/name`, draw(2) ? "x" : ""],
+    () => [`channel/${1 + draw(9)}/gang/${1 + draw(4)}/on`, draw(2) === 1],
+    () => [`channel/${1 + 2 * draw(4)}/linked`, draw(2) === 1],
+    () => [
+      `${["dca", "mute_group", "gang", "bank"][draw(4)]}/${1 + draw(9)}/name`,
+      draw(2) ? "x" : "",
+    ],
     () => [`bank/${1 + draw(9)}/1/${1 + draw(3)}`, draw(2) ? "house" : null],
   ];
   for (let step = 0; step < 300; step++) {
@@ -70,7 +75,9 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
     expect(followed.fed.get("input/a/1")?.map((n) => `channel ${n}`) ?? []).toEqual(
       numbers("channel", (n) => values.get(`channel/${n}/source`)),
     );
-    const held = [...values].filter(([at, on]) => on === true && /\/(dca|mute_group)\//.test(at));
+    const held = [...values].filter(
+      ([at, on]) => on === true && /\/(dca|mute_group|gang)\//.test(at),
+    );
     const memberships = [...followed.members]
       .flatMap(([ruler, members]) => [...members].map((member) => `${member}/${ruler}/on`))
       .sort();
@@ -78,6 +85,7 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
     for (const [kind, list] of [
       ["dca", followed.dcas],
       ["mute_group", followed.mute_groups],
+      ["gang", followed.gangs],
     ] as const)
       expect(list.map((n) => `${kind} ${n}`)).toEqual(
         numbers(
@@ -87,6 +95,11 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
             held.some(([address]) => address.endsWith(`/${kind}/${n}/on`)),
         ),
       );
+    expect([...followed.pairs.values()].sort()).toEqual(
+      numbers("channel", (n) => values.get(`channel/${n}/linked`) === true).map((name) =>
+        name.replace(" ", "/"),
+      ),
+    );
     expect(followed.banks.map((n) => `bank ${n}`)).toEqual(
       numbers("bank", (n) =>
         [...values].some(([address, value]) => value && address.startsWith(`bank/${n}/`)),

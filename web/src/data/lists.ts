@@ -13,12 +13,15 @@ export interface Lists {
   matrices: readonly number[];
   /** Channels by what their source is: a socket, or a side of a bus. */
   fed: ReadonlyMap<string, readonly number[]>;
-  /** DCAs and mute groups that have a name or a member. */
+  /** DCAs, mute groups and gangs that have a name or a member. */
   dcas: readonly number[];
   mute_groups: readonly number[];
+  gangs: readonly number[];
+  /** The odd side of each linked pair by its even one. */
+  pairs: ReadonlyMap<string, string>;
   /** Banks that have a name or a strip. */
   banks: readonly number[];
-  /** Direct members by their DCA or mute group ("dca/3"). */
+  /** Direct members by their DCA, mute group or gang ("dca/3"). */
   members: ReadonlyMap<string, ReadonlySet<string>>;
   /** Output sockets that carry something. */
   outputs: ReadonlySet<string>;
@@ -35,6 +38,8 @@ export const NO_LISTS: Lists = {
   matrices: [],
   dcas: [],
   mute_groups: [],
+  gangs: [],
+  pairs: new Map(),
   banks: [],
   members: new Map(),
   fed: new Map(),
@@ -50,15 +55,15 @@ const LISTED = {
   matrix: "matrices",
 } as const;
 type Kind = keyof typeof LISTED;
-const RULERS = { dca: "dcas", mute_group: "mute_groups" } as const;
+const RULERS = { dca: "dcas", mute_group: "mute_groups", gang: "gangs" } as const;
 
 const BEARS_ON_USE =
   /^(?:(group|mix|matrix)\/(\d+)\/format|(channel|return)\/(\d+)\/(?:source|spare|name))$/;
 const BEARS_ON_PATCH =
   /^(?:line\/|input\/[^/]+\/\d+\/phantom$|channel\/\d+\/(?:source|spare|on_spare|name|fixed)$|return\/\d+\/source$)/;
 
-const MEMBERSHIP = /^(.+)\/((?:dca|mute_group)\/\d+)\/on$/;
-const RULER = /^(dca|mute_group)\/(\d+)\/name$/;
+const MEMBERSHIP = /^(.+)\/((?:dca|mute_group|gang)\/\d+)\/on$/;
+const RULER = /^(dca|mute_group|gang)\/(\d+)\/name$/;
 
 const inUse = (values: Values, kind: string, number: number): boolean =>
   kind === "channel" || kind === "return"
@@ -75,7 +80,16 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   const rulers = new Set<string>();
   const members = new Map<string, Set<string>>();
   const banks = new Set<number>();
+  let pairs: Map<string, string> | null = null;
   for (const address of moved) {
+    if (address.endsWith("/linked")) {
+      const [kind, number] = address.split("/");
+      pairs ??= new Map(before.pairs);
+      const even = `${kind}/${Number(number) + 1}`;
+      if (values.get(address) === true) pairs.set(even, `${kind}/${number}`);
+      else pairs.delete(even);
+      continue;
+    }
     if (address.startsWith("bank/")) {
       banks.add(Number(address.split("/")[1]));
       continue;
@@ -128,7 +142,8 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   if (outputs) after.outputs = outputs;
   if (banks.size > 0) after.banks = banksInUse(values, before.banks, banks);
   if (members.size > 0) after.members = new Map([...before.members, ...members]);
-  for (const kind of ["dca", "mute_group"] as const) {
+  if (pairs) after.pairs = pairs;
+  for (const kind of ["dca", "mute_group", "gang"] as const) {
     const list = before[RULERS[kind]];
     const numbers = new Set(list);
     for (const ruler of rulers) {

@@ -63,6 +63,8 @@ export interface ShowState extends Lists {
   preamps: ReadonlyMap<string, Preamp>;
   /** Meters of the stage, while a line check watches it. */
   meters: Meters | null;
+  /** Hands move what they hold alone, and no gang follows. */
+  alone: boolean;
   /** The cell that Why answers for. */
   selected: { source: string; listener: string } | null;
   /** What was asked for and can be done in several ways, for a person to choose. */
@@ -91,6 +93,7 @@ export const store = createStore<ShowState>(() => ({
   findings: [],
   preamps: new Map(),
   meters: null,
+  alone: false,
   selected: null,
   choice: null,
   notices: [],

@@ -72,6 +72,7 @@ function everything(): Hit[] {
   const rulers = [
     ...state.dcas.map((number) => ["dca", number, "DCA", "dcas"] as const),
     ...state.mute_groups.map((number) => ["mute_group", number, "mute group", "mutes"] as const),
+    ...state.gangs.map((number) => ["gang", number, "gang", "gangs"] as const),
   ].map(
     ([kind, number, word, view]): Hit => ({
       key: `${kind}/${number}`,

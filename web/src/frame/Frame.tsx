@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { useLocation } from "wouter";
+import { listenForAlone } from "../data/hand";
 import { dismiss, store } from "../data/show";
 import { select, useLink, useShow } from "../data/use";
 import { Guarded } from "../ui/Guarded";
@@ -64,6 +65,8 @@ export function Frame({ children }: { children: ReactNode }) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [link]);
+
+  useEffect(() => listenForAlone(isTyping), []);
 
   const phone = usePhone();
   const wide = useWide();

@@ -45,8 +45,10 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["Page Up, Page Down", "a fader by 3 dB"],
     ["Home, End", "a fader off, or at 0"],
     ["M", "mute, or open"],
+    ["S", "take the strip with others, or let it go"],
     ["Escape", "back from what is unfolded"],
   ],
+  gangs: TABLE,
   dcas: TABLE,
   mutes: TABLE,
   check: [
@@ -57,6 +59,7 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["Up, Down", "the line before, or after"],
   ],
   everywhere: [
+    ["A, held", "move one alone: no gang follows"],
     ["/ or Ctrl+K", "find anything by name"],
     ["Ctrl+Z", "undo what you did last"],
     ["Ctrl+Shift+Z", "do it again"],

@@ -19,6 +19,7 @@ export const VIEW_WORD: Record<string, string> = {
   dcas: "DCAs",
   banks: "Banks",
   mutes: "Mute groups",
+  gangs: "Gangs",
   check: "Line check",
   paper: "Paper",
   guide: "Guide",
@@ -47,6 +48,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
   const dcas = useShow((state) => state.dcas.length);
   const banks = useShow((state) => state.banks.length);
   const mutes = useShow((state) => state.mute_groups.length);
+  const gangs = useShow((state) => state.gangs.length + state.pairs.size);
   const part = (view: string, count?: string): Part => ({
     to: `/${view}`,
     word: VIEW_WORD[view]!,
@@ -61,7 +63,12 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("check", `${checked}/${lines}`),
       part("paper"),
     ],
-    Play: [part("dcas", String(dcas)), part("mutes", String(mutes)), part("banks", String(banks))],
+    Play: [
+      part("dcas", String(dcas)),
+      part("mutes", String(mutes)),
+      part("gangs", String(gangs)),
+      part("banks", String(banks)),
+    ],
     Hear: [part("hears"), part("history")],
   };
 }

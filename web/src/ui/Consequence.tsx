@@ -113,6 +113,16 @@ export function Consequence({ ask, children }: { ask: Ask | null; children?: Rea
         </p>
       ))}
       {shown.keeping && <Jumps keeping={shown.keeping} />}
+      {shown.following > 0 && (
+        <p>
+          <strong className="text-iris">With it:</strong>{" "}
+          {shown.follows
+            .map((one) => `${one.whose} ${one.what.toLowerCase()} ${one.was} → ${one.now}`)
+            .join(", ")}
+          {shown.following > shown.follows.length &&
+            ` and ${shown.following - shown.follows.length} more`}
+        </p>
+      )}
       {shown.losses.map((loss, index) => (
         <p key={index}>
           <strong className="text-coral">{loss.who}</strong> loses {loss.loses}

@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import { byHand, useSetByHand } from "../data/hand";
 import { Gesture } from "../data/link";
 import { useLevel, useLink, useOn, useShow } from "../data/use";
 import { levelText } from "../data/words";
@@ -24,8 +25,8 @@ export function StripHand({ strip, name, colour, fader, level: label }: Props) {
   const muted = useOn(`${strip}/mute`);
   const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
   const gesture = useMemo(() => ({ now: null as Gesture | null }), []);
-  const set = (leaf: string, typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: `${strip}/${leaf}`, typed }] });
+  const byTyping = useSetByHand();
+  const set = (leaf: string, typed: string) => byTyping(`${strip}/${leaf}`, typed);
   return (
     <>
       <Toggle
@@ -45,9 +46,12 @@ export function StripHand({ strip, name, colour, fader, level: label }: Props) {
         colour={colour}
         onMove={(travel) => {
           gesture.now ??= new Gesture(link);
-          gesture.now.move({ action: "moves", moves: [{ address: `${strip}/fader`, travel }] });
+          gesture.now.move(byHand([{ address: `${strip}/fader`, travel }], { held: true }));
         }}
-        onRelease={() => (gesture.now = null)}
+        onRelease={() => {
+          gesture.now?.end();
+          gesture.now = null;
+        }}
         onStep={(text) => set("fader", text)}
       />
       <TypedField

@@ -33,6 +33,8 @@ export function TrueMark({ strip }: { strip: string }) {
   );
 }
 
+const VIEW: Record<string, string> = { dca: "dcas", mute_group: "mutes", gang: "gangs" };
+
 /** What rules a strip, each a link. */
 export function RuledBy({ strip }: { strip: string }) {
   const text = useShow((state) =>
@@ -45,6 +47,7 @@ export function RuledBy({ strip }: { strip: string }) {
   const kinds = [
     ["DCA", rulers.filter((ruler) => ruler.startsWith("dca/"))],
     ["Mute group", rulers.filter((ruler) => ruler.startsWith("mute_group/"))],
+    ["Gang", rulers.filter((ruler) => ruler.startsWith("gang/"))],
   ] as const;
   if (rulers.length === 0) return null;
   return (
@@ -72,7 +75,7 @@ export function RulerLink({ ruler }: { ruler: string }) {
   const [kind, number] = ruler.split("/");
   return (
     <RouteLink
-      to={`/${kind === "dca" ? "dcas" : "mutes"}/${number}`}
+      to={`/${VIEW[kind!]}/${number}`}
       className="in-text text-sun-text underline underline-offset-2"
     >
       {name}

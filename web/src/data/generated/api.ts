@@ -703,6 +703,8 @@ export interface components {
             ][];
             /** Full Scale Dbu */
             full_scale_dbu: number;
+            /** Gangs */
+            gangs: number;
             /** Groups */
             groups: number;
             /** Lines */
@@ -1182,9 +1184,9 @@ export interface components {
         };
         /**
          * LinkPairs
-         * @description Link channels or mixes in pairs, or part them, typed by either side ("13-16").
+         * @description Link channels or mixes in pairs, or part them, typed by either side ("13-16"; "": the
          *
-         *     `spread`: what stands in the centre of both goes fully left and right.
+         *     channels of all stereo lines). `spread`: what stands in the centre of both goes fully left and right.
          */
         LinkPairs: {
             /**
@@ -1207,8 +1209,11 @@ export interface components {
              * @default false
              */
             spread?: boolean;
-            /** Strips */
-            strips: string;
+            /**
+             * Strips
+             * @default
+             */
+            strips?: string;
         };
         /**
          * ListChoices

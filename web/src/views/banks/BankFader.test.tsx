@@ -17,10 +17,17 @@ const VALUES: [string, Value][] = [
 ];
 const asked = vi.fn(() => Promise.resolve(true));
 
-const draw = (listen: string | null) =>
+const draw = (listen: string | null, taken: string[] | null = null) =>
   render(
     <LinkContext value={{ do: asked } as unknown as Link}>
-      <BankFader strip="channel/19" listen={listen} fixed={false} onUnfold={null} />
+      <BankFader
+        strip="channel/19"
+        listen={listen}
+        fixed={false}
+        onUnfold={null}
+        taken={taken}
+        onTake={() => {}}
+      />
     </LinkContext>,
   );
 
@@ -95,5 +102,41 @@ it("becomes the send while listening as a mix, with what arrives there", () => {
   expect(asked).toHaveBeenCalledWith({
     action: "moves",
     moves: [{ address: "channel/19/send/mix/1/on", typed: "off" }],
+    by_hand: { alone: false, beside: [], held: false },
   });
+});
+
+it("takes a step for all that is taken as one more gang, and what is typed for each of them", () => {
+  draw(null, ["channel/19", "channel/20"]);
+  fireEvent.keyDown(screen.getByRole("slider"), { key: "ArrowUp" });
+  fireEvent.click(screen.getByRole("button", { name: "mute, Fiddle" }));
+  const asks = asked.mock.calls.map((call) => (call as unknown as [unknown])[0]);
+  expect(asks).toEqual([
+    {
+      action: "moves",
+      moves: [{ address: "channel/19/fader", typed: "+1" }],
+      by_hand: { alone: false, beside: ["channel/19", "channel/20"], held: false },
+    },
+    {
+      action: "moves",
+      moves: [
+        { address: "channel/19/mute", typed: "on" },
+        { address: "channel/20/mute", typed: "on" },
+      ],
+      by_hand: { alone: false, beside: [], held: false },
+    },
+  ]);
+});
+
+it("names its gang, a pair by both numbers, and where a gang would have it past its end", () => {
+  store.setState({
+    values: new Map([...VALUES, ["channel/19/fader/kept", 8.2], ["gang/1/name", "Strings"]]),
+    gangs: [1],
+    members: new Map([["gang/1", new Set(["channel/19"])]]),
+    pairs: new Map([["channel/20", "channel/19"]]),
+  });
+  draw(null);
+  expect(screen.getByText("Strings")).toBeTruthy();
+  expect(screen.getByText("at 8.2")).toBeTruthy();
+  expect(screen.getByText("19+")).toBeTruthy();
 });

@@ -1,11 +1,13 @@
-import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from "react";
-import { Gesture } from "../../data/link";
+import { type KeyboardEvent, memo } from "react";
+import { evenOf, memberName, useGangNames, useKept } from "../../data/gangs";
+import { byHand } from "../../data/hand";
 import { trueLevel, useMutedBy } from "../../data/ruled";
-import { placesOf, type ShowState, store, valueIn } from "../../data/show";
+import { placesOf, type ShowState, valueIn } from "../../data/show";
 import { select, stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
 import { cellText, levelText } from "../../data/words";
 import { TypedField } from "../../ui/TypedField";
 import { type Mark, travelOf } from "../../ui/travel";
+import { useFaderHand } from "./useFaderHand";
 
 interface Props {
   strip: string;
@@ -13,7 +15,12 @@ interface Props {
   listen: string | null;
   fixed: boolean;
   onUnfold: ((strip: string) => void) | null;
+  /** It is taken together with these strips, itself among them; null: it is not taken. */
+  taken: readonly string[] | null;
+  onTake: (strip: string) => void;
 }
+
+const NOBODY: readonly string[] = [];
 
 const STEPS: Record<string, string> = {
   ArrowUp: "+1",
@@ -23,9 +30,16 @@ const STEPS: Record<string, string> = {
   Home: "off",
   End: "0",
 };
-const FINE_AWAY = 70; // px beside the fader, past which the hand moves it finely
-const WHEEL_REST_MS = 1000; // turns within this are one gesture
 const METER_FLOOR = -60;
+
+const SENDS = /^(channel|return|group)\//;
+
+/** What stands below the name; "21+": the pair of 21 and the even above it. */
+function wordOf(kind: string, number: string | undefined, paired: boolean): string {
+  if (kind === "dca") return "DCA";
+  const plus = paired ? "+" : "";
+  return kind === "channel" ? `${number}${plus}` : number ? `${kind} ${number}${plus}` : "";
+}
 
 const isSource = (strip: string) => /^(channel|return)\//.test(strip);
 
@@ -42,12 +56,18 @@ function arriving(state: ShowState, strip: string, listener: string): number | n
  * One fader of a bay: the handle is the strip's own fader, the fill what it truly comes to. With
  * `listen` it is the strip's send into that mix, and the fill what that mix's listener hears.
  */
-export const BankFader = memo(function BankFader({ strip, listen, fixed, onUnfold }: Props) {
+export const BankFader = memo(function BankFader(props: Props) {
+  const { strip, listen, fixed, onUnfold, taken, onTake } = props;
   const link = useLink();
   const asSend = listen !== null && listen !== strip;
-  const address = asSend ? `${strip}/send/${listen}/level` : `${strip}/fader`;
-  const key = asSend ? `${strip}/send/${listen}/on` : `${strip}/mute`;
-  const name = useShow((state) => stripName(state, strip));
+  const leaf = asSend ? `send/${listen}/level` : "fader";
+  const keyLeaf = asSend ? `send/${listen}/on` : "mute";
+  const address = `${strip}/${leaf}`;
+  const key = `${strip}/${keyLeaf}`;
+  const even = useShow((state) => evenOf(state, strip));
+  const gangs = useGangNames(strip);
+  const kept = useKept(address);
+  const name = useShow((state) => memberName(state, strip));
   const colour = useShow((state) =>
     strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
   );
@@ -67,28 +87,36 @@ export const BankFader = memo(function BankFader({ strip, listen, fixed, onUnfol
   );
   const shut = asSend ? !pressed : pressed;
   const silent = shut || (!asSend && by !== "") || (asSend && level === null);
-  const set = (at: string, typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: at, typed }] });
-  const hand = useHand(address, marks, own);
+  const beside = taken ?? NOBODY;
+  // what is typed counts for all that are taken; a step moves them together
+  const set = (at: string, typed: string) => {
+    const strips = beside.length > 1 ? beside.filter((one) => !asSend || SENDS.test(one)) : [strip];
+    void link.do(byHand(strips.map((one) => ({ address: `${one}/${at}`, typed }))));
+  };
+  const step = (typed: string) => void link.do(byHand([{ address, typed }], { beside }));
+  const hand = useFaderHand(address, marks, own, beside);
   const travel = hand.asked ?? travelOf(own, marks);
   const fill = silent ? travel : Math.min(1, travelOf(level, marks));
   const [kind, number] = strip.split("/");
-  const word =
-    kind === "channel" ? number : kind === "dca" ? "DCA" : number ? `${kind} ${number}` : kind;
+  const word = wordOf(kind!, number, even !== "");
 
   const keyWord = asSend ? (shut ? "off" : "on") : shut ? "muted" : "mute";
 
   const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === "m" || event.key === "M") {
-      set(key, pressed ? "off" : "on");
+      set(keyLeaf, pressed ? "off" : "on");
       return;
     }
-    let step = STEPS[event.key];
-    if (!step) return;
-    if (event.shiftKey) step = step.replace("1", "0.1");
+    if (event.key === "s" || event.key === "S") {
+      onTake(strip);
+      return;
+    }
+    let typed = STEPS[event.key];
+    if (!typed) return;
+    if (event.shiftKey) typed = typed.replace("1", "0.1");
     event.preventDefault();
-    set(address, step);
+    step(typed);
   };
   const look = () => {
     if (isSource(strip)) select(strip, listen ?? "house");
@@ -96,7 +124,7 @@ export const BankFader = memo(function BankFader({ strip, listen, fixed, onUnfol
   };
   return (
     <div
-      className={`flex flex-col gap-1 flex-1 min-w-0 min-h-0 rounded-xl p-1 ${fixed ? "bg-raise" : ""}`}
+      className={`flex flex-col gap-1 flex-1 min-w-0 min-h-0 rounded-xl p-1 ${fixed ? "bg-raise" : ""} ${taken ? "outline-2 -outline-offset-2 outline-sun" : ""}`}
       data-bank-strip={strip}
       onFocus={look}
       onPointerDown={look}
@@ -134,7 +162,21 @@ export const BankFader = memo(function BankFader({ strip, listen, fixed, onUnfol
           </span>
         </div>
         <Zero marks={marks} />
-        {kind === "channel" && <Meter channel={number!} />}
+        {kind === "channel" && <Meter channel={number!} even={even.split("/")[1]} />}
+        {(gangs || kept !== null) && (
+          <span className="absolute inset-x-0 top-0 px-1 pl-2 pt-0.5 text-[11.5px] leading-tight text-iris pointer-events-none">
+            {gangs && (
+              <span className="line-clamp-2 break-words" title={`Gang: ${gangs}`}>
+                {gangs}
+              </span>
+            )}
+            {kept !== null && (
+              <span className="block" title="Where its gang would have it, past its end">
+                at {cellText(kept)}
+              </span>
+            )}
+          </span>
+        )}
         {silent && (
           <span className="absolute inset-x-0 bottom-1 px-0.5 text-center text-[11.5px] leading-tight text-coral font-semibold break-words">
             {shut ? (asSend ? "send off" : "muted") : by || "silent"}
@@ -152,14 +194,23 @@ export const BankFader = memo(function BankFader({ strip, listen, fixed, onUnfol
         style={{ background: `var(--strip-${colour})` }}
         aria-hidden
       />
-      <span
-        className="text-[12px] tracking-tight font-semibold leading-tight line-clamp-2 break-words h-[31px]"
-        title={name}
+      <button
+        type="button"
+        aria-pressed={taken !== null}
+        aria-label={`take ${name} with others`}
+        title={`${name}: press to take it together with others`}
+        onClick={() => onTake(strip)}
+        className={`text-left text-[12px] tracking-tight font-semibold leading-tight line-clamp-2 break-words h-[31px] coarse:h-11 cursor-pointer rounded-md hover:bg-raise ${taken ? "bg-sun text-on-sun px-1" : ""}`}
       >
         {name}
-      </span>
+      </button>
       <span className="flex items-baseline justify-between gap-1 text-[12px] min-w-0">
-        <span className="text-faint truncate">{word}</span>
+        <span
+          className="text-faint truncate"
+          title={even && `A pair, with ${even.replace("/", " ")}`}
+        >
+          {word}
+        </span>
         <span
           className={`font-semibold whitespace-nowrap ${silent ? "text-coral" : level !== own ? "text-sea" : ""}`}
           title="What it comes to"
@@ -172,13 +223,13 @@ export const BankFader = memo(function BankFader({ strip, listen, fixed, onUnfol
         value={levelText(own)}
         align="right"
         className="w-full h-7 text-[13px]"
-        onCommit={(text) => set(address, text)}
+        onCommit={(text) => set(leaf, text)}
       />
       <button
         type="button"
         aria-pressed={shut}
         aria-label={`${keyWord}, ${asSend ? "send of " : ""}${name}`}
-        onClick={() => set(key, pressed ? "off" : "on")}
+        onClick={() => set(keyLeaf, pressed ? "off" : "on")}
         className={`h-9 coarse:h-11 rounded-lg border text-[12.5px] cursor-pointer ${shut ? "border-coral bg-blocked text-coral font-semibold" : "border-line bg-card text-soft"}`}
       >
         {keyWord}
@@ -209,9 +260,11 @@ function Zero({ marks }: { marks: readonly Mark[] }) {
   );
 }
 
-/** The input meter of a channel, as a line at the left. */
-function Meter({ channel }: { channel: string }) {
-  const dbfs = useShow((state) => state.levels[channel] ?? METER_FLOOR);
+/** The input meter of a channel, or of the louder side of a pair, as a line at the left. */
+function Meter({ channel, even }: { channel: string; even: string | undefined }) {
+  const dbfs = useShow((state) =>
+    Math.max(state.levels[channel] ?? METER_FLOOR, (even && state.levels[even]) || METER_FLOOR),
+  );
   const height = Math.max(0, Math.min(1, 1 - dbfs / METER_FLOOR));
   return (
     <span
@@ -220,57 +273,4 @@ function Meter({ channel }: { channel: string }) {
       aria-hidden
     />
   );
-}
-
-/** A hand on a vertical fader: moves it from where it stands, finely far beside it; and the wheel. */
-function useHand(address: string, marks: readonly Mark[], own: number | null) {
-  const link = useLink();
-  const ref = useRef<HTMLDivElement>(null);
-  const [asked, setAsked] = useState<number | null>(null);
-  const held = useRef<{ gesture: Gesture; y: number; travel: number } | null>(null);
-  const wheel = useRef<{ gesture: Gesture; level: number; timer: number } | null>(null);
-
-  const down = (event: PointerEvent<HTMLDivElement>) => {
-    if (event.button !== 0) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    held.current = { gesture: new Gesture(link), y: event.clientY, travel: travelOf(own, marks) };
-  };
-  const move = (event: PointerEvent<HTMLDivElement>) => {
-    const now = held.current;
-    if (!now) return;
-    const box = event.currentTarget.getBoundingClientRect();
-    const away = Math.max(box.left - event.clientX, event.clientX - box.right);
-    const scale = away > FINE_AWAY ? 0.2 : 1;
-    const travel = now.travel + ((now.y - event.clientY) / box.height) * scale;
-    now.y = event.clientY;
-    now.travel = Math.min(1, Math.max(0, travel));
-    const wanted = now.travel < 0.015 ? 0 : now.travel;
-    setAsked(wanted);
-    now.gesture.move({ action: "moves", moves: [{ address, travel: wanted }] });
-  };
-  const up = (event: PointerEvent<HTMLDivElement>) => {
-    if (!held.current) return;
-    if (event.currentTarget.hasPointerCapture(event.pointerId))
-      event.currentTarget.releasePointerCapture(event.pointerId);
-    held.current = null;
-    setAsked(null);
-  };
-  useEffect(() => {
-    const element = ref.current;
-    const onWheel = (event: WheelEvent) => {
-      event.preventDefault();
-      const now = wheel.current;
-      if (now) clearTimeout(now.timer);
-      const value = valueIn(store.getState(), address);
-      const from = now?.level ?? (typeof value === "number" ? value : -60);
-      const level = Math.min(6, Math.round((from - Math.sign(event.deltaY) * 0.5) * 10) / 10);
-      const gesture = now?.gesture ?? new Gesture(link);
-      const timer = window.setTimeout(() => (wheel.current = null), WHEEL_REST_MS);
-      wheel.current = { gesture, level, timer };
-      gesture.move({ action: "moves", moves: [{ address, value: level }] });
-    };
-    element?.addEventListener("wheel", onWheel, { passive: false });
-    return () => element?.removeEventListener("wheel", onWheel);
-  }, [address, link]);
-  return { ref, asked, down, move, up };
 }

@@ -4,6 +4,7 @@ import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Empty, ViewHead } from "../../ui/Panel";
+import { AloneKey } from "./AloneKey";
 import { Bay } from "./Bay";
 import { type BayView, useSurface, viewOfBay } from "./surface";
 
@@ -37,6 +38,16 @@ export function BanksView() {
   useEffect(() => {
     if (there) call(sought);
   }, [sought, there]);
+  // and what was to be unfolded is, there too
+  const opened = new URLSearchParams(useSearch()).get("unfold");
+  const unfoldIt = useEffectEvent((thing: string) => {
+    const view = views[shown - 1]!;
+    if (view.unfolded.at(-1) !== thing) setBay(shown, { ...view, unfolded: [thing], page: 0 });
+  });
+  const known = useShow((state) => opened !== null && (state.members.get(opened)?.size ?? 0) > 0);
+  useEffect(() => {
+    if (opened && known) unfoldIt(opened);
+  }, [opened, known]);
 
   const setBay = (bay: number, view: BayView) =>
     change({ bays: { ...surface.bays, [bay]: view }, bay });
@@ -74,6 +85,7 @@ export function BanksView() {
           </span>
         )}
         <span className="flex-1" />
+        <AloneKey />
         {mixes.length > 0 && (
           <span className={`flex items-center gap-1.5 ${listen ? "text-iris" : "text-faint"}`}>
             Listen as

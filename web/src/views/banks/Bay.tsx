@@ -1,4 +1,5 @@
-import { useMemo, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { memberFor } from "../../data/gangs";
 import { valueIn } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
@@ -17,7 +18,7 @@ interface Props {
   onView: (view: BayView) => void;
 }
 
-const UNFOLDS = /^(dca|group|mix)\//;
+const UNFOLDS = /^(dca|group|mix)\//; // gangs unfold from their page: they have no fader
 const SENDS = /^(channel|return|group)\//;
 
 /** One bay: the keys that call its banks, and its faders. */
@@ -32,11 +33,13 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
   const free = places.filter((place) => !fixed[place - 1]);
   const pages = members ? Math.max(1, Math.ceil(members.length / Math.max(1, free.length))) : 1;
   const page = Math.min(view.page, pages - 1);
-  const shown = places.map((place) => {
+  const lying = places.map((place) => {
     if (fixed[place - 1]) return fixed[place - 1]!;
     if (!top) return called[place - 1] ?? "";
     return members?.[page * free.length + free.indexOf(place)] ?? "";
   });
+  const shown = useMembers(lying); // a pair takes one place, by its odd side
+  const [taken, take] = useTaken(shown);
   const dragged = useRef<number | null>(null);
   // two places change what they hold
   const drop = (place: number) => {
@@ -130,6 +133,8 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
                     listen={listen}
                     fixed={Boolean(fixed[index])}
                     onUnfold={UNFOLDS.test(strip) && strip !== top ? unfold : null}
+                    taken={taken.includes(strip) ? taken : null}
+                    onTake={take}
                   />
                 ) : (
                   <div
@@ -144,6 +149,43 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
       </div>
     </>
   );
+}
+
+/** Strips with pairs by their odd side; the even takes no place of its own beside it. */
+function useMembers(strips: readonly string[]): readonly string[] {
+  const text = useShow((state) =>
+    strips
+      .map((strip) => {
+        const member = memberFor(state, strip);
+        return member !== strip && strips.includes(member) ? "" : member;
+      })
+      .join("\n"),
+  );
+  return useMemo(() => text.split("\n"), [text]);
+}
+
+const NONE: readonly string[] = [];
+
+/** Strips that are taken together, of those in sight: one more gang for a hand. */
+function useTaken(shown: readonly string[]): [readonly string[], (strip: string) => void] {
+  const [chosen, setChosen] = useState<readonly string[]>(NONE);
+  const taken = useMemo(() => {
+    const some = chosen.filter((strip) => shown.includes(strip));
+    return some.length > 0 ? some : NONE;
+  }, [chosen, shown]);
+  const take = useCallback(
+    (strip: string) =>
+      setChosen((before) =>
+        before.includes(strip) ? before.filter((one) => one !== strip) : [...before, strip],
+      ),
+    [],
+  );
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => event.key === "Escape" && setChosen(NONE);
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+  return [taken, take];
 }
 
 /** What stands at some addresses, "" for nothing. */

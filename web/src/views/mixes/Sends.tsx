@@ -1,5 +1,6 @@
 import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link as RouteLink } from "wouter";
+import { byHand, useSetByHand } from "../../data/hand";
 import { Gesture } from "../../data/link";
 import { placesOf, store, valueIn } from "../../data/show";
 import type { Ask, CellState, Table } from "../../data/types";
@@ -26,6 +27,7 @@ export function Sends({ bus }: { bus: string }) {
   const gesture = useRef<Gesture | null>(null);
   const painted = useRef(new Map<string, number>());
   const lastTravel = useRef(0);
+  const paints = useRef(false);
 
   useEffect(() => {
     const first = store.getState().selected?.source ?? null;
@@ -39,9 +41,10 @@ export function Sends({ bus }: { bus: string }) {
   const move = (address: string, travel: number) => {
     lastTravel.current = travel;
     painted.current.set(address, travel);
-    begin().move(movesOf(painted.current));
+    begin().move(movesOf(painted.current, paints.current));
   };
   const release = () => {
+    gesture.current?.end();
     gesture.current = null;
     painted.current = new Map();
   };
@@ -53,7 +56,7 @@ export function Sends({ bus }: { bus: string }) {
     if (address && !painted.current.has(address)) move(address, lastTravel.current);
     else if (painted.current.size > 1) {
       for (const known of painted.current.keys()) painted.current.set(known, lastTravel.current);
-      begin().move(movesOf(painted.current));
+      begin().move(movesOf(painted.current, true));
     }
   };
 
@@ -96,13 +99,20 @@ export function Sends({ bus }: { bus: string }) {
           Paint
         </Toggle>
       </div>
-      <RowList
-        label={`What goes into ${bus}`}
-        keys={strips}
-        height={height}
-        onPointerMove={paint}
-        row={row}
-      />
+      <div
+        className="contents"
+        onPointerDownCapture={(event) => {
+          paints.current = painting || event.shiftKey;
+        }}
+      >
+        <RowList
+          label={`What goes into ${bus}`}
+          keys={strips}
+          height={height}
+          onPointerMove={paint}
+          row={row}
+        />
+      </div>
     </>
   );
 }
@@ -132,8 +142,10 @@ function cellState(table: Table | null, source: string, listener: string): CellS
   return table.state[row]?.[placesOf(table.listeners).get(listener) ?? -1];
 }
 
-function movesOf(painted: ReadonlyMap<string, number>): Ask {
-  return { action: "moves", moves: [...painted].map(([address, travel]) => ({ address, travel })) };
+/** One fader is moved by hand, and gangs follow; what is painted is meant as it is. */
+function movesOf(painted: ReadonlyMap<string, number>, painting: boolean): Ask {
+  const moves = [...painted].map(([address, travel]) => ({ address, travel }));
+  return painting || moves.length > 1 ? { action: "moves", moves } : byHand(moves, { held: true });
 }
 
 /** What stands before a strip's number; a channel's number stands alone. */
@@ -147,7 +159,6 @@ interface RowProps {
 }
 
 const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProps) {
-  const link = useLink();
   const assigned = isAssigned(bus);
   const address = levelAddress(strip, bus);
   const onAddress = switchAddress(strip, bus);
@@ -163,8 +174,7 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
     (state) => bus === "house" || (bus !== "mono" && valueIn(state, `${bus}/format`) === "stereo"),
   );
   const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
-  const set = (at: string, typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: at, typed }] });
+  const set = useSetByHand();
   // whether it is blocked is the core's to say: a mute counts only where the tap lies behind it
   const state = useShow((show) => cellState(show.table, strip, bus));
   const blocked =
@@ -240,7 +250,7 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
 });
 
 function PanField({ address, name }: { address: string; name: string }) {
-  const link = useLink();
+  const set = useSetByHand();
   const pan = useShow((state) => valueIn(state, address) as number);
   return (
     <TypedField
@@ -249,7 +259,7 @@ function PanField({ address, name }: { address: string; name: string }) {
       value={panText(pan)}
       align="right"
       className="text-[13px]"
-      onCommit={(typed) => void link.do({ action: "moves", moves: [{ address, typed }] })}
+      onCommit={(typed) => set(address, typed)}
       data={{ "data-column": "pan" }}
     />
   );

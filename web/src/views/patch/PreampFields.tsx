@@ -1,4 +1,5 @@
 import { memo } from "react";
+import { useSetByHand } from "../../data/hand";
 import { valueIn } from "../../data/show";
 import { useLink, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
@@ -16,6 +17,7 @@ interface Props {
 
 export const PreampFields = memo(function PreampFields({ socket, name, words }: Props) {
   const link = useLink();
+  const setByHand = useSetByHand();
   const gain = useShow((state) => valueIn(state, `${socket}/gain`) as number);
   const pad = useOn(`${socket}/pad`);
   const phantom = useOn(`${socket}/phantom`);
@@ -31,9 +33,7 @@ export const PreampFields = memo(function PreampFields({ socket, name, words }: 
         align="right"
         boxed={Boolean(words)}
         className={`text-[13px] !px-0.5 ${words ? "w-11" : ""} ${gain ? "" : "text-faint"}`}
-        onCommit={(typed) =>
-          void link.do({ action: "moves", moves: [{ address: `${socket}/gain`, typed }] })
-        }
+        onCommit={(typed) => setByHand(`${socket}/gain`, typed)}
         data={{ "data-column": "gain" }}
       />
       {words && <span className="text-faint">dB</span>}

@@ -60,7 +60,7 @@ export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly nu
   const coarse = useCoarse();
   const height = useRowHeight(32);
   const headWidth = phone ? 148 : 216;
-  const width = 66;
+  const width = kind === "gang" ? 98 : 66; // what a gang carries takes words
   const headHeight = coarse ? 214 : 140;
   const scroller = useRef<HTMLDivElement>(null);
   const [anchor, setAnchor] = useState<Place>({ row: 0, column: 0 });

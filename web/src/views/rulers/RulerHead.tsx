@@ -6,6 +6,7 @@ import { stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
+import { carriesText } from "./GangHand";
 import { KIND, type Kind, numberOf, stripsText } from "./kinds";
 
 interface Props {
@@ -45,6 +46,8 @@ export const RulerHead = memo(function RulerHead({ ruler, kind, width, onAsk }: 
       />
       {kind === "dca" ? (
         <DcaHand ruler={ruler} name={name} />
+      ) : kind === "gang" ? (
+        <GangKeys ruler={ruler} name={name} />
       ) : (
         <KeyHand ruler={ruler} name={name} />
       )}
@@ -105,6 +108,32 @@ function KeyHand({ ruler, name }: { ruler: string; name: string }) {
           {on ? "on" : "press"}
         </Toggle>
       )}
+    </>
+  );
+}
+
+function GangKeys({ ruler, name }: { ruler: string; name: string }) {
+  const link = useLink();
+  const carries = useShow((state) => carriesText(state, ruler));
+  const suspended = useOn(`${ruler}/suspended`);
+  return (
+    <>
+      <span
+        className="text-[12px] text-faint leading-tight line-clamp-2"
+        title={`Moves together: ${carries}`}
+      >
+        {carries}
+      </span>
+      <Toggle
+        label={`${suspended ? "rests" : "suspend"}, ${name}`}
+        tone="sun"
+        pressed={suspended}
+        onChange={(value) =>
+          void link.do({ action: "moves", moves: [{ address: `${ruler}/suspended`, value }] })
+        }
+      >
+        {suspended ? "rests" : "suspend"}
+      </Toggle>
     </>
   );
 }

@@ -10,13 +10,14 @@ import { StripHand } from "../../ui/StripHand";
 import { Toggle } from "../../ui/Toggle";
 import { RuledBy } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
+import { GangHand } from "./GangHand";
 import { KIND, type Kind } from "./kinds";
 import { Members } from "./Members";
 import { ReachTable } from "./ReachTable";
 
 const NO_COLOURS: readonly string[] = [];
 
-/** One DCA or mute group: its hand, who is in it, and what each listener loses or gains by it. */
+/** One DCA, mute group or gang: its hand, who is in it, and who loses or gains what by it. */
 export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
   const link = useLink();
   const [, navigate] = useLocation();
@@ -25,9 +26,10 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
   const colours = useShow((state) => state.catalogue!.at(`${ruler}/colour`).options ?? NO_COLOURS);
   const [showing, setShowing] = useState<Ask | null>(null);
   useEffect(() => {
+    if (kind === "gang") return; // it silences nobody: nothing to tell of its reach
     link.watch({ ruler });
     return () => link.watch({ ruler: null });
-  }, [link, ruler]);
+  }, [link, ruler, kind]);
   const set = (leaf: string, typed: string) =>
     void link.do({ action: "moves", moves: [{ address: `${ruler}/${leaf}`, typed }] });
   const clear = async () => {
@@ -66,6 +68,8 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
         </div>
         {kind === "dca" ? (
           <DcaHand ruler={ruler} name={name} colour={colour} />
+        ) : kind === "gang" ? (
+          <GangHand ruler={ruler} name={name} set={set} />
         ) : (
           <GroupHand ruler={ruler} name={name} set={set} />
         )}

@@ -1,27 +1,41 @@
-import { Link as RouteLink, useParams } from "wouter";
+import { Link as RouteLink, useLocation, useParams } from "wouter";
 import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { NamesForm } from "../../ui/NamesForm";
 import { Empty, ViewHead } from "../../ui/Panel";
-import { KIND, type Kind } from "./kinds";
+import { Tabs } from "../../ui/Tabs";
+import { KIND, type Kind, LISTED } from "./kinds";
 import { MembersTable } from "./MembersTable";
+import { Pairs } from "./Pairs";
 import { RulerPage } from "./RulerPage";
 
-/** DCAs, or mute groups: strips against them, or the page of one. */
+/** DCAs, mute groups or gangs: strips against them, or the page of one; beside gangs the pairs. */
 export function RulersView({ kind }: { kind: Kind }) {
   const link = useLink();
   const { number } = useParams<{ number?: string }>();
   const words = KIND[kind];
-  const known = useShow((state) => (kind === "dca" ? state.dcas : state.mute_groups));
+  const known = useShow((state) => state[LISTED[kind]]);
+  const pairs = useShow((state) => state.pairs.size);
+  const [, navigate] = useLocation();
   const strips = useShow((state) => state.channels.length + state.mixes.length);
   const one = number && /^\d+$/.test(number) ? `${kind}/${number}` : null;
-  const most = useShow((state) =>
-    kind === "dca" ? (state.desk?.dcas ?? 0) : (state.desk?.mute_groups ?? 0),
-  );
+  const most = useShow((state) => state.desk?.[LISTED[kind]] ?? 0);
+  const pairing = kind === "gang" && number === "pairs";
   return (
     <>
       <ViewHead title={words.title}>
-        {one ? (
+        {kind === "gang" && !one && (
+          <Tabs
+            label="Gangs or pairs"
+            tabs={[
+              { key: "gangs", word: "Gangs", note: String(known.length) },
+              { key: "pairs", word: "Pairs", note: String(pairs) },
+            ]}
+            chosen={pairing ? "pairs" : "gangs"}
+            onChoose={(key) => navigate(key === "pairs" ? "/gangs/pairs" : "/gangs")}
+          />
+        )}
+        {pairing ? null : one ? (
           <RouteLink
             to={`/${words.view}`}
             className="text-sun-text underline coarse:h-11 inline-flex items-center"
@@ -42,7 +56,9 @@ export function RulersView({ kind }: { kind: Kind }) {
         )}
         {!one && kind === "mute_group" && <WholeGroups />}
       </ViewHead>
-      {one && known.includes(Number(number)) ? (
+      {pairing ? (
+        <Pairs />
+      ) : one && known.includes(Number(number)) ? (
         <RulerPage key={one} ruler={one} kind={kind} />
       ) : known.length === 0 ? (
         <Empty title={`No ${words.title} yet`}>

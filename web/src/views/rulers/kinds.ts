@@ -1,8 +1,8 @@
-/** DCAs and mute groups: what differs between them in words and addresses. */
+/** DCAs, mute groups and gangs: what differs between them in words and addresses. */
 
 import { runs } from "../../ui/ranges";
 
-export type Kind = "dca" | "mute_group";
+export type Kind = "dca" | "mute_group" | "gang";
 
 export const KIND = {
   dca: {
@@ -21,9 +21,21 @@ export const KIND = {
     first: "A mute group silences all its members with one key, and you see for whom beforehand.",
     example: "Tellers, Band, Foley",
   },
+  gang: {
+    view: "gangs",
+    title: "Gangs",
+    all: "All gangs",
+    one: "Gang",
+    first:
+      "The strips of a gang move together and keep their distances: name some, then fill them.",
+    example: "Toms, Brass, Strings",
+  },
 } as const;
 
 export const numberOf = (ruler: string): number => Number(ruler.split("/")[1]);
+
+/** What the lists of the show call those in use. */
+export const LISTED = { dca: "dcas", mute_group: "mute_groups", gang: "gangs" } as const;
 
 const ORDER = ["channel", "return", "group", "mix", "house", "mono", "matrix", "dca"];
 

@@ -1,12 +1,5 @@
-import {
-  socketName,
-  sourceInForce,
-  stripName,
-  useLevel,
-  useLink,
-  useOn,
-  useShow,
-} from "../../data/use";
+import { useSetByHand } from "../../data/hand";
+import { socketName, sourceInForce, stripName, useLevel, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Toggle } from "../../ui/Toggle";
 import { RuledBy, TrueLevel } from "../../ui/TrueLevel";
@@ -15,7 +8,6 @@ import { PreampFields } from "../patch/PreampFields";
 
 /** What is set at the source that Why answers for: gain, fader and mute, in reach from every view. */
 export function SourceFields({ source }: { source: string }) {
-  const link = useLink();
   const name = useShow((state) => stripName(state, source));
   const socket = useShow((state) => {
     const { from } = sourceInForce(state, source);
@@ -27,8 +19,8 @@ export function SourceFields({ source }: { source: string }) {
   const socketWord = useShow((state) => socketName(state, socket));
   const fader = useLevel(`${source}/fader`);
   const muted = useOn(`${source}/mute`);
-  const set = (leaf: string, typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: `${source}/${leaf}`, typed }] });
+  const byHand = useSetByHand();
+  const set = (leaf: string, typed: string) => byHand(`${source}/${leaf}`, typed);
   return (
     <div
       data-source-fields

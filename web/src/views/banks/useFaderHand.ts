@@ -1,0 +1,74 @@
+import { type PointerEvent, useEffect, useRef, useState } from "react";
+import { byHand } from "../../data/hand";
+import { Gesture } from "../../data/link";
+import { store, valueIn } from "../../data/show";
+import { useLink } from "../../data/use";
+import { type Mark, travelOf } from "../../ui/travel";
+
+const FINE_AWAY = 70; // px beside the fader, past which the hand moves it finely
+const WHEEL_REST_MS = 1000; // turns within this are one gesture
+
+/**
+ * A hand on a vertical fader: moves it from where it stands, finely far beside it; and the wheel.
+ * `beside`: strips that are taken together with it.
+ */
+export function useFaderHand(
+  address: string,
+  marks: readonly Mark[],
+  own: number | null,
+  beside: readonly string[],
+) {
+  const link = useLink();
+  const ref = useRef<HTMLDivElement>(null);
+  const [asked, setAsked] = useState<number | null>(null);
+  const held = useRef<{ gesture: Gesture; y: number; travel: number } | null>(null);
+  const wheel = useRef<{ gesture: Gesture; level: number; timer: number } | null>(null);
+
+  const down = (event: PointerEvent<HTMLDivElement>) => {
+    if (event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    held.current = { gesture: new Gesture(link), y: event.clientY, travel: travelOf(own, marks) };
+  };
+  const move = (event: PointerEvent<HTMLDivElement>) => {
+    const now = held.current;
+    if (!now) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    const away = Math.max(box.left - event.clientX, event.clientX - box.right);
+    const scale = away > FINE_AWAY ? 0.2 : 1;
+    const travel = now.travel + ((now.y - event.clientY) / box.height) * scale;
+    now.y = event.clientY;
+    now.travel = Math.min(1, Math.max(0, travel));
+    const wanted = now.travel < 0.015 ? 0 : now.travel;
+    setAsked(wanted);
+    now.gesture.move(byHand([{ address, travel: wanted }], { beside, held: true }));
+  };
+  const up = (event: PointerEvent<HTMLDivElement>) => {
+    if (!held.current) return;
+    if (event.currentTarget.hasPointerCapture(event.pointerId))
+      event.currentTarget.releasePointerCapture(event.pointerId);
+    held.current.gesture.end();
+    held.current = null;
+    setAsked(null);
+  };
+  useEffect(() => {
+    const element = ref.current;
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const now = wheel.current;
+      if (now) clearTimeout(now.timer);
+      const value = valueIn(store.getState(), address);
+      const from = now?.level ?? (typeof value === "number" ? value : -60);
+      const level = Math.min(6, Math.round((from - Math.sign(event.deltaY) * 0.5) * 10) / 10);
+      const gesture = now?.gesture ?? new Gesture(link);
+      const timer = window.setTimeout(() => {
+        gesture.end();
+        wheel.current = null;
+      }, WHEEL_REST_MS);
+      wheel.current = { gesture, level, timer };
+      gesture.move(byHand([{ address, value: level }], { beside, held: true }));
+    };
+    element?.addEventListener("wheel", onWheel, { passive: false });
+    return () => element?.removeEventListener("wheel", onWheel);
+  }, [address, link, beside]);
+  return { ref, asked, down, move, up };
+}
