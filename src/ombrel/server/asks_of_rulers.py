@@ -82,7 +82,8 @@ class MuteAll(Strict):
 class LinkPairs(Strict):
     """Link channels or mixes in pairs, or part them, typed by either side ("13-16"; "": the
 
-    channels of all stereo lines). `spread`: what stands in the centre of both goes fully left and right.
+    channels of all stereo lines). `spread`: what stands in the centre of both goes fully left and
+    right.
     """
 
     action: Literal["link_pairs"]
