@@ -119,7 +119,15 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
         return "effect"  # so that any mix may feed an engine
     if leaf == "linked":
         return int(address.split("/")[1]) % 2 == 1 and draw.random() < 0.15
-    chances = {"mute": 0.15, "on_spare": 0.2, "polarity": 0.3 * (seed % 2)}
+    if address == "show/solo":
+        return "in_place" if seed % 4 == 0 else None
+    chances = {
+        "solo": 0.08,
+        "solo_proof": 0.15,
+        "mute": 0.15,
+        "on_spare": 0.2,
+        "polarity": 0.3 * (seed % 2),
+    }
     if leaf in chances:
         return draw.random() < chances[leaf]
     if leaf == "on" and address.startswith("dca/"):
@@ -155,7 +163,7 @@ def show_of_seed(seed: int, desk: Desk = TINY) -> Show:
     draw = random.Random(seed)
     values = {}
     for address in strip_addresses(desk):
-        if address.split("/")[0] in ("line", "input", "show"):
+        if address.split("/")[0] in ("line", "input") or address.startswith("show/n"):
             if draw.random() < 0.1:
                 values[address] = value_for(address, desk, draw)
             continue

@@ -15,12 +15,14 @@ from ombrel.core import (
     Value,
     blank_show,
     clear_ruler,
+    clear_solos,
     edited,
     findings,
     flow_of,
     keeping,
     layout_of,
     made,
+    make_effect,
     make_rulers,
     members_of,
     membership,
@@ -31,6 +33,7 @@ from ombrel.core import (
     ruled,
     rulers_in_use,
     show_of,
+    silenced_by_solo,
     strips_of_family,
     strips_text,
     undoing,
@@ -335,3 +338,47 @@ def test_a_key_that_closes_many_looks_at_no_cell_path_by_path(what, monkeypatch)
 
     monkeypatch.setattr("ombrel.core.flow.filling.Network", looked)
     assert len(edited(armed, flow, {f"{group}/on": True}).cells) > 100
+
+
+# ---- solo
+
+
+def heard_in_house(show, flow=None):
+    flow = flow or flow_of(show)
+    return [n for n in (1, 2, 3) if flow.state_of(f"channel/{n}", "house") is State.HEARD]
+
+
+def test_solo_in_place_leaves_what_is_soloed_and_all_that_it_passes_through():
+    through = {"channel__1__house__on": False, "channel__1__group__1__on": True}
+    values = band(**through, group__1__format="stereo", channel__3__solo_proof=True)
+    show = show_of(TOURING, values | {"channel/1/solo": True})
+    assert heard_in_house(show) == [1, 2, 3]  # to the engineer's own bus: nobody else hears of it
+    placed, _ = made(show, {"show/solo": "in_place"})
+    assert heard_in_house(placed) == [1, 3]
+    answer = why(placed, "channel/2", "house")
+    assert (answer.state, answer.opening) == (State.MUTED, None)
+    assert answer.reasons[0].remedy is None  # somebody is listening: it is nobody's to take
+    assert answer.reasons[0].says.startswith("Solo in place: only Channel 1")
+    assert any(step.title == "Solo in place" for step in answer.ways[0].steps)
+    cleared, _ = made(placed, clear_solos(placed))
+    assert heard_in_house(cleared) == [1, 2, 3]
+    assert cleared["show/solo"] == "in_place"
+
+
+@pytest.mark.parametrize("soloed_by", ["dca/1", "group/1"])
+def test_soloing_a_dca_or_a_bus_leaves_all_that_it_rules_or_that_feeds_it(soloed_by):
+    values = band(show__solo="in_place", group__1__format="stereo")
+    values |= {f"channel/{n}/group/1/on": True for n in (1, 2)}
+    show = show_of(TOURING, values)
+    after = edited(show, flow_of(show), {f"{soloed_by}/solo": True})
+    assert heard_in_house(after.show, after.flow) == [1, 2]
+    assert silenced_by_solo(after.flow)[0] == "channel/3"
+    assert not any(after.show[f"channel/{n}/solo"] for n in (1, 2, 3))
+    if soloed_by == "group/1":  # followed move by move: what no longer feeds it falls silent
+        out = edited(after.show, after.flow, {"channel/2/group/1/on": False})
+        assert heard_in_house(out.show, out.flow) == [1] == heard_in_house(out.show)
+
+
+def test_the_return_of_a_new_effect_is_solo_proof_so_that_what_is_soloed_keeps_its_effect():
+    show, _ = made(blank_show(TOURING), make_effect(blank_show(TOURING), "Hall"))
+    assert show["return/1/solo_proof"] is True

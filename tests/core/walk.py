@@ -58,6 +58,38 @@ def groups_of(show, strip):
     ]
 
 
+_LAST_SOLO: list = [None, set()]
+
+
+def silenced_by_solo(show):
+    """What solo in place silences in a show; worked out once for the show asked of last."""
+    if _LAST_SOLO[0] is not show:
+        _LAST_SOLO[:] = show, _silenced_by_solo(show)
+    return _LAST_SOLO[1]
+
+
+def _silenced_by_solo(show):
+    """Sources from which nothing soloed can be reached, and that are not solo-proof."""
+    strips = strips_of(show.desk)
+    sources = [s for s in strips if kind(s) in ("channel", "return")]
+    soloed = {
+        s for s in strips if show[f"{s}/solo"] or any(show[f"{d}/solo"] for d in dcas_of(show, s))
+    }
+    if show["show/solo"] != "in_place" or not soloed:
+        return set()
+    graph = nx.DiGraph()
+    graph.add_nodes_from(strips)
+    graph.add_edges_from((one, other) for one, other, _, _, off, *_ in feeds(show) if not off)
+    for strip in sources:
+        source = source_of(show, strip) or ""
+        if source.startswith("engine/"):
+            source = show[f"{source}/source"] or ""
+        if source and not source.startswith("input/") and source not in ("oscillator", "talkback"):
+            graph.add_edge(bus_and_side(source)[0], strip)
+    kept = soloed.union(*(nx.ancestors(graph, s) for s in soloed))
+    return {s for s in sources if s not in kept and not show[f"{s}/solo_proof"]}
+
+
 def at_tap(show, strip, tap):
     """Signed gain to a tap, and the causes that close it: (state, address) pairs."""
     level, causes, reach = 1.0, set(), TAPS.index(tap)
@@ -69,6 +101,8 @@ def at_tap(show, strip, tap):
     if reach >= 4:
         causes |= {("down", f"{dca}/fader") for dca in dcas if show[f"{dca}/fader"] == -math.inf}
         level = math.prod(gain(show[f"{dca}/fader"]) for dca in dcas)
+    if reach >= 3 and strip in silenced_by_solo(show):
+        causes |= {("muted", "show/solo")}
     if causes:
         level = 0.0
     if kind(strip) in ("channel", "return") and reach >= 1:

@@ -161,6 +161,7 @@ from .reach import AtListener, Reach, reach
 from .rulers import (
     Ruled,
     clear_ruler,
+    clear_solos,
     dcas_of,
     make_rulers,
     members_of,
@@ -170,6 +171,8 @@ from .rulers import (
     ruled_by_these,
     ruled_strips,
     rulers_in_use,
+    silenced_by_solo,
+    soloed,
 )
 from .show import Show, blank_show
 from .sockets import (
@@ -387,7 +390,10 @@ __all__ = [
     "restored",
     "ruled",
     "ruled_by_these",
+    "clear_solos",
     "ruled_strips",
+    "silenced_by_solo",
+    "soloed",
     "rulers_in_use",
     "set_kind",
     "sheet_keys",

@@ -2,7 +2,16 @@
 
 from typing import Final
 
-__all__ = ["COLOURS", "DEVICES", "FAMILIES", "GANG_ASPECTS", "LINE_KINDS", "SERVES", "TAPS"]
+__all__ = [
+    "COLOURS",
+    "DEVICES",
+    "FAMILIES",
+    "GANG_ASPECTS",
+    "LINE_KINDS",
+    "SERVES",
+    "SOLO_MODES",
+    "TAPS",
+]
 
 # In the order of the signal path; what mute, DCA and fader reach is decided in `flow`.
 TAPS: Final = ("input", "before_eq", "before_fader", "before_fader_after_mute", "after_fader")
@@ -39,6 +48,8 @@ LINE_KINDS: Final = (
     "playback",
     "talkback",
 )
+# Where solo keys lead: to the engineer's own bus, or to silence for all that is not soloed.
+SOLO_MODES: Final = ("before_fader", "after_fader", "in_place")
 # What gangs can carry, and what people call it; never polarity, phantom power or the patch.
 GANG_ASPECTS: Final = {
     "fader": "Faders",

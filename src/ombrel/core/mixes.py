@@ -108,6 +108,7 @@ def make_effect(
         f"{back}/name": Typed(name),
         f"{back}/colour": moves[f"{mix}/colour"],
         f"{back}/fader": fader_db,
+        f"{back}/solo_proof": True,  # what is soloed is heard with its effect
     }
     return moves
 

@@ -8,7 +8,7 @@ the wire, the generated types and the controls on the screen all read this one l
 import math
 from typing import Final
 
-from .choices import COLOURS, DEVICES, FAMILIES, LINE_KINDS, SERVES, TAPS
+from .choices import COLOURS, DEVICES, FAMILIES, LINE_KINDS, SERVES, SOLO_MODES, TAPS
 from .kinds import Choice, Number, Reference, Switch, Text
 from .strip_parameters import (
     FADER,
@@ -78,6 +78,14 @@ CATALOGUE: Final = catalogue_of(
         "preamp",
         "Target level",
         "Level behind the preamps that suggested gains aim at, in dBFS (-18: common practice).",
+    ),
+    _p(
+        "show/solo",
+        Choice(options=SOLO_MODES),
+        "before_fader",
+        "solo",
+        "Solo",
+        "Where solo keys lead: the engineer's bus, before or after the fader, or in place.",
     ),
     # lines: what stands on the stage
     _p("line/<line>/place", _PLACE, 0.0, "lines", "Place", "Place in the list; 0: no such line."),
@@ -214,6 +222,7 @@ CATALOGUE: Final = catalogue_of(
     *named("dca/<dca>", "DCA"),
     _p("dca/<dca>/fader", FADER, 0.0, "fader", "Fader", "What the DCA adds to its members."),
     _p("dca/<dca>/mute", Switch(), False, "mute", "Mute", "The DCA mutes its members."),
+    _p("dca/<dca>/solo", Switch(), False, "solo", "Solo", "All strips that it rules are soloed."),
     _p(
         "dca/<dca>/dca/<dca>/on",
         Switch(),

@@ -14,7 +14,7 @@ from .addresses import default_of
 from .asked import Asked, Typed
 from .choices import COLOURS
 from .errors import NothingLeft, UnknownAddress, UnreadableText
-from .flow import START_LEVEL_DB, layout_of, strip_name
+from .flow import START_LEVEL_DB, Flow, layout_of, stage_of, strip_name
 from .show import Show
 
 __all__ = [
@@ -28,7 +28,10 @@ __all__ = [
     "mute_all",
     "mutes_for",
     "opened_rulers",
+    "clear_solos",
     "ruled_strips",
+    "silenced_by_solo",
+    "soloed",
     "ruled",
     "ruled_by_these",
     "rulers_in_use",
@@ -144,6 +147,23 @@ def opened_rulers(closers: Iterable[str]) -> dict[str, Asked]:
     return moves
 
 
+def soloed(show: Show) -> list[str]:
+    """Strips and DCAs whose solo key is pressed, in the order of the desk, DCAs last."""
+    every = [*layout_of(show.desk).strips, *(f"dca/{n}" for n in range(1, show.desk.dcas + 1))]
+    return [one for one in every if f"{one}/solo" in show.values]
+
+
+def silenced_by_solo(flow: Flow) -> list[str]:
+    """Channels and returns that solo in place silences, in the order of the desk."""
+    closed = flow.arrays.stage[:, stage_of("solo")] == 0.0
+    return [flow.layout.strips[place] for place in closed.nonzero()[0]]
+
+
+def clear_solos(show: Show) -> dict[str, Asked]:
+    """Moves that let go of every solo key."""
+    return {f"{one}/solo": False for one in soloed(show)}
+
+
 def ruled_strips(show: Show) -> list[str]:
     """Strips and DCAs that something rules, in the order of the desk, DCAs last."""
     held = set()
@@ -156,6 +176,10 @@ def ruled_strips(show: Show) -> list[str]:
 
 def ruled_by_these(show: Show, addresses: Iterable[str]) -> list[str] | None:
     """Ruled strips and DCAs whose true level or mutes hang on some addresses; None: all may."""
+    addresses = list(addresses)
+    in_place = show["show/solo"] == "in_place"
+    if any(_bears_on_solo(address, in_place=in_place) for address in addresses):
+        return None
     strips: set[str] = set()
     rulers: set[str] = set()
     for address in addresses:
@@ -170,6 +194,14 @@ def ruled_by_these(show: Show, addresses: Iterable[str]) -> list[str] | None:
     if rulers:
         return [s for s in ruled_strips(show) if s in strips or rulers & _all_of(show, s)]
     return sorted(strip for strip in strips if _all_of(show, strip))
+
+
+def _bears_on_solo(address: str, *, in_place: bool) -> bool:
+    leaf = address.rpartition("/")[2]
+    if leaf in ("solo", "solo_proof"):
+        return True
+    feeding = ("on", "level", "source", "spare", "on_spare")  # what feeds what is soloed is open
+    return in_place and leaf in feeding
 
 
 def _all_of(show: Show, thing: str) -> set[str]:

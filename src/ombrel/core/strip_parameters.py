@@ -102,6 +102,9 @@ def level_of(strip: str, of: str, *, fader_db: float) -> tuple[Parameter, ...]:
             )
         ),
         entry(f"{strip}/mute", Switch(), False, "mute", "Mute", muted, gang="mute", tie="equal"),
+        entry(
+            f"{strip}/solo", Switch(), False, "solo", "Solo", f"The {of} is soloed.", tie="equal"
+        ),
         *_held(strip, of),
     )
 
@@ -132,6 +135,15 @@ def input_of(strip: str, of: str) -> tuple[Parameter, ...]:
             entry(f"{strip}/trim", _TRIM, 0.0, "preamp", "Trim", says, gang="trim", tie="ganged")
         ),
         entry(f"{strip}/polarity", Switch(), False, "preamp", "Polarity", "Turned over."),
+        entry(
+            f"{strip}/solo_proof",
+            Switch(),
+            False,
+            "solo",
+            "Solo-proof",
+            "Solo in place does not silence it.",
+            tie="equal",
+        ),
     )
 
 

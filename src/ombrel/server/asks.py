@@ -22,7 +22,7 @@ from .asking import (
     moves_from_wire,
 )
 from .asks_of_banks import ClearBank, FillBay, FixStrips, MakeBanks
-from .asks_of_rulers import ClearRuler, LinkPairs, MakeRulers, Members, MuteAll
+from .asks_of_rulers import ClearRuler, ClearSolos, LinkPairs, MakeRulers, Members, MuteAll
 from .plans import Planned, Turn
 
 __all__ = ["Ask"]
@@ -419,6 +419,7 @@ Ask = Annotated[
     | MakeRulers
     | Members
     | ClearRuler
+    | ClearSolos
     | LinkPairs
     | MuteAll
     | MakeBanks

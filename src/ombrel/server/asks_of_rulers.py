@@ -9,7 +9,7 @@ from ombrel import core
 from .asking import MOST_STRIPS, Address, AskedMove, Strict, Typing, moves_from_wire
 from .plans import Planned, Turn
 
-__all__ = ["ClearRuler", "LinkPairs", "MakeRulers", "Members", "MuteAll"]
+__all__ = ["ClearRuler", "ClearSolos", "LinkPairs", "MakeRulers", "Members", "MuteAll"]
 
 
 class MakeRulers(Strict):
@@ -97,3 +97,12 @@ class LinkPairs(Strict):
         word = "linked" if self.on else "parted"
         what = self.strips or "pairs of stereo lines"
         return Planned(moves, f"{self.kind.capitalize()} {what} {word}")
+
+
+class ClearSolos(Strict):
+    """Let go of every solo key."""
+
+    action: Literal["clear_solos"]
+
+    def plan(self, turn: Turn) -> Planned:
+        return Planned(core.clear_solos(turn.show), "Solos cleared")

@@ -353,8 +353,10 @@ class ShowConsumer(AsyncWebsocketConsumer):
         state = live_of(self.show_id).state
         if state is None or state.revision < told.revision:  # another process moved it on
             state = await self._now()
-        if told.may_rule and (ruled := await in_thread(ruled_again_text, state, told)):
-            await self.tell(ruled)
+        if told.may_rule(in_place=state.show["show/solo"] == "in_place"):
+            ruled = await in_thread(ruled_again_text, state, told)
+            if ruled:
+                await self.tell(ruled)
         if self.ruler:
             self._owe("reach")
         if self.unfold:

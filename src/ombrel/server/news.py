@@ -43,10 +43,15 @@ class Told:
         self.layout: bool = frame["layout"]
         self.noticed: bool = frame["noticed"]
 
-    @property
-    def may_rule(self) -> bool:
-        """Whether a true level or what mutes a strip may have moved: no send's level does that."""
-        return any(address.endswith(("/fader", "/mute", "/on", "/hard")) for address in self.values)
+    def may_rule(self, *, in_place: bool) -> bool:
+        """Whether a true level or what mutes a strip may have moved. A send's level or a source
+
+        does that only while solos are in place.
+        """
+        leaves: tuple[str, ...] = ("/fader", "/mute", "/on", "/hard", "/solo", "/solo_proof")
+        if in_place:
+            leaves += ("/level", "/source", "/spare", "/on_spare")
+        return any(address.endswith(leaves) for address in self.values)
 
     def __hash__(self) -> int:
         return hash(self.revision)

@@ -287,14 +287,16 @@ def _keeping(keeping: core.Keeping | None) -> KeepingMessage | None:
 def ruled_message(state: State, strips: Sequence[str] | None = None) -> dict:
     """What ruled strips come to: some of them, or all (None)."""
     show = state.show
-    every = core.ruled_strips(show) if strips is None else strips
+    silenced = set(core.silenced_by_solo(state.flow))
+    ruled = core.ruled_strips(show) if strips is None else strips
+    every = [*ruled, *silenced.difference(ruled)] if strips is None else ruled
     found: dict[str, RuledStrip | None] = {}
     for strip in every:
         by = core.ruled(show, strip)
         found[strip] = RuledStrip(
             level_db=_level(by.level_db),
             parts=[(dca, _level(level_db)) for dca, level_db in by.parts],
-            muted=list(by.muted),
+            muted=[*by.muted, *(["show/solo"] if strip in silenced else [])],
         )
     return RuledMessage(
         type="ruled", revision=state.revision, whole=strips is None, strips=found

@@ -4,7 +4,7 @@ from .layout import Layout, layout_of
 from .loops import Loop, has_loop, loudest_loop
 from .opened import OpenedWay
 from .paths import Edge, Network, Path
-from .stages import STAGES, START_LEVEL_DB, Cause, Stage, gain_of, passed
+from .stages import STAGES, START_LEVEL_DB, Cause, Stage, gain_of, passed, stage_of
 from .strips import (
     Head,
     between,
@@ -43,6 +43,7 @@ __all__ = [
     "listeners",
     "loudest_loop",
     "passed",
+    "stage_of",
     "source_name",
     "sources",
     "strip_name",

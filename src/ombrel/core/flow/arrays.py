@@ -16,7 +16,7 @@ from ..parameters import CATALOGUE
 from ..show import Show
 from .homes import NOTHING, Home, feed_kind, homes_of
 from .layout import Layout, layout_of
-from .rulers import RULING, with_rulers
+from .rulers import FEEDING, RULING, with_rulers
 from .stages import STAGES, gain_of
 
 __all__ = ["Arrays", "Floats", "Moved", "followed", "read_arrays"]
@@ -38,8 +38,9 @@ class Arrays:
     into TAPS), `pan`; `strip_pan` (strips,) is that of assignments. `source`, `spare`, `on_spare`
     (rows,): what feeds channels and returns, see `homes`. `engine` (engines,): the mix that feeds
     it. Sockets, shape (sockets,): `out_source`, `out_tap`, `out_trim`. What rules strips together:
-    `dca_of` (strips, dcas), `dca_in` (dcas, dcas: the first in the second), `dca_db` and `dca_mute`
-    (dcas,), `group_of` (strips, mute groups), `group_on`, `group_hard` (mute groups,). From these
+    `dca_of` (strips, dcas), `dca_in` (dcas, dcas: the first in the second), `dca_db`, `dca_mute`
+    and `dca_solo` (dcas,), `group_of` (strips, mute groups), `group_on`, `group_hard` (mute
+    groups,), `solo_of` (strips,), `solo_proof` (rows,), `solo_in_place` (1,). From these
     `rulers` works out the stages of the members; `closing` (strips, stages) how many things close
     each stage when it is closed, and `dca_opened` (strips,).
     """
@@ -62,6 +63,10 @@ class Arrays:
     dca_in: Floats
     dca_db: Floats
     dca_mute: Floats
+    dca_solo: Floats
+    solo_of: Floats
+    solo_proof: Floats
+    solo_in_place: Floats
     group_of: Floats
     group_on: Floats
     group_hard: Floats
@@ -127,6 +132,10 @@ def _blank(desk: Desk) -> Arrays:
         dca_in=np.zeros((desk.dcas, desk.dcas)),
         dca_db=np.zeros(desk.dcas),
         dca_mute=np.zeros(desk.dcas),
+        dca_solo=np.zeros(desk.dcas),
+        solo_of=np.zeros(len(kinds)),
+        solo_proof=np.zeros(layout.rows),
+        solo_in_place=np.zeros(1),
         group_of=np.zeros((len(kinds), desk.mute_groups)),
         group_on=np.zeros(desk.mute_groups),
         group_hard=np.zeros(desk.mute_groups),
@@ -185,7 +194,8 @@ def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arra
     if not found:
         return arrays, Moved({})
     after = _written(arrays, layout_of(desk), found)
-    if any(array in RULING for array in places):
+    bearing = FEEDING if after.solo_in_place.any() else frozenset()
+    if any(array in RULING or array in bearing for array in places):
         after = with_rulers(after)
         differs = (after.stage != arrays.stage) | (after.closing != arrays.closing)
         ruled = np.flatnonzero(differs.any(axis=1)) * len(STAGES)

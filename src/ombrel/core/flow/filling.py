@@ -138,7 +138,7 @@ def _counted_twice(flow: Flow, rows: Indices, columns: Indices) -> Bools:
     """
     none = np.zeros((rows.size, columns.size), dtype=np.bool_)
     layout = flow.layout
-    along, buses = shared(flow.arrays, layout)
+    along, buses = shared(flow.arrays, layout, flow.fed.row[: flow.fed.dry])
     detours = np.zeros(rows.size, dtype=np.bool_)
     if flow.fed.dry and (along or buses):
         detours = np.asarray(flow.on_at_fed()[rows].any(axis=1))

@@ -126,6 +126,10 @@ DCA_OF: Final = Home("dca_of", _flag)
 DCA_IN: Final = Home("dca_in", _flag)
 DCA_DB: Final = Home("dca_db", _one_db, _plain)
 DCA_MUTE: Final = Home("dca_mute", _flag)
+DCA_SOLO: Final = Home("dca_solo", _flag)
+SOLO_OF: Final = Home("solo_of", _flag)
+SOLO_PROOF: Final = Home("solo_proof", _flag)
+SOLO_IN_PLACE: Final = Home("solo_in_place", lambda _, value: float(value == "in_place"))
 GROUP_OF: Final = Home("group_of", _flag)
 GROUP_ON: Final = Home("group_on", _flag)
 GROUP_HARD: Final = Home("group_hard", _flag)
@@ -164,6 +168,9 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
             found[f"{strip}/format"] = (SIDES_HOME, number)
         if kind in ("channel", "return", "group"):
             found[f"{strip}/pan"] = (STRIP_PAN, number)
+        found[f"{strip}/solo"] = (SOLO_OF, number)
+        if kind in ("channel", "return"):
+            found[f"{strip}/solo_proof"] = (SOLO_PROOF, number)
         for dca in range(desk.dcas):
             found[f"{strip}/dca/{dca + 1}/on"] = (DCA_OF, number * desk.dcas + dca)
         for group in range(desk.mute_groups):
@@ -183,11 +190,13 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
     for dca in range(desk.dcas):
         found[f"dca/{dca + 1}/fader"] = (DCA_DB, dca)
         found[f"dca/{dca + 1}/mute"] = (DCA_MUTE, dca)
+        found[f"dca/{dca + 1}/solo"] = (DCA_SOLO, dca)
         for other in range(desk.dcas):
             found[f"dca/{dca + 1}/dca/{other + 1}/on"] = (DCA_IN, dca * desk.dcas + other)
     for group in range(desk.mute_groups):
         found[f"mute_group/{group + 1}/on"] = (GROUP_ON, group)
         found[f"mute_group/{group + 1}/hard"] = (GROUP_HARD, group)
+    found["show/solo"] = (SOLO_IN_PLACE, 0)
     for row in range(layout.rows):
         found[f"{layout.strips[row]}/source"] = (SOURCE, row)
     for channel in range(layout.channels):

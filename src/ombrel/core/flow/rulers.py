@@ -1,8 +1,9 @@
-"""What rules strips together: DCAs and mute groups, as stages of each of their members.
+"""What rules strips together: DCAs, mute groups and solo in place, as stages of each strip.
 
 A strip's DCAs are all that it reaches, directly or through DCAs, each once. Their levels add in dB
 behind its fader, their mutes stand beside its own; a mute group that is on does so too, and a hard
-one closes the strip at its input.
+one closes the strip at its input. Solo in place closes every channel and return that is neither
+soloed nor solo-proof, nor feeds something that is soloed; what is soloed then passes on unhindered.
 """
 
 from dataclasses import replace
@@ -11,24 +12,40 @@ from typing import TYPE_CHECKING, Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
+from .homes import ENGINE
 from .layout import Layout
 from .stages import START_LEVEL_DB, stage_of
 
 if TYPE_CHECKING:
     from .arrays import Arrays
 
-__all__ = ["RULING", "closers", "reached_dcas", "shared", "with_rulers"]
+__all__ = ["FEEDING", "RULING", "closers", "reached_dcas", "shared", "with_rulers"]
 
 Bools = NDArray[np.bool_]
 Floats = NDArray[np.floating[Any]]
 
 # the arrays that the stages of members are worked out from
 RULING: Final = frozenset(
-    ("dca_of", "dca_in", "dca_db", "dca_mute", "group_of", "group_on", "group_hard")
+    (
+        "dca_of",
+        "dca_in",
+        "dca_db",
+        "dca_mute",
+        "dca_solo",
+        "group_of",
+        "group_on",
+        "group_hard",
+        "solo_of",
+        "solo_proof",
+        "solo_in_place",
+    )
 )
+# what says which strips feed one another: solo in place hangs on that too
+FEEDING: Final = frozenset(("on", "amp", "source", "spare", "on_spare", "engine"))
 _HARD: Final = stage_of("hard_mute")
 _SOFT: Final = stage_of("mute_group")
 _MUTED: Final = stage_of("dca_mute")
+_SOLO: Final = stage_of("solo")
 _LEVEL: Final = stage_of("dca")
 
 
@@ -75,10 +92,42 @@ def with_rulers(arrays: "Arrays") -> "Arrays":
     gain = np.power(10.0, _sum_db(reached, arrays.dca_db) / 20.0)
     for place, count in ((_HARD, hard), (_SOFT, soft), (_MUTED, muted)):
         stage[:, place], closing[:, place] = count == 0, np.maximum(count, 1)
+    stage[:, _SOLO] = ~_silenced_by_solo(arrays, reached)
     stage[:, _LEVEL] = np.where(down > 0, 0.0, gain)
     closing[:, _LEVEL] = np.maximum(down, 1)
     opened = gain * np.power(10.0, START_LEVEL_DB * down / 20.0)
     return replace(arrays, stage=stage, closing=closing, dca_opened=opened)
+
+
+def _silenced_by_solo(arrays: "Arrays", reached: Bools) -> Bools:
+    """Which strips solo in place silences; shape (strips,). What feeds something soloed is left
+
+    open, since that would be silent without it.
+    """
+    rows = arrays.source.size
+    silenced = np.zeros(arrays.sides.size, dtype=np.bool_)
+    soloed: Bools = (arrays.solo_of > 0.0) | (reached & (arrays.dca_solo > 0.0)).any(axis=1)
+    if not arrays.solo_in_place.any() or not soloed.any():
+        return silenced
+    feeds = ((arrays.on > 0.0) & (arrays.amp > 0.0)).astype(np.float32)
+    kept = soloed.copy()
+    while True:
+        further = kept.copy()
+        further[: feeds.shape[0]] |= feeds @ kept[rows:].astype(np.float32) > 0.0
+        further[rows + _buses_into(arrays, np.flatnonzero(kept[:rows]))] = True
+        if (further == kept).all():
+            break
+        kept = further
+    silenced[:rows] = ~(kept[:rows] | (arrays.solo_proof > 0.0))
+    return silenced
+
+
+def _buses_into(arrays: "Arrays", rows: NDArray[np.intp]) -> NDArray[np.intp]:
+    """The buses (columns) that feed channels and returns, straight or through an effect engine."""
+    codes = arrays.in_force()[rows]
+    engines = ENGINE - codes[(codes <= ENGINE) & (codes > ENGINE - arrays.engine.size)]
+    codes = np.concatenate((codes, arrays.engine[engines].astype(np.intp)))
+    return np.unique(codes[codes >= 0] // 3)
 
 
 def closers(arrays: "Arrays", layout: Layout, strip: int, place: int) -> list[str]:
@@ -88,17 +137,19 @@ def closers(arrays: "Arrays", layout: Layout, strip: int, place: int) -> list[st
         on = (arrays.group_of[strip] > 0.0) & (arrays.group_on > 0.0)
         numbers = np.flatnonzero(on & (hard if place == _HARD else ~hard))
         return [f"mute_group/{number + 1}/on" for number in numbers]
+    if place == _SOLO:
+        return ["show/solo"]
     reached = reached_dcas(arrays)[strip]
     if place == _MUTED:
         return [f"dca/{n + 1}/mute" for n in np.flatnonzero(reached & (arrays.dca_mute > 0.0))]
     return [f"dca/{n + 1}/fader" for n in np.flatnonzero(reached & ~np.isfinite(arrays.dca_db))]
 
 
-def shared(arrays: "Arrays", layout: Layout) -> tuple[bool, bool]:
-    """Whether something closes strips of which one may feed another; and two buses of any kind.
+def shared(arrays: "Arrays", layout: Layout, fed: NDArray[np.intp]) -> tuple[bool, bool]:
+    """Whether something closes strips of which one may feed another; and two that lie on one path
 
-    On a path through both it is one cause, which sums count twice. Two mixes never lie on one path,
-    unless a bus feeds a channel.
+    only where a bus feeds a channel (`fed`: the rows that buses feed): two buses of any kind, or
+    such a row and another. On a path through both it is one cause, which sums count twice.
     """
     reached = reached_dcas(arrays)
     closing = np.concatenate(
@@ -106,6 +157,7 @@ def shared(arrays: "Arrays", layout: Layout) -> tuple[bool, bool]:
             reached & (arrays.dca_mute > 0.0),
             reached & ~np.isfinite(arrays.dca_db),
             (arrays.group_of > 0.0) & (arrays.group_on > 0.0),
+            arrays.stage[:, [_SOLO]] == 0.0,
         ),
         axis=1,
     )
@@ -116,4 +168,5 @@ def shared(arrays: "Arrays", layout: Layout) -> tuple[bool, bool]:
     ))  # fmt: skip
     passed = sum(closing[layer].any(axis=0).astype(int) for layer in layers)
     buses = closing[first:].sum(axis=0)
-    return bool((np.asarray(passed) > 1).any()), bool((buses > 1).any())
+    rows = closing[fed].any(axis=0) & (closing[:first].sum(axis=0) > 1)
+    return bool((np.asarray(passed) > 1).any()), bool((buses > 1).any() or rows.any())

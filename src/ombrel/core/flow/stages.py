@@ -111,6 +111,16 @@ STAGES: Final = (
         ruled=True,
     ),
     Stage(
+        leaf="solo",
+        title="Solo in place",
+        before="before_fader_after_mute",
+        of=gain_of,
+        closes=Cause.MUTED,
+        opened=0.0,
+        strips=("channel", "return"),
+        ruled=True,
+    ),
+    Stage(
         leaf="fader",
         title="Fader",
         before="after_fader",

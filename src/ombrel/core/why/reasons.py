@@ -54,7 +54,7 @@ def _refusal(show: Show, flow: Flow, remedy: Remedy) -> ConsoleError | None:
 
 
 def _muted(show: Show, flow: Flow, address: str) -> Reason:
-    if address.startswith(("dca/", "mute_group/")):
+    if address == "show/solo" or address.startswith(("dca/", "mute_group/")):
         return ruled_out(show, address)
     name = strip_name(show, address.removesuffix("/mute"))
     return Reason(

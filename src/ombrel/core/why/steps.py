@@ -108,6 +108,9 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
     for place, stage in enumerate(STAGES):
         if kind not in stage.strips:
             continue
+        if stage.leaf == "solo":
+            _solo_stage(tale, float(flow.arrays.stage[strip, place]), name, heard=place < reach)
+            continue
         if stage.ruled:
             _ruled_stage(tale, show, address, stage.leaf, "" if place < reach else TAPS[tap], first)
             continue
@@ -133,6 +136,14 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
                  gain_db=None if stage.leaf == "polarity" else float(gain_to_db(gain)),
                  open=gain != 0.0, address=at),
         )  # fmt: skip
+
+
+def _solo_stage(tale: Told, gain: float, name: str, *, heard: bool) -> None:
+    """Solo in place, where it silences the strip: for a tap before it that is no step."""
+    if gain == 0.0 and heard:
+        step = Step(kind="ruled", title="Solo in place", detail=f"{name} is not soloed",
+                    gain_db=-math.inf, open=False, address="show/solo")  # fmt: skip
+        tale.scaled(gain, step)
 
 
 def _ruled_stage(

@@ -637,6 +637,17 @@ export interface components {
             ruler: string;
         };
         /**
+         * ClearSolos
+         * @description Let go of every solo key.
+         */
+        ClearSolos: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "clear_solos";
+        };
+        /**
          * ColumnRole
          * @description What a person says a column of a list is.
          */
@@ -747,7 +758,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -1186,7 +1197,8 @@ export interface components {
          * LinkPairs
          * @description Link channels or mixes in pairs, or part them, typed by either side ("13-16"; "": the
          *
-         *     channels of all stereo lines). `spread`: what stands in the centre of both goes fully left and right.
+         *     channels of all stereo lines). `spread`: what stands in the centre of both goes fully left and
+         *     right.
          */
         LinkPairs: {
             /**
@@ -2380,7 +2392,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
