@@ -21,7 +21,7 @@ def main(desk_key: str, name: str) -> None:
         if not address.startswith("group/") or "/send/mix/" not in address
     }
     # a bank of what the other hand moves in `bench.screens`, ruled by a DCA
-    bank = {f"bank/1/1/{place}": f"channel/{place + 16}" for place in range(1, 13)}
+    bank = {f"bank/1/1/{place}": f"channel/{place + 8}" for place in range(1, 25)}
     ruled = {f"channel/{number}/dca/1/on": True for number in range(1, 46)}
     show = show_of(desk, values | bank | ruled | {"show/name": name, "dca/1/fader": -3.0})
     sys.stdout.buffer.write(write_show(show))

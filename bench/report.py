@@ -13,6 +13,8 @@ ROWS = {
     "whole": "reading and evaluating",
     "move": "one fader move, from edit to changed cells",
     "dca": "one move of a DCA with 45 members (24 on the smallest), to changed cells",
+    "mute_group": "one press of a mute group of the same channels, to changed cells",
+    "gang": "one move of a gang of the same channels by hand, to changed cells",
     "thousand": "1 000 values at once, from edit to changed cells",
     "scenes": "500 scenes of 60 differing values, followed",
     "walk": "the levels alone by a networkx walk",
@@ -120,7 +122,7 @@ def screens_told(found):
     print(f"| a frame, busy (median) | {frames[0]} | {frames[1]} | | 16.7 ms |")
     print(f"| a frame, busy (95th percentile) | {late[0]} | {late[1]} | | |")
     banks = [one["bank_busy"] for one in (demo, full)]
-    print(f"| a frame of a bank of 12 faders, busy (median) | {banks[0][0]:.1f} ms |"
+    print(f"| a frame of a bank of 12 faders, of 24, busy (median) | {banks[0][0]:.1f} ms |"
           f" {banks[1][0]:.1f} ms | | 16.7 ms |")  # fmt: skip
     print(f"| the same, 95th percentile | {banks[0][1]:.1f} ms | {banks[1][1]:.1f} ms | | |")
 

@@ -100,7 +100,8 @@ class Hand:
         self.me.find('[data-cell^="channel/"][data-cell$=" mix/1"][data-state=heard]').click()
 
     def at_a_bank(self, number):
-        """A bank on which the other hand's channels lie."""
+        """A bank on which the other hand's channels lie: 12 faders of the demo, 24 of Festival."""
+        self.me.resize(1920, 1000)
         self.me.open(f"banks?bank={number}&show={self.show}")
         self.me.find('[data-address="channel/20/fader"]')
 

@@ -9,7 +9,7 @@ from tests.desks import FESTIVAL, SMALL, TOURING
 
 from bench.shows import full_show, scene_values
 from bench.walk import walked_levels
-from ombrel.core import Change, edited, flow_of, layout_of
+from ombrel.core import Carry, Change, edited, flow_of, layout_of
 from ombrel.core.flow.arrays import read_arrays
 from ombrel.core.flow.following import evaluated
 
@@ -98,6 +98,37 @@ def test_dca(measured, show, flow):
         return edited(ruling.show, ruling.flow, {"dca/1/fader": next(levels_db)})
 
     assert len(move().cells)
+    measured(move)
+
+
+def test_mute_group(measured, show, flow):
+    """One press of a mute group of as many channels: their cells close, and open again."""
+    members = range(1, min(45, show.desk.channels) + 1)
+    grouped = edited(show, flow, {f"channel/{n}/mute_group/1/on": True for n in members})
+    turns = itertools.cycle([True, False])
+    now = grouped
+
+    def press():
+        nonlocal now
+        now = edited(now.show, now.flow, {"mute_group/1/on": next(turns)})
+        return now
+
+    assert len(press().cells)
+    press()
+    measured(press)
+
+
+def test_gang(measured, show, flow):
+    """One fader moved by hand in a gang of as many channels: all their faders follow."""
+    members = range(1, min(45, show.desk.channels) + 1)
+    ganged = edited(show, flow, {f"channel/{n}/gang/1/on": True for n in members})
+    levels_db = itertools.cycle([-3.0, -3.5])
+
+    def move():
+        leader = {"channel/5/fader": next(levels_db)}
+        return edited(ganged.show, ganged.flow, leader, Carry())
+
+    assert len(move().change.new) > len(members) // 2
     measured(move)
 
 

@@ -116,3 +116,25 @@ def test_banks_are_named_and_filled_by_typing_and_called_by_keys(server, people)
     fader(me, "channel/8/fader")
     me.open("banks", show)  # what is called is kept through a reload
     fader(me, "channel/8/fader")
+
+
+def test_solo_in_place_is_chosen_by_find_seen_everywhere_and_cleared_in_one(server, people):
+    me = people()
+    me.open("banks", server.demo)
+    me.keys("1")
+    me.field("solo Ring host").click()
+    me.until(lambda: "Ring host" in me.find('[aria-label="Solo"]').text)
+    me.keys("/")
+    me.type("Find by name or number", "solo in place")
+    strip = '[data-bank-strip="channel/2"]'
+    me.until(lambda: "solo in place" in me.find(strip).text)
+    assert "silenced" in me.find('[aria-label="Solo"]').text
+    me.open("hears", server.demo)
+    me.cell("channel/2", "house").click()
+    me.until(lambda: "Solo in place: only Ring host" in me.find('[aria-label="Why"]').text)
+    me.find('[aria-label="Solo"]').find_element("tag name", "button").click()
+    me.until(lambda: not me.all('[aria-label="Solo"]'))
+    me.until(lambda: "heard" in me.find('[aria-label="Why"]').text)
+    me.keys("/")
+    me.type("Find by name or number", "solo before")
+    me.until(lambda: value(server, server.demo, "show/solo") == "before_fader")

@@ -5,15 +5,15 @@ import json
 import pytest
 
 from ombrel.core import ConsoleError, bears_on_findings, edited, flow_of, table_heads
+from ombrel.server.from_screen import WatchedCell
 from ombrel.server.live import State
-from ombrel.server.news import Told, bears_on_why, why_text
-from ombrel.server.wire import WatchedCell
+from ombrel.server.news import Told, bears_on_why, why_told
 from tests.shows import edit_of_seed, show_of_seed
 
 
 def read(state, cell):
     """What an explanation says, its rank among others apart: that has a message of its own."""
-    message = json.loads(why_text(state, cell.source, cell.listener))
+    message = json.loads(why_told(state, cell.source, cell.listener)[0])
     message.pop("revision")
     message["says"] = message["says"].split(",")[0]
     return message

@@ -1,6 +1,7 @@
 """DCAs and mute groups over the wire: true levels are told when they move, and only then."""
 
 import uuid
+from datetime import datetime
 
 import pytest
 from asgiref.sync import sync_to_async
@@ -131,3 +132,42 @@ async def test_banks_are_made_filled_and_refused_by_their_asks(band, ann):
     assert (await screen.next("refused"))["code"] == "unknown_address"
     await asked(screen, {"action": "clear_bank", "bank": 1})
     await screen.next("done")
+
+
+async def test_why_tells_who_holds_a_key_that_no_remedy_may_move_and_since_when(band, ann, ben):
+    await sync_to_async(make)(
+        band,
+        {
+            "mute_group/1/hard": True,
+            "mute_group/1/name": "Plug in",
+            "channel/1/mute_group/1/on": True,
+        },
+    )
+    other = Screen(band, ben)
+    await other.open()
+    await other.do(moving("mute_group/1/on", True))
+    await other.next("done")
+    screen = Screen(band, ann)
+    await screen.open()
+    await screen.say(type="watch", why={"source": "channel/1", "listener": "house"})
+    told = await screen.next("set_by")
+    assert told["keys"]["mute_group/1/on"]["by"] == "ben"
+    assert datetime.fromisoformat(told["keys"]["mute_group/1/on"]["at"])
+
+
+async def test_solo_in_place_is_told_strip_by_strip_and_cleared_by_one_ask(band, ann):
+    screen = Screen(band, ann)
+    await screen.open()
+    await screen.next("ruled")
+    await screen.do(moving("show/solo", "in_place"))
+    await screen.do(moving("channel/1/solo", True))
+    told = await screen.next("ruled")
+    while "channel/2" not in told["strips"]:
+        told = await screen.next("ruled")
+    assert told["strips"]["channel/2"]["muted"] == ["show/solo"]
+    assert told["strips"]["channel/1"]["muted"] == []
+    await asked(screen, {"action": "clear_solos"})
+    told = await screen.next("ruled")
+    while "channel/2" in told["strips"]:
+        told = await screen.next("ruled")
+    assert told["whole"]

@@ -11,7 +11,6 @@ from ombrel import core
 
 from .asking import (
     KEPT,
-    MOST_BUSES,
     MOST_STRIPS,
     Address,
     AskedMove,
@@ -22,6 +21,18 @@ from .asking import (
     moves_from_wire,
 )
 from .asks_of_banks import ClearBank, FillBay, FixStrips, MakeBanks
+from .asks_of_mixes import (
+    DuplicateBus,
+    FeedReturn,
+    FillMix,
+    MakeBuses,
+    MakeEffect,
+    MakeMixes,
+    MoveBus,
+    PatchBus,
+    PatchBuses,
+    RemoveBus,
+)
 from .asks_of_rulers import ClearRuler, ClearSolos, LinkPairs, MakeRulers, Members, MuteAll
 from .plans import Planned, Turn
 
@@ -187,17 +198,6 @@ class SuggestGains(Strict):
         return Planned(core.suggested_gains(turn.show, lines), "Gains set as suggested")
 
 
-class PatchBuses(Strict):
-    """Patch mixes (all that no output carries, if none are named) to the next free outputs."""
-
-    action: Literal["patch_buses"]
-    buses: Annotated[list[Address], Field(max_length=MOST_BUSES)] = []
-
-    def plan(self, turn: Turn) -> Planned:
-        buses = self.buses or [f"mix/{number}" for number in turn.show.mixes()]
-        return Planned(core.patch_buses(turn.show, buses), "Mixes patched to outputs")
-
-
 class MoveLines(Strict):
     """Move lines ahead of another, or to the end."""
 
@@ -207,138 +207,6 @@ class MoveLines(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         return Planned(core.move_lines(turn.show, self.lines, self.before), "Lines moved")
-
-
-class MakeMixes(Strict):
-    """Make a mix for each name, sends and outputs included."""
-
-    action: Literal["make_mixes"]
-    names: Annotated[list[Typing], Field(min_length=1, max_length=128)]
-    stereo: bool
-    serves: Typing
-    channels: Typing = ""
-    level: Typing = "off"
-    patch: bool = True
-    tap: Typing = "before_fader_after_mute"
-
-    def plan(self, turn: Turn) -> Planned:
-        desk = turn.show.desk
-        channels = (
-            core.read_numbers(self.channels, highest=desk.channels) if self.channels.strip() else []
-        )
-        moves = core.make_mixes(
-            turn.show,
-            self.names,
-            stereo=self.stereo,
-            serves=self.serves,
-            channels=channels,
-            level_db=core.typed_level_db(self.level),
-            patch=self.patch,
-            tap=self.tap,
-        )
-        return Planned(moves, f"Made {', '.join(self.names)}")
-
-
-class MakeBuses(Strict):
-    """Make a group or matrix for each name."""
-
-    action: Literal["make_buses"]
-    kind: Literal["group", "matrix"]
-    names: Annotated[list[Typing], Field(min_length=1, max_length=128)]
-    stereo: bool
-    patch: bool = False
-
-    def plan(self, turn: Turn) -> Planned:
-        moves = core.make_buses(
-            turn.show, self.kind, self.names, stereo=self.stereo, patch=self.patch
-        )
-        return Planned(moves, f"Made {', '.join(self.names)}")
-
-
-class MakeEffect(Strict):
-    """Make a shared effect: its mix, its engine (0: the next free), its return."""
-
-    action: Literal["make_effect"]
-    name: Typing
-    engine: int = 0
-    stereo: bool = True
-
-    def plan(self, turn: Turn) -> Planned:
-        moves = core.make_effect(turn.show, self.name, engine=self.engine, stereo=self.stereo)
-        return Planned(moves, f"Made {self.name}")
-
-
-class RemoveBus(Strict):
-    """Remove a mix, group or matrix."""
-
-    action: Literal["remove_bus"]
-    bus: Address
-
-    def plan(self, turn: Turn) -> Planned:
-        name = core.listener_name(turn.show, self.bus)
-        return Planned(core.remove_bus(turn.show, self.bus), f"{name} removed")
-
-
-class DuplicateBus(Strict):
-    """Copy a mix, group or matrix into the next free one."""
-
-    action: Literal["duplicate_bus"]
-    bus: Address
-
-    def plan(self, turn: Turn) -> Planned:
-        name = core.listener_name(turn.show, self.bus)
-        return Planned(core.duplicate_bus(turn.show, self.bus), f"{name} duplicated")
-
-
-class MoveBus(Strict):
-    """Put a mix, group or matrix ahead of another of its kind, or last."""
-
-    action: Literal["move_bus"]
-    bus: Address
-    before: Address | None
-
-    def plan(self, turn: Turn) -> Planned:
-        name = core.listener_name(turn.show, self.bus)
-        return Planned(core.move_bus(turn.show, self.bus, self.before), f"{name} moved")
-
-
-class FillMix(Strict):
-    """Fill a mix from the house's true levels or another mix, with an offset as typed."""
-
-    action: Literal["fill_mix"]
-    mix: Address
-    source: Address
-    offset: Typing = "0"
-
-    def plan(self, turn: Turn) -> Planned:
-        offset_db = core.typed_level_db(self.offset or "0")
-        moves = core.fill_mix(turn.show, turn.flow, self.mix, self.source, offset_db=offset_db)
-        names = [core.listener_name(turn.show, one) for one in (self.mix, self.source)]
-        return Planned(moves, f"{names[0]} filled from {names[1]}")
-
-
-class FeedReturn(Strict):
-    """Give a return its source as typed ("engine 2", "A 1"); empty text takes it away."""
-
-    action: Literal["feed_return"]
-    number: int
-    source: Typing
-
-    def plan(self, turn: Turn) -> Planned:
-        source = core.one_socket(turn.show.desk, self.source)
-        return Planned({f"return/{self.number}/source": source})
-
-
-class PatchBus(Strict):
-    """Patch a bus to outputs as typed, or with no text to the next free ones."""
-
-    action: Literal["patch_bus"]
-    bus: Address
-    sockets: Typing = ""
-
-    def plan(self, turn: Turn) -> Planned:
-        moves = core.patch_bus_to(turn.show, self.bus, self.sockets)
-        return Planned(moves, f"{core.listener_name(turn.show, self.bus)} to outputs")
 
 
 class PatchOutput(Strict):

@@ -16,10 +16,10 @@ from pydantic import ValidationError
 from ombrel import core
 from ombrel.core import ConsoleError
 
-from . import models, tellings, wire
+from . import from_screen, models, tellings
 from .door import Refused, Request
 from .live import State, live_of
-from .log import show_at
+from .log import setters_of, show_at, values_after
 from .news import (
     Told,
     bears_on_why,
@@ -33,7 +33,7 @@ from .news import (
     table_text,
     text_of,
     unfolded_text,
-    why_text,
+    why_told,
 )
 from .plans import Turn
 from .presence import Here
@@ -52,7 +52,7 @@ NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
 
 
 class ShowConsumer(AsyncWebsocketConsumer):
-    """Speaks the messages of `wire`; an unknown one is answered as an error."""
+    """Speaks the messages of `from_screen`; an unknown one is answered as an error."""
 
     started = left = False
 
@@ -67,7 +67,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.show_id: UUID = self.scope["url_route"]["kwargs"]["show_id"]
         self.here = Here(self.show_id, self.channel_name, self.user.get_username())
         self.table = False
-        self.why: wire.WatchedCell | None = None
+        self.why: from_screen.WatchedCell | None = None
         self.check: int | None = None
         self.ruler: str | None = None
         self.unfold: tuple[str, ...] = ()
@@ -108,7 +108,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         if not self.started:
             return  # a stranger, or no such show: closed already, and nothing is answered
         try:
-            message = wire.FROM_SCREEN.validate_json(text_data or "")
+            message = from_screen.FROM_SCREEN.validate_json(text_data or "")
         except ValidationError as error:
             first = error.errors()[0]
             place = ".".join(str(part) for part in first["loc"])
@@ -116,29 +116,29 @@ class ShowConsumer(AsyncWebsocketConsumer):
             return
         try:
             match message:
-                case wire.Hello():
+                case from_screen.Hello():
                     await self._hello(message)
-                case wire.Watch():
+                case from_screen.Watch():
                     await self._watch(message)
-                case wire.Ping():
+                case from_screen.Ping():
                     await self.say({"type": "pong"})
                     await self.here.still()
-                case wire.Do():
+                case from_screen.Do():
                     self._hold(message)
                     self._later(self._do(message))
-                case wire.LetGo():
+                case from_screen.LetGo():
                     if message.gesture in self.held:
                         self.held.remove(message.gesture)
                         ticker_of(self.show_id).let_go([message.gesture])
-                case wire.Turn():
+                case from_screen.Turn():
                     self._later(self._turn(message))
-                case wire.Try():
+                case from_screen.Try():
                     await self._try(message)
-                case wire.FeedLine():
+                case from_screen.FeedLine():
                     await self._feed(message)
-                case wire.SwapCables():
+                case from_screen.SwapCables():
                     await self._swap_cables(message)
-                case wire.StraightCables():
+                case from_screen.StraightCables():
                     stage_link().straight(self.show_id)
         except ConsoleError as error:
             await self.say(tellings.refused_message(getattr(message, "id", None), error))
@@ -171,12 +171,12 @@ class ShowConsumer(AsyncWebsocketConsumer):
     async def _now(self) -> State:
         return await in_database(live_of(self.show_id).now, again=True)
 
-    async def _hello(self, message: wire.Hello) -> None:
+    async def _hello(self, message: from_screen.Hello) -> None:
         state = await self._now()
         since = message.since
         if since is not None and 0 <= state.revision - since <= _CATCH_UP:
             values = await in_database(
-                _values_after, self.show_id, since, state.revision, again=True
+                values_after, self.show_id, since, state.revision, again=True
             )
             await self.say(
                 {"type": "moved", "before": since, "revision": state.revision, "values": values}
@@ -186,7 +186,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         await self.tell(await in_thread(ruled_text, state))
         self._owe("noticed")
 
-    async def _watch(self, message: wire.Watch) -> None:
+    async def _watch(self, message: from_screen.Watch) -> None:
         began = message.table and not self.table
         self.table, self.why, self.check = message.table, message.why, message.check
         self.ruler = message.ruler
@@ -235,7 +235,11 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     if self.ruler:
                         await self.tell(await at_leisure(reach_text, state, self.ruler))
                 elif self.why:
-                    await self.tell(await at_leisure(why_text, state, *self._cell()))
+                    text, held = await at_leisure(why_told, state, *self._cell())
+                    await self.tell(text)
+                    if held:
+                        setters = await in_database(setters_of, self.show_id, held, again=True)
+                        await self.say({"type": "set_by", "keys": setters})
             except ConsoleError as error:  # the cell went with its strip
                 await self.say(tellings.refused_message(None, error))
             except DatabaseError:
@@ -244,7 +248,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             except Exception:
                 _LOG.exception("an explanation failed")
 
-    def _hold(self, message: wire.Do) -> None:
+    def _hold(self, message: from_screen.Do) -> None:
         """Hands that this screen holds end with it; of too many the oldest ends now."""
         by_hand = getattr(message.ask, "by_hand", None)
         if by_hand is None or not by_hand.held or message.gesture in self.held:
@@ -253,7 +257,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         if len(self.held) > _MOST_HANDS:
             ticker_of(self.show_id).let_go([self.held.pop(0)])
 
-    async def _do(self, message: wire.Do) -> None:
+    async def _do(self, message: from_screen.Do) -> None:
         await self._submit(
             Request(
                 edit_id=message.id,
@@ -263,7 +267,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             )
         )
 
-    async def _turn(self, message: wire.Turn) -> None:
+    async def _turn(self, message: from_screen.Turn) -> None:
         undo = message.type == "undo"
         await self._submit(
             Request(
@@ -293,7 +297,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 }
             )
 
-    async def _try(self, message: wire.Try) -> None:
+    async def _try(self, message: from_screen.Try) -> None:
         state = await self._now()
         at = partial(show_at, self.show_id, state.show, state.revision)
         turn = Turn(self.show_id, self.user.pk, state.show, state.flow, at)
@@ -326,14 +330,14 @@ class ShowConsumer(AsyncWebsocketConsumer):
             return
         await self.say(await in_thread(tellings.meters_message, state, line, levels_dbu, fed))
 
-    async def _feed(self, message: wire.FeedLine) -> None:
+    async def _feed(self, message: from_screen.FeedLine) -> None:
         show = (await self._now()).show
         dbu = show.number(f"line/{message.line}/level_dbu")
         sockets = core.sockets_of_line(show, message.line)
         plugs = stage_link().plugs(self.show_id, message.line, sockets)
         stage_link().feed(message.line, plugs, message.signal, dbu)
 
-    async def _swap_cables(self, message: wire.SwapCables) -> None:
+    async def _swap_cables(self, message: from_screen.SwapCables) -> None:
         show = (await self._now()).show
         one, other = (
             stage_link().plugs(self.show_id, line, core.sockets_of_line(show, line))
@@ -387,7 +391,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         await self.say({"type": "trouble", "message": event["message"]})
 
 
-def _tried(turn: Turn, message: wire.Try) -> dict[str, Any]:
+def _tried(turn: Turn, message: from_screen.Try) -> dict[str, Any]:
     planned = message.ask.plan(turn)
     shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry)
     return tellings.preview_message(message.id, shown)
@@ -395,17 +399,6 @@ def _tried(turn: Turn, message: wire.Try) -> dict[str, Any]:
 
 def _exists(show_id: UUID) -> bool:
     return models.Show.objects.filter(pk=show_id).exists()
-
-
-def _values_after(show_id: UUID, since: int, until: int) -> dict[str, object]:
-    """The newest values of all that changed in (since, until]."""
-    values: dict[str, object] = {}
-    entries = models.Change.objects.filter(
-        show_id=show_id, revision__gt=since, revision__lte=until
-    ).order_by("revision")
-    for new in entries.values_list("new", flat=True):
-        values.update(new)
-    return values
 
 
 def _id_in(text: str | None) -> str | None:

@@ -1,6 +1,6 @@
 """The log of a show, read back: who changed what and when, and how the show stood at a revision."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
@@ -10,7 +10,7 @@ from ombrel.core import NoSuchPoint, Show, belongs_to
 from . import models
 from .live import from_wire, live_of
 
-__all__ = ["Gesture", "gestures", "show_at", "shown_at"]
+__all__ = ["Gesture", "gestures", "setters_of", "show_at", "shown_at", "values_after"]
 
 PAGE = 60  # gestures told at once
 LOOKED_AT = 20_000  # entries that one request goes through for them
@@ -34,6 +34,30 @@ def shown_at(show_id: UUID, at: int | None) -> Show:
     """The show after a revision; None: as it stands. Raises NoSuchPoint."""
     state = live_of(show_id).now()
     return state.show if at is None else show_at(show_id, state.show, state.revision, at)
+
+
+def setters_of(show_id: UUID, addresses: Iterable[str]) -> dict[str, dict[str, str]]:
+    """Who moved each of these addresses last, and when, as far back as one request looks."""
+    found: dict[str, dict[str, str]] = {}
+    newest = live_of(show_id).now().revision
+    log = models.Change.objects.filter(show_id=show_id, revision__gt=newest - LOOKED_AT)
+    for address in addresses:
+        last = log.filter(new__has_key=address).order_by("-revision").select_related("author")
+        for entry in last[:1]:
+            by = entry.author.get_username() if entry.author else ""
+            found[address] = {"by": by, "at": entry.made_at.isoformat()}
+    return found
+
+
+def values_after(show_id: UUID, since: int, until: int) -> dict[str, object]:
+    """The newest values of all that changed in (since, until]."""
+    values: dict[str, object] = {}
+    entries = models.Change.objects.filter(
+        show_id=show_id, revision__gt=since, revision__lte=until
+    ).order_by("revision")
+    for new in entries.values_list("new", flat=True):
+        values.update(new)
+    return values
 
 
 @dataclass(slots=True)

@@ -7,8 +7,8 @@ from typing import Any
 from ombrel import core
 
 from . import tellings
+from .from_screen import WatchedCell
 from .live import State
-from .wire import WatchedCell
 
 __all__ = [
     "Told",
@@ -23,7 +23,7 @@ __all__ = [
     "table_text",
     "text_of",
     "unfolded_text",
-    "why_text",
+    "why_told",
 ]
 
 
@@ -118,9 +118,18 @@ def cells_text(state: State, told: Told) -> str:
 
 
 @lru_cache(maxsize=64)
-def why_text(state: State, source: str, listener: str) -> str:
-    """The explanation of a cell. Raises UnknownAddress."""
-    return text_of(tellings.why_message(state, source, listener))
+def why_told(state: State, source: str, listener: str) -> tuple[str, tuple[str, ...]]:
+    """The explanation of a cell, and the keys of mute groups in it that no remedy may move.
+
+    Raises UnknownAddress.
+    """
+    message = tellings.why_message(state, source, listener)
+    held = {
+        f"{reason['ruler']}/on"
+        for reason in message["reasons"]
+        if str(reason["ruler"]).startswith("mute_group/") and reason["remedy"] is None
+    }
+    return text_of(message), tuple(sorted(held))
 
 
 @lru_cache(maxsize=64)

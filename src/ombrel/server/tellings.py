@@ -10,7 +10,7 @@ from ombrel import core
 
 from .asking import moves_to_wire
 from .live import State, to_wire
-from .wire import (
+from .to_screen import (
     CellState,
     FindingMessage,
     FollowsMessage,

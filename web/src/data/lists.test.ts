@@ -32,6 +32,7 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
     () => [`dca/${1 + draw(4)}/dca/${1 + draw(4)}/on`, draw(2) === 1],
     () => [`mix/${1 + draw(4)}/mute_group/${1 + draw(4)}/on`, draw(2) === 1],
     () => [`channel/${1 + draw(9)}/gang/${1 + draw(4)}/on`, draw(2) === 1],
+    () => [`${["dca", "channel"][draw(2)]}/${1 + draw(9)}/solo`, draw(2) === 1],
     () => [`channel/${1 + 2 * draw(4)}/linked`, draw(2) === 1],
     () => [
       `${["dca", "mute_group", "gang", "bank"][draw(4)]}/${1 + draw(9)}/name`,
@@ -95,6 +96,12 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
             held.some(([address]) => address.endsWith(`/${kind}/${n}/on`)),
         ),
       );
+    expect([...followed.soloed].sort()).toEqual(
+      [...values]
+        .filter(([address, on]) => on === true && address.endsWith("/solo"))
+        .map(([address]) => address.replace("/solo", ""))
+        .sort(),
+    );
     expect([...followed.pairs.values()].sort()).toEqual(
       numbers("channel", (n) => values.get(`channel/${n}/linked`) === true).map((name) =>
         name.replace(" ", "/"),

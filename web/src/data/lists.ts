@@ -23,6 +23,8 @@ export interface Lists {
   banks: readonly number[];
   /** Direct members by their DCA, mute group or gang ("dca/3"). */
   members: ReadonlyMap<string, ReadonlySet<string>>;
+  /** Strips and DCAs whose solo key is pressed. */
+  soloed: ReadonlySet<string>;
   /** Output sockets that carry something. */
   outputs: ReadonlySet<string>;
   /** Moves on whenever something moved that the patch is drawn from. */
@@ -40,6 +42,7 @@ export const NO_LISTS: Lists = {
   mute_groups: [],
   gangs: [],
   pairs: new Map(),
+  soloed: new Set(),
   banks: [],
   members: new Map(),
   fed: new Map(),
@@ -82,6 +85,14 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   const banks = new Set<number>();
   let pairs: Map<string, string> | null = null;
   for (const address of moved) {
+    if (address.endsWith("/solo") && address !== "show/solo") {
+      const soloed = new Set(after.soloed ?? before.soloed);
+      const strip = address.slice(0, -"/solo".length);
+      if (values.get(address) === true) soloed.add(strip);
+      else soloed.delete(strip);
+      after.soloed = soloed;
+      continue;
+    }
     if (address.endsWith("/linked")) {
       const [kind, number] = address.split("/");
       pairs ??= new Map(before.pairs);

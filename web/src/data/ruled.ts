@@ -26,6 +26,7 @@ export function mutedBy(state: ShowState, strip: string): string {
   const others = (state.ruled.get(strip)?.muted ?? []).filter((address) => address !== own);
   return others
     .map((address) => {
+      if (address === "show/solo") return "solo in place";
       const name = stripName(state, address.split("/").slice(0, 2).join("/"));
       return `${name} is ${address.startsWith("dca/") ? "muted" : "on"}`;
     })

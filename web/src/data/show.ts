@@ -46,6 +46,8 @@ export interface ShowState extends Lists {
   values: Values;
   table: Table | null;
   why: Why | null;
+  /** Who moved keys last that no remedy may move, by address. */
+  setBy: Readonly<Record<string, { by: string; at: string }>>;
   /** Who is loudest at the listener that Why answers for. */
   loudest: Loudest | null;
   /** Who else has the show open. */
@@ -84,6 +86,7 @@ export const store = createStore<ShowState>(() => ({
   ...NO_LISTS,
   table: null,
   why: null,
+  setBy: {},
   loudest: null,
   others: [],
   ruled: new Map(),
@@ -143,6 +146,8 @@ export function received(message: ToScreen): void {
         return { table: state.table && withCells(state.table, message.cells) };
       case "why":
         return { why: message };
+      case "set_by":
+        return { setBy: message.keys };
       case "loudest":
         return { loudest: message };
       case "ruled":

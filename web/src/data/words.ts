@@ -74,6 +74,12 @@ export const TAP_SHORT: Record<string, string> = {
   before_fader_after_mute: "after mute",
 };
 
+export const SOLO_WORD: Record<string, string> = {
+  before_fader: "before the fader",
+  after_fader: "after the fader",
+  in_place: "in place",
+};
+
 export const SERVES_WORD: Record<string, string> = {
   ears: "Ears",
   wedge: "Wedge",

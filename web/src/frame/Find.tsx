@@ -1,9 +1,11 @@
 import { useMemo, useRef, useState } from "react";
 import { useLocation } from "wouter";
+import type { Link } from "../data/link";
 import { store, valueIn } from "../data/show";
-import { select, socketName, stripName, useShow } from "../data/use";
+import { select, socketName, stripName, useLink, useShow } from "../data/use";
 import { Dialog } from "../ui/Dialog";
 import { pageOf } from "../views/mixes/addresses";
+import { commands } from "./commands";
 import { isNear } from "./near";
 import { VIEW_WORD } from "./work";
 
@@ -15,7 +17,7 @@ interface Hit {
 }
 
 /** Everything with a name, as it stands when the search is opened. */
-function everything(): Hit[] {
+function everything(link: Link): Hit[] {
   const state = store.getState();
   const channels = state.channels.map((number): Hit => {
     const source = valueIn(state, `channel/${number}/source`) as string | null;
@@ -97,7 +99,8 @@ function everything(): Hit[] {
       go: (navigate) => navigate(`/${view}`),
     }),
   );
-  return [...channels, ...returns, ...listeners, ...rulers, ...banks, ...lines, ...views];
+  const done = commands(state, link).map((one): Hit => ({ ...one, about: "command" }));
+  return [...channels, ...returns, ...listeners, ...rulers, ...banks, ...lines, ...views, ...done];
 }
 
 /** Find anything by typing; Enter goes to the first. A channel's gain is then in hand. */
@@ -140,9 +143,10 @@ function Search({ onDone }: { onDone: (hit: string) => void }) {
   const [text, setText] = useState("");
   const [at, setAt] = useState(0);
   const [, navigate] = useLocation();
+  const link = useLink();
   // found again when something was named meanwhile, or the show has only just come
   const patched = useShow((state) => state.patched);
-  const all = useMemo(everything, [patched]);
+  const all = useMemo(() => everything(link), [patched, link]);
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
   const exact = all.filter((hit) => wanted.every((word) => textOf(hit).includes(word)));
   // a small slip of the hand finds what was meant, where nothing is called as typed

@@ -7,6 +7,7 @@ import { useLink, useShow, useText } from "../data/use";
 import { Button } from "../ui/Button";
 import { usePhone } from "../ui/media";
 import { NewShowDialog } from "./NewShowDialog";
+import { SoloPill } from "./SoloPill";
 import { GROUPS, type Part, useFindings, useWork, VIEW_WORD, viewOf } from "./work";
 
 /** Shows in the menu; all of them are in the view of shows. */
@@ -52,6 +53,7 @@ export function TopBar({ onFind, onKeys }: Props) {
       </Pill>
       <Kept short={phone} />
       {!phone && <Others />}
+      <SoloPill />
       <span className="flex-1" />
       <Button
         small

@@ -4,6 +4,7 @@ import { Gesture } from "../data/link";
 import { useLevel, useLink, useOn, useShow } from "../data/use";
 import { levelText } from "../data/words";
 import { Fader } from "./Fader";
+import { SoloKey } from "./SoloKey";
 import { Toggle } from "./Toggle";
 import { TrueLevel } from "./TrueLevel";
 import { TypedField } from "./TypedField";
@@ -37,6 +38,7 @@ export function StripHand({ strip, name, colour, fader, level: label }: Props) {
       >
         mute
       </Toggle>
+      <SoloKey strip={strip} name={name} />
       <Fader
         label={fader}
         address={`${strip}/fader`}

@@ -2134,6 +2134,21 @@ export interface components {
             name: string;
         };
         /**
+         * SetBy
+         * @description Who holds the keys of hard or safe mute groups that the explanation names, by address.
+         */
+        SetBy: {
+            /** Keys */
+            keys: {
+                [key: string]: components["schemas"]["Setter"];
+            };
+            /**
+             * Type
+             * @constant
+             */
+            type: "set_by";
+        };
+        /**
          * SetKind
          * @description Make lines of a kind; levels that nobody set follow it.
          */
@@ -2147,6 +2162,16 @@ export interface components {
             kind: string;
             /** Lines */
             lines: number[];
+        };
+        /**
+         * Setter
+         * @description Who moved something last, and when (ISO 8601).
+         */
+        Setter: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
         };
         /**
          * SheetName
@@ -2372,7 +2397,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * Trouble
          * @description The store cannot be reached just now; moves wait, none is lost. Empty text: it is over.

@@ -73,6 +73,7 @@ export const BankFader = memo(function BankFader(props: Props) {
   );
   const own = useLevel(address);
   const pressed = useOn(key);
+  const soloed = useOn(`${strip}/solo`);
   const by = useMutedBy(strip);
   const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
   const level = useShow((state) =>
@@ -109,6 +110,10 @@ export const BankFader = memo(function BankFader(props: Props) {
       return;
     }
     if (event.key === "s" || event.key === "S") {
+      set("solo", soloed ? "off" : "on");
+      return;
+    }
+    if (event.key === "t" || event.key === "T") {
       onTake(strip);
       return;
     }
@@ -233,6 +238,15 @@ export const BankFader = memo(function BankFader(props: Props) {
         className={`h-9 coarse:h-11 rounded-lg border text-[12.5px] cursor-pointer ${shut ? "border-coral bg-blocked text-coral font-semibold" : "border-line bg-card text-soft"}`}
       >
         {keyWord}
+      </button>
+      <button
+        type="button"
+        aria-pressed={soloed}
+        aria-label={`solo ${name}`}
+        onClick={() => set("solo", soloed ? "off" : "on")}
+        className={`h-8 coarse:h-11 rounded-lg border text-[12px] cursor-pointer ${soloed ? "border-sun bg-sun text-on-sun font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
+      >
+        solo
       </button>
       {onUnfold ? (
         <button

@@ -1,6 +1,7 @@
 import { useEffect, useEffectEvent, useState } from "react";
 import { Link as RouteLink, useSearch } from "wouter";
-import { stripName, useLink, useShow } from "../../data/use";
+import { stripName, useLink, useShow, useText } from "../../data/use";
+import { SoloMode } from "../../frame/SoloPill";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Empty, ViewHead } from "../../ui/Panel";
@@ -15,6 +16,7 @@ export function BanksView() {
   const banks = useShow((state) => state.banks);
   const strips = useShow((state) => state.channels.length);
   const [surface, change] = useSurface();
+  const mode = useText("show/solo");
   const [editing, setEditing] = useState(false);
   const shown = Math.min(surface.bay, bays.length);
   const mixes = useShow((state) =>
@@ -85,6 +87,12 @@ export function BanksView() {
           </span>
         )}
         <span className="flex-1" />
+        {listen === null && (
+          <span className="flex items-center gap-1.5 text-faint phone:hidden">
+            Solo
+            <SoloMode mode={mode} />
+          </span>
+        )}
         <AloneKey />
         {mixes.length > 0 && (
           <span className={`flex items-center gap-1.5 ${listen ? "text-iris" : "text-faint"}`}>

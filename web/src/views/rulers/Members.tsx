@@ -1,11 +1,13 @@
 import { useMemo, useState } from "react";
+import { useSetByHand } from "../../data/hand";
 import { useTrueLevel } from "../../data/ruled";
-import { valueIn } from "../../data/show";
+import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useShow } from "../../data/use";
 import { cellText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { Toggle } from "../../ui/Toggle";
 import { inOrder, KIND, type Kind } from "./kinds";
 
 interface Props {
@@ -84,12 +86,22 @@ export function Members({ ruler, kind, onAsk }: Props) {
   );
 }
 
+const carriesPans = (state: ShowState, ruler: string): boolean =>
+  ruler.startsWith("gang/") &&
+  ["carries_pan", "carries_sends"].some((leaf) => valueIn(state, `${ruler}/${leaf}`) === true);
+
 function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut: () => void }) {
   const name = useShow((state) => stripName(state, member));
   const colour = useShow((state) =>
     member.includes("/") ? String(valueIn(state, `${member}/colour`)) : "sand",
   );
   const level = useTrueLevel(member);
+  // in a gang of pans: whether this one goes the other way
+  const mirrors = useShow(
+    (state) => carriesPans(state, ruler) && /^(channel|return|group)\//.test(member),
+  );
+  const mirrored = useShow((state) => mirrors && valueIn(state, `${member}/pan_mirrored`) === true);
+  const set = useSetByHand();
   const alone = useShow(
     (state) => state.reach?.ruler === ruler && state.reach.alone.includes(member),
   );
@@ -106,6 +118,15 @@ function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut
         {member === "house" || member === "mono" ? "" : number}
       </span>
       <span className="text-soft">{cellText(level)}</span>
+      {mirrors && (
+        <Toggle
+          label={`Pan mirrored, ${name}`}
+          pressed={mirrored}
+          onChange={(on) => set(`${member}/pan_mirrored`, on ? "on" : "off")}
+        >
+          mirrored
+        </Toggle>
+      )}
       {alone && <span className="text-sea text-[12px]">alone</span>}
       <button
         type="button"

@@ -1,6 +1,7 @@
 import { useSetByHand } from "../../data/hand";
 import { socketName, sourceInForce, stripName, useLevel, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
+import { SoloKey } from "../../ui/SoloKey";
 import { Toggle } from "../../ui/Toggle";
 import { RuledBy, TrueLevel } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
@@ -19,6 +20,7 @@ export function SourceFields({ source }: { source: string }) {
   const socketWord = useShow((state) => socketName(state, socket));
   const fader = useLevel(`${source}/fader`);
   const muted = useOn(`${source}/mute`);
+  const proof = useOn(`${source}/solo_proof`);
   const byHand = useSetByHand();
   const set = (leaf: string, typed: string) => byHand(`${source}/${leaf}`, typed);
   return (
@@ -46,6 +48,14 @@ export function SourceFields({ source }: { source: string }) {
           onChange={(on) => set("mute", on ? "on" : "off")}
         >
           {muted ? "muted" : "mute"}
+        </Toggle>
+        <SoloKey strip={source} name={name} />
+        <Toggle
+          label={`Solo-proof: ${name}`}
+          pressed={proof}
+          onChange={(on) => set("solo_proof", on ? "on" : "off")}
+        >
+          proof
         </Toggle>
       </span>
       <TrueLevel strip={source} className="basis-full" />

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Remedy, Why } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
-import { levelText } from "../../data/words";
+import { levelText, whenText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { RulerLink } from "../../ui/TrueLevel";
 import { SourceFields } from "./SourceFields";
@@ -133,6 +133,10 @@ function Steps({ steps }: { steps: readonly Step[] }) {
 function Reason({ reason }: { reason: Why["reasons"][number] }) {
   const link = useLink();
   const remedy = reason.remedy;
+  // of a key that no remedy may move: who holds it
+  const setter = useShow((state) =>
+    reason.ruler && !remedy ? state.setBy[`${reason.ruler}/on`] : undefined,
+  );
   const unrouted = reason.code === "unrouted";
   const make = (one: Remedy) =>
     void link.do({ action: "moves", moves: one.moves, says: one.says }, { quiet: false });
@@ -144,6 +148,12 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
       {reason.ruler && (
         <p className="text-[13px] text-faint mt-1">
           Go to <RulerLink ruler={reason.ruler} />
+          {setter && (
+            <span className="text-soft">
+              {" "}
+              · set by {setter.by || "somebody"}, {whenText(setter.at)}
+            </span>
+          )}
         </p>
       )}
       {remedy && (

@@ -7,7 +7,7 @@ from typing import Any
 from django.core.management.base import BaseCommand
 from pydantic import TypeAdapter
 
-from ombrel.server import wire
+from ombrel.server import from_screen, to_screen
 from ombrel.server.api import api
 
 PATH = Path(__file__).resolve().parents[2] / "openapi.json"
@@ -17,8 +17,8 @@ def description() -> str:
     """The OpenAPI description as JSON text."""
     schema: dict[str, Any] = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/")))
     kinds: tuple[tuple[str, Any], ...] = (
-        ("FromScreen", wire.FromScreen),
-        ("ToScreen", wire.ToScreen),
+        ("FromScreen", from_screen.FromScreen),
+        ("ToScreen", to_screen.ToScreen),
     )
     for name, kind in kinds:
         adapter: TypeAdapter[Any] = TypeAdapter(kind)

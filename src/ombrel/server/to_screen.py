@@ -1,116 +1,20 @@
-"""Every message of the websocket, each a named type; the TypeScript types are made from these."""
+"""Every message of the websocket that a screen is sent, each a named type; with `from_screen` the
 
-from typing import Annotated, Literal
+TypeScript types are made from these.
+"""
+
+from typing import Literal
 from uuid import UUID
 
-from pydantic import BaseModel, Field, TypeAdapter
+from pydantic import BaseModel
 
-from .asking import KEPT, Address, AskedMove, Strict
-from .asks import Ask
+from .asking import AskedMove
 
-__all__ = ["FROM_SCREEN", "FromScreen", "ToScreen"]
+__all__ = ["ToScreen"]
 
 WireValue = float | bool | str | None
 CellState = Literal["unrouted", "heard", "muted", "no_source", "no_output", "down", "cancelled"]
 CellWay = Literal["before", "after", "through"]
-
-
-# ---- from a screen
-
-
-class WatchedCell(Strict):
-    """The cell whose explanation a screen draws."""
-
-    source: Address
-    listener: Address
-
-
-class Hello(Strict):
-    """First message: the revision that the screen has (null: none)."""
-
-    type: Literal["hello"]
-    since: int | None = None
-
-
-class Watch(Strict):
-    """What the screen draws from now on, besides values."""
-
-    type: Literal["watch"]
-    table: bool = False
-    why: WatchedCell | None = None
-    check: int | None = None
-    ruler: Address | None = None  # the DCA or mute group whose reach is drawn
-    unfold: Annotated[list[Address], Field(max_length=8)] = []  # what is unfolded on its bays
-    levels: bool = False  # meters of the stage, for all channels
-    view: Annotated[str, Field(max_length=40, pattern=KEPT)] = ""  # where its person is, for others
-
-
-class Ping(Strict):
-    """Is anybody there? The answer is `pong`: a network can die without a word."""
-
-    type: Literal["ping"]
-
-
-class Do(Strict):
-    """Make an edit. `id` counts once however often it is sent."""
-
-    type: Literal["do"]
-    id: UUID
-    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
-    ask: Ask
-
-
-class LetGo(Strict):
-    """A hand lets go of what it held by this gesture."""
-
-    type: Literal["let_go"]
-    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
-
-
-class FeedLine(Strict):
-    """Ask the stage to feed a line tone, noise or nothing, at its expected level."""
-
-    type: Literal["feed"]
-    line: int
-    signal: Literal["tone", "noise", "nothing"]
-
-
-class SwapCables(Strict):
-    """Exchange the cables of two lines on the stand-in stage, to see what a line check finds."""
-
-    type: Literal["swap_cables"]
-    lines: tuple[int, int]
-
-
-class StraightCables(Strict):
-    """Have every cable of the stand-in stage plugged as the show has it."""
-
-    type: Literal["straight_cables"]
-
-
-class Turn(Strict):
-    """Undo or redo this person's last gesture."""
-
-    type: Literal["undo", "redo"]
-    id: UUID
-
-
-class Try(Strict):
-    """Tell what an edit would do, without doing it."""
-
-    type: Literal["try"]
-    id: UUID
-    ask: Ask
-
-
-FromScreen = Annotated[
-    Hello | Watch | Ping | Do | LetGo | FeedLine | SwapCables | StraightCables | Turn | Try,
-    Field(discriminator="type"),
-]
-FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)
-
-
-# ---- to a screen
 
 
 class Snapshot(BaseModel):
@@ -196,6 +100,20 @@ class WhyRemedy(BaseModel):
 
     says: str
     moves: list[AskedMove]
+
+
+class Setter(BaseModel):
+    """Who moved something last, and when (ISO 8601)."""
+
+    by: str
+    at: str
+
+
+class SetBy(BaseModel):
+    """Who holds the keys of hard or safe mute groups that the explanation names, by address."""
+
+    type: Literal["set_by"]
+    keys: dict[str, Setter]
 
 
 class WhyReason(BaseModel):
@@ -454,6 +372,7 @@ ToScreen = (
     | Table
     | Cells
     | WhyAnswer
+    | SetBy
     | DoneMessage
     | RefusedMessage
     | Preview

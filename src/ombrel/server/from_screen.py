@@ -1,0 +1,103 @@
+"""Every message of the websocket that a screen sends, each a named type (see `to_screen`)."""
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import Field, TypeAdapter
+
+from .asking import KEPT, Address, Strict
+from .asks import Ask
+
+__all__ = ["FROM_SCREEN", "FromScreen"]
+
+
+class WatchedCell(Strict):
+    """The cell whose explanation a screen draws."""
+
+    source: Address
+    listener: Address
+
+
+class Hello(Strict):
+    """First message: the revision that the screen has (null: none)."""
+
+    type: Literal["hello"]
+    since: int | None = None
+
+
+class Watch(Strict):
+    """What the screen draws from now on, besides values."""
+
+    type: Literal["watch"]
+    table: bool = False
+    why: WatchedCell | None = None
+    check: int | None = None
+    ruler: Address | None = None  # the DCA or mute group whose reach is drawn
+    unfold: Annotated[list[Address], Field(max_length=8)] = []  # what is unfolded on its bays
+    levels: bool = False  # meters of the stage, for all channels
+    view: Annotated[str, Field(max_length=40, pattern=KEPT)] = ""  # where its person is, for others
+
+
+class Ping(Strict):
+    """Is anybody there? The answer is `pong`: a network can die without a word."""
+
+    type: Literal["ping"]
+
+
+class Do(Strict):
+    """Make an edit. `id` counts once however often it is sent."""
+
+    type: Literal["do"]
+    id: UUID
+    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
+    ask: Ask
+
+
+class LetGo(Strict):
+    """A hand lets go of what it held by this gesture."""
+
+    type: Literal["let_go"]
+    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
+
+
+class FeedLine(Strict):
+    """Ask the stage to feed a line tone, noise or nothing, at its expected level."""
+
+    type: Literal["feed"]
+    line: int
+    signal: Literal["tone", "noise", "nothing"]
+
+
+class SwapCables(Strict):
+    """Exchange the cables of two lines on the stand-in stage, to see what a line check finds."""
+
+    type: Literal["swap_cables"]
+    lines: tuple[int, int]
+
+
+class StraightCables(Strict):
+    """Have every cable of the stand-in stage plugged as the show has it."""
+
+    type: Literal["straight_cables"]
+
+
+class Turn(Strict):
+    """Undo or redo this person's last gesture."""
+
+    type: Literal["undo", "redo"]
+    id: UUID
+
+
+class Try(Strict):
+    """Tell what an edit would do, without doing it."""
+
+    type: Literal["try"]
+    id: UUID
+    ask: Ask
+
+
+FromScreen = Annotated[
+    Hello | Watch | Ping | Do | LetGo | FeedLine | SwapCables | StraightCables | Turn | Try,
+    Field(discriminator="type"),
+]
+FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)
