@@ -372,7 +372,7 @@ def test_soloing_a_dca_or_a_bus_leaves_all_that_it_rules_or_that_feeds_it(soloed
     show = show_of(TOURING, values)
     after = edited(show, flow_of(show), {f"{soloed_by}/solo": True})
     assert heard_in_house(after.show, after.flow) == [1, 2]
-    assert silenced_by_solo(after.flow)[0] == "channel/3"
+    assert silenced_by_solo(after.show, after.flow)[0] == "channel/3"
     assert not any(after.show[f"channel/{n}/solo"] for n in (1, 2, 3))
     if soloed_by == "group/1":  # followed move by move: what no longer feeds it falls silent
         out = edited(after.show, after.flow, {"channel/2/group/1/on": False})

@@ -47,6 +47,12 @@ def long_show(server):
         for mix in range(1, MIXES + 1, number):
             values[f"mix/{mix}/mute_group/{number}/on"] = True
     for number in range(1, 13):
+        values[f"gang/{number}/name"] = forty("Gang", number)
+        values |= {f"gang/{number}/carries_{what}": True for what in ("pan", "gain", "sends")}
+        for channel in range(number, desk.channels + 1, 9):
+            values[f"channel/{channel}/gang/{number}/on"] = True
+    values |= {f"channel/{number}/linked": True for number in range(21, 61, 2)}
+    for number in range(1, 13):
         values[f"bank/{number}/name"] = forty("Bank", number)
         for place in range(1, desk.bays[0].faders + 1):
             values[f"bank/{number}/1/{place}"] = f"channel/{(number - 1) * 8 + place}"

@@ -44,13 +44,6 @@ def patch(me):
     me.until(lambda: "loses its source" in me.body())
 
 
-def patch_grid(me):
-    me.open("patch").field("As a grid").click()
-    me.field("Sockets against channels").send_keys(
-        *[Keys.ARROW_DOWN] * 19, *[Keys.ARROW_RIGHT] * 11
-    )
-
-
 def outputs(me):
     me.open("outputs").field("Local 9 carries").send_keys("Wedge q")
     me.until(lambda: "loses output" in me.body())
@@ -104,6 +97,11 @@ def mute_group(me):
     me.until(lambda: "Press: close" in me.body() and "Who loses what" in me.body())
 
 
+def gangs(me):
+    me.open("gangs")
+    me.until(lambda: me.all("[data-ruler-head='gang/3']"))
+
+
 def banks(me):
     me.open("banks")
     me.keys("2")
@@ -117,11 +115,11 @@ VIEWS = {
     "lines": lines,
     "import": importing,
     "patch": patch,
-    "patch-grid": patch_grid,
     "mixes": mixes,
     "outputs": outputs,
     "dcas": dcas,
     "mute-group": mute_group,
+    "gangs": gangs,
     "banks": banks,
     "findings": findings,
     "line-check": line_check,

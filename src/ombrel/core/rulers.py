@@ -14,7 +14,7 @@ from .addresses import default_of
 from .asked import Asked, Typed
 from .choices import COLOURS
 from .errors import NothingLeft, UnknownAddress, UnreadableText
-from .flow import START_LEVEL_DB, Flow, layout_of, stage_of, strip_name
+from .flow import START_LEVEL_DB, Flow, layout_of, sources, stage_of, strip_name
 from .show import Show
 
 __all__ = [
@@ -153,10 +153,10 @@ def soloed(show: Show) -> list[str]:
     return [one for one in every if f"{one}/solo" in show.values]
 
 
-def silenced_by_solo(flow: Flow) -> list[str]:
-    """Channels and returns that solo in place silences, in the order of the desk."""
+def silenced_by_solo(show: Show, flow: Flow) -> list[str]:
+    """Channels and returns in use that solo in place silences, in the order of the desk."""
     closed = flow.arrays.stage[:, stage_of("solo")] == 0.0
-    return [flow.layout.strips[place] for place in closed.nonzero()[0]]
+    return [source for source in sources(show) if closed[flow.layout.row(source)]]
 
 
 def clear_solos(show: Show) -> dict[str, Asked]:

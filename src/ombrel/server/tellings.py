@@ -287,7 +287,7 @@ def _keeping(keeping: core.Keeping | None) -> KeepingMessage | None:
 def ruled_message(state: State, strips: Sequence[str] | None = None) -> dict:
     """What ruled strips come to: some of them, or all (None)."""
     show = state.show
-    silenced = set(core.silenced_by_solo(state.flow))
+    silenced = set(core.silenced_by_solo(show, state.flow))
     ruled = core.ruled_strips(show) if strips is None else strips
     every = [*ruled, *silenced.difference(ruled)] if strips is None else ruled
     found: dict[str, RuledStrip | None] = {}

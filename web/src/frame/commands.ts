@@ -29,7 +29,11 @@ export function commands(state: ShowState, link: Link): Command[] {
     return ask(`${on ? open : shut} ${stripName(state, thing)}`, byHand(moves));
   });
   const solo = Object.entries(SOLO_WORD).map(([typed, words]) =>
-    ask(`Solo ${words}`, { action: "moves", moves: [{ address: "show/solo", typed }] }),
+    ask(`Solo ${words}`, {
+      action: "moves",
+      moves: [{ address: "show/solo", typed }],
+      says: `Solo ${words}`,
+    }),
   );
   return [
     { key: "command undo", name: "Undo", go: () => void link.undo() },

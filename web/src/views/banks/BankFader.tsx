@@ -205,11 +205,11 @@ export const BankFader = memo(function BankFader(props: Props) {
         aria-label={`take ${name} with others`}
         title={`${name}: press to take it together with others`}
         onClick={() => onTake(strip)}
-        className={`text-left text-[12px] tracking-tight font-semibold leading-tight line-clamp-2 break-words h-[31px] coarse:h-11 cursor-pointer rounded-md hover:bg-raise ${taken ? "bg-sun text-on-sun px-1" : ""}`}
+        className={`text-left text-[12px] tracking-tight font-semibold leading-tight h-[31px] coarse:h-11 cursor-pointer rounded-md hover:bg-raise ${taken ? "bg-sun text-on-sun px-1" : ""}`}
       >
-        {name}
+        <span className="line-clamp-2 break-words">{name}</span>
       </button>
-      <span className="flex items-baseline justify-between gap-1 text-[12px] min-w-0">
+      <span className="flex items-baseline justify-between gap-0.5 text-[12px] tracking-tight min-w-0">
         <span
           className="text-faint truncate"
           title={even && `A pair, with ${even.replace("/", " ")}`}

@@ -31,14 +31,14 @@ export function SourceFields({ source }: { source: string }) {
       aria-label={`Settings of ${name}`}
     >
       {socket && <PreampFields socket={socket} name={socketWord} words="short" />}
-      <span className="flex items-center gap-1.5 basis-full">
+      <span className="flex items-center gap-1.5 flex-wrap basis-full">
         <span className="text-faint">Fader</span>
         <TypedField
           boxed
           label={`Fader of ${name}`}
           value={levelText(fader)}
           align="right"
-          className="w-16"
+          className="w-14"
           onCommit={(typed) => set("fader", typed)}
         />
         <Toggle
