@@ -193,6 +193,10 @@ MEMBERS = """
 select count(*) from server_setting where show_id = %s and value = 'true'
  and address ~ '^channel/[0-9]+/dca/[0-9]+/on$'
 """
+GANGED = """
+select count(*) from server_setting where show_id = %s and value = 'true'
+ and address ~ '^channel/[0-9]+/gang/[0-9]+/on$'
+"""
 
 
 def test_nine_dcas_named_coloured_and_filled_with_45_members(server, people, tmp_path, counted):
@@ -233,3 +237,31 @@ def test_why_a_channel_is_silent(server, people, counted):
     assert len(effort) <= 2
     me.button("Unmute the DCA Strings").click()
     me.settled()
+
+
+def test_gangs_named_and_filled_and_all_stereo_lines_linked(server, people, counted):
+    show = server.blank_show("Together")
+    me = people()
+    me.imported(show)
+    me.open("gangs", show)
+    effort = Effort(me)
+    effort.typed("Names of new Gangs", "Tellers, Drums, Brass")
+    effort.enter()
+    me.until(lambda: len(me.all("[data-ruler-head]")) == 3)
+    for name, members in (("Tellers", "1-8"), ("Drums", "9-16"), ("Brass", "23-24")):
+        effort.typed(f"Members of {name}", members)
+    effort.enter()
+    me.settled()
+    with server.sql() as link:
+        query = GANGED, [show]
+        me.until(lambda: link.execute(*query).fetchone() == (18,))
+    effort.actions = [action.split(" of ")[0] for action in effort.actions]
+    counted.append(("Three gangs named and filled", effort, 8))
+    assert len(effort) <= 8
+    me.open("gangs/pairs", show)
+    effort = Effort(me)
+    effort.click(me.button("Link all stereo lines"), "Link all stereo lines")
+    effort.click(me.button("Take it"), "Take it")
+    me.until(lambda: len(me.all('[aria-label="Pairs"] li')) == 4)
+    counted.append(("The pairs of all stereo lines linked", effort, 3))
+    assert len(effort) <= 3

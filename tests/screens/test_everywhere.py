@@ -13,7 +13,8 @@ LOOKING = (HERE / "looking.js").read_text()
 AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = [
     "hears", "lines", "patch", "mixes/1", "mixes/house", "outputs", "dcas", "dcas/6", "banks",
-    "mutes", "mutes/1", "gangs", "gangs/1", "gangs/pairs", "check", "paper", "findings", "history", "shows", "guide",
+    "mutes", "mutes/1", "gangs", "gangs/1", "gangs/pairs", "check", "paper", "findings", "history",
+    "shows", "guide",
 ]  # fmt: skip
 # width, height, whether fingers
 SIZES = [

@@ -35,14 +35,23 @@ class Carry:
 class Carried:
     """What follows a hand's edit: `values` beside those that it names, kept places included;
 
-    `places` of a passing gang; `lone`: what was off moves alone until the hand lets go; `gangs`
-    that carried something.
+    `places` of a passing gang; `lone`: what was off moves alone until the hand lets go.
     """
 
     values: dict[str, Value] = field(default_factory=dict)
     places: dict[str, float] = field(default_factory=dict)
     lone: bool = False
-    gangs: set[str] = field(default_factory=set)
+
+    def gangs(self, show: Show) -> list[str]:
+        """The gangs that carried something, ascending."""
+        found = {
+            gang
+            for mate in self.values
+            if parameter_at(mate).gang
+            for strip in strips_behind(show, mate)
+            for gang in carried_by(show, strip, parameter_at(mate).gang)
+        }
+        return sorted(found)
 
 
 def has_place(address: str) -> bool:
@@ -111,7 +120,7 @@ def _follow(show: Show, leaders: Mapping[str, Value], carry: Carry, found: Carri
     if not isinstance(parameter_at(first).kind, Number):
         for mate, by in free.items():
             if len({leaders[leader] for leader in by}) == 1:
-                _put(show, found, mate, leaders[by[0]])
+                found.values[mate] = leaders[by[0]]
         return
     for leader, value in leaders.items():
         if value == show[leader]:
@@ -124,17 +133,11 @@ def _follow(show: Show, leaders: Mapping[str, Value], carry: Carry, found: Carri
         moves = {_Move.of(show, found, leader, leaders[leader], mate) for leader in by}
         settled = moves.pop().settled(show, found, mate) if len(moves) == 1 else None
         if settled is not None:
-            _put(show, found, mate, settled[0])
+            found.values[mate] = settled[0]
             _keep(found, mate, settled[1], by_gang[mate])
     for leader in {leader for by in reached.values() for leader in by}:
         if leaders[leader] == -math.inf != show[leader]:  # it keeps its place as the others do
             _keep(found, leader, show.number(leader), kept_at(show, leader))
-
-
-def _put(show: Show, found: Carried, mate: str, value: Value) -> None:
-    found.values[mate] = value
-    for strip in strips_behind(show, mate):
-        found.gangs.update(carried_by(show, strip, parameter_at(mate).gang))
 
 
 def _keep(found: Carried, address: str, place: float, in_show: bool) -> None:

@@ -69,7 +69,7 @@ def _changed(
     follows = carried(show, named, carry) if carry else Carried()
     whole = _without_places(show, named) | named | follows.values
     whole |= tied(show, whole)
-    if any(_moves_gangs(address) for address in whole):
+    if any(map(_moves_gangs, whole)) or any(a.endswith("/kept") for a in named):
         whole |= _let_go(show, show.with_values(whole), whole)
     moved = [address for address, value in whole.items() if value != show[address]]
     moved += _beside(show, whole, moved)

@@ -19,6 +19,7 @@ from .sockets import read_numbers, strip_of
 
 __all__ = [
     "PAIRED",
+    "active_gangs",
     "carried_by",
     "in_pairs",
     "kept_at",
@@ -189,16 +190,19 @@ def _at(show: Show, strip: str, leaf: str) -> str | None:
     return address if is_on_desk(show.desk, address) else None
 
 
+def active_gangs(show: Show, aspect: str) -> list[str]:
+    """The gangs that carry an aspect and are not suspended."""
+    every = (f"gang/{number}" for number in range(1, show.desk.count("gang") + 1))
+    return [
+        gang
+        for gang in every
+        if show.on(f"{gang}/carries_{aspect}") and not show.on(f"{gang}/suspended")
+    ]
+
+
 def carried_by(show: Show, strip: str, aspect: str) -> Iterator[str]:
     """The active gangs that carry an aspect of a strip."""
-    for number in range(1, show.desk.count("gang") + 1):
-        gang = f"gang/{number}"
-        if (
-            f"{strip}/{gang}/on" in show.values
-            and not show.on(f"{gang}/suspended")
-            and show.on(f"{gang}/carries_{aspect}")
-        ):
-            yield gang
+    return (gang for gang in active_gangs(show, aspect) if f"{strip}/{gang}/on" in show.values)
 
 
 def mates_of(show: Show, address: str, passing: Iterable[str] = ()) -> dict[str, bool]:
@@ -220,13 +224,15 @@ def mates_of(show: Show, address: str, passing: Iterable[str] = ()) -> dict[str,
     waiting = [member(strip) for strip in strips_behind(show, address)]
     seen = dict.fromkeys(waiting)
     every = layout_of(show.desk).strips
-    walked: set[str] = set()
+    unwalked = active_gangs(show, parameter.gang)
+    held: set[str] = set()
     for strip in waiting:  # grows as it is walked
         beside = list(taken) if strip in taken else []
-        for gang in carried_by(show, strip, parameter.gang):
-            if gang not in walked:
-                walked.add(gang)
-                beside += [member(s) for s in every if f"{s}/{gang}/on" in show.values]
+        for gang in [one for one in unwalked if f"{strip}/{one}/on" in show.values]:
+            unwalked.remove(gang)
+            members = [member(s) for s in every if f"{s}/{gang}/on" in show.values]
+            held.update(members)
+            beside += members
         partner = partner_of(show, strip) if apart else None
         if partner:
             beside.append(partner)
@@ -237,13 +243,9 @@ def mates_of(show: Show, address: str, passing: Iterable[str] = ()) -> dict[str,
     for strip in seen:
         mate = _at(show, strip, leaf)
         if mate is not None and mate != address:
-            found[mate] = found.get(mate, False) or _is_held(show, strip, parameter.gang, apart)
+            paired = apart and partner_of(show, strip) is not None
+            found[mate] = found.get(mate, False) or strip in held or paired
     return found
-
-
-def _is_held(show: Show, strip: str, aspect: str, apart: bool) -> bool:
-    held = next(carried_by(show, strip, aspect), None) is not None
-    return held or (apart and partner_of(show, strip) is not None)
 
 
 def kept_at(show: Show, address: str) -> bool:
@@ -251,5 +253,7 @@ def kept_at(show: Show, address: str) -> bool:
     parameter = parameter_at(address)
     apart = parameter.tie == "ganged"
     return any(
-        _is_held(show, strip, parameter.gang, apart) for strip in strips_behind(show, address)
+        next(carried_by(show, strip, parameter.gang), None) is not None
+        or (apart and partner_of(show, strip) is not None)
+        for strip in strips_behind(show, address)
     )

@@ -196,12 +196,12 @@ def _check(show: Show, flow: Flow, moves: dict[str, Asked], wanted: dict[_Cell, 
     if len(wanted) == 0:
         return
     by_hand = edited(show, flow, moves, Carry())
-    after, gangs = by_hand.flow, by_hand.carried.gangs
+    after, follows = by_hand.flow, by_hand.carried
     for cell, wanted_db in wanted.items():
         found = after.cell(cell.row, cell.column)
         if found.state is State.HEARD and abs(found.level_db - wanted_db) > _EXACT_DB:
-            if gangs:
-                names = [strip_name(show, gang) for gang in sorted(gangs)]
+            if follows.values:
+                names = [strip_name(show, gang) for gang in follows.gangs(show)]
                 raise GangInTheWay(*cell.names(show), names)
             others = [other for other in wanted if other is not cell]
             if not others:
