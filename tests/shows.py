@@ -85,6 +85,8 @@ def targets(kind: Reference, desk: Desk) -> list[str]:
         found += inputs
     if "engine/<engine>" in kind.to:
         return [f"engine/{n}" for n in range(1, desk.effect_engines + 1)] + inputs[::2]
+    if "return/<return>" in kind.to and "dca/<dca>" not in kind.to:  # keys: whole strips
+        return ["house", "mono", "channel/1", "return/1", "group/1", "mix/1"]
     if "dca/<dca>" in kind.to:  # what lies under a fader: whole strips
         dcas = [f"dca/{n}" for n in range(1, desk.dcas + 1)]
         return ["house", "mono", "channel/1", "mix/1", *dcas]
@@ -137,11 +139,15 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
         return draw.random() < 0.12
     if leaf == "on" and "/send/" in address:
         return draw.random() < 0.7
+    if leaf == "make_up":
+        return draw.choice([0.0, 0.0, 1.5, 6.0])
     if leaf == "fader":
         return draw.choice([0.0] * 6 + [value_for(address, desk, draw)] * 3)
     if leaf == "tap":
         return draw.choice(TAPS)
-    return value_for(address, desk, draw) if draw.random() < 0.8 else None
+    # what bears on no level stays as it is more often: shows are then quicker made
+    often = 0.1 if "/eq/" in address or "/gate/" in address else 0.8
+    return value_for(address, desk, draw) if draw.random() < often else None
 
 
 # Two ways of channel 1 into mix 1, one against the other: they cancel, wholly or in part.

@@ -107,6 +107,9 @@ def at_tap(show, strip, tap):
         level = 0.0
     if kind(strip) in ("channel", "return") and reach >= 1:
         level *= gain(show[f"{strip}/trim"]) * (-1 if show[f"{strip}/polarity"] else 1)
+    if reach >= 2 and show[f"{strip}/compressor/on"]:  # open: only its make-up is heard
+        blend = show[f"{strip}/compressor/blend"] / 100
+        level *= (1 - blend) + blend * gain(show[f"{strip}/compressor/make_up"])
     if reach >= 3 and show[f"{strip}/mute"]:
         level, causes = 0.0, causes | {("muted", f"{strip}/mute")}
     if reach >= 4:

@@ -18,6 +18,7 @@ import { PaperView } from "./views/paper/PaperView";
 import { PatchView } from "./views/patch/PatchView";
 import { RulersView } from "./views/rulers/RulersView";
 import { ShowsView } from "./views/shows/ShowsView";
+import { StripView } from "./views/strip/StripView";
 
 const GuideView = lazy(() =>
   import("./views/guide/GuideView").then((all) => ({ default: all.GuideView })),
@@ -80,6 +81,7 @@ export function App() {
             <Route path="/gangs/:number?">
               <RulersView key="gang" kind="gang" />
             </Route>
+            <Route path="/strip/:kind?/:number?" component={StripView} />
             <Route path="/banks" component={BanksView} />
             <Route path="/check" component={CheckView} />
             <Route path="/paper" component={PaperView} />

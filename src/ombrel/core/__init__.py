@@ -35,6 +35,8 @@ from .compare import (
     restored,
     value_text,
 )
+from .copying import COPIED, copied, neutral
+from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
 from .describe import described
 from .desk import BANKS, LINES, Bay, Box, Desk
 from .desk_rules import BUS_TAPS
@@ -157,6 +159,7 @@ from .parameters import CATALOGUE, Parameter
 from .patch import fill, fill_channels, move_sockets, name_channels, patch_lines, plug_line
 from .preamps import Preamp, preamp_of, preamps, suggested_gains
 from .preview import Loss, Preview, preview
+from .processing_parameters import BANDS
 from .reach import AtListener, Reach, reach
 from .rulers import (
     Ruled,
@@ -189,20 +192,24 @@ from .sockets import (
     strip_of,
 )
 from .strip_lists import RULED_KINDS, read_strips, strips_of_family, strips_text
+from .strip_path import Bead, Leaves, StripPath, strip_path
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
     "Arrival",
     "Asked",
     "AtListener",
+    "BANDS",
     "BANKS",
     "BUS_TAPS",
     "BadFile",
     "Bay",
+    "Bead",
     "Box",
     "Broken",
     "CATALOGUE",
     "COLOURS",
+    "COPIED",
     "Carried",
     "Carry",
     "Cell",
@@ -211,6 +218,7 @@ __all__ = [
     "CircleOfDcas",
     "Column",
     "ConsoleError",
+    "Curves",
     "DEVICES",
     "Datum",
     "Desk",
@@ -221,20 +229,23 @@ __all__ = [
     "Entry",
     "FADER_MARKS",
     "FAMILIES",
+    "FREQUENCIES_HZ",
     "Fate",
     "FeedbackLoop",
-    "GangInTheWay",
-    "Hand",
     "Finding",
     "Flow",
     "GANG_ASPECTS",
+    "GangInTheWay",
+    "Hand",
     "Head",
     "HeardOtherwise",
     "Keeping",
+    "LEVELS_DB",
     "LINES",
     "LINE_FIELDS",
     "LINE_KINDS",
     "Layout",
+    "Leaves",
     "LineDraft",
     "ListMovedOn",
     "Loss",
@@ -269,7 +280,9 @@ __all__ = [
     "Show",
     "SocketTaken",
     "State",
+    "Static",
     "Step",
+    "StripPath",
     "Switch",
     "TAPS",
     "TAP_WORDS",
@@ -302,8 +315,11 @@ __all__ = [
     "check_on_desk",
     "clear_bank",
     "clear_ruler",
+    "clear_solos",
     "compared",
     "constant_power_pan",
+    "copied",
+    "curves",
     "datum_text",
     "db_to_gain",
     "dcas_of",
@@ -361,6 +377,7 @@ __all__ = [
     "move_sockets",
     "mute_all",
     "name_channels",
+    "neutral",
     "next_redo",
     "next_undo",
     "on_bay",
@@ -390,10 +407,7 @@ __all__ = [
     "restored",
     "ruled",
     "ruled_by_these",
-    "clear_solos",
     "ruled_strips",
-    "silenced_by_solo",
-    "soloed",
     "rulers_in_use",
     "set_kind",
     "sheet_keys",
@@ -402,12 +416,15 @@ __all__ = [
     "show_of",
     "side_of",
     "sides_to_level_db",
+    "silenced_by_solo",
     "socket_name",
     "sockets_of_line",
+    "soloed",
     "source_name",
     "sources",
     "strip_name",
     "strip_of",
+    "strip_path",
     "strips_of_family",
     "strips_text",
     "suggested_gains",

@@ -14,7 +14,7 @@ __all__ = ["Carried", "Carry", "NOT_KEPT", "carried", "has_place", "led_by", "pl
 
 NOT_KEPT = -math.inf
 _FINEST = 6  # decimals to which distances count: far below what anybody hears
-_FARTHEST = 1000.0  # of a kept place: the range of its address
+_FARTHEST = 1e6  # of a kept place: the range of its address
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -174,6 +174,8 @@ class _Move:
             if place == NOT_KEPT:
                 return cls("to", new)
             return cls("back", round(new - place, _FINEST))
+        if _by_ratio(show, leader):
+            return cls("by", math.log2(new / old))
         far = round(new - old, _FINEST)
         return cls("by", -far if _mirrored(show, leader) != _mirrored(show, mate) else far)
 
@@ -192,7 +194,14 @@ class _Move:
         silent_by_hand = value == -math.inf and place >= kind.lowest_finite
         if self.kind != "by" or not self.far or silent_by_hand:
             return None
+        if kind.carried_by == "ratio":
+            return _within(kind, place * 2.0**self.far)
         return _within(kind, place + self.far)
+
+
+def _by_ratio(show: Show, address: str) -> bool:
+    kind = kind_on(show.desk, address)
+    return isinstance(kind, Number) and kind.carried_by == "ratio"
 
 
 def _mirrored(show: Show, address: str) -> bool:

@@ -58,4 +58,8 @@ GANG_ASPECTS: Final = {
     "trim": "Trims",
     "gain": "Preamp gains",
     "sends": "Sends",
+    "low_cut": "Low cuts",
+    "gate": "Gates",
+    "eq": "EQs",
+    "compressor": "Compressors",
 }

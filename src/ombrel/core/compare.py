@@ -20,6 +20,7 @@ __all__ = [
     "belongs_to",
     "compared",
     "differences",
+    "hertz_text",
     "restored",
     "value_text",
 ]
@@ -61,11 +62,20 @@ def value_text(show: Show, address: str, value: Value) -> str:
     if isinstance(kind, Number) and isinstance(value, int | float):
         if value == -math.inf:
             return "off"
+        if kind.unit == "Hz":
+            return hertz_text(value)
         text = f"{value:.0f}" if kind.whole else f"{value:.2f}".rstrip("0").rstrip(".")
-        return f"{text.replace('-', chr(0x2212))} {kind.unit}".rstrip()
+        unit = {"pan": "", "Q": ""}.get(kind.unit, kind.unit)
+        return f"{text.replace('-', chr(0x2212))} {unit}".rstrip()
     if isinstance(kind, Choice):
         return str(value).replace("_", " ")
     return str(value) or "nothing"
+
+
+def hertz_text(hertz: float) -> str:
+    """A frequency as people say it, to three figures: "250 Hz", "2.5 kHz"."""
+    value = float(f"{hertz:.3g}")
+    return f"{value / 1000.0:g} kHz" if value >= 1000.0 else f"{value:g} Hz"
 
 
 def _reference_text(show: Show, reference: str) -> str:

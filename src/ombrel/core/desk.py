@@ -39,6 +39,7 @@ class Desk:
     """A desk profile. `full_scale_dbu`: analogue level at 0 dBFS of its converters, in dBu.
 
     `gain_db`: lowest and highest preamp gain; `pad_db`: how much a pad takes away.
+    `sample_rate_hz`: of its processing.
     """
 
     key: str
@@ -56,6 +57,7 @@ class Desk:
     pad_db: float
     boxes: tuple[Box, ...]
     bays: tuple[Bay, ...] = (Bay(name="Faders", faders=8),)
+    sample_rate_hz: float = 48_000.0
 
     def box(self, key: str) -> Box | None:
         """The box of this key, or None."""

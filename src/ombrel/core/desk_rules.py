@@ -77,6 +77,9 @@ def _taps_of_buses(show: Show, addresses: Iterable[str]) -> None:
 
 
 def _one_plug_a_socket(show: Show, addresses: Iterable[str]) -> None:
+    # a line that comes into the list brings its plugs
+    brought = [a.removesuffix("place") for a in addresses if a.endswith("/place") and show[a]]
+    addresses = [*addresses, *(f"{line}{side}" for line in brought for side in _PLUGS)]
     plugged = {
         show[address]: address
         for address in addresses

@@ -23,7 +23,9 @@ from .errors import ConsoleError, EditRefused, WrongValue
 from .flow import Flow, feeds_back, flow_of
 from .gangs import kept_at, tied
 from .kinds import Number, Value
+from .processing import delay_ms
 from .show import Show, blank_show
+from .strip_lists import read_strips
 
 __all__ = ["Edited", "check_edit", "edited", "made", "show_of", "undoing"]
 
@@ -44,6 +46,7 @@ class Edited:
 
 def _answered(show: Show, address: str, asked: Asked) -> Value:
     if isinstance(asked, Typed):
+        asked = _as_meant(show, address, asked)
         asked = kind_on(show.desk, address).typed(asked.text, show[address], address)
     elif isinstance(asked, Travel):
         kind = kind_on(show.desk, address)
@@ -51,6 +54,18 @@ def _answered(show: Show, address: str, asked: Asked) -> Value:
             raise WrongValue(address, "a value, since it has no travel", asked.fraction)
         asked = kind.at_travel(asked.fraction, address)
     return check_on_desk(show.desk, address, asked)
+
+
+def _as_meant(show: Show, address: str, asked: Typed) -> Typed:
+    """What only the show can read: a delay typed as a distance, a key as the number of a strip."""
+    if address.endswith("/key") and asked.text.strip():
+        return Typed(read_strips(show, asked.text, dcas=False)[0])
+    if not address.endswith("/delay/ms"):
+        return asked
+    temperature_c = show.number("show/temperature_c")
+    rate_hz = show.desk.sample_rate_hz
+    time_ms = delay_ms(asked.text, temperature_c=temperature_c, rate_hz=rate_hz)
+    return asked if time_ms is None else Typed(f"{time_ms:.6f}")
 
 
 def _changed(

@@ -5,6 +5,7 @@ even above it, linked: one member of every gang, DCA and mute group. What the tw
 told by the catalogue (`Parameter.tie`).
 """
 
+import math
 from collections.abc import Iterable, Iterator, Mapping
 from functools import lru_cache
 from typing import Final
@@ -87,7 +88,7 @@ def _common(tie: str) -> bool:
 
 def _over(value: Value, *, mirrored: bool) -> Value:
     """A side's value as its partner has it; a mirrored place that is not kept stays so."""
-    if mirrored and isinstance(value, float) and value > -1000.0:
+    if mirrored and isinstance(value, float) and value > -math.inf:
         return 0.0 - value
     return value
 

@@ -17,7 +17,14 @@ Value = float | bool | str | None
 Wire = float | bool | str | None
 
 _NUMBER = r"\d+(?:[.,]\d+)?"
+_KILO = re.compile(r"(\d+)k(\d*)|(\d+[.,]\d+)k")
 _LEVEL_HELP = "a level such as -6, +2 (up by 2), +-2 (down by 2), =2 (exactly +2) or off"
+
+
+def _plain_hertz(match: re.Match[str]) -> str:
+    if match[3]:
+        return str(float(match[3].replace(",", ".")) * 1000.0)
+    return str(float(f"{match[1]}.{match[2] or 0}") * 1000.0)
 
 
 class Kind(Protocol):
@@ -31,18 +38,20 @@ class Kind(Protocol):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Number:
-    """A number with unit, range and step. `law` "fader": it also moves by a fader's travel.
+    """A number with unit, range and step. `law` "fader": it also moves by a fader's travel;
 
-    `lowest_finite`: where `lowest` is off, the quietest level that is not off.
+    "octaves": equal travels are equal ratios. `lowest_finite`: where `lowest` is off, the quietest
+    level that is not off. `carried_by`: what gangs keep between two of its kind.
     """
 
-    unit: Literal["dB", "dBu", "ms", "pan", ""]
+    unit: Literal["dB", "dBu", "ms", "pan", "Hz", "Q", ":1", "%", "°C", ""]
     lowest: float
     highest: float
     step: float
-    law: Literal["straight", "fader"] = "straight"
+    law: Literal["straight", "fader", "octaves"] = "straight"
     whole: bool = False
     lowest_finite: float = -math.inf
+    carried_by: Literal["difference", "ratio"] = "difference"
 
     def checked(self, value: object, at: str) -> float:
         if isinstance(value, bool) or not isinstance(value, int | float) or math.isnan(value):
@@ -65,6 +74,10 @@ class Number:
             return -math.inf
         if self.unit == "pan":
             return self._typed_pan(plain, at)
+        if octaves := re.fullmatch(rf"\+?(-?)({_NUMBER}) ?(?:oct|octaves?)", plain):
+            return self._typed_octaves(octaves, now, at)
+        if self.unit == "Hz":  # "2k5" and "2.5k" are 2500
+            plain = _KILO.sub(_plain_hertz, plain)
         relative = re.fullmatch(rf"\+(-?)({_NUMBER})", plain)
         if relative:
             step = float(relative[2].replace(",", ".")) * (-1.0 if relative[1] else 1.0)
@@ -85,6 +98,18 @@ class Number:
         place = float((side[2] or "100").replace(",", ".")) / 100.0
         return self.checked(-place if side[1] == "l" else place, at)
 
+    def _typed_octaves(self, match: re.Match[str], now: Value, at: str) -> float:
+        """A frequency so many octaves up or down, or a Q by its bandwidth."""
+        octaves = float(match[2].replace(",", "."))
+        if self.unit == "Q":  # 1/Q = 2 sinh(ln 2 / 2 * BW): Audio EQ Cookbook
+            if not 0.0 < octaves <= 10.0:
+                raise UnreadableText(match[0], "a bandwidth up to 10 octaves")
+            return self.checked(0.5 / math.sinh(math.log(2.0) / 2.0 * octaves), at)
+        if self.unit != "Hz" or octaves > 12.0 or not isinstance(now, float):
+            raise UnreadableText(match[0], "a number")
+        value = now * math.pow(2.0, -octaves if match[1] else octaves)
+        return min(max(value, self.lowest), self.highest)
+
     def at_travel(self, travel: float, at: str) -> float:
         """The value at a place of the control's travel, 0.0 to 1.0, on the nearest step."""
         if isinstance(travel, bool) or not isinstance(travel, int | float):
@@ -93,6 +118,9 @@ class Number:
             raise OutOfRange(at, travel, 0.0, 1.0, "of the travel")
         if self.law == "fader":
             value = fader_travel_to_db(float(travel))
+        elif self.law == "octaves":  # to three figures, as people say them
+            value = self.lowest * (self.highest / self.lowest) ** float(travel)
+            return min(max(float(f"{value:.3g}"), self.lowest), self.highest)
         else:
             value = self.lowest + float(travel) * (self.highest - self.lowest)
         if value < self.lowest_finite or math.isinf(value):

@@ -10,6 +10,7 @@ from typing import Final
 
 from .choices import COLOURS, DEVICES, FAMILIES, LINE_KINDS, SERVES, SOLO_MODES, TAPS
 from .kinds import Choice, Number, Reference, Switch, Text
+from .processing_parameters import processing_of
 from .strip_parameters import (
     FADER,
     TO_MATRIX,
@@ -87,6 +88,14 @@ CATALOGUE: Final = catalogue_of(
         "Solo",
         "Where solo keys lead: the engineer's bus, before or after the fader, or in place.",
     ),
+    _p(
+        "show/temperature_c",
+        Number(unit="°C", lowest=-20.0, highest=50.0, step=0.5),
+        20.0,
+        "outputs",
+        "Temperature",
+        "Of the air, for delays typed as distances.",
+    ),
     # lines: what stands on the stage
     _p("line/<line>/place", _PLACE, 0.0, "lines", "Place", "Place in the list; 0: no such line."),
     _p("line/<line>/name", Text(), "", "lines", "Name", "What it is called on stage."),
@@ -156,6 +165,7 @@ CATALOGUE: Final = catalogue_of(
         "A fill passes it by: its source stays.",
     ),
     *input_of("channel/<channel>", "channel"),
+    *processing_of("channel/<channel>", "channel", gate=True),
     *level_of("channel/<channel>", "channel", fader_db=-math.inf),
     *pan_of("channel/<channel>"),
     assigned("channel/<channel>", "house", "House", on=True),
@@ -173,6 +183,7 @@ CATALOGUE: Final = catalogue_of(
         "An effect engine, or a pair of sockets by its odd one (an outside effect).",
     ),
     *input_of("return/<return>", "return"),
+    *processing_of("return/<return>", "return", gate=False),
     *level_of("return/<return>", "return", fader_db=-math.inf),
     *pan_of("return/<return>"),
     assigned("return/<return>", "house", "House", on=True),
@@ -192,6 +203,7 @@ CATALOGUE: Final = catalogue_of(
     # buses
     *named("group/<group>", "group"),
     format_of("group/<group>", "group"),
+    *processing_of("group/<group>", "group", gate=False),
     *level_of("group/<group>", "group", fader_db=0.0),
     *pan_of("group/<group>"),
     assigned("group/<group>", "house", "House", on=True),
@@ -209,14 +221,18 @@ CATALOGUE: Final = catalogue_of(
         "Serves",
         "Who or what listens to it.",
     ),
+    *processing_of("mix/<mix>", "mix", gate=False),
     *level_of("mix/<mix>", "mix", fader_db=0.0),
     *sends_of("mix/<mix>", "matrix/<matrix>", tap=TO_MATRIX),
+    *processing_of("house", "house", gate=False),
     *level_of("house", "house", fader_db=0.0),
     *sends_of("house", "matrix/<matrix>", tap=TO_MATRIX),
+    *processing_of("mono", "mono bus", gate=False),
     *level_of("mono", "mono bus", fader_db=0.0),
     *sends_of("mono", "matrix/<matrix>", tap=TO_MATRIX),
     *named("matrix/<matrix>", "matrix"),
     format_of("matrix/<matrix>", "matrix"),
+    *processing_of("matrix/<matrix>", "matrix", gate=False),
     *level_of("matrix/<matrix>", "matrix", fader_db=0.0),
     # what rules strips together
     *named("dca/<dca>", "DCA"),

@@ -23,6 +23,7 @@ from ombrel.formats.lists import read_book, read_lists
 
 from .families import FAMILIES, family_of
 from .hands import hands
+from .processing import processing
 
 __all__ = ["DEMO_DESK", "DEMO_NAME", "demo_show"]
 
@@ -96,6 +97,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield lambda now: make_buses(now, "matrix", ["Foyer boat", "Stream", "Relay"], stereo=False)
     yield _matrices
     yield _tracks
+    yield processing
     yield from hands()
     yield _labels
     yield _left_for_a_visitor

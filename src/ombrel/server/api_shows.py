@@ -186,7 +186,7 @@ class ParameterReply(Schema):
     lowest: float | None = None
     highest: float | None = None
     step: float | None = None
-    law: Literal["straight", "fader"] = "straight"
+    law: Literal["straight", "fader", "octaves"] = "straight"
     options: list[str] = []
     longest: int | None = None
 

@@ -34,6 +34,7 @@ from .asks_of_mixes import (
     RemoveBus,
 )
 from .asks_of_rulers import ClearRuler, ClearSolos, LinkPairs, MakeRulers, Members, MuteAll
+from .asks_of_strips import CopyStrip, Neutral
 from .plans import Planned, Turn
 
 __all__ = ["Ask"]
@@ -288,6 +289,8 @@ Ask = Annotated[
     | Members
     | ClearRuler
     | ClearSolos
+    | CopyStrip
+    | Neutral
     | LinkPairs
     | MuteAll
     | MakeBanks

@@ -17,29 +17,27 @@ from ombrel import core
 from ombrel.core import ConsoleError
 
 from . import from_screen, models, tellings
+from .asking import moves_from_wire
 from .door import Refused, Request
+from .explaining import Explainer
 from .live import State, live_of
-from .log import setters_of, show_at, values_after
+from .log import show_at, values_after
 from .news import (
     Told,
-    bears_on_why,
     cells_text,
+    drawn_text,
     loudest_text,
-    noticed_text,
-    reach_text,
     ruled_again_text,
     ruled_text,
     snapshot_text,
     table_text,
     text_of,
-    unfolded_text,
-    why_told,
 )
 from .plans import Turn
 from .presence import Here
 from .stage import stage_link
 from .ticker import group_of, ticker_of
-from .work import at_leisure, in_database, in_thread
+from .work import in_database, in_thread
 
 __all__ = ["ShowConsumer"]
 
@@ -67,17 +65,13 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.show_id: UUID = self.scope["url_route"]["kwargs"]["show_id"]
         self.here = Here(self.show_id, self.channel_name, self.user.get_username())
         self.table = False
-        self.why: from_screen.WatchedCell | None = None
         self.check: int | None = None
-        self.ruler: str | None = None
-        self.unfold: tuple[str, ...] = ()
         self.levels = False
         self.held: list[str] = []
         self.metered_at = 0.0
         self.metering: asyncio.Task | None = None
         self.work: set[asyncio.Task] = set()
-        self.owed: set[str] = set()
-        self.explaining: asyncio.Task | None = None
+        self.explainer = Explainer(self.show_id, self.tell, partial(self.close, code=1013))
         await self.accept()
         if not self.user.is_authenticated:
             await self.close(code=NOT_SIGNED_IN)
@@ -99,8 +93,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
         stage_link().enough(self._measured)
         ticker_of(self.show_id).let_go(self.held)
         # the work that found the screen gone must live to leave for it
-        for task in {self.metering, self.explaining} - {None, asyncio.current_task()}:
-            task.cancel()  # type: ignore[union-attr]
+        if self.metering is not None and self.metering is not asyncio.current_task():
+            self.metering.cancel()
+        self.explainer.end()
         await self.channel_layer.group_discard(group_of(self.show_id), self.channel_name)
         await self.here.go()
 
@@ -134,6 +129,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     self._later(self._turn(message))
                 case from_screen.Try():
                     await self._try(message)
+                case from_screen.Draw():
+                    await self._draw(message)
                 case from_screen.FeedLine():
                     await self._feed(message)
                 case from_screen.SwapCables():
@@ -184,18 +181,13 @@ class ShowConsumer(AsyncWebsocketConsumer):
         else:
             await self.tell(await in_thread(snapshot_text, state))
         await self.tell(await in_thread(ruled_text, state))
-        self._owe("noticed")
+        self.explainer.owe("noticed")
 
     async def _watch(self, message: from_screen.Watch) -> None:
         began = message.table and not self.table
-        self.table, self.why, self.check = message.table, message.why, message.check
-        self.ruler = message.ruler
+        self.table, self.check = message.table, message.check
         self.levels = message.levels
-        if self.ruler:
-            self._owe("reach")
-        if self.unfold != (unfold := tuple(message.unfold)):
-            self.unfold = unfold
-            self._owe("unfolded")
+        self.explainer.watch(message)
         if self.check is None and not self.levels:
             stage_link().enough(self._measured)
         else:
@@ -203,50 +195,14 @@ class ShowConsumer(AsyncWebsocketConsumer):
         await self.here.moved(message.view)
         if began:
             await self.tell(await in_thread(table_text, await self._now()))
-        if self.why:
+        if why := message.why:
+            state = await self._now()
             try:
-                await self.tell(await in_thread(loudest_text, await self._now(), *self._cell()))
+                await self.tell(await in_thread(loudest_text, state, why.source, why.listener))
             except ConsoleError:  # no such cell: refused in answer to this message, and forgotten
-                self.why = None
+                self.explainer.why = None
                 raise
-            self._owe("why")
-
-    def _cell(self) -> tuple[str, str]:
-        assert self.why is not None
-        return self.why.source, self.why.listener
-
-    def _owe(self, *what: str) -> None:
-        """Explain later, by the show as it then stands; moves that come meanwhile are one."""
-        self.owed.update(what)
-        if self.owed and (self.explaining is None or self.explaining.done()):
-            self.explaining = asyncio.create_task(self._explain())
-
-    async def _explain(self) -> None:
-        while self.owed and not self.left:
-            what = self.owed.pop()
-            try:
-                state = live_of(self.show_id).state or await self._now()
-                if what == "noticed":
-                    await self.tell(await at_leisure(noticed_text, state))
-                elif what == "unfolded":
-                    if self.unfold:
-                        await self.tell(await at_leisure(unfolded_text, state, self.unfold))
-                elif what == "reach":
-                    if self.ruler:
-                        await self.tell(await at_leisure(reach_text, state, self.ruler))
-                elif self.why:
-                    text, held = await at_leisure(why_told, state, *self._cell())
-                    await self.tell(text)
-                    if held:
-                        setters = await in_database(setters_of, self.show_id, held, again=True)
-                        await self.say({"type": "set_by", "keys": setters})
-            except ConsoleError as error:  # the cell went with its strip
-                await self.say(tellings.refused_message(None, error))
-            except DatabaseError:
-                await self.close(code=1013)
-                return
-            except Exception:
-                _LOG.exception("an explanation failed")
+            self.explainer.owe("why")
 
     def _hold(self, message: from_screen.Do) -> None:
         """Hands that this screen holds end with it; of too many the oldest ends now."""
@@ -296,6 +252,11 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     "says": outcome.says,
                 }
             )
+
+    async def _draw(self, message: from_screen.Draw) -> None:
+        state = live_of(self.show_id).state or await self._now()
+        moves = moves_from_wire(message.moves)
+        await self.tell(await in_thread(drawn_text, state.show, message.strip, moves))
 
     async def _try(self, message: from_screen.Try) -> None:
         state = await self._now()
@@ -361,22 +322,15 @@ class ShowConsumer(AsyncWebsocketConsumer):
             ruled = await in_thread(ruled_again_text, state, told)
             if ruled:
                 await self.tell(ruled)
-        if self.ruler:
-            self._owe("reach")
-        if self.unfold:
-            self._owe("unfolded")
         if self.table and told.layout:
             await self.tell(await in_thread(table_text, state))
         elif self.table and told.cells:
             await self.tell(await in_thread(cells_text, state, told))
-        if self.why:
-            column = state.flow.layout.column(self.why.listener)
+        if why := self.explainer.why:
+            column = state.flow.layout.column(why.listener)
             if told.noticed or told.layout or any(at == column for _, at in told.cells):
-                await self.tell(await in_thread(loudest_text, state, *self._cell()))
-            if bears_on_why(told, state, self.why):
-                self._owe("why")
-        if told.noticed:
-            self._owe("noticed")
+                await self.tell(await in_thread(loudest_text, state, why.source, why.listener))
+        self.explainer.moved(told, state)
 
     async def show_gone(self, event: dict) -> None:
         await self.close(code=NO_SUCH_SHOW)

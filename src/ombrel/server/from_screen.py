@@ -5,7 +5,7 @@ from uuid import UUID
 
 from pydantic import Field, TypeAdapter
 
-from .asking import KEPT, Address, Strict
+from .asking import KEPT, Address, AskedMove, Strict
 from .asks import Ask
 
 __all__ = ["FROM_SCREEN", "FromScreen"]
@@ -33,6 +33,7 @@ class Watch(Strict):
     why: WatchedCell | None = None
     check: int | None = None
     ruler: Address | None = None  # the DCA or mute group whose reach is drawn
+    strip: Address | None = None  # the strip whose path and curves are drawn
     unfold: Annotated[list[Address], Field(max_length=8)] = []  # what is unfolded on its bays
     levels: bool = False  # meters of the stage, for all channels
     view: Annotated[str, Field(max_length=40, pattern=KEPT)] = ""  # where its person is, for others
@@ -81,6 +82,14 @@ class StraightCables(Strict):
     type: Literal["straight_cables"]
 
 
+class Draw(Strict):
+    """Draw the curves of a strip with some moves made, without making them: a hand is dragging."""
+
+    type: Literal["draw"]
+    strip: Address
+    moves: Annotated[list[AskedMove], Field(max_length=16)]
+
+
 class Turn(Strict):
     """Undo or redo this person's last gesture."""
 
@@ -97,7 +106,7 @@ class Try(Strict):
 
 
 FromScreen = Annotated[
-    Hello | Watch | Ping | Do | LetGo | FeedLine | SwapCables | StraightCables | Turn | Try,
+    Hello | Watch | Ping | Do | LetGo | FeedLine | Draw | SwapCables | StraightCables | Turn | Try,
     Field(discriminator="type"),
 ]
 FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)

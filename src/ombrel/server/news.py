@@ -1,6 +1,7 @@
 """What screens are told after a move, worked out in threads and once for all of them, as text."""
 
 import json
+from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any
 
@@ -22,6 +23,10 @@ __all__ = [
     "snapshot_text",
     "table_text",
     "text_of",
+    "bears_on_curves",
+    "curves_text",
+    "drawn_text",
+    "strip_text",
     "unfolded_text",
     "why_told",
 ]
@@ -166,6 +171,29 @@ def reach_text(state: State, ruler: str) -> str:
 
 
 @lru_cache(maxsize=16)
+def bears_on_curves(address: str, strip: str) -> bool:
+    """Whether a value may move the curves of a strip: its own, or those that feed it."""
+    own = address.startswith(f"{strip}/") and "/send/" not in address
+    return own or address.startswith(("input/", "line/"))
+
+
+@lru_cache(maxsize=16)
+def strip_text(state: State, strip: str) -> str:
+    """A strip from top to bottom. Raises UnknownAddress."""
+    return text_of(tellings.strip_message(state, strip))
+
+
+@lru_cache(maxsize=16)
+def curves_text(state: State, strip: str) -> str:
+    """The curves of a strip. Raises UnknownAddress."""
+    return text_of(tellings.curves_message(state.show, strip))
+
+
+def drawn_text(show: core.Show, strip: str, moves: Mapping[str, core.Asked]) -> str:
+    """The curves of a strip as they would be after some moves. Raises what the edit would."""
+    return text_of(tellings.curves_message(core.made(show, moves)[0], strip))
+
+
 def unfolded_text(state: State, things: tuple[str, ...]) -> str:
     """What unfolds of some DCAs, groups and mixes. Raises UnknownAddress."""
     return text_of(tellings.unfolded_message(state, things))

@@ -11,21 +11,27 @@ from ombrel import core
 from .asking import moves_to_wire
 from .live import State, to_wire
 from .to_screen import (
+    BeadMessage,
     CellState,
+    CurvesMessage,
     FindingMessage,
     FollowsMessage,
     KeepingMessage,
+    LeavesMessage,
     LossMessage,
     Loudest,
     LoudSource,
     Noticed,
     PreampMessage,
     Preview,
+    ReachedMessage,
     ReachListener,
     ReachMessage,
     RefusedMessage,
     RuledMessage,
     RuledStrip,
+    StaticMessage,
+    StripMessage,
     WhyAnswer,
     WhyReason,
     WhyRemedy,
@@ -45,6 +51,8 @@ __all__ = [
     "ruled_message",
     "snapshot_message",
     "table_message",
+    "strip_message",
+    "curves_message",
     "unfolded_message",
     "why_message",
 ]
@@ -344,3 +352,47 @@ def unfolded_message(state: State, things: Sequence[str]) -> dict:
         "revision": state.revision,
         "strips": {thing: core.unfolded(state.show, thing) for thing in things},
     }
+
+
+def strip_message(state: State, strip: str) -> dict:
+    """A strip from top to bottom. Raises UnknownAddress."""
+    path = core.strip_path(state.show, state.flow, strip)
+    return StripMessage(
+        type="strip",
+        strip=path.strip,
+        beads=[BeadMessage(key=b.key, word=b.word, look=b.look, says=b.says) for b in path.beads],
+        leaves=[
+            LeavesMessage(tap=one.tap, behind=one.behind, names=list(one.names))
+            for one in path.leaves
+        ],
+        reaches=[
+            ReachedMessage(listener=listener, name=name, level_db=level_db)
+            for listener, name, level_db in path.reaches
+        ],
+        frequencies_hz=list(core.FREQUENCIES_HZ),
+        levels_db=list(core.LEVELS_DB),
+    ).model_dump(mode="json")
+
+
+def curves_message(show: core.Show, strip: str) -> dict:
+    """The curves of a strip. Raises UnknownAddress."""
+    found = core.curves(show, strip)
+    return CurvesMessage(
+        type="curves",
+        strip=strip,
+        total_db=_rounded(found.total_db),
+        bands_db={band: _rounded(db) for band, db in found.bands_db.items()},
+        gate=_static(found.gate) if found.gate else None,
+        compressor=_static(found.compressor),
+    ).model_dump(mode="json")
+
+
+def _static(static: core.Static) -> StaticMessage:
+    return StaticMessage(
+        out_db=_rounded(static.out_db), stands_db=static.stands_db, comes_db=static.comes_db
+    )
+
+
+def _rounded(values: Sequence[float]) -> list[float]:
+    """Finer than a screen can draw is not sent."""
+    return [round(value, 2) for value in values]

@@ -301,6 +301,62 @@ class ReachMessage(BaseModel):
     behind: WhyRemedy | None
 
 
+class BeadMessage(BaseModel):
+    """One stage of a strip at a glance."""
+
+    key: str
+    word: str
+    look: Literal["on", "neutral", "off", "shut"]
+    says: str
+
+
+class LeavesMessage(BaseModel):
+    """Who takes a strip at a tap, behind which of its beads."""
+
+    tap: str
+    behind: str
+    names: list[str]
+
+
+class ReachedMessage(BaseModel):
+    """A listener that hears the strip, and the level that arrives, in dB."""
+
+    listener: str
+    name: str
+    level_db: float
+
+
+class StaticMessage(BaseModel):
+    """Levels out over `levels_db`; where the expected level stands, and what then comes out."""
+
+    out_db: list[float]
+    stands_db: float | None
+    comes_db: float | None
+
+
+class CurvesMessage(BaseModel):
+    """The curves of a strip: over `frequencies_hz` and `levels_db` of the strip's message."""
+
+    type: Literal["curves"]
+    strip: str
+    total_db: list[float]
+    bands_db: dict[str, list[float]]
+    gate: StaticMessage | None
+    compressor: StaticMessage
+
+
+class StripMessage(BaseModel):
+    """A strip from top to bottom."""
+
+    type: Literal["strip"]
+    strip: str
+    beads: list[BeadMessage]
+    leaves: list[LeavesMessage]
+    reaches: list[ReachedMessage]
+    frequencies_hz: list[float]
+    levels_db: list[float]
+
+
 class Unfolded(BaseModel):
     """What unfolds of a DCA, group or mix: the strips that lie on the bay then."""
 
@@ -380,6 +436,8 @@ ToScreen = (
     | RuledMessage
     | ReachMessage
     | Unfolded
+    | StripMessage
+    | CurvesMessage
     | Levels
     | Noticed
     | Pong

@@ -4,7 +4,7 @@
  */
 import { newId } from "./id";
 import { notify, received, store } from "./show";
-import type { Ask, FromScreen, Preview, ToScreen } from "./types";
+import type { Ask, FromScreen, Move, Preview, ToScreen } from "./types";
 
 const FIRST_RETRY_MS = 250;
 const LAST_RETRY_MS = 2500;
@@ -240,6 +240,11 @@ export class Link {
 
   #tellGone(): void {
     for (const gesture of this.#gone.splice(0)) this.#send({ type: "let_go", gesture });
+  }
+
+  /** Ask for the curves of a strip as they would be: while a hand drags, ahead of the edit. */
+  draw(strip: string, moves: Move[]): void {
+    this.#send({ type: "draw", strip, moves });
   }
 
   /** Ask the stage to feed a line; no part of the show, so nothing to undo. */

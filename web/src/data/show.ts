@@ -3,6 +3,7 @@ import { createStore } from "zustand/vanilla";
 import { Catalogue } from "./catalogue";
 import { type Lists, listsAfter, NO_LISTS, type Values } from "./lists";
 import type {
+  Curves,
   Desk,
   Finding,
   Loudest,
@@ -13,6 +14,7 @@ import type {
   Reach,
   Remedy,
   Ruled,
+  StripPath,
   Table,
   ToScreen,
   Value,
@@ -58,6 +60,9 @@ export interface ShowState extends Lists {
   unfolded: Readonly<Record<string, readonly string[]>>;
   /** Meters of the channels in dBFS, while the banks watch them. */
   levels: Readonly<Record<string, number>>;
+  /** The strip that is looked at from top to bottom, and its curves. */
+  path: StripPath | null;
+  curves: Curves | null;
   /** How far the DCA or mute group reaches that is looked at. */
   reach: Reach | null;
   findings: readonly Finding[];
@@ -91,6 +96,8 @@ export const store = createStore<ShowState>(() => ({
   others: [],
   ruled: new Map(),
   reach: null,
+  path: null,
+  curves: null,
   unfolded: {},
   levels: {},
   findings: [],
@@ -156,6 +163,10 @@ export function received(message: ToScreen): void {
         return { unfolded: message.strips };
       case "levels":
         return { levels: message.channels };
+      case "strip":
+        return { path: message };
+      case "curves":
+        return { curves: message };
       case "reach":
         return { reach: message };
       case "present":

@@ -1,5 +1,5 @@
 /** Values as people read them. Rounding for a label only; nothing is computed here. */
-import type { CellState } from "./types";
+import type { CellState, Parameter, Value } from "./types";
 
 /** "−6.0", "+2.0" with a true minus sign; null is "off". */
 export function levelText(levelDb: number | null, digits = 1): string {
@@ -27,6 +27,26 @@ export function whenText(at: string): string {
 export function panText(pan: number): string {
   const place = Math.round(Math.abs(pan) * 100);
   return place === 0 ? "C" : `${pan < 0 ? "L" : "R"}${place}`;
+}
+
+/** A frequency as people say it, to three figures. */
+export function hertzText(hertz: number): string {
+  const value = Number(hertz.toPrecision(3));
+  return value >= 1000 ? `${value / 1000} kHz` : `${value} Hz`;
+}
+
+/** A value of the catalogue as it can be typed again, with its unit. */
+export function valueText(parameter: Parameter, value: Value): string {
+  if (typeof value === "boolean") return value ? "on" : "off";
+  if (typeof value !== "number")
+    return value === null && parameter.kind === "number" ? "off" : String(value ?? "");
+  const unit = parameter.unit;
+  if (unit === "Hz") return hertzText(value);
+  // what is always an amount has no sign
+  if (unit === "dB") return (parameter.lowest ?? -1) >= 0 ? cellText(value) : levelText(value);
+  if (unit === "pan") return panText(value);
+  const plain = String(Number(value.toPrecision(3)));
+  return unit === ":1" ? `${plain}:1` : unit === "Q" || !unit ? plain : `${plain} ${unit}`;
 }
 
 export const STATE_WORD: Record<CellState, string> = {

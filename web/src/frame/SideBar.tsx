@@ -2,7 +2,7 @@ import { Fragment } from "react";
 import { Link as RouteLink, useLocation } from "wouter";
 import { useShow } from "../data/use";
 import { walkLinks } from "../ui/walk";
-import { GROUPS, useFindings, useOutputs, useWork } from "./work";
+import { GROUPS, useFindings, useOutputs, useWork, VIEW_WORD } from "./work";
 
 /** On the left: the work in its order, with counts, and what the desk still has free. */
 export function SideBar() {
@@ -31,17 +31,7 @@ export function SideBar() {
   );
 }
 
-const PLACES = [
-  "/lines",
-  "/patch",
-  "/mixes",
-  "/outputs",
-  "/check",
-  "/paper",
-  "/hears",
-  "/history",
-  "/findings",
-];
+const PLACES = Object.keys(VIEW_WORD).map((view) => `/${view}`);
 
 /** The one link of the list that the Tab key stops at: where one is, else the first. */
 function useStop(): string {
@@ -62,7 +52,7 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
       to={to}
       aria-current={here ? "page" : undefined}
       tabIndex={stop === to ? 0 : -1}
-      className={`flex items-center h-9 shrink-0 px-2.5 rounded-xl gap-2 ${
+      className={`flex items-center h-8 shrink-0 px-2.5 rounded-xl gap-2 ${
         here ? "bg-raise font-semibold" : "text-soft hover:text-paper hover:bg-card"
       }`}
     >

@@ -33,6 +33,13 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["Shift and arrows", "take several sockets"],
     ["Ctrl+Enter", "take what is shown first"],
   ],
+  strip: [
+    ["Left, Right", "stage to stage, on the path"],
+    ["Up, Down", "the strip before, or after, on the path"],
+    ["Arrows", "a point of the curve: frequency and gain; with Shift finely"],
+    ["+, −", "a point of the curve: narrower, wider"],
+    ["2k5, +3, 1 oct, 2 m", "values as people say them"],
+  ],
   mixes: [
     ...ROWS,
     ["Left, Right", "a fader by 1 dB; with Shift by 0.1"],

@@ -14,6 +14,7 @@ export const GROUPS = ["Prepare", "Play", "Hear"] as const;
 export const VIEW_WORD: Record<string, string> = {
   lines: "Lines",
   patch: "Patch",
+  strip: "Strip",
   mixes: "Mixes",
   outputs: "Outputs",
   dcas: "DCAs",
@@ -58,6 +59,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
     Prepare: [
       part("lines", String(lines)),
       part("patch", `${patched}/${lines}`),
+      part("strip"),
       part("mixes", String(mixes)),
       part("outputs", `${outputs.taken}/${outputs.all}`),
       part("check", `${checked}/${lines}`),

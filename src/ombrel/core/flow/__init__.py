@@ -1,5 +1,6 @@
 """Levels along the signal path: the table of who hears what, and why."""
 
+from .homes import feed_kind
 from .layout import Layout, layout_of
 from .loops import Loop, has_loop, loudest_loop
 from .opened import OpenedWay
@@ -34,6 +35,7 @@ __all__ = [
     "Stage",
     "State",
     "between",
+    "feed_kind",
     "feeds_back",
     "has_loop",
     "flow_of",

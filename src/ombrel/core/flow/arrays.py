@@ -16,6 +16,7 @@ from ..parameters import CATALOGUE
 from ..show import Show
 from .homes import NOTHING, Home, feed_kind, homes_of
 from .layout import Layout, layout_of
+from .processed import PROCESSING, with_processing
 from .rulers import FEEDING, RULING, with_rulers
 from .stages import STAGES, gain_of
 
@@ -40,9 +41,10 @@ class Arrays:
     it. Sockets, shape (sockets,): `out_source`, `out_tap`, `out_trim`. What rules strips together:
     `dca_of` (strips, dcas), `dca_in` (dcas, dcas: the first in the second), `dca_db`, `dca_mute`
     and `dca_solo` (dcas,), `group_of` (strips, mute groups), `group_on`, `group_hard` (mute
-    groups,), `solo_of` (strips,), `solo_proof` (rows,), `solo_in_place` (1,). From these
-    `rulers` works out the stages of the members; `closing` (strips, stages) how many things close
-    each stage when it is closed, and `dca_opened` (strips,).
+    groups,), `solo_of` (strips,), `solo_proof` (rows,), `solo_in_place` (1,). Of compressors, shape
+    (strips,): `compressing`, `make_up` (gain), `blend` (0 to 1). From these `rulers` and
+    `processed` work out stages; `closing` (strips, stages) is how many things close each stage when
+    it is closed, and `dca_opened` (strips,).
     """
 
     stage: Floats
@@ -63,6 +65,9 @@ class Arrays:
     dca_in: Floats
     dca_db: Floats
     dca_mute: Floats
+    compressing: Floats
+    make_up: Floats
+    blend: Floats
     dca_solo: Floats
     solo_of: Floats
     solo_proof: Floats
@@ -109,7 +114,7 @@ def _blank(desk: Desk) -> Arrays:
     for number, kind in enumerate(kinds):
         pattern = kind if kind in ("house", "mono") else f"{kind}/<{kind}>"
         for place, one in enumerate(STAGES):
-            if kind in one.strips and not one.ruled:
+            if kind in one.strips and not (one.ruled or one.worked_out):
                 stage[number, place] = one.of(CATALOGUE[f"{pattern}/{one.leaf}"].default)
     sides = np.array([{"return": 2, "house": 2, "channel": 1, "mono": 1}.get(k, 0) for k in kinds])
     sockets = len(layout.outputs)
@@ -132,6 +137,9 @@ def _blank(desk: Desk) -> Arrays:
         dca_in=np.zeros((desk.dcas, desk.dcas)),
         dca_db=np.zeros(desk.dcas),
         dca_mute=np.zeros(desk.dcas),
+        compressing=np.zeros(len(kinds)),
+        make_up=np.ones(len(kinds)),
+        blend=np.ones(len(kinds)),
         dca_solo=np.zeros(desk.dcas),
         solo_of=np.zeros(len(kinds)),
         solo_proof=np.zeros(layout.rows),
@@ -175,6 +183,8 @@ def read_arrays(show: Show) -> Arrays:
             entry[0].append(at[1])
             entry[1].append(value)
     arrays = _written(_blank(show.desk), layout_of(show.desk), found)
+    if any(home.array in PROCESSING for home in found):
+        arrays = with_processing(arrays)
     ruling = any(home.array in RULING for home in found)
     return with_rulers(arrays) if ruling else arrays
 
@@ -194,12 +204,17 @@ def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arra
     if not found:
         return arrays, Moved({})
     after = _written(arrays, layout_of(desk), found)
+    processed = any(array in PROCESSING for array in places)
+    if processed:
+        after = with_processing(after)
     bearing = FEEDING if after.solo_in_place.any() else frozenset()
-    if any(array in RULING or array in bearing for array in places):
+    ruled = any(array in RULING or array in bearing for array in places)
+    if ruled:
         after = with_rulers(after)
+    if ruled or processed:
         differs = (after.stage != arrays.stage) | (after.closing != arrays.closing)
-        ruled = np.flatnonzero(differs.any(axis=1)) * len(STAGES)
-        places.setdefault("stage", []).extend(ruled.tolist())
+        strips = np.flatnonzero(differs.any(axis=1)) * len(STAGES)
+        places.setdefault("stage", []).extend(strips.tolist())
     return after, Moved(places)
 
 

@@ -126,6 +126,9 @@ DCA_OF: Final = Home("dca_of", _flag)
 DCA_IN: Final = Home("dca_in", _flag)
 DCA_DB: Final = Home("dca_db", _one_db, _plain)
 DCA_MUTE: Final = Home("dca_mute", _flag)
+COMPRESSING: Final = Home("compressing", _flag)
+MAKE_UP: Final = Home("make_up", _one_level, _levels)
+BLEND: Final = Home("blend", lambda _, value: float(value or 0.0) / 100.0)
 DCA_SOLO: Final = Home("dca_solo", _flag)
 SOLO_OF: Final = Home("solo_of", _flag)
 SOLO_PROOF: Final = Home("solo_proof", _flag)
@@ -161,13 +164,16 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
     kinds = [strip.split("/")[0] for strip in layout.strips]
     for number, (strip, kind) in enumerate(zip(layout.strips, kinds, strict=True)):
         for place, stage in enumerate(STAGES):
-            if kind in stage.strips and not stage.ruled:
+            if kind in stage.strips and not (stage.ruled or stage.worked_out):
                 at = number * len(STAGES) + place
                 found[f"{strip}/{stage.leaf}"] = (_STAGE_HOMES[place], at)
         if kind in ("group", "mix", "matrix"):
             found[f"{strip}/format"] = (SIDES_HOME, number)
         if kind in ("channel", "return", "group"):
             found[f"{strip}/pan"] = (STRIP_PAN, number)
+        found[f"{strip}/compressor/on"] = (COMPRESSING, number)
+        found[f"{strip}/compressor/make_up"] = (MAKE_UP, number)
+        found[f"{strip}/compressor/blend"] = (BLEND, number)
         found[f"{strip}/solo"] = (SOLO_OF, number)
         if kind in ("channel", "return"):
             found[f"{strip}/solo_proof"] = (SOLO_PROOF, number)

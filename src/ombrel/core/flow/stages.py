@@ -2,8 +2,7 @@
 
 The running product over the stages is the gain at each tap; a stage whose gain is 0 is closed, and
 says as what it silences. What rules strips together (DCAs, mute groups) is a stage of each of its
-members, worked out by `rulers`. What is still to come has its place between trim and mute: low cut,
-gate, EQ, compressor and delay (unity for the broadband level).
+members, worked out by `rulers`; of processing only a compressor's make-up counts (`processed`).
 """
 
 from collections.abc import Callable
@@ -53,6 +52,7 @@ class Stage:
 
     it. `of`: its linear gain for a value. `closes`: as what it silences when its gain is 0.
     `ruled`: by what rules its strip; its leaf is a name only, and its gain comes from `rulers`.
+    `worked_out`: from several values, by `processed`; its leaf is a name only too.
     `opened`: the value that its remedy gives it. `strips`: kinds that have it.
     """
 
@@ -64,6 +64,7 @@ class Stage:
     opened: Value = None
     strips: tuple[str, ...] = STRIP_KINDS
     ruled: bool = False
+    worked_out: bool = False
 
 
 STAGES: Final = (
@@ -84,6 +85,9 @@ STAGES: Final = (
         strips=("channel", "return"),
     ),
     Stage(leaf="trim", title="Trim", before="before_eq", of=gain_of, strips=("channel", "return")),
+    Stage(
+        leaf="compressor", title="Compressor", before="before_fader", of=gain_of, worked_out=True
+    ),
     Stage(
         leaf="mute",
         title="Mute",

@@ -214,7 +214,7 @@ def _bus_brings_nothing(show: Show, flow: Flow, address: str, name: str, source:
         words.append(f"is silenced by {by_name(show, closer)}")
         moves.update(opened.remedy.moves if opened.remedy else {})
         held |= opened.remedy is None
-    if not _anything_at(flow, address):
+    if not words or not _anything_at(flow, address):
         what = "on which nothing arrives"
         words.append("and nothing arrives at it" if words else what)
         joined = " ".join(words) if words[0] == what else "which " + ", ".join(words)

@@ -108,6 +108,9 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
     for place, stage in enumerate(STAGES):
         if kind not in stage.strips:
             continue
+        if stage.worked_out:
+            _make_up(tale, float(flow.arrays.stage[strip, place]), address, place < reach)
+            continue
         if stage.leaf == "solo":
             _solo_stage(tale, float(flow.arrays.stage[strip, place]), name, heard=place < reach)
             continue
@@ -136,6 +139,15 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
                  gain_db=None if stage.leaf == "polarity" else float(gain_to_db(gain)),
                  open=gain != 0.0, address=at),
         )  # fmt: skip
+
+
+def _make_up(tale: Told, gain: float, strip: str, heard: bool) -> None:
+    """What a compressor adds below its threshold."""
+    if gain != 1.0 and heard:
+        step = Step(kind="compressor", title="Compressor", detail="make-up; counted as open",
+                    gain_db=float(gain_to_db(gain)), open=True,
+                    address=f"{strip}/compressor/make_up")  # fmt: skip
+        tale.scaled(gain, step)
 
 
 def _solo_stage(tale: Told, gain: float, name: str, *, heard: bool) -> None:

@@ -531,6 +531,23 @@ export interface components {
             name: string;
         };
         /**
+         * BeadMessage
+         * @description One stage of a strip at a glance.
+         */
+        BeadMessage: {
+            /** Key */
+            key: string;
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "on" | "neutral" | "off" | "shut";
+            /** Says */
+            says: string;
+            /** Word */
+            word: string;
+        };
+        /**
          * BoxName
          * @description A box as the list calls it ("": numbers alone), and the desk's box that it is taken for.
          */
@@ -683,6 +700,44 @@ export interface components {
             ][];
         };
         /**
+         * CopyStrip
+         * @description Copy aspects of a strip to others, as typed ("1-8, mix 2").
+         */
+        CopyStrip: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "copy_strip";
+            /** Aspects */
+            aspects: string[];
+            /** Strip */
+            strip: string;
+            /** To */
+            to: string;
+        };
+        /**
+         * CurvesMessage
+         * @description The curves of a strip: over `frequencies_hz` and `levels_db` of the strip's message.
+         */
+        CurvesMessage: {
+            /** Bands Db */
+            bands_db: {
+                [key: string]: number[];
+            };
+            compressor: components["schemas"]["StaticMessage"];
+            gate: components["schemas"]["StaticMessage"] | null;
+            /** Strip */
+            strip: string;
+            /** Total Db */
+            total_db: number[];
+            /**
+             * Type
+             * @constant
+             */
+            type: "curves";
+        };
+        /**
          * DeskChoice
          * @description A desk profile that a new show can be made on.
          */
@@ -758,7 +813,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -818,6 +873,21 @@ export interface components {
             stereo: boolean;
             /** Told */
             told: string[];
+        };
+        /**
+         * Draw
+         * @description Draw the curves of a strip with some moves made, without making them: a hand is dragging.
+         */
+        Draw: {
+            /** Moves */
+            moves: components["schemas"]["AskedMove"][];
+            /** Strip */
+            strip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "draw";
         };
         /**
          * DuplicateBus
@@ -1009,7 +1079,7 @@ export interface components {
             /** Whose */
             whose: string;
         };
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["FeedLine"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
         /**
          * GestureReply
          * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
@@ -1164,6 +1234,18 @@ export interface components {
             ][];
             /** Silenced */
             silenced: string[];
+        };
+        /**
+         * LeavesMessage
+         * @description Who takes a strip at a tap, behind which of its beads.
+         */
+        LeavesMessage: {
+            /** Behind */
+            behind: string;
+            /** Names */
+            names: string[];
+            /** Tap */
+            tap: string;
         };
         /**
          * LetGo
@@ -1660,6 +1742,21 @@ export interface components {
             lines: number[];
         };
         /**
+         * Neutral
+         * @description Put aspects of strips back to neutral.
+         */
+        Neutral: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "neutral";
+            /** Aspects */
+            aspects: string[];
+            /** Strips */
+            strips: string[];
+        };
+        /**
          * NewName
          * @description What a show is to be called.
          */
@@ -1745,7 +1842,7 @@ export interface components {
              * @default straight
              * @enum {string}
              */
-            law?: "straight" | "fader";
+            law?: "straight" | "fader" | "octaves";
             /** Longest */
             longest?: number | null;
             /** Lowest */
@@ -2011,6 +2108,18 @@ export interface components {
             type: "reach";
         };
         /**
+         * ReachedMessage
+         * @description A listener that hears the strip, and the level that arrives, in dB.
+         */
+        ReachedMessage: {
+            /** Level Db */
+            level_db: number;
+            /** Listener */
+            listener: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * RefusedMessage
          * @description An edit, or a question, was refused; nothing changed. `ways`: edits that would do it.
          */
@@ -2264,6 +2373,18 @@ export interface components {
             };
         };
         /**
+         * StaticMessage
+         * @description Levels out over `levels_db`; where the expected level stands, and what then comes out.
+         */
+        StaticMessage: {
+            /** Comes Db */
+            comes_db: number | null;
+            /** Out Db */
+            out_db: number[];
+            /** Stands Db */
+            stands_db: number | null;
+        };
+        /**
          * StraightCables
          * @description Have every cable of the stand-in stage plugged as the show has it.
          */
@@ -2273,6 +2394,29 @@ export interface components {
              * @enum {string}
              */
             type: "straight_cables";
+        };
+        /**
+         * StripMessage
+         * @description A strip from top to bottom.
+         */
+        StripMessage: {
+            /** Beads */
+            beads: components["schemas"]["BeadMessage"][];
+            /** Frequencies Hz */
+            frequencies_hz: number[];
+            /** Leaves */
+            leaves: components["schemas"]["LeavesMessage"][];
+            /** Levels Db */
+            levels_db: number[];
+            /** Reaches */
+            reaches: components["schemas"]["ReachedMessage"][];
+            /** Strip */
+            strip: string;
+            /**
+             * Type
+             * @constant
+             */
+            type: "strip";
         };
         /**
          * SuggestGains
@@ -2397,7 +2541,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * Trouble
          * @description The store cannot be reached just now; moves wait, none is lost. Empty text: it is over.
@@ -2417,7 +2561,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -2509,6 +2653,11 @@ export interface components {
              * @default null
              */
             ruler?: string | null;
+            /**
+             * Strip
+             * @default null
+             */
+            strip?: string | null;
             /**
              * Table
              * @default false

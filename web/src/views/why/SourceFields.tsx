@@ -1,3 +1,4 @@
+import { Link as RouteLink } from "wouter";
 import { useSetByHand } from "../../data/hand";
 import { socketName, sourceInForce, stripName, useLevel, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
@@ -58,6 +59,12 @@ export function SourceFields({ source }: { source: string }) {
           proof
         </Toggle>
       </span>
+      <RouteLink
+        to={`/strip/${source}`}
+        className="in-text text-sun-text underline coarse:min-h-11 inline-flex items-center"
+      >
+        From top to bottom
+      </RouteLink>
       <TrueLevel strip={source} className="basis-full" />
       <RuledBy strip={source} />
     </div>

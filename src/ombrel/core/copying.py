@@ -1,0 +1,59 @@
+"""Settings copied from one strip to others, or put back to neutral, aspect by aspect."""
+
+from collections.abc import Collection, Iterator, Sequence
+from functools import lru_cache
+from typing import Final
+
+from .addresses import addresses_of, default_of, is_on_desk, parameter_at
+from .asked import Asked
+from .desk import Desk
+from .errors import UnreadableText
+from .show import Show
+
+__all__ = ["COPIED", "copied", "neutral"]
+
+# what can be copied or cleared, by the aspects of the catalogue
+COPIED: Final = ("low_cut", "gate", "eq", "compressor", "delay", "sends", "pan", "routing")
+
+
+@lru_cache(maxsize=64)
+def _leaves(desk: Desk, kind: str) -> tuple[tuple[str, str], ...]:
+    """Leaves of a kind of strip with their aspects; places that gangs keep are none."""
+    stem = f"{kind}/" if kind in ("house", "mono") else f"{kind}/1/"
+    found = (a for a in addresses_of(desk) if a.startswith(stem) and not a.endswith("/kept"))
+    return tuple((a.removeprefix(stem), parameter_at(a).aspect) for a in found)
+
+
+def _of_aspects(show: Show, strip: str, aspects: Collection[str]) -> Iterator[str]:
+    unknown = set(aspects) - set(COPIED)
+    if unknown or not aspects:
+        raise UnreadableText(", ".join(sorted(unknown)), f"some of {', '.join(COPIED)}")
+    kind = strip.split("/")[0]
+    return (leaf for leaf, aspect in _leaves(show.desk, kind) if aspect in aspects)
+
+
+def copied(
+    show: Show, source: str, targets: Sequence[str], aspects: Collection[str]
+) -> dict[str, Asked]:
+    """Moves that give targets the values of a source, as far as they have such. A strip's format
+
+    is its own. Raises UnreadableText for no or another aspect than those of COPIED.
+    """
+    leaves = [leaf for leaf in _of_aspects(show, source, aspects) if leaf != "format"]
+    return {
+        f"{target}/{leaf}": show[f"{source}/{leaf}"]
+        for target in targets
+        if target != source
+        for leaf in leaves
+        if is_on_desk(show.desk, f"{target}/{leaf}")
+    }
+
+
+def neutral(show: Show, strips: Sequence[str], aspects: Collection[str]) -> dict[str, Asked]:
+    """Moves that put aspects of strips back to what nobody has set. Raises UnreadableText."""
+    return {
+        address: default_of(address)
+        for strip in strips
+        for leaf in _of_aspects(show, strip, aspects)
+        if leaf != "format" and (address := f"{strip}/{leaf}") in show.values
+    }

@@ -1,0 +1,129 @@
+"""The curves of a strip's processors: magnitude over frequency, levels out over levels in."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final, cast
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .preamps import preamp_of
+from .processing import compressed_db, eq_band, gated_db, low_cut, response_db
+from .processing.filters import Band
+from .processing_parameters import BANDS
+from .show import Show
+
+Levels = NDArray[np.float64]
+
+__all__ = ["FREQUENCIES_HZ", "LEVELS_DB", "Curves", "Static", "curves", "expected_dbfs"]
+
+# ten points an octave over what is heard; levels to where a gate has closed
+FREQUENCIES_HZ: Final = tuple(float(f) for f in np.geomspace(20.0, 20_000.0, 121))
+LEVELS_DB: Final = tuple(float(level) for level in np.arange(-80.0, 0.5, 1.0))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Static:
+    """A static curve over LEVELS_DB; `stands_db`: the level expected at it, `comes_db`: what then
+
+    comes out of it (None where no line's level is known).
+    """
+
+    out_db: tuple[float, ...]
+    stands_db: float | None
+    comes_db: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Curves:
+    """Over FREQUENCIES_HZ in dB: `total_db` of what is on, and `bands_db` of each, on or off, by
+
+    "low_cut" and "1" to "4". `gate`: of channels alone.
+    """
+
+    strip: str
+    total_db: tuple[float, ...]
+    bands_db: dict[str, tuple[float, ...]]
+    gate: Static | None
+    compressor: Static
+
+
+def curves(show: Show, strip: str) -> Curves:
+    """The curves of a strip as its values stand. Raises UnknownAddress."""
+    heard, rate_hz = np.array(FREQUENCIES_HZ), show.desk.sample_rate_hz
+    cut = low_cut(
+        show.number(f"{strip}/low_cut/frequency"), int(show.text(f"{strip}/low_cut/slope")), rate_hz
+    )
+    bands = {"low_cut": response_db(cut, heard, rate_hz)}
+    for band in BANDS:
+        at = f"{strip}/eq/{band}"
+        section = eq_band(
+            cast(Band, show.text(f"{at}/kind")),
+            show.number(f"{at}/frequency"),
+            show.number(f"{at}/gain"),
+            show.number(f"{at}/q"),
+            rate_hz,
+        )
+        bands[str(band)] = response_db(section, heard, rate_hz)
+    total: Levels = np.zeros(heard.shape)
+    if show.on(f"{strip}/low_cut/on"):
+        total = total + bands["low_cut"]
+    if show.on(f"{strip}/eq/on"):
+        for band in BANDS:
+            total = total + bands[str(band)]
+    stands_db = expected_dbfs(show, strip)
+    gate = _gate(show, strip, stands_db) if strip.startswith("channel/") else None
+    behind_gate = stands_db
+    if gate is not None and show.on(f"{strip}/gate/on"):
+        behind_gate = gate.comes_db
+    return Curves(
+        strip=strip,
+        total_db=tuple(total.tolist()),
+        bands_db={band: tuple(db.tolist()) for band, db in bands.items()},
+        gate=gate,
+        compressor=_compressor(show, strip, behind_gate),
+    )
+
+
+def expected_dbfs(show: Show, strip: str) -> float | None:
+    """The level expected behind a channel's trim; None where no line's is known."""
+    if not strip.startswith("channel/"):
+        return None
+    source = show.source_of(int(strip.split("/")[1]))
+    preamp = preamp_of(show, source) if source is not None else None
+    return None if preamp is None else preamp.dbfs + show.number(f"{strip}/trim")
+
+
+def _static(of: Callable[[Levels], Levels], stands_db: float | None) -> Static:
+    levels = np.array([*LEVELS_DB, 0.0 if stands_db is None else stands_db])
+    out = of(levels).tolist()
+    comes_db = None if stands_db is None else float(out[-1])
+    return Static(out_db=tuple(out[:-1]), stands_db=stands_db, comes_db=comes_db)
+
+
+def _gate(show: Show, strip: str, stands_db: float | None) -> Static:
+    at = f"{strip}/gate"
+    return _static(
+        lambda levels: gated_db(
+            levels,
+            threshold_db=show.number(f"{at}/threshold"),
+            ratio=show.number(f"{at}/ratio"),
+            range_db=show.number(f"{at}/range"),
+        ),
+        stands_db,
+    )
+
+
+def _compressor(show: Show, strip: str, stands_db: float | None) -> Static:
+    at = f"{strip}/compressor"
+    return _static(
+        lambda levels: compressed_db(
+            levels,
+            threshold_db=show.number(f"{at}/threshold"),
+            ratio=show.number(f"{at}/ratio"),
+            knee_db=show.number(f"{at}/knee"),
+            make_up_db=show.number(f"{at}/make_up"),
+            blend=show.number(f"{at}/blend") / 100.0,
+        ),
+        stands_db,
+    )

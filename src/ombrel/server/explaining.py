@@ -1,0 +1,129 @@
+"""What a screen is explained at leisure: findings, Why, reach, unfolded strips, a strip's path."""
+
+import asyncio
+import logging
+from collections.abc import Awaitable, Callable
+from uuid import UUID
+
+from django.db import DatabaseError
+
+from ombrel.core import ConsoleError
+
+from .from_screen import Watch, WatchedCell
+from .live import State, live_of
+from .log import setters_of
+from .news import (
+    Told,
+    bears_on_curves,
+    bears_on_why,
+    curves_text,
+    noticed_text,
+    reach_text,
+    strip_text,
+    text_of,
+    unfolded_text,
+    why_told,
+)
+from .tellings import refused_message
+from .work import at_leisure, in_database
+
+__all__ = ["Explainer"]
+
+_LOG = logging.getLogger(__name__)
+
+
+class Explainer:
+    """Explains by the show as it stands when its turn comes; moves that come meanwhile are one.
+
+    `tell` sends a text to the screen, `fail` ends it when the store does not answer.
+    """
+
+    def __init__(
+        self,
+        show_id: UUID,
+        tell: Callable[[str], Awaitable[None]],
+        fail: Callable[[], Awaitable[None]],
+    ) -> None:
+        self.show_id, self._tell, self._fail = show_id, tell, fail
+        self.why: WatchedCell | None = None
+        self.ruler: str | None = None
+        self.strip: str | None = None
+        self.unfold: tuple[str, ...] = ()
+        self.task: asyncio.Task | None = None
+        self._owed: set[str] = set()
+        self._over = False
+
+    def watch(self, message: Watch) -> None:
+        """What the screen draws from now on; what is new there is explained."""
+        self.why, self.ruler = message.why, message.ruler
+        if self.ruler:
+            self.owe("reach")
+        if self.strip != message.strip:
+            self.strip = message.strip
+            self.owe("strip", "curves")
+        if self.unfold != (unfold := tuple(message.unfold)):
+            self.unfold = unfold
+            self.owe("unfolded")
+
+    def moved(self, told: Told, state: State) -> None:
+        """What a move may bear on is explained again."""
+        if self.ruler:
+            self.owe("reach")
+        if self.unfold:
+            self.owe("unfolded")
+        if self.strip:
+            self.owe("strip")
+            if any(bears_on_curves(address, self.strip) for address in told.values):
+                self.owe("curves")
+        if self.why and bears_on_why(told, state, self.why):
+            self.owe("why")
+        if told.noticed:
+            self.owe("noticed")
+
+    def owe(self, *what: str) -> None:
+        self._owed.update(what)
+        if self._owed and not self._over and (self.task is None or self.task.done()):
+            self.task = asyncio.create_task(self._explain())
+
+    def end(self) -> None:
+        """The screen is gone. The work that found it gone must live to leave for it."""
+        self._over = True
+        if self.task is not None and self.task is not asyncio.current_task():
+            self.task.cancel()
+
+    async def _explain(self) -> None:
+        while self._owed and not self._over:
+            what = self._owed.pop()
+            try:
+                state = live_of(self.show_id).state
+                if state is None:
+                    state = await in_database(live_of(self.show_id).now, again=True)
+                for text in await self._texts(what, state):
+                    await self._tell(text)
+            except ConsoleError as error:  # the cell went with its strip
+                await self._tell(text_of(refused_message(None, error)))
+            except DatabaseError:
+                await self._fail()
+                return
+            except Exception:
+                _LOG.exception("an explanation failed")
+
+    async def _texts(self, what: str, state: State) -> list[str]:
+        match what:
+            case "noticed":
+                return [await at_leisure(noticed_text, state)]
+            case "unfolded" if self.unfold:
+                return [await at_leisure(unfolded_text, state, self.unfold)]
+            case "strip" if self.strip:
+                return [await at_leisure(strip_text, state, self.strip)]
+            case "curves" if self.strip:
+                return [await at_leisure(curves_text, state, self.strip)]
+            case "reach" if self.ruler:
+                return [await at_leisure(reach_text, state, self.ruler)]
+            case "why" if self.why:
+                text, held = await at_leisure(why_told, state, self.why.source, self.why.listener)
+                if not held:
+                    return [text]
+                keys = await in_database(setters_of, self.show_id, held, again=True)
+                return [text, text_of({"type": "set_by", "keys": keys})]
+        return []

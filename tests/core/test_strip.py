@@ -1,0 +1,164 @@
+"""A strip from top to bottom: its curves, its beads, who takes it where; processing in gangs."""
+
+import math
+
+import numpy as np
+import pytest
+
+from ombrel.core import (
+    CATALOGUE,
+    FREQUENCIES_HZ,
+    LEVELS_DB,
+    Carry,
+    UnreadableText,
+    Value,
+    blank_show,
+    copied,
+    curves,
+    flow_of,
+    kind_on,
+    made,
+    neutral,
+    show_of,
+    strip_path,
+)
+from ombrel.core.asked import Typed
+from ombrel.demo import demo_show
+from tests.desks import TINY, TOURING
+
+DEMO = demo_show(TOURING)
+
+
+def test_off_is_flat_and_what_is_on_adds_up():
+    values: dict[str, Value] = {
+        "channel/1/low_cut/on": True, "channel/1/low_cut/frequency": 100.0,
+        "channel/1/eq/2/gain": -6.0, "channel/1/eq/3/gain": 4.0,
+    }  # fmt: skip
+    show = show_of(TINY, values)
+    found = curves(show, "channel/1")
+    parts = [found.bands_db[band] for band in ("low_cut", "1", "2", "3", "4")]
+    assert found.total_db == pytest.approx(np.sum(parts, axis=0))
+    assert found.bands_db["1"] == pytest.approx([0.0] * len(FREQUENCIES_HZ))
+    off, _ = made(show, {"channel/1/eq/on": False, "channel/1/low_cut/on": False})
+    assert curves(off, "channel/1").total_db == pytest.approx([0.0] * len(FREQUENCIES_HZ))
+    assert curves(off, "channel/1").bands_db["2"] == found.bands_db["2"]  # seen, if faintly
+
+
+def test_the_expected_level_stands_on_the_curves_and_the_gate_comes_before_the_compressor():
+    """A line of -40 dBu, 22 dB of gain, +22 dBu full scale: -40 dBFS; the gate takes 4 dB more of
+
+    the 5 below its threshold at 2:1, so -45 is what the compressor sees.
+    """
+    show = show_of(
+        TINY,
+        {
+            "line/1/place": 1.0, "line/1/name": "Fiddle", "line/1/socket": "input/a/1",
+            "line/1/level_dbu": -40.0, "input/a/1/gain": 22.0, "channel/1/source": "input/a/1",
+            "channel/1/gate/threshold": -35.0, "channel/1/gate/ratio": 2.0,
+            "channel/1/gate/on": True, "channel/1/compressor/make_up": 3.0,
+        },
+    )  # fmt: skip
+    found = curves(show, "channel/1")
+    assert found.gate is not None
+    assert (found.gate.stands_db, found.gate.comes_db) == pytest.approx((-40.0, -45.0))
+    assert found.compressor.stands_db == pytest.approx(-45.0)
+    assert found.compressor.comes_db == pytest.approx(-42.0)
+    assert len(found.compressor.out_db) == len(LEVELS_DB)
+    bus = curves(show, "mix/1")
+    assert (bus.gate, bus.compressor.stands_db) == (None, None)
+
+
+def test_the_path_shows_every_stage_in_order_off_as_off_and_neutral_as_neutral():
+    plain, _ = made(DEMO, neutral(DEMO, ["channel/19"], ["low_cut", "eq"]))
+    show, _ = made(plain, {"channel/19/eq/3/gain": 3.0, "channel/19/compressor/on": True})
+    path = strip_path(show, flow_of(show), "channel/19")
+    looks = {bead.key: bead.look for bead in path.beads}
+    assert list(looks) == [
+        "line", "preamp", "trim", "low_cut", "gate", "eq", "compressor", "delay", "mute", "fader"
+    ]  # fmt: skip
+    assert [looks[key] for key in ("line", "trim", "low_cut", "gate", "eq", "compressor")] == [
+        "on", "neutral", "off", "off", "on", "on"
+    ]  # fmt: skip
+    says = {bead.key: bead.says for bead in path.beads}
+    assert says["eq"] == "+3.0 at 2.5 kHz"
+    assert says["compressor"] == "\u221218 dB, 3:1"
+    taps = {leaves.tap: leaves for leaves in path.leaves}
+    assert taps["before_fader_after_mute"].names[0] == "Ears host"
+    assert "Band" in taps["after_fader"].names
+    levels = [level for _, _, level in path.reaches]
+    assert levels == sorted(levels, reverse=True)
+    muted, _ = made(show, {"channel/19/mute": True})
+    shut = {bead.key: bead.look for bead in strip_path(muted, flow_of(muted), "channel/19").beads}
+    assert shut["mute"] == "shut"
+    bus = strip_path(show, flow_of(show), "mix/3")
+    assert [bead.key for bead in bus.beads][:2] == ["low_cut", "eq"]
+
+
+@pytest.mark.parametrize(
+    ("leaf", "text", "value"),
+    [
+        ("eq/2/frequency", "2k5", 2500.0), ("eq/2/frequency", "2.5k", 2500.0),
+        ("eq/2/frequency", "250 Hz", 250.0), ("eq/2/frequency", "+1 oct", 800.0),
+        ("eq/2/frequency", "+-2 oct", 100.0), ("eq/2/q", "1 oct", math.sqrt(2)),
+        ("eq/2/gain", "+3", 3.0), ("compressor/ratio", "4:1", 4.0), ("gate/attack", "1.4 ms", 1.4),
+        ("delay/ms", "3.432 m", 10.0), ("delay/ms", "48 samples", 1.0), ("delay/ms", "2.5", 2.5),
+    ],
+)  # fmt: skip
+def test_values_are_typed_with_their_units(leaf, text, value):
+    show, _ = made(blank_show(TINY), {f"channel/1/{leaf}": Typed(text)})
+    assert show[f"channel/1/{leaf}"] == pytest.approx(value)
+
+
+def test_what_is_no_frequency_is_refused():
+    for text in ("k5", "2k5k", "+99 oct"):
+        with pytest.raises(UnreadableText):
+            kind_on(TINY, "channel/1/eq/1/frequency").typed(text, 400.0, "x")
+
+
+def test_gangs_carry_frequencies_in_octaves_times_by_ratio_and_return_from_the_ends():
+    values: dict[str, Value] = {f"channel/{n}/gang/1/on": True for n in (1, 2)}
+    values |= {f"gang/1/carries_{what}": True for what in ("eq", "gate", "low_cut", "compressor")}
+    values |= {"channel/1/eq/2/frequency": 400.0, "channel/2/eq/2/frequency": 8_000.0}
+    show = show_of(TINY, values)
+    up, _ = made(show, {"channel/1/eq/2/frequency": 1_600.0}, Carry())
+    assert up["channel/2/eq/2/frequency"] == 20_000.0
+    assert up["channel/2/eq/2/frequency/kept"] == pytest.approx(32_000.0)
+    back, _ = made(up, {"channel/1/eq/2/frequency": 400.0}, Carry())
+    assert back["channel/2/eq/2/frequency"] == pytest.approx(8_000.0)
+    slower, _ = made(show, {"channel/1/gate/release": 300.0}, Carry())
+    assert slower["channel/2/gate/release"] == pytest.approx(300.0)
+    shelf, _ = made(show, {"channel/1/eq/2/kind": "low_shelf"}, Carry())
+    assert shelf["channel/2/eq/2/kind"] == "low_shelf"
+    keyed, _ = made(show, {"channel/1/gate/key": "channel/3", "channel/1/delay/ms": 5.0}, Carry())
+    assert keyed["channel/2/gate/key"] is None
+    assert keyed["channel/2/delay/ms"] == 0.0
+    assert not any(CATALOGUE[key].gang for key in CATALOGUE if key.endswith(("/key", "/key_tap")))
+
+
+def test_settings_are_copied_aspect_by_aspect_as_far_as_a_strip_has_them_and_cleared():
+    values: dict[str, Value] = {
+        "channel/1/eq/2/gain": -4.0, "channel/1/eq/on": False, "channel/1/gate/on": True,
+        "channel/1/compressor/ratio": 6.0, "channel/2/eq/3/gain": 5.0, "channel/1/fader": -3.0,
+    }  # fmt: skip
+    show = show_of(TINY, values)
+    moves = copied(show, "channel/1", ["channel/2", "mix/1"], ["eq", "gate"])
+    after, change = made(show, moves)
+    for leaf in ("eq/2/gain", "eq/3/gain", "eq/on"):
+        assert after[f"channel/2/{leaf}"] == after[f"mix/1/{leaf}"] == show[f"channel/1/{leaf}"]
+    assert after["channel/2/gate/on"] is True
+    assert not any("compressor" in address or "fader" in address for address in change.new)
+    back, _ = made(after, neutral(after, ["channel/2"], ["eq", "gate"]))
+    assert not [a for a in back.values if a.startswith("channel/2/")]
+    with pytest.raises(UnreadableText):
+        copied(show, "channel/1", ["channel/2"], ["name"])
+    with pytest.raises(UnreadableText):
+        neutral(show, ["channel/1"], [])
+
+
+def test_a_key_is_typed_by_the_number_of_its_strip():
+    show, _ = made(blank_show(TINY), {"channel/1/gate/key": Typed("3")})
+    assert show["channel/1/gate/key"] == "channel/3"
+    show, _ = made(show, {"channel/1/gate/key": Typed("group 1")})
+    assert show["channel/1/gate/key"] == "group/1"
+    show, _ = made(show, {"channel/1/gate/key": Typed("")})
+    assert show["channel/1/gate/key"] is None

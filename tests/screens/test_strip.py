@@ -1,0 +1,63 @@
+"""A strip from top to bottom: walked by keys, drawn by hand, typed, copied."""
+
+from selenium.webdriver import ActionChains
+from selenium.webdriver.common.keys import Keys
+
+from .test_banks import value
+
+
+def curve(person):
+    return person.find("[data-curve]").get_attribute("d")
+
+
+def test_a_band_is_dragged_nudged_and_typed_and_the_curve_follows(server, people):
+    me = people()
+    me.open("strip/channel/25", server.demo)
+    me.find('[data-stage="eq"]').click()
+    flat = curve(me)
+    point = me.find('[data-point="2"]')
+    ActionChains(me.driver, duration=60).click_and_hold(point).move_by_offset(60, 0).move_by_offset(
+        0, -40
+    ).release().perform()
+    me.settled()
+    me.until(lambda: value(server, server.demo, "channel/25/eq/2/gain") > 3.0)
+    assert value(server, server.demo, "channel/25/eq/2/frequency") > 500.0
+    me.until(lambda: curve(me) != flat)
+    me.until(lambda: " at " in me.find('[data-stage="eq"]').text)
+    before = value(server, server.demo, "channel/25/eq/2/gain")
+    me.find('[data-point="2"]').send_keys(Keys.ARROW_UP)
+    me.until(lambda: value(server, server.demo, "channel/25/eq/2/gain") > before + 0.4)
+    me.type("Frequency, band 2 of Foley table near", "2k5")
+    me.until(lambda: value(server, server.demo, "channel/25/eq/2/frequency") == 2500.0)
+    me.type("Q, band 2 of Foley table near", "1 oct")
+    me.until(lambda: 1.41 < (value(server, server.demo, "channel/25/eq/2/q") or 0.0) < 1.42)
+    me.button("Neutral").click()
+    me.until(lambda: curve(me) == flat)
+    for _ in range(4):
+        me.chord(Keys.CONTROL, key="z")
+        me.settled()
+
+
+def test_the_stage_stays_open_from_strip_to_strip_and_is_walked_by_keys(server, people):
+    me = people()
+    me.open("strip/channel/9", server.demo)
+    me.find('[data-stage="gate"]').click()
+    me.until(lambda: "expected at" in me.find('[aria-label="Gate of Kick"]').text)
+    me.find('[data-stage="gate"]').send_keys(Keys.ARROW_DOWN)
+    me.until(lambda: me.all('[aria-label="Gate of Snare"]'))
+    me.find('[data-stage="gate"]').send_keys(Keys.ARROW_RIGHT)
+    me.until(lambda: me.all('[aria-label="EQ of Snare"]'))
+    me.type("Copy the eq to strips", "11")
+    told = me.find('[data-testid="consequence"]')
+    me.until(lambda: told.text)
+    me.button("Take it").click()
+    me.until(lambda: value(server, server.demo, "channel/11/eq/2/gain") == -4.0)
+    me.open("strip/house", server.demo)
+    me.until(lambda: me.all('[aria-label="EQ of House"]'))
+    assert not me.all('[data-stage="gate"]')
+    me.find('[data-stage="delay"]').click()
+    me.type("Delay time, House", "3.432 m")
+    me.until(lambda: value(server, server.demo, "house/delay/ms") == 10.0)
+    for _ in range(2):
+        me.chord(Keys.CONTROL, key="z")
+        me.settled()

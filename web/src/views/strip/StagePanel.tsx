@@ -1,0 +1,176 @@
+import { useState } from "react";
+import { Link as RouteLink } from "wouter";
+import { useSetByHand } from "../../data/hand";
+import { valueIn } from "../../data/show";
+import type { Ask } from "../../data/types";
+import { socketName, sourceInForce, useLink, useOn, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { StripHand } from "../../ui/StripHand";
+import { Taking } from "../../ui/Taking";
+import { Toggle } from "../../ui/Toggle";
+import { RuledBy } from "../../ui/TrueLevel";
+import { PreampFields } from "../patch/PreampFields";
+import { EqPanel } from "./EqPanel";
+import { StaticCurve } from "./StaticCurve";
+import { STAGES } from "./stages";
+import { ValueField } from "./ValueField";
+
+interface Props {
+  strip: string;
+  stage: string;
+  name: string;
+}
+
+/** One processor: its switch, its curve and its values; at the same place on every strip. */
+export function StagePanel({ strip, stage, name }: Props) {
+  const link = useLink();
+  const { word, on, aspect, leaves } = STAGES[stage]!;
+  const [copying, setCopying] = useState<Ask | null>(null);
+  const [to, setTo] = useState("");
+  const filters = stage === "low_cut" || stage === "eq";
+  return (
+    <section
+      aria-label={`${word} of ${name}`}
+      className="rounded-xl bg-floor border border-line p-3 flex flex-col gap-3 min-w-0 flex-1"
+    >
+      <div className="flex items-center gap-3 flex-wrap min-h-9">
+        <h2 className="font-title font-semibold text-[17px]">
+          {filters ? "Low cut and EQ" : word}
+        </h2>
+        {on && <Switch address={`${strip}/${on}`} word={word} name={name} />}
+        <span className="flex-1" />
+        {aspect && (
+          <form
+            className="flex items-center gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (to.trim()) setCopying({ action: "copy_strip", strip, to, aspects: [aspect] });
+            }}
+          >
+            <input
+              aria-label={`Copy the ${word.toLowerCase()} to strips`}
+              placeholder="copy to 1-8"
+              value={to}
+              maxLength={200}
+              onChange={(event) => setTo(event.currentTarget.value)}
+              className="h-8 coarse:h-11 w-28 px-2 rounded-lg border border-edge bg-card placeholder:text-faint text-[13.5px]"
+            />
+            <Button small type="submit" disabled={!to.trim()}>
+              Copy
+            </Button>
+            <Button
+              small
+              type="button"
+              onClick={() =>
+                void link.do(
+                  { action: "neutral", strips: [strip], aspects: [aspect] },
+                  { quiet: false },
+                )
+              }
+            >
+              Neutral
+            </Button>
+          </form>
+        )}
+      </div>
+      {copying && (
+        <Taking
+          ask={copying}
+          onDone={() => {
+            setCopying(null);
+            setTo("");
+          }}
+        />
+      )}
+      {filters && <EqPanel strip={strip} name={name} />}
+      {(stage === "gate" || stage === "compressor") && (
+        <div className="grid grid-cols-[minmax(200px,340px)_minmax(180px,1fr)] max-md:grid-cols-1 gap-5">
+          <StaticCurve strip={strip} stage={stage} name={name} />
+          <div className="flex flex-col gap-1">
+            {leaves.map((leaf) => (
+              <ValueField key={leaf} address={`${strip}/${leaf}`} of={name} />
+            ))}
+          </div>
+        </div>
+      )}
+      {(stage === "trim" || stage === "delay") && (
+        <div className="flex flex-col gap-1 max-w-72">
+          {leaves.map((leaf) => (
+            <ValueField key={leaf} address={`${strip}/${leaf}`} of={name} />
+          ))}
+          {stage === "delay" && (
+            <>
+              <ValueField address="show/temperature_c" of="the air" />
+              <p className="text-faint text-[13px] pt-2">
+                Typed as 1.4 ms, 2 m, 7 ft or 96 samples.
+              </p>
+            </>
+          )}
+        </div>
+      )}
+      {(stage === "line" || stage === "preamp") && <Source strip={strip} />}
+      {(stage === "mute" || stage === "fader") && <Level strip={strip} name={name} />}
+    </section>
+  );
+}
+
+function Switch({ address, word, name }: { address: string; word: string; name: string }) {
+  const set = useSetByHand();
+  const on = useOn(address);
+  return (
+    <Toggle
+      label={`${on ? "on" : "off"}, ${word} of ${name}`}
+      pressed={on}
+      onChange={(to) => set(address, to ? "on" : "off")}
+    >
+      {on ? "on" : "off"}
+    </Toggle>
+  );
+}
+
+function Source({ strip }: { strip: string }) {
+  const from = useShow((state) => sourceInForce(state, strip).from);
+  const word = useShow((state) => socketName(state, from));
+  const preamp = useShow(
+    (state) =>
+      from?.startsWith("input/") === true &&
+      state.desk!.boxes.find((box) => box.key === from.split("/")[1])?.preamps === true,
+  );
+  return (
+    <div className="flex items-center gap-2 flex-wrap text-[13.5px]">
+      <span>
+        {word || "Nothing feeds it."}{" "}
+        <RouteLink to="/patch" className="text-sun-text underline">
+          Patch
+        </RouteLink>
+      </span>
+      {preamp && from && <PreampFields socket={from} name={word} words />}
+    </div>
+  );
+}
+
+function Level({ strip, name }: { strip: string; name: string }) {
+  const colour = useShow((state) =>
+    strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
+  );
+  const panned = /^(channel|return|group)\//.test(strip);
+  return (
+    <div className="flex flex-col gap-3">
+      <div className="flex items-center gap-2 flex-wrap">
+        <StripHand
+          strip={strip}
+          name={name}
+          colour={colour}
+          fader={`Fader of ${name}`}
+          level={`Level of ${name} in dB`}
+        />
+      </div>
+      {panned && (
+        <div className="max-w-72">
+          <ValueField address={`${strip}/pan`} of={name} />
+        </div>
+      )}
+      <RuledBy strip={strip} />
+    </div>
+  );
+}

@@ -1,0 +1,115 @@
+import { type PointerEvent, useRef } from "react";
+import { byHand } from "../../data/hand";
+import { Gesture } from "../../data/link";
+import type { Curves, Move } from "../../data/types";
+import { useLevel, useLink, useShow } from "../../data/use";
+import { levelText } from "../../data/words";
+
+const SIZE = 260;
+const FLOOR = -80;
+const TICKS = [-80, -60, -40, -20, 0];
+
+const at = (db: number) => ((Math.max(FLOOR, Math.min(0, db)) - FLOOR) / -FLOOR) * SIZE;
+
+/** What comes out of a gate or compressor for what goes in; the threshold is dragged across. */
+export function StaticCurve({
+  strip,
+  stage,
+  name,
+}: {
+  strip: string;
+  stage: "gate" | "compressor";
+  name: string;
+}) {
+  const link = useLink();
+  const curve: Curves["gate"] = useShow((state) =>
+    state.curves?.strip === strip ? state.curves[stage] : null,
+  );
+  const levels = useShow((state) => state.path?.levels_db);
+  const threshold = useLevel(`${strip}/${stage}/threshold`) ?? 0;
+  const held = useRef<Gesture | null>(null);
+  if (!curve || !levels) return <p className="text-soft">Drawing…</p>;
+  const line = levels
+    .map(
+      (db, place) =>
+        `${place ? "L" : "M"}${at(db).toFixed(1)} ${(SIZE - at(curve.out_db[place] ?? FLOOR)).toFixed(1)}`,
+    )
+    .join("");
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    const box = event.currentTarget.getScreenCTM()!.inverse();
+    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(box);
+    const travel = Math.min(1, Math.max(0, point.x / SIZE));
+    const moves: Move[] = [{ address: `${strip}/${stage}/threshold`, travel }];
+    link.draw(strip, moves);
+    held.current?.move(byHand(moves, { held: true }));
+  };
+  const up = () => {
+    held.current?.end();
+    held.current = null;
+  };
+  const { stands_db: stands, comes_db: comes } = curve;
+  return (
+    <figure className="flex flex-col gap-1">
+      <svg
+        viewBox={`-30 -6 ${SIZE + 40} ${SIZE + 28}`}
+        className="w-full max-w-[340px] touch-none select-none cursor-ew-resize"
+        role="img"
+        aria-label={`Levels out over levels in, ${name}: threshold ${levelText(threshold)} dB`}
+        onPointerDown={(event) => {
+          if (event.button !== 0) return;
+          event.currentTarget.setPointerCapture(event.pointerId);
+          held.current = new Gesture(link);
+          move(event);
+        }}
+        onPointerMove={(event) => held.current && move(event)}
+        onPointerUp={up}
+        onPointerCancel={up}
+      >
+        {TICKS.map((db) => (
+          <g key={db}>
+            <line x1={at(db)} x2={at(db)} y1={0} y2={SIZE} stroke="var(--line)" strokeWidth={0.7} />
+            <line
+              x1={0}
+              x2={SIZE}
+              y1={SIZE - at(db)}
+              y2={SIZE - at(db)}
+              stroke="var(--line)"
+              strokeWidth={0.7}
+            />
+            <text x={at(db)} y={SIZE + 16} textAnchor="middle" fontSize={11} fill="var(--faint)">
+              {levelText(db, 0)}
+            </text>
+            <text x={-5} y={SIZE - at(db) + 4} textAnchor="end" fontSize={11} fill="var(--faint)">
+              {levelText(db, 0)}
+            </text>
+          </g>
+        ))}
+        <line x1={0} y1={SIZE} x2={SIZE} y2={0} stroke="var(--edge)" strokeDasharray="3 4" />
+        <line
+          x1={at(threshold)}
+          x2={at(threshold)}
+          y1={0}
+          y2={SIZE}
+          stroke="var(--sun)"
+          strokeDasharray="5 3"
+        />
+        <path d={line} fill="none" stroke="var(--sea)" strokeWidth={2.6} />
+        {stands !== null && comes !== null && (
+          <circle
+            cx={at(stands)}
+            cy={SIZE - at(comes)}
+            r={6}
+            fill="var(--iris)"
+            stroke="var(--paper)"
+            strokeWidth={1.5}
+          />
+        )}
+      </svg>
+      <figcaption className="text-[13.5px] text-soft">
+        {stands === null || comes === null
+          ? "No line's level is known here."
+          : `The line is expected at ${levelText(stands)} dBFS; ${levelText(comes)} comes out.`}
+      </figcaption>
+    </figure>
+  );
+}

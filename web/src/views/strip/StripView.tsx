@@ -1,0 +1,173 @@
+import { useEffect, useMemo, useState } from "react";
+import { Link as RouteLink, useLocation, useParams } from "wouter";
+import { valueIn } from "../../data/show";
+import { select, stripName, useLink, useShow } from "../../data/use";
+import { cellText } from "../../data/words";
+import { Empty } from "../../ui/Panel";
+import { PathLine } from "./PathLine";
+import { StagePanel } from "./StagePanel";
+import { STAGES } from "./stages";
+
+const isSource = (strip: string) => /^(channel|return)\//.test(strip);
+
+/** Every strip in use, in the order of the desk. */
+function useStrips(): readonly string[] {
+  const channels = useShow((state) => state.channels);
+  const returns = useShow((state) => state.returns);
+  const groups = useShow((state) => state.groups);
+  const mixes = useShow((state) => state.mixes);
+  const matrices = useShow((state) => state.matrices);
+  return useMemo(
+    () => [
+      ...channels.map((n) => `channel/${n}`),
+      ...returns.map((n) => `return/${n}`),
+      ...groups.map((n) => `group/${n}`),
+      ...mixes.map((n) => `mix/${n}`),
+      "house",
+      "mono",
+      ...matrices.map((n) => `matrix/${n}`),
+    ],
+    [channels, returns, groups, mixes, matrices],
+  );
+}
+
+/** One strip from top to bottom; the stage looked at last stays open from strip to strip. */
+export function StripView() {
+  const link = useLink();
+  const { kind, number } = useParams<{ kind?: string; number?: string }>();
+  const [, navigate] = useLocation();
+  const strips = useStrips();
+  const selected = useShow((state) => state.selected?.source);
+  const asked = kind ? (number ? `${kind}/${number}` : kind) : selected;
+  const strip = asked && strips.includes(asked) ? asked : (strips[0] ?? "house");
+  const [stage, setStage] = useState(() => sessionStorage.getItem("stage") ?? "eq");
+  const path = useShow((state) => (state.path?.strip === strip ? state.path : null));
+  const channels = useShow((state) => state.channels.length);
+  useEffect(() => {
+    link.watch({ strip });
+    if (isSource(strip)) select(strip);
+    else select(null, strip);
+  }, [link, strip]);
+  useEffect(() => () => link.watch({ strip: null }), [link]);
+  const choose = (key: string) => {
+    setStage(key);
+    sessionStorage.setItem("stage", key);
+  };
+  const place = strips.indexOf(strip);
+  const step = (by: number) => {
+    const next = strips[place + by];
+    if (next) navigate(`/strip/${next}`, { replace: true });
+  };
+  if (channels === 0 && strip === "house" && !kind)
+    return (
+      <Empty title="No strip yet">
+        <p>A strip is here once a channel has a source.</p>
+        <RouteLink to="/patch" className="text-sun-text underline">
+          Give channels their sources, in Patch
+        </RouteLink>
+      </Empty>
+    );
+  // what this strip has not (a bus has no gate) is shown by what is nearest
+  const shown = path?.beads.some((bead) => bead.key === stage) ? stage : "eq";
+  return (
+    <div className="flex flex-col flex-1 min-h-0 scrolls pb-3">
+      <Head strip={strip} before={strips[place - 1]} after={strips[place + 1]} />
+      {path ? (
+        <>
+          <PathLine path={path} chosen={shown} onChoose={choose} onStep={step} />
+          <div className="flex gap-3 flex-wrap items-start">
+            <div className="flex-[3_1_440px] min-w-0 flex">
+              <NamedPanel strip={strip} stage={shown} />
+            </div>
+            {path.reaches.length > 0 && <Reaches reaches={path.reaches} strip={strip} />}
+          </div>
+        </>
+      ) : (
+        <p className="text-soft">Drawing the path…</p>
+      )}
+    </div>
+  );
+}
+
+function NamedPanel({ strip, stage }: { strip: string; stage: string }) {
+  const name = useShow((state) => stripName(state, strip));
+  return STAGES[stage] ? <StagePanel key={stage} strip={strip} stage={stage} name={name} /> : null;
+}
+
+function Head({ strip, before, after }: { strip: string; before?: string; after?: string }) {
+  const name = useShow((state) => stripName(state, strip));
+  const colour = useShow((state) =>
+    strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
+  );
+  const [kind, number] = strip.split("/");
+  return (
+    <div className="flex items-center gap-3 py-2 min-h-14 shrink-0 flex-wrap">
+      <Step to={before} arrow="↑" />
+      <span
+        className="w-1.5 h-7 rounded-full"
+        style={{ background: `var(--strip-${colour})` }}
+        aria-hidden
+      />
+      <h1 className="font-title text-[22px] font-bold min-w-0 truncate" title={name}>
+        {kind === "channel" ? `${number} ${name}` : name}
+      </h1>
+      {kind !== "channel" && number && (
+        <span className="text-faint">
+          {kind} {number}
+        </span>
+      )}
+      <span className="flex-1" />
+      <Step to={after} arrow="↓" />
+    </div>
+  );
+}
+
+function Step({ to, arrow }: { to?: string; arrow: string }) {
+  const name = useShow((state) => (to ? stripName(state, to) : ""));
+  if (!to) return null;
+  const [kind, number] = to.split("/");
+  return (
+    <RouteLink
+      to={`/strip/${to}`}
+      className="h-9 coarse:h-11 px-3 rounded-xl border border-line bg-card flex items-center gap-1.5 max-w-52 hover:bg-raise"
+    >
+      <span aria-hidden>{arrow}</span>
+      <span className="truncate">
+        {kind === "channel" ? `${number} ` : ""}
+        {name}
+      </span>
+    </RouteLink>
+  );
+}
+
+interface ReachesProps {
+  reaches: readonly { listener: string; name: string; level_db: number }[];
+  strip: string;
+}
+
+/** Who hears it, the loudest first; pressed, Why answers for that cell. */
+function Reaches({ reaches, strip }: ReachesProps) {
+  return (
+    <section aria-label="Reaches" className="flex-[1_1_190px] min-w-44 flex flex-col gap-1">
+      <h2 className="text-soft">
+        Reaches {reaches.length} listener{reaches.length === 1 ? "" : "s"}
+      </h2>
+      {reaches.map((one) => (
+        <button
+          key={one.listener}
+          type="button"
+          onClick={() => select(strip, one.listener)}
+          className="relative h-8 coarse:h-11 rounded-md bg-quiet overflow-hidden flex items-center justify-between px-2.5 cursor-pointer text-[13.5px]"
+        >
+          <span
+            aria-hidden
+            className="absolute inset-y-0 left-0 bg-heard"
+            style={{ width: `${Math.max(4, Math.min(100, ((one.level_db + 60) / 66) * 100))}%` }}
+          />
+          <span className="relative truncate">{one.name}</span>
+          <span className="relative pl-2">{cellText(one.level_db)}</span>
+        </button>
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,59 @@
+/** The stages of a strip's path: which values each shows, and the aspect that is copied or cleared. */
+
+export interface Stage {
+  word: string;
+  glyph: string;
+  /** Leaves behind the strip, in the order in which they are set. */
+  leaves: readonly string[];
+  /** What its switch is; none: it is always there. */
+  on?: string;
+  aspect?: string;
+}
+
+export const BANDS = ["1", "2", "3", "4"] as const;
+
+export const STAGES: Record<string, Stage> = {
+  line: { word: "Line", glyph: "~", leaves: [] },
+  preamp: { word: "Preamp", glyph: "▷", leaves: [] },
+  trim: { word: "Trim", glyph: "±", leaves: ["trim", "polarity"] },
+  low_cut: { word: "Low cut", glyph: "/", leaves: [], on: "low_cut/on", aspect: "low_cut" },
+  gate: {
+    word: "Gate",
+    glyph: "□",
+    leaves: [
+      "threshold",
+      "range",
+      "ratio",
+      "attack",
+      "hold",
+      "release",
+      "key",
+      "key_tap",
+      "key_low_cut",
+      "key_high_cut",
+    ].map((leaf) => `gate/${leaf}`),
+    on: "gate/on",
+    aspect: "gate",
+  },
+  eq: { word: "EQ", glyph: "≈", leaves: [], on: "eq/on", aspect: "eq" },
+  compressor: {
+    word: "Compressor",
+    glyph: "⌐",
+    leaves: [
+      "threshold",
+      "ratio",
+      "knee",
+      "attack",
+      "release",
+      "make_up",
+      "blend",
+      "key",
+      "key_tap",
+    ].map((leaf) => `compressor/${leaf}`),
+    on: "compressor/on",
+    aspect: "compressor",
+  },
+  delay: { word: "Delay", glyph: "→", leaves: ["delay/ms"], on: "delay/on", aspect: "delay" },
+  mute: { word: "Mute", glyph: "○", leaves: [] },
+  fader: { word: "Fader", glyph: "▮", leaves: ["pan"] },
+};
