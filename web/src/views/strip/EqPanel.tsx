@@ -4,7 +4,7 @@ import { Gesture } from "../../data/link";
 import type { Curves, Move } from "../../data/types";
 import { useLevel, useLink, useOn, useShow, useText } from "../../data/use";
 import { hertzText, levelText } from "../../data/words";
-import { usePhone } from "../../ui/media";
+import { useCoarse, usePhone } from "../../ui/media";
 import { BANDS } from "./stages";
 import { ValueField } from "./ValueField";
 
@@ -14,6 +14,7 @@ const HEIGHT = 300;
 const LOW_HZ = 20;
 const HIGH_HZ = 20_000;
 const MOST_DB = 18;
+const CUT_DB = -12;
 const TICKS = [20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000];
 const LEVELS = [18, 12, 6, 0, -6, -12, -18];
 
@@ -183,7 +184,8 @@ function Point({ strip, name, band, chosen, onAt, width }: BandProps & { width: 
   const own = useLevel(cut ? `${stem}/frequency` : `${stem}/gain`) ?? 0;
   const on = useOn(cut ? `${stem}/on` : `${strip}/eq/on`);
   const range = useShow((state) => state.catalogue!.at(`${stem}/frequency`));
-  const gain = cut ? -3 : own;
+  const gain = cut ? CUT_DB : own; // a low cut has no gain: its point stands below the bands
+  const reach = useCoarse() ? 28 : 18; // a finger needs more than a mouse
   const held = useRef<Gesture | null>(null);
   const [asked, setAsked] = useState<readonly [number, number] | null>(null);
   const place = (event: PointerEvent<SVGGElement>): readonly [number, number] => {
@@ -254,7 +256,7 @@ function Point({ strip, name, band, chosen, onAt, width }: BandProps & { width: 
       onPointerUp={up}
       onPointerCancel={up}
     >
-      <circle cx={px} cy={py} r={22} fill="transparent" />
+      <circle cx={px} cy={py} r={reach} fill="transparent" />
       <circle
         cx={px}
         cy={py}

@@ -11,7 +11,7 @@ interface Props {
   onStep: (step: number) => void;
 }
 
-const LEAST = 64; // px for a bead and its words
+const LEAST = 60; // px for a bead and its words
 
 const LOOK = {
   on: "border-sea bg-raise text-paper",
@@ -51,6 +51,7 @@ export function PathLine({ path, chosen, onChoose, onStep }: Props) {
         role="radiogroup"
         aria-label="Path of the strip"
         onKeyDown={onKey}
+        data-wide
         className="relative grid gap-y-1"
         style={{ gridTemplateColumns: columns, minWidth: path.beads.length * LEAST }}
       >

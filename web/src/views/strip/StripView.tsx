@@ -70,7 +70,7 @@ export function StripView() {
   // what this strip has not (a bus has no gate) is shown by what is nearest
   const shown = path?.beads.some((bead) => bead.key === stage) ? stage : "eq";
   return (
-    <div className="flex flex-col flex-1 min-h-0 scrolls pb-3">
+    <div className="relative flex flex-col flex-1 min-h-0 scrolls pb-3">
       <Head strip={strip} before={strips[place - 1]} after={strips[place + 1]} />
       {path ? (
         <>

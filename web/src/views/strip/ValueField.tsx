@@ -27,7 +27,7 @@ export function ValueField({ address, of, bare }: Props) {
   const field =
     parameter.kind === "switch" ? (
       <Toggle
-        label={label}
+        label={`${value === true ? "on" : "off"}, ${label}`}
         pressed={value === true}
         onChange={(on) => set(address, on ? "on" : "off")}
       >

@@ -61,7 +61,7 @@ export function SourceFields({ source }: { source: string }) {
       </span>
       <RouteLink
         to={`/strip/${source}`}
-        className="in-text text-sun-text underline coarse:min-h-11 inline-flex items-center"
+        className="in-text text-sun-text underline min-h-6 coarse:min-h-11 inline-flex items-center"
       >
         From top to bottom
       </RouteLink>
