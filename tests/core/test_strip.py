@@ -21,6 +21,7 @@ from ombrel.core import (
     neutral,
     show_of,
     strip_path,
+    why,
 )
 from ombrel.core.asked import Typed
 from ombrel.demo import demo_show
@@ -162,3 +163,23 @@ def test_a_key_is_typed_by_the_number_of_its_strip():
     assert show["channel/1/gate/key"] == "group/1"
     show, _ = made(show, {"channel/1/gate/key": Typed("")})
     assert show["channel/1/gate/key"] is None
+
+
+def test_why_tells_what_shapes_the_signal_before_the_tap_and_the_level_leaves_it_out():
+    values: dict[str, Value] = {
+        "channel/1/source": "input/a/1", "channel/1/fader": 0.0, "output/local/1/source": "house",
+        "channel/1/eq/2/gain": -6.0, "channel/1/low_cut/on": True, "channel/1/compressor/on": True,
+        "channel/1/compressor/make_up": 4.0, "mix/1/format": "mono", "output/a/1/source": "mix/1",
+        "channel/1/send/mix/1/level": 0.0, "channel/1/send/mix/1/tap": "before_eq",
+    }  # fmt: skip
+    show = show_of(TINY, values)
+    house = why(show, "channel/1", "house")
+    titles = [step.title for step in house.ways[0].steps]
+    assert [one for one in titles if one in ("Low cut", "EQ", "Comp")] == ["Low cut", "EQ", "Comp"]
+    ears = why(show, "channel/1", "mix/1")
+    titles = [step.title for step in ears.ways[0].steps]
+    assert "Low cut" in titles
+    assert "EQ" not in titles
+    assert ears.level_db == pytest.approx(0.0)  # before the compressor: no make-up
+    # the whole of a stereo bus on one socket is (L + R) / 2: -3.01 dB of a centred channel
+    assert house.level_db == pytest.approx(-3.0103 + 4.0, abs=1e-4)

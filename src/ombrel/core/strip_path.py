@@ -13,7 +13,7 @@ from .rulers import ruled
 from .show import Show
 from .sockets import socket_name
 
-__all__ = ["Bead", "Leaves", "StripPath", "strip_path"]
+__all__ = ["Bead", "Leaves", "StripPath", "processing_said", "strip_path"]
 
 Look = Literal["on", "neutral", "off", "shut"]
 
@@ -81,6 +81,13 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
         ),
         reaches=tuple(sorted(reaches, key=lambda one: -one[2])),
     )
+
+
+def processing_said(show: Show, strip: str, tap: int) -> list[Bead]:
+    """The processors that do something to a strip before a tap (an index into TAPS)."""
+    behind = {"low_cut": 1, "gate": 1, "eq": 2, "compressor": 2, "delay": 2}
+    beads = _beads(show, strip, strip.split("/")[0])
+    return [one for one in beads if one.look == "on" and behind.get(one.key, tap + 1) <= tap]
 
 
 def _taken_at(show: Show, strip: str, kind: str, tap: str) -> list[str]:

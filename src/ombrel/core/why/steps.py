@@ -16,6 +16,7 @@ from ..laws import gain_to_db, predicted_dbfs
 from ..rulers import ruled
 from ..show import Show
 from ..sockets import lines_on, socket_name
+from ..strip_path import processing_said
 
 __all__ = ["TAP_WORDS", "Step", "Told", "head", "told"]
 
@@ -109,6 +110,7 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
         if kind not in stage.strips:
             continue
         if stage.worked_out:
+            _processing(tale, show, address, tap, name, first=first)
             _make_up(tale, float(flow.arrays.stage[strip, place]), address, place < reach)
             continue
         if stage.leaf == "solo":
@@ -139,6 +141,16 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
                  gain_db=None if stage.leaf == "polarity" else float(gain_to_db(gain)),
                  open=gain != 0.0, address=at),
         )  # fmt: skip
+
+
+def _processing(tale: Told, show: Show, strip: str, tap: int, name: str, *, first: bool) -> None:
+    """Processors that shape what passes; the broadband level leaves them out."""
+    for bead in processing_said(show, strip, tap):
+        title = bead.word if first else f"{name} {bead.word.lower()}"
+        leaf = "delay/ms" if bead.key == "delay" else f"{bead.key}/on"
+        tale.steps.append(
+            Step(kind=bead.key, title=title, detail=bead.says, address=f"{strip}/{leaf}")
+        )
 
 
 def _make_up(tale: Told, gain: float, strip: str, heard: bool) -> None:

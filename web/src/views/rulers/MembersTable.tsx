@@ -12,6 +12,7 @@ import {
 } from "react";
 import { trueLevel, useMadeOf, useMutedBy } from "../../data/ruled";
 import { store, valueIn } from "../../data/show";
+import { useStrips } from "../../data/strips";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
 import { cellText } from "../../data/words";
@@ -25,29 +26,16 @@ import { RulerHead } from "./RulerHead";
 
 /** Strips that can be members, in the order of the desk; for DCAs the DCAs themselves last. */
 function useRows(kind: Kind, filter: string): readonly string[] {
-  const channels = useShow((state) => state.channels);
-  const returns = useShow((state) => state.returns);
-  const groups = useShow((state) => state.groups);
-  const mixes = useShow((state) => state.mixes);
-  const matrices = useShow((state) => state.matrices);
+  const used = useStrips();
   const dcas = useShow((state) => state.dcas);
   return useMemo(() => {
-    const strips = [
-      ...channels.map((n) => `channel/${n}`),
-      ...returns.map((n) => `return/${n}`),
-      ...groups.map((n) => `group/${n}`),
-      ...mixes.map((n) => `mix/${n}`),
-      "house",
-      "mono",
-      ...matrices.map((n) => `matrix/${n}`),
-      ...(kind === "dca" ? dcas.map((n) => `dca/${n}`) : []),
-    ];
+    const strips = [...used, ...(kind === "dca" ? dcas.map((n) => `dca/${n}`) : [])];
     const wanted = filter.trim().toLowerCase();
     const state = store.getState(); // names as they are when one types: no move is followed for them
     return strips.filter((strip) =>
       `${stripName(state, strip)} ${strip.replace("/", " ")}`.toLowerCase().includes(wanted),
     );
-  }, [kind, filter, channels, returns, groups, mixes, matrices, dcas]);
+  }, [kind, filter, used, dcas]);
 }
 
 /** Strips against DCAs or mute groups: painted by dragging, or by arrows and Space. */

@@ -1,6 +1,7 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
 import { valueIn } from "../../data/show";
+import { useStrips } from "../../data/strips";
 import { select, stripName, useLink, useShow } from "../../data/use";
 import { cellText } from "../../data/words";
 import { Empty } from "../../ui/Panel";
@@ -9,27 +10,6 @@ import { StagePanel } from "./StagePanel";
 import { STAGES } from "./stages";
 
 const isSource = (strip: string) => /^(channel|return)\//.test(strip);
-
-/** Every strip in use, in the order of the desk. */
-function useStrips(): readonly string[] {
-  const channels = useShow((state) => state.channels);
-  const returns = useShow((state) => state.returns);
-  const groups = useShow((state) => state.groups);
-  const mixes = useShow((state) => state.mixes);
-  const matrices = useShow((state) => state.matrices);
-  return useMemo(
-    () => [
-      ...channels.map((n) => `channel/${n}`),
-      ...returns.map((n) => `return/${n}`),
-      ...groups.map((n) => `group/${n}`),
-      ...mixes.map((n) => `mix/${n}`),
-      "house",
-      "mono",
-      ...matrices.map((n) => `matrix/${n}`),
-    ],
-    [channels, returns, groups, mixes, matrices],
-  );
-}
 
 /** One strip from top to bottom; the stage looked at last stays open from strip to strip. */
 export function StripView() {

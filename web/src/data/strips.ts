@@ -1,0 +1,23 @@
+/** Every strip in use, in the order of the desk. */
+import { useMemo } from "react";
+import { useShow } from "./use";
+
+export function useStrips(): readonly string[] {
+  const channels = useShow((state) => state.channels);
+  const returns = useShow((state) => state.returns);
+  const groups = useShow((state) => state.groups);
+  const mixes = useShow((state) => state.mixes);
+  const matrices = useShow((state) => state.matrices);
+  return useMemo(
+    () => [
+      ...channels.map((n) => `channel/${n}`),
+      ...returns.map((n) => `return/${n}`),
+      ...groups.map((n) => `group/${n}`),
+      ...mixes.map((n) => `mix/${n}`),
+      "house",
+      "mono",
+      ...matrices.map((n) => `matrix/${n}`),
+    ],
+    [channels, returns, groups, mixes, matrices],
+  );
+}
