@@ -16,6 +16,7 @@ from ombrel.core import (
     WrongValue,
     blank_show,
     clear_ruler,
+    duplicate_bus,
     edited,
     findings,
     flow_of,
@@ -28,14 +29,17 @@ from ombrel.core import (
     make_rulers,
     mates_of,
     membership,
+    move_bus,
     pairs_in_use,
     place_of,
+    remove_bus,
     restored,
     sheet_of,
     show_of,
     undoing,
     unfolded,
 )
+from ombrel.core.channels import move_channels
 from tests.desks import TINY, TOURING
 
 HAND = Carry()
@@ -396,3 +400,22 @@ def test_findings_tell_of_gangs_by_which_nothing_follows():
     sheet = sheet_of(show_of(TOURING, values | named), "rulers")
     assert sheet is not None
     assert ("Gang", 1, "Gang 1", "", "faders, mutes", "1-2") in [row[:6] for row in sheet.rows]
+
+
+def test_pairs_go_with_their_numbers_or_are_parted_and_never_drag_the_other_side_along():
+    mixes: dict[str, Value] = {f"mix/{n}/format": "stereo" for n in (1, 2, 3)}
+    mixes |= {f"mix/{n}/name": f"Mix {n}" for n in (1, 2, 3)} | {"mix/1/linked": True}
+    show = show_of(TINY, mixes | {"channel/1/linked": True, "channel/1/fader": -7.0})
+    removed, _ = made(show, remove_bus(show, "mix/2"))
+    assert (removed["mix/1/format"], removed["mix/2/format"]) == ("stereo", "unused")
+    again, _ = made(removed, duplicate_bus(removed, "mix/1"))
+    assert again["mix/2/format"] == "stereo"
+    moved_on, _ = made(show, move_bus(show, "mix/1", None))
+    assert [moved_on[f"mix/{n}/name"] for n in (1, 2, 3)] == ["Mix 2", "Mix 3", "Mix 1"]
+    assert pairs_in_use(moved_on) == ["channel/1"]
+    together, _ = made(show, move_channels(show, {1: 3, 2: 4}))
+    assert pairs_in_use(together) == ["channel/3", "mix/1"]
+    assert faders(together, 3, 4) == [-7.0, -7.0]
+    apart, _ = made(show, move_channels(show, {1: 4}))
+    assert pairs_in_use(apart) == ["mix/1"]
+    assert faders(apart, 2, 4) == [-7.0, -7.0]

@@ -1,6 +1,7 @@
 """Channels as wholes: moved to other numbers with all that is set of them."""
 
 from collections.abc import Mapping
+from typing import Final
 
 from .addresses import parameter_at
 from .kinds import Reference, Value
@@ -9,18 +10,22 @@ from .show import Show
 __all__ = ["move_channels"]
 
 
+_STAYS: Final = ("fixed", "linked")
+
+
 def move_channels(show: Show, to: Mapping[int, int]) -> dict[str, Value]:
     """Values that put channels at other numbers: fader, sends, names, all that is set of them, and
 
     what takes their direct outs or lays them under a fader. `to`: new number by old, each once.
     What stood at a number that another takes is gone, unless it moves too; that a channel is fixed
-    stays with its number.
+    stays with its number. A pair stays linked if both its sides go to an odd number and the even
+    above.
     """
     taken = set(to) | set(to.values())
     found: dict[str, Value] = {}
     for address, value in show.values.items():
         words = address.split("/", 2)
-        if words[0] == "channel" and int(words[1]) in taken and words[2] != "fixed":
+        if words[0] == "channel" and int(words[1]) in taken and words[2] not in _STAYS:
             found.setdefault(address, parameter_at(address).default)
             new = to.get(int(words[1]))
             if new is not None:
@@ -29,4 +34,10 @@ def move_channels(show: Show, to: Mapping[int, int]) -> dict[str, Value]:
             words = value.split("/")
             if words[0] == "channel" and int(words[1]) in to:
                 found[address] = "/".join(["channel", str(to[int(words[1])]), *words[2:]])
+    for odd in [n for n in range(1, show.desk.channels, 2) if show.on(f"channel/{n}/linked")]:
+        new = to.get(odd)
+        if odd in taken or odd + 1 in taken:
+            found.setdefault(f"channel/{odd}/linked", False)
+        if new is not None and new % 2 == 1 and to.get(odd + 1) == new + 1:
+            found[f"channel/{new}/linked"] = True
     return found

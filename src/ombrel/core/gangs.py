@@ -29,6 +29,7 @@ __all__ = [
     "mates_of",
     "member_for",
     "pairs_in_use",
+    "parted",
     "partner_of",
     "stereo_pairs",
     "strips_behind",
@@ -126,6 +127,12 @@ def tied(show: Show, asked: Mapping[str, Value]) -> dict[str, Value]:
                 if value != show[even]:
                     found[even] = value
     return found
+
+
+def parted(show: Show, strips: Iterable[str]) -> dict[str, Value]:
+    """Moves that part the pairs of which some strips are a side."""
+    odds = (sides[0] for strip in strips if (sides := in_pairs(strip)))
+    return {f"{odd}/linked": False for odd in odds if show.on(f"{odd}/linked")}
 
 
 def stereo_pairs(show: Show) -> list[int]:

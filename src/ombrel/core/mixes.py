@@ -8,6 +8,7 @@ from .asked import Asked, Typed
 from .choices import COLOURS
 from .errors import NothingLeft, UnknownAddress, UnreadableText, WrongValue
 from .flow import Flow, layout_of, strip_name
+from .gangs import parted
 from .kinds import Number
 from .outputs import free_outputs, is_stereo, outputs_of, patch_bus
 from .show import Show
@@ -167,7 +168,7 @@ def remove_bus(show: Show, bus: str) -> dict[str, Asked]:
     }
     moves.update({f"{socket}/source": None for socket in outputs_of(show, bus)})
     moves.update({a: None for a, value in show.values.items() if _refers(a, value, bus)})
-    return moves
+    return moves | parted(show, [bus])  # the other side of a pair stays as it is
 
 
 def _refers(address: str, value: object, bus: str) -> bool:
@@ -191,7 +192,7 @@ def duplicate_bus(show: Show, bus: str, *, patch: bool = True) -> dict[str, Aske
     moves: dict[str, Asked] = {
         _renamed(address, {bus: new}): value
         for address, value in show.values.items()
-        if _belongs(address, bus)
+        if _belongs(address, bus) and not address.endswith("/linked")
     }
     moves[f"{new}/name"] = f"{strip_name(show, bus)[:54]} copy"
     if patch and outputs_of(show, bus):
@@ -220,7 +221,8 @@ def move_bus(show: Show, bus: str, before: str | None) -> dict[str, Asked]:
     """Moves that put a mix, group or matrix ahead of another of its kind (None: behind all in
 
     use). Those between move up or down by one, each with everything about it: sends, outputs,
-    effect engines, channels that it feeds. Raises UnknownAddress.
+    effect engines, channels that it feeds. Pairs among them are parted: their numbers are others.
+    Raises UnknownAddress.
     """
     kind = _kind(show, bus, "group", "mix", "matrix")
     used = show.in_use(kind)
@@ -236,9 +238,9 @@ def move_bus(show: Show, bus: str, before: str | None) -> dict[str, Asked]:
             moved = _renamed(value, new_names)
         if renamed != address:
             moves.setdefault(address, parameter_at(address).default)
-        if renamed != address or moved != value:
+        if (renamed != address or moved != value) and not address.endswith("/linked"):
             moves[renamed] = moved
-    return moves
+    return moves | parted(show, [*new_names, *new_names.values()])
 
 
 def fill_mix(
