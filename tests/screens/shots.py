@@ -81,8 +81,10 @@ def mixes(me):
     me.until(lambda: "Ears fiddle" in me.find('[aria-label="Why"]').text)
 
 
-def daylight(me):
-    hears(me)
+def strip(me):
+    """In the other theme, daylight."""
+    me.open("strip/channel/19").find('[data-stage="eq"]').click()
+    me.find("[data-curve]")
     me.driver.execute_script("document.documentElement.dataset.theme = 'daylight'")
 
 
@@ -125,7 +127,7 @@ VIEWS = {
     "line-check": line_check,
     "paper": paper,
     "history": history,
-    "daylight": daylight,
+    "strip": strip,
 }
 
 
@@ -139,7 +141,8 @@ def main(address):
         me.driver.save_screenshot(str(FOLDER / f"{name}.png"))
         me.keys(Keys.ESCAPE)
     me.resize(820, 1180, touch=True)
-    hears(me)
+    me.open("strip/channel/2").find('[data-stage="compressor"]').click()
+    me.until(lambda: "comes out" in me.body())
     me.driver.save_screenshot(str(FOLDER / "tablet.png"))
     me.resize(390, 844, touch=True)
     me.open("hears").field("Listener").send_keys("Ears fiddle")
