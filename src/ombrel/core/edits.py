@@ -96,11 +96,8 @@ def _changed(
 
 def _without_places(show: Show, named: Mapping[str, Value]) -> dict[str, Value]:
     """A place that a gang keeps ends when an edit names its address, an equal value included."""
-    return {
-        place_of(address): NOT_KEPT
-        for address in named
-        if has_place(address) and place_of(address) in show.values
-    }
+    places = (place_of(address) for address in named)
+    return {place: NOT_KEPT for place in places if place in show.values}
 
 
 def _beside(show: Show, whole: Mapping[str, Value], moved: Sequence[str]) -> list[str]:
@@ -112,9 +109,7 @@ def _beside(show: Show, whole: Mapping[str, Value], moved: Sequence[str]) -> lis
     for address in moved:
         of = address.removesuffix("/kept")
         place = place_of(of)
-        if of != address or (
-            has_place(of) and (place in show.values or whole.get(place, NOT_KEPT) != NOT_KEPT)
-        ):
+        if of != address or place in show.values or whole.get(place, NOT_KEPT) != NOT_KEPT:
             found |= {of, place}
     return sorted(found.difference(moved))
 

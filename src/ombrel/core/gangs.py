@@ -100,6 +100,8 @@ def tied(show: Show, asked: Mapping[str, Value]) -> dict[str, Value]:
     it names both or links them, the odd. `asked` counts before what stands in `show`.
     """
     found: dict[str, Value] = {}
+    if not any(a.endswith("/linked") for a in asked) and not pairs_in_use(show):
+        return found
 
     def linked(odd: str) -> bool:
         return (asked.get(f"{odd}/linked", show[f"{odd}/linked"])) is True
