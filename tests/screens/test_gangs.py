@@ -72,6 +72,14 @@ def test_a_gang_is_named_filled_ridden_and_left_alone(server, people):
     fader(me, "channel/2/fader").send_keys(Keys.PAGE_DOWN)
     me.settled()
     assert levels(server, show, 1, 3) == was
+    # unfolded, and folded up again when somebody clears it
+    me.open("gangs/1", show)
+    me.link("Unfold on the banks").click()
+    me.until(lambda: len(me.all("[data-bank-strip]")) == 3)
+    other = people("assistant")
+    other.open("gangs/1", show)
+    other.button("Clear").click()
+    me.until(lambda: len(me.all("[data-bank-strip]")) == 8)
 
 
 def test_a_selection_moves_together_by_a_drag_and_to_one_level_by_typing(server, people):

@@ -28,7 +28,8 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
   const places = Array.from({ length: faders }, (_, index) => index + 1);
   const fixed = usePlaces(places.map((place) => `bay/${number}/fixed/${place}`));
   const called = usePlaces(places.map((place) => `bank/${view.bank}/${number}/${place}`));
-  const top = view.unfolded.at(-1) ?? null;
+  const trail = useThere(view.unfolded);
+  const top = trail.at(-1) ?? null;
   const members = useShow((state) => (top ? state.unfolded[top] : undefined));
   const free = places.filter((place) => !fixed[place - 1]);
   const pages = members ? Math.max(1, Math.ceil(members.length / Math.max(1, free.length))) : 1;
@@ -56,8 +57,7 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
       ],
     });
   };
-  const unfold = (strip: string) =>
-    onView({ ...view, unfolded: [...view.unfolded, strip], page: 0 });
+  const unfold = (strip: string) => onView({ ...view, unfolded: [...trail, strip], page: 0 });
   return (
     <>
       <div className="flex items-center gap-1.5 flex-wrap pb-2 shrink-0">
@@ -74,12 +74,12 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
         <MuteKeys />
         {top && (
           <span className="flex items-center gap-2 ml-2 text-soft">
-            <Trail things={view.unfolded} />
+            <Trail things={trail} />
             <Button
               small
               tone="main"
               title="Escape"
-              onClick={() => onView({ ...view, unfolded: view.unfolded.slice(0, -1), page: 0 })}
+              onClick={() => onView({ ...view, unfolded: trail.slice(0, -1), page: 0 })}
             >
               Back
             </Button>
@@ -163,6 +163,21 @@ function useMembers(strips: readonly string[]): readonly string[] {
   );
   return useMemo(() => text.split("\n"), [text]);
 }
+
+/** Of what is unfolded, what is still there: what was deleted is folded up by that. */
+function useThere(things: readonly string[]): readonly string[] {
+  const text = useShow((state) =>
+    things
+      .filter((thing) => {
+        const [kind, number] = thing.split("/");
+        return state[IN_USE[kind as keyof typeof IN_USE]].includes(Number(number));
+      })
+      .join("\n"),
+  );
+  return useMemo(() => text.split("\n").filter(Boolean), [text]);
+}
+
+const IN_USE = { dca: "dcas", gang: "gangs", group: "groups", mix: "mixes" } as const;
 
 const NONE: readonly string[] = [];
 

@@ -21,13 +21,21 @@ export function useFaderHand(
   const link = useLink();
   const ref = useRef<HTMLDivElement>(null);
   const [asked, setAsked] = useState<number | null>(null);
-  const held = useRef<{ gesture: Gesture; y: number; travel: number } | null>(null);
+  // what the hand took it keeps, whatever comes to lie at this place meanwhile
+  const held = useRef<{ gesture: Gesture; address: string; y: number; travel: number } | null>(
+    null,
+  );
   const wheel = useRef<{ gesture: Gesture; level: number; timer: number } | null>(null);
 
   const down = (event: PointerEvent<HTMLDivElement>) => {
     if (event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    held.current = { gesture: new Gesture(link), y: event.clientY, travel: travelOf(own, marks) };
+    held.current = {
+      gesture: new Gesture(link),
+      address,
+      y: event.clientY,
+      travel: travelOf(own, marks),
+    };
   };
   const move = (event: PointerEvent<HTMLDivElement>) => {
     const now = held.current;
@@ -40,7 +48,7 @@ export function useFaderHand(
     now.travel = Math.min(1, Math.max(0, travel));
     const wanted = now.travel < 0.015 ? 0 : now.travel;
     setAsked(wanted);
-    now.gesture.move(byHand([{ address, travel: wanted }], { beside, held: true }));
+    now.gesture.move(byHand([{ address: now.address, travel: wanted }], { beside, held: true }));
   };
   const up = (event: PointerEvent<HTMLDivElement>) => {
     if (!held.current) return;
@@ -68,7 +76,10 @@ export function useFaderHand(
       gesture.move(byHand([{ address, value: level }], { beside, held: true }));
     };
     element?.addEventListener("wheel", onWheel, { passive: false });
-    return () => element?.removeEventListener("wheel", onWheel);
+    return () => {
+      element?.removeEventListener("wheel", onWheel);
+      wheel.current = null; // another strip may lie here now: its turns are another gesture
+    };
   }, [address, link, beside]);
   return { ref, asked, down, move, up };
 }
