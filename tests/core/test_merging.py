@@ -228,6 +228,8 @@ def test_an_import_is_one_change_and_one_undo():
 @settings(max_examples=30)
 @given(shows(), st.permutations(list(range(1, 7))))
 def test_channels_that_are_moved_and_moved_back_are_as_they_were(show, order):
+    # a pair whose sides part ways is parted, and stays so
+    show = show.with_values({f"channel/{n}/linked": False for n in (1, 3, 5)})
     there = dict(zip(range(1, 7), order, strict=True))
     moved = show.with_values(move_channels(show, there))
     back = moved.with_values(move_channels(moved, {new: old for old, new in there.items()}))
