@@ -5,7 +5,7 @@ python -m bench.full DESK NAME > FILE
 
 import sys
 
-from ombrel.core import show_of
+from ombrel.core import Value, show_of
 from ombrel.formats.show_file import write_show
 from ombrel.server.desks import desk_of
 
@@ -23,7 +23,15 @@ def main(desk_key: str, name: str) -> None:
     # a bank of what the other hand moves in `bench.screens`, ruled by a DCA
     bank = {f"bank/1/1/{place}": f"channel/{place + 8}" for place in range(1, 25)}
     ruled = {f"channel/{number}/dca/1/on": True for number in range(1, 46)}
-    show = show_of(desk, values | bank | ruled | {"show/name": name, "dca/1/fader": -3.0})
+    # and the lines on them, so that the stage has something to feed and the meters move
+    lines: dict[str, Value] = {}
+    for line in range(1, 25):
+        lines |= {
+            f"line/{line}/place": float(line),
+            f"line/{line}/name": f"Line {line}",
+            f"line/{line}/socket": values[f"channel/{line + 8}/source"],
+        }
+    show = show_of(desk, values | lines | bank | ruled | {"show/name": name, "dca/1/fader": -3.0})
     sys.stdout.buffer.write(write_show(show))
 
 

@@ -21,6 +21,7 @@ from tests.screens.browser import Person
 from .latency import signed_in
 
 TURNS, FIRSTS, MOVES_A_SECOND = 15, 5, 20
+FED = 24  # lines that the stage feeds
 
 # `painted` resolves when the frame that shows a change has been drawn.
 SCRIPT = """
@@ -134,6 +135,8 @@ class Mover:
         async with websockets.connect(url, additional_headers=headers, max_size=None) as link:
             await link.send(json.dumps({"type": "hello", "since": None}))
             drain = asyncio.create_task(self.drained(link))
+            for line in range(1, FED + 1):  # so that the meters of a bank move too
+                await link.send(json.dumps({"type": "feed", "line": line, "signal": "noise"}))
             for turn in itertools.count():
                 if not self.going:
                     break
