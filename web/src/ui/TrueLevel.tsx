@@ -76,7 +76,7 @@ export function RulerLink({ ruler }: { ruler: string }) {
   return (
     <RouteLink
       to={`/${VIEW[kind!]}/${number}`}
-      className="in-text text-sun-text underline underline-offset-2"
+      className="in-text inline-block max-w-full break-words text-sun-text underline underline-offset-2"
     >
       {name}
     </RouteLink>
