@@ -91,6 +91,10 @@ def test_the_path_shows_every_stage_in_order_off_as_off_and_neutral_as_neutral()
     muted, _ = made(show, {"channel/19/mute": True})
     shut = {bead.key: bead.look for bead in strip_path(muted, flow_of(muted), "channel/19").beads}
     assert shut["mute"] == "shut"
+    early, _ = made(show, {"return/1/send/mix/1/level": -6.0, "return/1/send/mix/1/tap": "input"})
+    hall = strip_path(early, flow_of(early), "return/1")
+    keys = {bead.key for bead in hall.beads}
+    assert {leaves.behind for leaves in hall.leaves} <= keys  # below a stage that it has
     bus = strip_path(show, flow_of(show), "mix/3")
     assert [bead.key for bead in bus.beads][:2] == ["low_cut", "eq"]
 

@@ -40,7 +40,7 @@ from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
 from .describe import described
 from .desk import BANKS, LINES, Bay, Box, Desk
 from .desk_rules import BUS_TAPS
-from .edits import Edited, edited, made, show_of, undoing
+from .edits import Edited, edited, looked_at, made, show_of, undoing
 from .errors import (
     BadFile,
     Broken,
@@ -361,6 +361,7 @@ __all__ = [
     "listeners",
     "loudest",
     "loudest_loop",
+    "looked_at",
     "made",
     "make_banks",
     "make_buses",

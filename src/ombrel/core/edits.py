@@ -27,7 +27,7 @@ from .processing import delay_ms
 from .show import Show, blank_show
 from .strip_lists import read_strips
 
-__all__ = ["Edited", "check_edit", "edited", "made", "show_of", "undoing"]
+__all__ = ["Edited", "check_edit", "edited", "looked_at", "made", "show_of", "undoing"]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -141,6 +141,14 @@ def made(show: Show, moves: Mapping[str, Asked], carry: Carry | None = None) -> 
     if feeds_back(after):
         flow_of(after)
     return after, change
+
+
+def looked_at(show: Show, moves: Mapping[str, Asked]) -> Show:
+    """The show after an edit as far as values and the desk's rules tell: to look at while a hand
+
+    drags, never to keep, since nobody asks whether it feeds back. Raises what `made` raises else.
+    """
+    return _changed(show, moves, None)[0]
 
 
 def edited(

@@ -70,10 +70,13 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
             cell = flow.cell(row, layout.column(listener))
             if cell.state is State.HEARD:
                 reaches.append((listener, listener_name(show, listener), cell.level_db))
+    beads = tuple(_beads(show, strip, kind))
     behind = dict(_BEHIND) if kind == "channel" else {**_BEHIND, "before_eq": "low_cut"}
+    if kind != "channel":
+        behind["input"] = beads[0].key  # it has no line: what comes in is ahead of its first stage
     return StripPath(
         strip=strip,
-        beads=tuple(_beads(show, strip, kind)),
+        beads=beads,
         leaves=tuple(
             Leaves(tap=tap, behind=behind[tap], names=names)
             for tap in TAPS

@@ -191,7 +191,7 @@ def curves_text(state: State, strip: str) -> str:
 
 def drawn_text(show: core.Show, strip: str, moves: Mapping[str, core.Asked]) -> str:
     """The curves of a strip as they would be after some moves. Raises what the edit would."""
-    return text_of(tellings.curves_message(core.made(show, moves)[0], strip))
+    return text_of(tellings.curves_message(core.looked_at(show, moves), strip))
 
 
 def unfolded_text(state: State, things: tuple[str, ...]) -> str:

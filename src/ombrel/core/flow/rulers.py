@@ -76,7 +76,7 @@ def _sum_db(reached: Bools, level_db: Floats) -> Floats:
 
 
 def with_rulers(arrays: "Arrays") -> "Arrays":
-    """The arrays with the stages that DCAs and mute groups are to their members.
+    """The arrays with the stages that DCAs, mute groups and solo in place are to their strips.
 
     `closing` counts what closes each of these stages; `dca_opened` is the gain of the DCAs with
     each that is off at the level to which its remedy brings it.
