@@ -34,12 +34,12 @@ SIDED = ("group", "mix", "matrix")
 
 @lru_cache(maxsize=8)
 def strip_addresses(desk: Desk) -> tuple[str, ...]:
-    """Addresses that tests move: all of the desk, of three lines, banks and gangs at most.
+    """Addresses that tests move: all of the desk; of lines, banks, gangs and promises three.
 
     The places that gangs keep are left out: nobody asks for them.
     """
     found = addresses_of(desk)
-    many = re.compile(r"(?:^|/)(?:line|bank|gang)/(\d+)/")
+    many = re.compile(r"(?:^|/)(?:line|bank|gang|promise)/(\d+)/")
     return tuple(
         a
         for a in found
@@ -92,6 +92,8 @@ def targets(kind: Reference, desk: Desk) -> list[str]:
         return ["house", "mono", "channel/1", "mix/1", *dcas]
     if kind.to == ("mix/<mix>",):
         return [f"mix/{n}" for n in range(1, desk.mixes + 1)]
+    if kind.to == ("group/<group>",):
+        return [f"group/{n}" for n in range(1, desk.groups + 1)]
     if "mono" in kind.to:
         found += buses(desk)
     if "channel/<channel>/direct" in kind.to:
@@ -137,6 +139,8 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
         return int(inner) < int(outer) and draw.random() < 0.4  # no circles: they are refused
     if leaf == "on" and ("/dca/" in address or "mute_group/" in address):
         return draw.random() < 0.12
+    if leaf == "on" and "/promise/" in address:
+        return draw.random() < 0.3
     if leaf == "on" and "/send/" in address:
         return draw.random() < 0.7
     if leaf == "make_up":

@@ -1,10 +1,12 @@
 // What is wrong with a page as it is laid out: a list of words, empty when all is well.
-// arguments: [touch]
-const touch = arguments[0];
+// arguments: [touch, width of the screen]
+const [touch, width] = arguments;
 const faults = [];
 const name = (e) =>
   `${e.tagName.toLowerCase()} "${(e.getAttribute("aria-label") || e.textContent || e.getAttribute("placeholder") || "").trim().slice(0, 50)}"`;
 const page = document.documentElement;
+// a phone widens its page to what does not fit
+if (innerWidth > width) faults.push(`the page is ${innerWidth} wide on a screen of ${width}`);
 if (page.scrollWidth > innerWidth) faults.push(`the page is ${page.scrollWidth} wide`);
 if (page.scrollHeight > innerHeight) faults.push(`the page is ${page.scrollHeight} high`);
 

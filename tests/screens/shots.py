@@ -101,7 +101,7 @@ def mute_group(me):
 
 def gangs(me):
     me.open("gangs")
-    me.until(lambda: me.all("[data-ruler-head='gang/3']"))
+    me.until(lambda: me.all("[data-column-head='gang/3']"))
 
 
 def banks(me):

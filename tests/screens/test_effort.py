@@ -208,7 +208,7 @@ def test_nine_dcas_named_coloured_and_filled_with_45_members(server, people, tmp
     effort = Effort(me)
     effort.typed("Names of new DCAs", ", ".join(NINE))
     effort.enter()
-    me.until(lambda: len(me.all("[data-ruler-head]")) == 9)
+    me.until(lambda: len(me.all("[data-column-head]")) == 9)
     for place, name in enumerate(NINE):
         effort.typed(f"Members of {name}", f"{place * 5 + 1}-{place * 5 + 5}")
     effort.enter()
@@ -216,7 +216,7 @@ def test_nine_dcas_named_coloured_and_filled_with_45_members(server, people, tmp
     with server.sql() as link:
         me.until(lambda: link.execute(MEMBERS, [show]).fetchone() == (45,))
     colour = "return getComputedStyle(arguments[0]).borderTopColor"
-    colours = {me.driver.execute_script(colour, head) for head in me.all("[data-ruler-head]")}
+    colours = {me.driver.execute_script(colour, head) for head in me.all("[data-column-head]")}
     assert len(colours) >= 8
     words = (action.split(" of ")[0] for action in effort.actions)  # told once, with how often
     effort.actions = [word.replace("type Names", "type the names") for word in words]
@@ -239,6 +239,22 @@ def test_why_a_channel_is_silent(server, people, counted):
     me.settled()
 
 
+def test_thirty_channels_through_a_new_group_and_the_proof(server, people, tmp_path, counted):
+    show = server.blank_show("Thirty")
+    me = people()
+    me.open("lines", show)
+    many_lines(me, tmp_path, 32)
+    me.open("routing", show)
+    effort = Effort(me)
+    effort.click(me.button("Put a group in between"), "Put a group in between")
+    effort.typed("Strips to the house", "1-30")
+    effort.typed("Name of the new group", "Band")
+    effort.enter()
+    me.until(lambda: "kept, 30 arrive so" in me.find('[data-promise="promise/1"]').text)
+    counted.append(("30 channels through a new group, and the proof", effort, 4))
+    assert len(effort) <= 4
+
+
 def test_gangs_named_and_filled_and_all_stereo_lines_linked(server, people, counted):
     show = server.blank_show("Together")
     me = people()
@@ -247,7 +263,7 @@ def test_gangs_named_and_filled_and_all_stereo_lines_linked(server, people, coun
     effort = Effort(me)
     effort.typed("Names of new Gangs", "Tellers, Drums, Brass")
     effort.enter()
-    me.until(lambda: len(me.all("[data-ruler-head]")) == 3)
+    me.until(lambda: len(me.all("[data-column-head]")) == 3)
     for name, members in (("Tellers", "1-8"), ("Drums", "9-16"), ("Brass", "23-24")):
         effort.typed(f"Members of {name}", members)
     effort.enter()

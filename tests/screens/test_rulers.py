@@ -101,7 +101,7 @@ def test_a_mute_group_says_whom_it_closes_and_who_still_hears(server, band):
     me.type("Names of new Mute groups", "Plug in")
     me.type("Members of Plug in", "1-4")
     me.settled()
-    me.find('[data-ruler-head="mute_group/1"] a').click()
+    me.find('[data-column-head="mute_group/1"] a').click()
     me.until(lambda: "1 listener still hear" in me.body())
     me.button("Tap 1 send behind the mute").click()
     me.until(lambda: "still hear members" not in me.body())

@@ -16,6 +16,8 @@ import { MixesView } from "./views/mixes/MixesView";
 import { OutputsView } from "./views/outputs/OutputsView";
 import { PaperView } from "./views/paper/PaperView";
 import { PatchView } from "./views/patch/PatchView";
+import { PromisesView } from "./views/promises/PromisesView";
+import { RoutingView } from "./views/routing/RoutingView";
 import { RulersView } from "./views/rulers/RulersView";
 import { ShowsView } from "./views/shows/ShowsView";
 import { StripView } from "./views/strip/StripView";
@@ -82,6 +84,8 @@ export function App() {
               <RulersView key="gang" kind="gang" />
             </Route>
             <Route path="/strip/:kind?/:number?" component={StripView} />
+            <Route path="/routing" component={RoutingView} />
+            <Route path="/promises" component={PromisesView} />
             <Route path="/banks" component={BanksView} />
             <Route path="/check" component={CheckView} />
             <Route path="/paper" component={PaperView} />

@@ -38,7 +38,7 @@ from .compare import (
 from .copying import COPIED, copied, neutral
 from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
 from .describe import described
-from .desk import BANKS, LINES, Bay, Box, Desk
+from .desk import BANKS, LINES, PROMISES, Bay, Box, Desk
 from .desk_rules import BUS_TAPS
 from .edits import Edited, edited, looked_at, made, show_of, undoing
 from .errors import (
@@ -160,7 +160,9 @@ from .patch import fill, fill_channels, move_sockets, name_channels, patch_lines
 from .preamps import Preamp, preamp_of, preamps, suggested_gains
 from .preview import Loss, Preview, preview
 from .processing_parameters import BANDS
+from .promises import Breach, Judged, bears_on_promises, judged, make_promise, mended, promises
 from .reach import AtListener, Reach, reach
+from .routing import Between, put_between
 from .rulers import (
     Ruled,
     clear_ruler,
@@ -205,7 +207,9 @@ __all__ = [
     "BadFile",
     "Bay",
     "Bead",
+    "Between",
     "Box",
+    "Breach",
     "Broken",
     "CATALOGUE",
     "COLOURS",
@@ -239,6 +243,7 @@ __all__ = [
     "Hand",
     "Head",
     "HeardOtherwise",
+    "Judged",
     "Keeping",
     "LEVELS_DB",
     "LINES",
@@ -263,6 +268,7 @@ __all__ = [
     "OnlyInBlocks",
     "OutOfRange",
     "OutOfReach",
+    "PROMISES",
     "Parameter",
     "Preamp",
     "Preview",
@@ -303,6 +309,7 @@ __all__ = [
     "balance",
     "banks_in_use",
     "bears_on_findings",
+    "bears_on_promises",
     "belongs_to",
     "between",
     "blank_show",
@@ -349,6 +356,7 @@ __all__ = [
     "input_list_columns",
     "is_stereo",
     "joined",
+    "judged",
     "keeping",
     "kind_of",
     "kind_on",
@@ -359,18 +367,20 @@ __all__ = [
     "linking",
     "listener_name",
     "listeners",
+    "looked_at",
     "loudest",
     "loudest_loop",
-    "looked_at",
     "made",
     "make_banks",
     "make_buses",
     "make_effect",
     "make_mixes",
+    "make_promise",
     "make_rulers",
     "mates_of",
     "members_of",
     "membership",
+    "mended",
     "merge",
     "move_bus",
     "move_channels",
@@ -399,6 +409,8 @@ __all__ = [
     "preamps",
     "predicted_dbfs",
     "preview",
+    "promises",
+    "put_between",
     "reach",
     "read_numbers",
     "read_sockets",

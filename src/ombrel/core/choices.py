@@ -8,6 +8,7 @@ __all__ = [
     "FAMILIES",
     "GANG_ASPECTS",
     "LINE_KINDS",
+    "PROMISE_KINDS",
     "SERVES",
     "SOLO_MODES",
     "TAPS",
@@ -48,6 +49,8 @@ LINE_KINDS: Final = (
     "playback",
     "talkback",
 )
+# What is promised of sources and listeners.
+PROMISE_KINDS: Final = ("never", "only_through")
 # Where solo keys lead: to the engineer's own bus, or to silence for all that is not soloed.
 SOLO_MODES: Final = ("before_fader", "after_fader", "in_place")
 # What gangs can carry, and what people call it; never polarity, phantom power or the patch.

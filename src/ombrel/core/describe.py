@@ -10,7 +10,7 @@ from .sockets import socket_name, strip_of
 
 __all__ = ["described", "whose"]
 
-_TARGETS = ("group", "mix", "matrix", "house", "mono", "dca", "mute_group")
+_TARGETS = ("group", "mix", "matrix", "house", "mono", "dca", "mute_group", "gang", "promise")
 
 
 def whose(show: Show, address: str) -> str:

@@ -2,11 +2,12 @@
 
 from dataclasses import dataclass
 
-__all__ = ["BANKS", "Bay", "Box", "Desk", "GANGS", "LINES"]
+__all__ = ["BANKS", "Bay", "Box", "Desk", "GANGS", "LINES", "PROMISES"]
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
 BANKS = 30  # and of banks: more than a hand finds
 GANGS = 60  # and of gangs: more than a head holds
+PROMISES = 40  # and of promises
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -66,7 +67,7 @@ class Desk:
     def count(self, kind: str) -> int:
         """How many of a kind the desk has: "channel", "return", "group", "mix", "matrix", "engine",
 
-        "dca", "mute_group", "gang", "line", "bank", "bay"; 1 for "house" and "mono".
+        "dca", "mute_group", "gang", "promise", "line", "bank", "bay"; 1 for "house" and "mono".
         """
         return {
             "channel": self.channels,
@@ -80,6 +81,7 @@ class Desk:
             "line": LINES,
             "bank": BANKS,
             "gang": GANGS,
+            "promise": PROMISES,
             "bay": len(self.bays),
             "house": 1,
             "mono": 1,

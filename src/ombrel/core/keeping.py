@@ -55,7 +55,8 @@ def keeping(before: Show, after: Show) -> Keeping:
     moves: dict[str, Asked] = {
         f"{s}/mute": True for s, (old, new) in levels.items() if old.muted and not new.muted
     }
-    by_own = _by_own_faders(before, after, moved, jumps)
+    was_db = {s: old.level_db for s, (old, _) in levels.items()}
+    by_own = _by_own_faders(before, after, moved, was_db)
     lacking: list[tuple[str, float]] = []
     if by_own is not None:
         moves.update(by_own)
@@ -106,9 +107,12 @@ def _needed(before: Show, after: Show, thing: str) -> float | None:
 
 
 def _by_own_faders(
-    before: Show, after: Show, moved: set[str], jumps: Mapping[str, tuple[float, float]]
+    before: Show, after: Show, moved: set[str], was_db: Mapping[str, float]
 ) -> dict[str, float] | None:
-    """The faders of the DCAs that join or leave, where moving these alone keeps every level."""
+    """The faders of the DCAs that join or leave, where moving these alone keeps every level: of
+
+    strips that do not jump too, which a DCA may rule by another way already.
+    """
     dcas = {thing for thing in moved if thing.startswith("dca/")}
     if not dcas:
         return None
@@ -119,7 +123,8 @@ def _by_own_faders(
             return None
         moves[f"{dca}/fader"] = needed
     tried = after.with_values(moves)
-    for strip, (was_db, _) in jumps.items():
-        if abs(ruled(tried, strip).level_db - was_db) > 1e-6:
+    for strip, level_db in was_db.items():
+        now_db = ruled(tried, strip).level_db
+        if now_db != level_db and abs(now_db - level_db) > 1e-6:
             return None
     return moves

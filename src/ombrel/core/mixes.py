@@ -9,7 +9,7 @@ from .choices import COLOURS
 from .errors import NothingLeft, UnknownAddress, UnreadableText, WrongValue
 from .flow import Flow, layout_of, strip_name
 from .gangs import parted
-from .kinds import Number
+from .kinds import Number, Reference
 from .outputs import free_outputs, is_stereo, outputs_of, patch_bus
 from .show import Show
 
@@ -160,7 +160,8 @@ def _belongs(address: str, bus: str) -> bool:
 def remove_bus(show: Show, bus: str) -> dict[str, Asked]:
     """Moves that give up a mix, group or matrix: everything about it back to its default, its
 
-    outputs free, and what it feeds (channels, an effect engine) without it. Raises UnknownAddress.
+    outputs free, and what names it (a channel or engine that it feeds, a key, a place on a bank, a
+    promise) without it. Raises UnknownAddress.
     """
     _kind(show, bus, "group", "mix", "matrix")
     moves: dict[str, Asked] = {
@@ -172,9 +173,9 @@ def remove_bus(show: Show, bus: str) -> dict[str, Asked]:
 
 
 def _refers(address: str, value: object, bus: str) -> bool:
-    if not address.endswith(("/source", "/spare")) or not isinstance(value, str):
-        return False
-    return value == bus or value.startswith(f"{bus}/")
+    if not isinstance(value, str) or not (value == bus or value.startswith(f"{bus}/")):
+        return False  # a text may be written like an address
+    return isinstance(parameter_at(address).kind, Reference)
 
 
 def duplicate_bus(show: Show, bus: str, *, patch: bool = True) -> dict[str, Asked]:
@@ -234,7 +235,7 @@ def move_bus(show: Show, bus: str, before: str | None) -> dict[str, Asked]:
     for address, value in show.values.items():
         renamed = _renamed(address, new_names)
         moved = value
-        if isinstance(value, str) and address.endswith(("/source", "/spare")):
+        if isinstance(value, str) and isinstance(parameter_at(address).kind, Reference):
             moved = _renamed(value, new_names)
         if renamed != address:
             moves.setdefault(address, parameter_at(address).default)

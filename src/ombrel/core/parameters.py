@@ -8,7 +8,16 @@ the wire, the generated types and the controls on the screen all read this one l
 import math
 from typing import Final
 
-from .choices import COLOURS, DEVICES, FAMILIES, LINE_KINDS, SERVES, SOLO_MODES, TAPS
+from .choices import (
+    COLOURS,
+    DEVICES,
+    FAMILIES,
+    LINE_KINDS,
+    PROMISE_KINDS,
+    SERVES,
+    SOLO_MODES,
+    TAPS,
+)
 from .kinds import Choice, Number, Reference, Switch, Text
 from .processing_parameters import processing_of
 from .strip_parameters import (
@@ -276,6 +285,32 @@ CATALOGUE: Final = catalogue_of(
         "It carries nothing for a while, and forgets nothing.",
     ),
     *gang_carries(),
+    # what must hold of who reaches whom
+    _p("promise/<promise>/name", Text(), "", "promises", "Name", "What it is about."),
+    _p(
+        "promise/<promise>/kind",
+        Choice(options=PROMISE_KINDS),
+        "never",
+        "promises",
+        "Kind",
+        "Its sources never reach where it looks, or only through a group.",
+    ),
+    _p(
+        "promise/<promise>/through",
+        Reference(to=("group/<group>",)),
+        None,
+        "promises",
+        "Through",
+        "The group that they go through.",
+    ),
+    _p(
+        "promise/<promise>/wet",
+        Switch(),
+        True,
+        "promises",
+        "Effects count",
+        "What arrives through an effect counts too.",
+    ),
     # what lies under the faders of the surface
     _p("bank/<bank>/name", Text(), "", "banks", "Bank", "Name of the bank."),
     _p("bank/<bank>/<bay>/<place>", _STRIP, None, "banks", "Strip", "Under this fader."),

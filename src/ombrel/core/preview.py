@@ -15,6 +15,7 @@ from .edits import edited
 from .flow import Flow, State, listener_name, listeners, source_name, strip_name
 from .keeping import Keeping, keeping
 from .lines import left_behind
+from .promises import newly_broken
 from .show import Show
 from .sockets import channels_of_line, socket_name, strip_of
 
@@ -41,7 +42,7 @@ class Preview:
     `leaving`: lines that leave the list, and what becomes of their channels and sends. `keeping`:
     where strips join or leave DCAs, what jumps, and what would keep every true level. `follows`:
     what gangs and pairs would move beside what was asked for, the first of them; `following`: how
-    many those are.
+    many those are. `breaks`: promises that hold now and would not.
     """
 
     change: Change
@@ -53,6 +54,7 @@ class Preview:
     keeping: Keeping | None = None
     follows: tuple[Difference, ...] = ()
     following: int = 0
+    breaks: tuple[str, ...] = ()
 
 
 def preview(
@@ -88,6 +90,7 @@ def preview(
         keeping=keeping(show, after.show) if _joins(after.change) else None,
         follows=tuple(differences(show, after.show, sorted(beside)[:_MOST_FOLLOWING])),
         following=len(beside),
+        breaks=newly_broken(show, flow, after.show, after.flow),
     )
 
 

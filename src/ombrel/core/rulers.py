@@ -1,8 +1,9 @@
-"""DCAs, mute groups and gangs: named, filled, emptied; what a strip truly comes to, who rules it.
+"""DCAs, mute groups, gangs and promises: named and filled; what a strip truly comes to.
 
-A *ruler* is a DCA, a mute group or a gang, by its address ("dca/3", "mute_group/2", "gang/1"). A
+A *ruler* is a DCA, a mute group, a gang or a promise, by its address ("dca/3", "promise/1"). A
 *member* is a strip or, of a DCA, a DCA: it holds the switch `<member>/<ruler>/on`. DCAs and mute
-groups never move their members' faders; what gangs move is told in `carrying`.
+groups never move their members' faders; what gangs move is told in `carrying`, and what promises
+watch in `promises`.
 """
 
 import math
@@ -39,14 +40,16 @@ __all__ = [
 ]
 
 
-_WORDS: Final = {"dca": "DCAs", "mute_group": "mute groups", "gang": "gangs"}
+_WORDS: Final = {
+    "dca": "DCAs", "mute_group": "mute groups", "gang": "gangs", "promise": "promises",
+}  # fmt: skip
 
 
 def _checked(show: Show, ruler: str) -> str:
     kind, _, number = ruler.partition("/")
     known = kind in _WORDS and number.isascii() and number.isdigit()
     if not known or not 1 <= int(number) <= show.desk.count(kind):
-        raise UnknownAddress(ruler, "this desk has no such DCA, mute group or gang")
+        raise UnknownAddress(ruler, "this desk has no such DCA, mute group, gang or promise")
     return ruler
 
 
@@ -63,7 +66,7 @@ def members_of(show: Show, ruler: str) -> list[str]:
 
 
 def rulers_in_use(show: Show, kind: str) -> list[str]:
-    """Rulers of a kind ("dca", "mute_group", "gang") that have a name or a member, ascending."""
+    """Rulers of a kind ("dca", "mute_group", "gang", "promise") with a name or member, in order."""
     held = {
         "/".join(address.split("/")[-3:-1])
         for address in show.values

@@ -110,7 +110,7 @@ def level_of(strip: str, of: str, *, fader_db: float) -> tuple[Parameter, ...]:
 
 
 def _held(strip: str, of: str) -> tuple[Parameter, ...]:
-    """Which DCAs, mute groups and gangs hold a strip."""
+    """Which DCAs, mute groups, gangs and promises hold a strip."""
     return tuple(
         entry(
             f"{strip}/{kind}/<{kind}>/on", Switch(), False, f"{kind}s", "Member", says, tie="equal"
@@ -119,6 +119,7 @@ def _held(strip: str, of: str) -> tuple[Parameter, ...]:
             ("dca", f"The DCA rules the {of}."),
             ("mute_group", f"It mutes the {of} too."),
             ("gang", f"The {of} moves with the others of the gang."),
+            ("promise", f"The promise is about the {of}."),
         )
     )
 

@@ -24,6 +24,7 @@ from ombrel.formats.lists import read_book, read_lists
 from .families import FAMILIES, family_of
 from .hands import hands
 from .processing import processing
+from .promises import promised
 
 __all__ = ["DEMO_DESK", "DEMO_NAME", "demo_show"]
 
@@ -100,6 +101,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield processing
     yield from hands()
     yield _labels
+    yield promised
     yield _left_for_a_visitor
 
 
@@ -291,6 +293,7 @@ def _left_for_a_visitor(show: Show) -> Mapping[str, Asked]:
             moves[f"{socket}/phantom"] = False
         if name == "Trombone":
             moves[f"{socket}/gain"] = 58.0
+    moves["channel/32/send/mix/9/level"] = -20.0  # the guide is in the hall, and so in the house
     moves["output/a/4/label"] = "Side fill"
     moves["output/a/4/device"] = "amplifier"
     return moves

@@ -205,6 +205,7 @@ class DeskReply(Schema):
     dcas: int
     mute_groups: int
     gangs: int
+    promises: int
     lines: int
     full_scale_dbu: float
     boxes: list[BoxReply]
@@ -250,6 +251,7 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
         "dcas": profile.dcas,
         "mute_groups": profile.mute_groups,
         "gangs": profile.count("gang"),
+        "promises": profile.count("promise"),
         "lines": core.LINES,
         "full_scale_dbu": profile.full_scale_dbu,
         "boxes": list(profile.boxes),

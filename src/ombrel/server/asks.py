@@ -33,6 +33,7 @@ from .asks_of_mixes import (
     PatchBuses,
     RemoveBus,
 )
+from .asks_of_routing import MakePromise, MendPromise, PanStrips, PutBetween
 from .asks_of_rulers import ClearRuler, ClearSolos, LinkPairs, MakeRulers, Members, MuteAll
 from .asks_of_strips import CopyStrip, Neutral
 from .plans import Planned, Turn
@@ -289,6 +290,10 @@ Ask = Annotated[
     | Members
     | ClearRuler
     | ClearSolos
+    | PutBetween
+    | MakePromise
+    | MendPromise
+    | PanStrips
     | CopyStrip
     | Neutral
     | LinkPairs

@@ -348,7 +348,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
 def _tried(turn: Turn, message: from_screen.Try) -> dict[str, Any]:
     planned = message.ask.plan(turn)
     shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry)
-    return tellings.preview_message(message.id, shown)
+    return tellings.preview_message(message.id, shown, planned.says)
 
 
 def _exists(show_id: UUID) -> bool:

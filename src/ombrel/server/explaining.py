@@ -2,7 +2,7 @@
 
 import asyncio
 import logging
-from collections.abc import Awaitable, Callable
+from collections.abc import Awaitable, Callable, Sequence
 from uuid import UUID
 
 from django.db import DatabaseError
@@ -17,7 +17,7 @@ from .news import (
     bears_on_curves,
     bears_on_why,
     curves_text,
-    noticed_text,
+    noticed_told,
     reach_text,
     strip_text,
     text_of,
@@ -111,7 +111,7 @@ class Explainer:
     async def _texts(self, what: str, state: State) -> list[str]:
         match what:
             case "noticed":
-                return [await at_leisure(noticed_text, state)]
+                return await self._with_setters(*await at_leisure(noticed_told, state))
             case "unfolded" if self.unfold:
                 return [await at_leisure(unfolded_text, state, self.unfold)]
             case "strip" if self.strip:
@@ -121,9 +121,13 @@ class Explainer:
             case "reach" if self.ruler:
                 return [await at_leisure(reach_text, state, self.ruler)]
             case "why" if self.why:
-                text, held = await at_leisure(why_told, state, self.why.source, self.why.listener)
-                if not held:
-                    return [text]
-                keys = await in_database(setters_of, self.show_id, held, again=True)
-                return [text, text_of({"type": "set_by", "keys": keys})]
+                cell = self.why.source, self.why.listener
+                return await self._with_setters(*await at_leisure(why_told, state, *cell))
         return []
+
+    async def _with_setters(self, text: str, addresses: Sequence[str]) -> list[str]:
+        """A text, and who set some addresses last."""
+        if not addresses:
+            return [text]
+        keys = await in_database(setters_of, self.show_id, addresses, again=True)
+        return [text, text_of({"type": "set_by", "keys": keys})]

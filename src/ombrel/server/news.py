@@ -16,7 +16,7 @@ __all__ = [
     "bears_on_why",
     "cells_text",
     "loudest_text",
-    "noticed_text",
+    "noticed_told",
     "reach_text",
     "ruled_again_text",
     "ruled_text",
@@ -122,6 +122,9 @@ def cells_text(state: State, told: Told) -> str:
     return text_of(tellings.cells_message(state, told.cells))
 
 
+_MOST_FEEDS = 40  # of those that break promises, whose setters are looked up
+
+
 @lru_cache(maxsize=64)
 def why_told(state: State, source: str, listener: str) -> tuple[str, tuple[str, ...]]:
     """The explanation of a cell, and the keys of mute groups in it that no remedy may move.
@@ -144,9 +147,15 @@ def loudest_text(state: State, source: str, listener: str) -> str:
 
 
 @lru_cache(maxsize=4)
-def noticed_text(state: State) -> str:
-    """Findings, found once for a state: it is compared by identity."""
-    return text_of(tellings.noticed_message(state))
+def noticed_told(state: State) -> tuple[str, tuple[str, ...]]:
+    """Findings and promises, found once for a state (it is compared by identity), and the feeds by
+
+    which promises are broken, for who set them.
+    """
+    message = tellings.noticed_message(state)
+    breaches = [one for promise in message["promises"] for one in promise["breaches"]]
+    feeds = dict.fromkeys(feed for breach in breaches for feed in breach["feeds"])
+    return text_of(message), tuple(feeds)[:_MOST_FEEDS]
 
 
 @lru_cache(maxsize=4)

@@ -12,6 +12,7 @@ from .asking import moves_to_wire
 from .live import State, to_wire
 from .to_screen import (
     BeadMessage,
+    BreachMessage,
     CellState,
     CurvesMessage,
     FindingMessage,
@@ -24,6 +25,7 @@ from .to_screen import (
     Noticed,
     PreampMessage,
     Preview,
+    PromiseMessage,
     ReachedMessage,
     ReachListener,
     ReachMessage,
@@ -56,6 +58,9 @@ __all__ = [
     "unfolded_message",
     "why_message",
 ]
+
+
+_MOST_BREACHES = 40  # of a promise that are told one by one
 
 
 def _level(level_db: float) -> float | None:
@@ -204,10 +209,11 @@ def refused_message(message_id: UUID | str | None, error: core.ConsoleError) -> 
 
 
 def noticed_message(state: State) -> dict:
-    """Findings and preamps of a show."""
+    """Findings, promises and preamps of a show."""
     return Noticed(
         type="noticed",
         revision=state.revision,
+        promises=[_promise(one) for one in core.promises(state.show, state.flow)],
         findings=[
             FindingMessage(
                 rule=finding.rule,
@@ -228,6 +234,29 @@ def noticed_message(state: State) -> dict:
             for p in core.preamps(state.show)
         ],
     ).model_dump(mode="json")
+
+
+def _promise(judged: core.Judged) -> PromiseMessage:
+    return PromiseMessage(
+        promise=judged.promise,
+        says=judged.says,
+        vain=judged.vain,
+        passing=judged.passing,
+        breaking=len(judged.breaches),
+        breaches=[
+            BreachMessage(
+                source=one.source,
+                listener=one.listener,
+                says=one.says,
+                open=one.open,
+                feeds=list(one.feeds),
+                remedies=[
+                    WhyRemedy(says=r.says, moves=moves_to_wire(r.moves)) for r in one.remedies
+                ],
+            )
+            for one in judged.breaches[:_MOST_BREACHES]
+        ],
+    )
 
 
 def meters_message(
@@ -261,11 +290,12 @@ def loudest_message(state: State, source: str, listener: str) -> dict:
     ).model_dump(mode="json")
 
 
-def preview_message(message_id: UUID, preview: core.Preview) -> dict:
-    """What an edit would do."""
+def preview_message(message_id: UUID, preview: core.Preview, says: str = "") -> dict:
+    """What an edit would do, and its words."""
     return Preview(
         type="preview",
         id=message_id,
+        says=says,
         changes=len(preview.change.new),
         losses=[LossMessage(who=x.who, loses=x.loses, to=x.to) for x in preview.losses],
         silenced=list(preview.silenced),
@@ -278,6 +308,7 @@ def preview_message(message_id: UUID, preview: core.Preview) -> dict:
             for x in preview.follows
         ],
         following=preview.following,
+        breaks=list(preview.breaks),
     ).model_dump(mode="json")
 
 

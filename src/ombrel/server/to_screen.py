@@ -203,10 +203,14 @@ class FollowsMessage(BaseModel):
 
 
 class Preview(BaseModel):
-    """What an edit would do. `follows`: the first of all that are `following`."""
+    """What an edit would do, and its words where it has some. `follows`: the first of all that are
+
+    `following`. `breaks`: promises that it would break.
+    """
 
     type: Literal["preview"]
     id: UUID
+    says: str
     changes: int
     losses: list[LossMessage]
     silenced: list[tuple[str, str]]
@@ -216,6 +220,7 @@ class Preview(BaseModel):
     keeping: KeepingMessage | None
     follows: list[FollowsMessage]
     following: int
+    breaks: list[str]
 
 
 class FindingMessage(BaseModel):
@@ -227,6 +232,31 @@ class FindingMessage(BaseModel):
     about: str
     remedy: WhyRemedy | None
     careful: bool
+
+
+class BreachMessage(BaseModel):
+    """One way by which a promise is broken. `open`: nothing on the way is shut now."""
+
+    source: str
+    listener: str
+    says: str
+    open: bool
+    feeds: list[str]
+    remedies: list[WhyRemedy]
+
+
+class PromiseMessage(BaseModel):
+    """A promise in words. `vain`: why it watches nothing. `passing`: sources that arrive as it has
+
+    them. `breaking`: in how many ways it is broken; `breaches`: the first of them.
+    """
+
+    promise: str
+    says: str
+    vain: str
+    passing: int
+    breaking: int
+    breaches: list[BreachMessage]
 
 
 class PreampMessage(BaseModel):
@@ -394,10 +424,11 @@ class Present(BaseModel):
 
 
 class Noticed(BaseModel):
-    """Findings, and what the preamps make of the lines on them."""
+    """Findings, promises, and what the preamps make of the lines on them."""
 
     type: Literal["noticed"]
     revision: int
+    promises: list[PromiseMessage]
     findings: list[FindingMessage]
     preamps: list[PreampMessage]
 

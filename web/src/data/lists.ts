@@ -13,15 +13,16 @@ export interface Lists {
   matrices: readonly number[];
   /** Channels by what their source is: a socket, or a side of a bus. */
   fed: ReadonlyMap<string, readonly number[]>;
-  /** DCAs, mute groups and gangs that have a name or a member. */
+  /** DCAs, mute groups, gangs and promises that have a name or a member. */
   dcas: readonly number[];
   mute_groups: readonly number[];
   gangs: readonly number[];
+  promises: readonly number[];
   /** The odd side of each linked pair by its even one. */
   pairs: ReadonlyMap<string, string>;
   /** Banks that have a name or a strip. */
   banks: readonly number[];
-  /** Direct members by their DCA, mute group or gang ("dca/3"). */
+  /** Direct members by their DCA, mute group, gang or promise ("dca/3"). */
   members: ReadonlyMap<string, ReadonlySet<string>>;
   /** Strips and DCAs whose solo key is pressed. */
   soloed: ReadonlySet<string>;
@@ -41,6 +42,7 @@ export const NO_LISTS: Lists = {
   dcas: [],
   mute_groups: [],
   gangs: [],
+  promises: [],
   pairs: new Map(),
   soloed: new Set(),
   banks: [],
@@ -58,15 +60,20 @@ const LISTED = {
   matrix: "matrices",
 } as const;
 type Kind = keyof typeof LISTED;
-const RULERS = { dca: "dcas", mute_group: "mute_groups", gang: "gangs" } as const;
+const RULERS = {
+  dca: "dcas",
+  mute_group: "mute_groups",
+  gang: "gangs",
+  promise: "promises",
+} as const;
 
 const BEARS_ON_USE =
   /^(?:(group|mix|matrix)\/(\d+)\/format|(channel|return)\/(\d+)\/(?:source|spare|name))$/;
 const BEARS_ON_PATCH =
   /^(?:line\/|input\/[^/]+\/\d+\/phantom$|channel\/\d+\/(?:source|spare|on_spare|name|fixed)$|return\/\d+\/source$)/;
 
-const MEMBERSHIP = /^(.+)\/((?:dca|mute_group|gang)\/\d+)\/on$/;
-const RULER = /^(dca|mute_group|gang)\/(\d+)\/name$/;
+const MEMBERSHIP = /^(.+)\/((?:dca|mute_group|gang|promise)\/\d+)\/on$/;
+const RULER = /^(dca|mute_group|gang|promise)\/(\d+)\/name$/;
 
 const inUse = (values: Values, kind: string, number: number): boolean =>
   kind === "channel" || kind === "return"
@@ -154,7 +161,7 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   if (banks.size > 0) after.banks = banksInUse(values, before.banks, banks);
   if (members.size > 0) after.members = new Map([...before.members, ...members]);
   if (pairs) after.pairs = pairs;
-  for (const kind of ["dca", "mute_group", "gang"] as const) {
+  for (const kind of ["dca", "mute_group", "gang", "promise"] as const) {
     const list = before[RULERS[kind]];
     const numbers = new Set(list);
     for (const ruler of rulers) {

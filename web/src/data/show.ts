@@ -6,6 +6,7 @@ import type {
   Curves,
   Desk,
   Finding,
+  Judged,
   Loudest,
   Me,
   Meters,
@@ -48,7 +49,7 @@ export interface ShowState extends Lists {
   values: Values;
   table: Table | null;
   why: Why | null;
-  /** Who moved keys last that no remedy may move, by address. */
+  /** Who moved last what somebody will ask about: keys that no remedy may move, feeds that break promises. */
   setBy: Readonly<Record<string, { by: string; at: string }>>;
   /** Who is loudest at the listener that Why answers for. */
   loudest: Loudest | null;
@@ -66,6 +67,8 @@ export interface ShowState extends Lists {
   /** How far the DCA or mute group reaches that is looked at. */
   reach: Reach | null;
   findings: readonly Finding[];
+  /** What must hold of who reaches whom, judged by the core. */
+  judged: readonly Judged[];
   /** What the preamps make of the lines on them, by socket. */
   preamps: ReadonlyMap<string, Preamp>;
   /** Meters of the stage, while a line check watches it. */
@@ -101,6 +104,7 @@ export const store = createStore<ShowState>(() => ({
   unfolded: {},
   levels: {},
   findings: [],
+  judged: [],
   preamps: new Map(),
   meters: null,
   alone: false,
@@ -154,7 +158,7 @@ export function received(message: ToScreen): void {
       case "why":
         return { why: message };
       case "set_by":
-        return { setBy: message.keys };
+        return { setBy: { ...state.setBy, ...message.keys } };
       case "loudest":
         return { loudest: message };
       case "ruled":
@@ -174,6 +178,7 @@ export function received(message: ToScreen): void {
       case "noticed":
         return {
           findings: message.findings,
+          judged: message.promises,
           preamps: new Map(message.preamps.map((preamp) => [preamp.socket, preamp])),
         };
       case "meters":

@@ -7,6 +7,7 @@ import { useLink, useShow, useText } from "../data/use";
 import { Button } from "../ui/Button";
 import { usePhone } from "../ui/media";
 import { NewShowDialog } from "./NewShowDialog";
+import { PromisePill } from "./PromisePill";
 import { SoloPill } from "./SoloPill";
 import { GROUPS, type Part, useFindings, useWork, VIEW_WORD, viewOf } from "./work";
 
@@ -53,6 +54,7 @@ export function TopBar({ onFind, onKeys }: Props) {
       </Pill>
       <Kept short={phone} />
       {!phone && <Others />}
+      <PromisePill />
       <SoloPill />
       <span className="flex-1" />
       <Button

@@ -40,6 +40,13 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["+, −", "a point of the curve: narrower, wider"],
     ["2k5, +3, 1 oct, 2 m", "values as people say them"],
   ],
+  routing: [
+    ["Arrows", "another cell"],
+    ["Shift and arrows", "several cells"],
+    ["Space", "feed it, or not: all that is taken"],
+    ["L, C, R", "the strips taken: left, centre, right"],
+    ["Ctrl+Enter", "take what is shown first"],
+  ],
   mixes: [
     ...ROWS,
     ["Left, Right", "a fader by 1 dB; with Shift by 0.1"],

@@ -1,5 +1,6 @@
 /** The work in its order, and how far each part of it is. */
 import { type ShowState, valueIn } from "../data/show";
+import type { Judged } from "../data/types";
 import { usePatched, useShow } from "../data/use";
 
 export interface Part {
@@ -15,6 +16,7 @@ export const VIEW_WORD: Record<string, string> = {
   lines: "Lines",
   patch: "Patch",
   strip: "Strip",
+  routing: "Routing",
   mixes: "Mixes",
   outputs: "Outputs",
   dcas: "DCAs",
@@ -25,6 +27,7 @@ export const VIEW_WORD: Record<string, string> = {
   paper: "Paper",
   guide: "Guide",
   hears: "Who hears what",
+  promises: "Promises",
   findings: "Findings",
   shows: "Shows",
   history: "History",
@@ -50,6 +53,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
   const banks = useShow((state) => state.banks.length);
   const mutes = useShow((state) => state.mute_groups.length);
   const gangs = useShow((state) => state.gangs.length + state.pairs.size);
+  const promises = useShow((state) => promiseCount(state.judged));
   const part = (view: string, count?: string): Part => ({
     to: `/${view}`,
     word: VIEW_WORD[view]!,
@@ -60,6 +64,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("lines", String(lines)),
       part("patch", `${patched}/${lines}`),
       part("strip"),
+      part("routing"),
       part("mixes", String(mixes)),
       part("outputs", `${outputs.taken}/${outputs.all}`),
       part("check", `${checked}/${lines}`),
@@ -71,9 +76,15 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("gangs", String(gangs)),
       part("banks", String(banks)),
     ],
-    Hear: [part("hears"), part("history")],
+    Hear: [part("hears"), part("promises", promises), part("history")],
   };
 }
+
+/** How many promises are kept, of how many; nothing while there are none. */
+const promiseCount = (judged: readonly Judged[]): string | undefined => {
+  const kept = judged.filter((one) => one.breaking === 0).length;
+  return judged.length === 0 ? undefined : `${kept}/${judged.length}`;
+};
 
 /** How many output sockets there are, and how many carry something. */
 export function useOutputs(): { taken: number; all: number } {

@@ -77,8 +77,15 @@ function Jumps({ keeping }: { keeping: NonNullable<Preview["keeping"]> }) {
   );
 }
 
+interface ConsequenceProps {
+  ask: Ask | null;
+  /** The edit's own words are shown too. */
+  words?: boolean;
+  children?: ReactNode;
+}
+
 /** Before an edit is made: who loses what, and who falls silent. Without one: what to do here. */
-export function Consequence({ ask, children }: { ask: Ask | null; children?: ReactNode }) {
+export function Consequence({ ask, words, children }: ConsequenceProps) {
   const shown = usePreview(ask);
   const offline = useShow((state) => state.status === "lost");
   if (!ask) return <p className="text-faint text-[13px] pb-2 shrink-0">{children}</p>;
@@ -106,7 +113,13 @@ export function Consequence({ ask, children }: { ask: Ask | null; children?: Rea
       role="status"
       data-testid="consequence"
     >
+      {words && shown.says && <p className="text-soft">{shown.says}</p>}
       {shown.changes === 0 && <p className="text-soft">It stands so already: nothing to change.</p>}
+      {shown.breaks.map((says) => (
+        <p key={says} className="text-coral">
+          <strong>Breaks a promise.</strong> {says}
+        </p>
+      ))}
       {shown.leaving.map(([name, becomes]) => (
         <p key={name}>
           <strong>{name}</strong> leaves the list. {becomes}

@@ -8,6 +8,7 @@ type Link = ReturnType<typeof useLink>;
 
 /** Whether strips would jump, fall silent or become heard by an edit: then it is shown first. */
 export const isFelt = (shown: Preview): boolean =>
+  shown.breaks.length > 0 ||
   shown.silenced.length > 0 ||
   shown.opened.length > 0 ||
   (shown.keeping !== null &&

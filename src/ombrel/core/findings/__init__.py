@@ -7,7 +7,7 @@ from typing import Final
 from ..addresses import parameter_at
 from ..edits import check_edit
 from ..errors import FeedbackLoop
-from ..flow import Flow, feeds_back, has_loop
+from ..flow import Flow, feeds_back, has_loop, same_ways
 from ..show import Show
 from .channel_without_source import channel_without_source
 from .effects import effect_half_wired
@@ -17,6 +17,7 @@ from .loops import loop_near_howling
 from .outputs import mix_that_goes_nowhere, output_taken_by_nothing
 from .past_full_scale import past_full_scale
 from .phantom import phantom_missing, phantom_not_wanted
+from .promise_broken import promise_broken
 from .rule import Finding, Look, Rule
 from .rulers import empty_dca, gang_in_vain, ruled_twice, silenced_thrice, talkback_shut
 from .shared_preamp import shared_preamp
@@ -25,6 +26,7 @@ from .spare_dead import spare_dead
 __all__ = ["Finding", "RULES", "bears_on_findings", "findings"]
 
 RULES: Final[tuple[Rule, ...]] = (
+    promise_broken,
     past_full_scale,
     loop_near_howling,
     phantom_missing,
@@ -82,22 +84,29 @@ _ASPECTS: Final = frozenset(
         "patch",
         "phantom",
         "preamp",
+        "promises",
         "routing",
     }
 )
+_OF_FEEDS: Final = frozenset({"pan", "sends"})
 _OF_LOOPS: Final = frozenset({"fader", "mute", "pan", "sends"})
 
 
 def bears_on_findings(addresses: Iterable[str], *flows: Flow) -> bool:
     """Whether a change at some addresses can change what is found. Raises UnknownAddress.
 
-    `flows`: of the show before and after it; levels count only where there is a loop.
+    `flows`: of the show before and after it; levels count only where there is a loop, or where a
+    feed goes on or off, on which promises hang.
     """
     addresses = list(addresses)
     aspects = {parameter_at(address).aspect for address in addresses}
     if "mute" in aspects and any(_ruled(flow, addresses) for flow in flows):
         return True
-    return bool(aspects & _ASPECTS) or (bool(aspects & _OF_LOOPS) and any(map(has_loop, flows)))
+    if aspects & _ASPECTS:
+        return True
+    if aspects & _OF_FEEDS and not all(same_ways(flows[0], flow) for flow in flows[1:]):
+        return True
+    return bool(aspects & _OF_LOOPS) and any(map(has_loop, flows))
 
 
 def _ruled(flow: Flow, addresses: Iterable[str]) -> bool:

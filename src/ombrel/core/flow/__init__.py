@@ -1,5 +1,6 @@
 """Levels along the signal path: the table of who hears what, and why."""
 
+from .bypasses import Bypass, Bypasses, same_ways
 from .homes import feed_kind
 from .layout import Layout, layout_of
 from .loops import Loop, has_loop, loudest_loop
@@ -24,6 +25,8 @@ __all__ = [
     "STAGES",
     "START_LEVEL_DB",
     "Cell",
+    "Bypass",
+    "Bypasses",
     "Edge",
     "Flow",
     "Head",
@@ -45,6 +48,7 @@ __all__ = [
     "listeners",
     "loudest_loop",
     "passed",
+    "same_ways",
     "stage_of",
     "source_name",
     "sources",

@@ -582,6 +582,24 @@ export interface components {
             short: string;
         };
         /**
+         * BreachMessage
+         * @description One way by which a promise is broken. `open`: nothing on the way is shut now.
+         */
+        BreachMessage: {
+            /** Feeds */
+            feeds: string[];
+            /** Listener */
+            listener: string;
+            /** Open */
+            open: boolean;
+            /** Remedies */
+            remedies: components["schemas"]["WhyRemedy"][];
+            /** Says */
+            says: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * ByHand
          * @description That an edit is a hand's, so that gangs follow it. `alone`: its key is held, and they do not.
          *
@@ -785,6 +803,8 @@ export interface components {
             name: string;
             /** Parameters */
             parameters: components["schemas"]["ParameterReply"][];
+            /** Promises */
+            promises: number;
             /** Returns */
             returns: number;
             show: components["schemas"]["ShowRow"];
@@ -813,7 +833,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -1546,6 +1566,31 @@ export interface components {
             tap?: string;
         };
         /**
+         * MakePromise
+         * @description Promise that strips, as typed, never reach some listeners, or only `through` a group.
+         */
+        MakePromise: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "make_promise";
+            /** Listeners */
+            listeners: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Sources */
+            sources: string;
+            /**
+             * Through
+             * @default null
+             */
+            through?: string | null;
+        };
+        /**
          * MakeRulers
          * @description Name the next free DCAs, mute groups or gangs.
          */
@@ -1615,6 +1660,19 @@ export interface components {
              * @default
              */
             strips?: string;
+        };
+        /**
+         * MendPromise
+         * @description Close every way by which a promise is broken.
+         */
+        MendPromise: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "mend_promise";
+            /** Promise */
+            promise: string;
         };
         /**
          * Meters
@@ -1786,13 +1844,15 @@ export interface components {
         };
         /**
          * Noticed
-         * @description Findings, and what the preamps make of the lines on them.
+         * @description Findings, promises, and what the preamps make of the lines on them.
          */
         Noticed: {
             /** Findings */
             findings: components["schemas"]["FindingMessage"][];
             /** Preamps */
             preamps: components["schemas"]["PreampMessage"][];
+            /** Promises */
+            promises: components["schemas"]["PromiseMessage"][];
             /** Revision */
             revision: number;
             /**
@@ -1816,6 +1876,21 @@ export interface components {
             rows: components["schemas"]["RowReply"][];
             /** Titles */
             titles: string[];
+        };
+        /**
+         * PanStrips
+         * @description Place channels, returns and groups, as typed, at one place ("C", "L30").
+         */
+        PanStrips: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "pan_strips";
+            /** Place */
+            place: string;
+            /** Strips */
+            strips: string;
         };
         /**
          * ParameterReply
@@ -2029,9 +2104,13 @@ export interface components {
         };
         /**
          * Preview
-         * @description What an edit would do. `follows`: the first of all that are `following`.
+         * @description What an edit would do, and its words where it has some. `follows`: the first of all that are
+         *
+         *     `following`. `breaks`: promises that it would break.
          */
         Preview: {
+            /** Breaks */
+            breaks: string[];
             /** Changes */
             changes: number;
             /** Following */
@@ -2058,6 +2137,8 @@ export interface components {
                 string,
                 string
             ][];
+            /** Says */
+            says: string;
             /** Silenced */
             silenced: [
                 string,
@@ -2068,6 +2149,72 @@ export interface components {
              * @constant
              */
             type: "preview";
+        };
+        /**
+         * PromiseMessage
+         * @description A promise in words. `vain`: why it watches nothing. `passing`: sources that arrive as it has
+         *
+         *     them. `breaking`: in how many ways it is broken; `breaches`: the first of them.
+         */
+        PromiseMessage: {
+            /** Breaches */
+            breaches: components["schemas"]["BreachMessage"][];
+            /** Breaking */
+            breaking: number;
+            /** Passing */
+            passing: number;
+            /** Promise */
+            promise: string;
+            /** Says */
+            says: string;
+            /** Vain */
+            vain: string;
+        };
+        /**
+         * PutBetween
+         * @description Put a group between channels and returns, as typed, and the house. `exceptions`: these not.
+         *
+         *     `group`: one that there is; None makes one by `name`. `limit`: its compressor holds peaks at
+         *     this level, as typed in dBFS; "": it does not.
+         */
+        PutBetween: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "put_between";
+            /**
+             * Exceptions
+             * @default
+             */
+            exceptions?: string;
+            /**
+             * Group
+             * @default null
+             */
+            group?: string | null;
+            /**
+             * Limit
+             * @default
+             */
+            limit?: string;
+            /**
+             * Mono
+             * @default false
+             */
+            mono?: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Promise
+             * @default true
+             */
+            promise?: boolean;
+            /** Strips */
+            strips: string;
         };
         /**
          * ReachListener
@@ -2561,7 +2708,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

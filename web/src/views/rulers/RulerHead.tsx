@@ -25,7 +25,7 @@ export const RulerHead = memo(function RulerHead({ ruler, kind, width, onAsk }: 
   return (
     <div
       role="columnheader"
-      data-ruler-head={ruler}
+      data-column-head={ruler}
       className="shrink-0 flex flex-col gap-1 justify-end px-1 pb-1 border-r border-ink"
       style={{ width, borderTop: `4px solid var(--strip-${colour})` }}
     >

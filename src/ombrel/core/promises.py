@@ -1,0 +1,271 @@
+"""Promises: what must hold of who reaches whom, kept in the show and proven after every edit.
+
+A promise is "never" ("the click never reaches the stream") or "only through" ("the band goes to the
+house only through Band"). Its members are strips: channels, returns and groups are its sources;
+house, mono, mixes and matrices are where it looks. It is broken while any way leads there through
+feeds that are on, whatever mutes and faders do: one press would be heard. Ways through effects
+count, unless it says that they do not (a voice through a group whose reverb comes by its own way).
+"""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from .asked import Asked, Typed
+from .edits import check_edit, made
+from .errors import ConsoleError, NothingLeft, UnreadableText
+from .flow import Bypass, Bypasses, Flow, feeds_back, flow_of, same_ways, strip_name
+from .rulers import clear_ruler, members_of, membership, rulers_in_use
+from .show import Show
+from .why import Remedy
+
+__all__ = [
+    "Breach",
+    "Judged",
+    "bears_on_promises",
+    "judged",
+    "make_promise",
+    "mended",
+    "newly_broken",
+    "promises",
+]
+
+_SOURCES: Final = ("channel", "return", "group")
+_ROUNDS: Final = 12  # of mending: what one remedy uncovers the next one closes
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Breach:
+    """One way by which a promise is broken. `remedies`: what would close it, the best first.
+
+    `open`: nothing is closed on it now. `feeds`: addresses of the feeds that it takes.
+    """
+
+    source: str
+    listener: str
+    says: str
+    strips: tuple[str, ...]
+    feeds: tuple[str, ...]
+    open: bool
+    remedies: tuple[Remedy, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Judged:
+    """A promise, and what breaks it. `says`: the promise in words; `vain`: why it holds nothing
+
+    ("" for one that does). `passing`: how many of its sources arrive as it has them.
+    """
+
+    promise: str
+    says: str
+    vain: str
+    passing: int
+    breaches: tuple[Breach, ...]
+
+    @property
+    def kept(self) -> bool:
+        return not self.breaches
+
+
+def promises(show: Show, flow: Flow) -> tuple[Judged, ...]:
+    """Every promise of a show, in order, judged."""
+    return tuple(judged(show, flow, one) for one in rulers_in_use(show, "promise"))
+
+
+def judged(show: Show, flow: Flow, promise: str) -> Judged:
+    """One promise, judged. Raises UnknownAddress."""
+    members = members_of(show, promise)
+    sources = [one for one in members if one.split("/")[0] in _SOURCES]
+    listeners = [one for one in members if one not in sources]
+    through = show[f"{promise}/through"] if show[f"{promise}/kind"] == "only_through" else None
+    where = " or ".join(strip_name(show, one) for one in listeners) or "nowhere"
+    what = show.text(f"{promise}/name") or _listed(show, sources)
+    if show[f"{promise}/kind"] == "never":
+        says = f"{what}: never in {where}"
+    else:
+        says = f"{what}: in {where} only through {_named(show, through)}"
+    vain = ""
+    if not sources or not listeners:
+        vain = "Choose what it is about." if not sources else "Choose where it must not arrive."
+    elif show[f"{promise}/kind"] == "only_through" and not isinstance(through, str):
+        vain = "Choose the group that it goes through."
+    breaches: list[Breach] = []
+    passing, howls = 0, feeds_back(show)
+    for listener in listeners if not vain else ():
+        around = (through,) if isinstance(through, str) else ()
+        wet = show.on(f"{promise}/wet")
+        bypasses = Bypasses(flow, listener, around, wet=wet)
+        every = Bypasses(flow, listener, wet=wet) if around else bypasses
+        for source in sources:
+            if source in around:
+                continue
+            bypass = bypasses.of(source)
+            if bypass is not None:
+                breaches.append(_breach(show, flow, promise, bypass, around, howls=howls))
+            elif around and every.of(source) is not None:
+                passing += 1
+    return Judged(promise=promise, says=says, vain=vain, passing=passing, breaches=tuple(breaches))
+
+
+def _named(show: Show, through: object) -> str:
+    return strip_name(show, through) if isinstance(through, str) else "a group"
+
+
+def _listed(show: Show, sources: Sequence[str], most: int = 3) -> str:
+    names = [strip_name(show, one) for one in sources[:most]]
+    more = len(sources) - len(names)
+    return ", ".join(names) + (f" and {more} more" if more > 0 else "") or "Nothing"
+
+
+def _breach(
+    show: Show, flow: Flow, promise: str, bypass: Bypass, around: tuple[str, ...], *, howls: bool
+) -> Breach:
+    """`howls`: there can be loops, which a remedy might close."""
+    source, listener = bypass.strips[0], bypass.strips[-1]
+    # an effect's mix and its return are often called alike
+    by = list(dict.fromkeys(strip_name(show, one) for one in bypass.strips[1:-1]))
+    way = f"by {' and '.join(by)}" if by else "straight"
+    says = f"{strip_name(show, source)} reaches {strip_name(show, listener)} {way}"
+    says += f", past {strip_name(show, around[0])}." if around else "."
+    if not bypass.open:
+        says += " Something on the way is shut now."
+    remedies = _led_through(show, bypass, around[0]) if around else _cut(show, bypass)
+    if around and bypass.wet:
+        remedies += (Remedy(says="Let effects pass it", moves={f"{promise}/wet": False}),)
+    return Breach(
+        source=source,
+        listener=listener,
+        says=says,
+        strips=bypass.strips,
+        feeds=tuple(feed for feed in bypass.feeds if feed),
+        open=bypass.open,
+        remedies=tuple(r for r in remedies if not howls or _taken(show, flow, r)),
+    )
+
+
+def _off(show: Show, bypass: Bypass, place: int) -> Remedy:
+    one, other = bypass.strips[place : place + 2]
+    says = f"Take {strip_name(show, one)} out of {strip_name(show, other)}"
+    return Remedy(says=says, moves={bypass.feeds[place]: False})
+
+
+def _cut(show: Show, bypass: Bypass) -> tuple[Remedy, ...]:
+    """The source's own feed first; but what performers hear stays, and the last feed goes."""
+    steps = [place for place, feed in enumerate(bypass.feeds) if feed]
+    first, last = _off(show, bypass, steps[0]), _off(show, bypass, steps[-1])
+    if steps[0] == steps[-1]:
+        return (first,)
+    after = bypass.strips[steps[0] + 1]
+    heard = after.startswith("mix/") and show[f"{after}/serves"] != "effect"
+    return (last, first) if heard else (first, last)
+
+
+def _led_through(show: Show, bypass: Bypass, group: str) -> tuple[Remedy, ...]:
+    """The last channel or return of the way goes through the group instead."""
+    rows = [p for p, strip in enumerate(bypass.strips) if strip.startswith(("channel/", "return/"))]
+    if not rows or bypass.strips[rows[-1] + 1].startswith("mix/"):
+        steps = [place for place, feed in enumerate(bypass.feeds) if feed]
+        return (_off(show, bypass, rows[-1] if rows else steps[-1]),)
+    at = rows[-1]
+    strip, listener = bypass.strips[at], bypass.strips[-1]
+    moves: dict[str, Asked] = {bypass.feeds[at]: False, f"{strip}/{group}/on": True}
+    if listener in ("house", "mono"):
+        moves[f"{group}/{listener}/on"] = True
+    name, instead = strip_name(show, strip), strip_name(show, bypass.strips[at + 1])
+    if show.on(f"{strip}/{group}/on"):
+        says = f"Take {name} out of {instead}: it goes by {strip_name(show, group)}"
+    else:
+        says = f"Put {name} into {strip_name(show, group)} instead of {instead}"
+    return (Remedy(says=says, moves=moves), _off(show, bypass, at))
+
+
+def _taken(show: Show, flow: Flow, remedy: Remedy) -> bool:
+    """Whether a remedy would be taken: it may close a loop elsewhere."""
+    try:
+        check_edit(show, flow, remedy.moves)
+    except ConsoleError:
+        return False
+    return True
+
+
+def mended(show: Show, flow: Flow, promise: str) -> dict[str, Asked]:
+    """Moves that close every way by which a promise is broken, as far as that can be done.
+
+    What a remedy uncovers is closed too.
+    """
+    moves: dict[str, Asked] = {}
+    now, its_flow = show, flow
+    for _ in range(_ROUNDS):
+        fresh: dict[str, Asked] = {}
+        for breach in judged(now, its_flow, promise).breaches:
+            fresh |= breach.remedies[0].moves if breach.remedies else {}
+        if not fresh or not _taken(now, its_flow, Remedy(says="", moves=fresh)):
+            break
+        moves |= fresh
+        now = made(show, moves)[0]
+        its_flow = flow_of(now)
+    return moves
+
+
+def newly_broken(before: Show, flow: Flow, after: Show, its_flow: Flow) -> tuple[str, ...]:
+    """Promises in words that hold before an edit and not after it, each with its first breach."""
+    if not rulers_in_use(after, "promise") or (
+        same_ways(flow, its_flow) and not _moves_promises(before, after)
+    ):
+        return ()
+    kept = {one.promise for one in promises(before, flow) if one.kept and not one.vain}
+    return tuple(
+        f"{one.says}: {one.breaches[0].says}"
+        for one in promises(after, its_flow)
+        if one.breaches and one.promise in kept
+    )
+
+
+def _moves_promises(before: Show, after: Show) -> bool:
+    def of(show: Show) -> dict[str, object]:
+        return {a: v for a, v in show.values.items() if "promise/" in a}
+
+    return of(before) != of(after)
+
+
+def bears_on_promises(addresses: Iterable[str], before: Flow, after: Flow) -> bool:
+    """Whether a change at some addresses can break a promise or mend it."""
+    if any("promise/" in a or a.endswith("/name") for a in addresses):
+        return True
+    return not same_ways(before, after)
+
+
+def make_promise(
+    show: Show,
+    *,
+    sources: Sequence[str],
+    listeners: Sequence[str],
+    through: str | None = None,
+    name: str = "",
+) -> dict[str, Asked]:
+    """Moves that keep a promise: sources reach listeners only through a group, or (None) never.
+
+    Takes the next one that is free. Raises NothingLeft, UnknownAddress; UnreadableText for a strip
+    that cannot be on that side of a promise.
+    """
+    for one in sources:
+        if one.split("/")[0] not in _SOURCES:
+            raise UnreadableText(one, "channels, returns or groups as what it is about")
+    for one in listeners:
+        if one.split("/")[0] in _SOURCES:
+            raise UnreadableText(one, "the house, mono, mixes or matrices as where it arrives")
+    if not sources or not listeners:
+        raise UnreadableText("", "what the promise is about, and where it is to look")
+    used = set(rulers_in_use(show, "promise"))
+    every = (f"promise/{n}" for n in range(1, show.desk.count("promise") + 1))
+    promise = next((one for one in every if one not in used), None)
+    if promise is None:
+        raise NothingLeft("promises", 1, 0)
+    moves = clear_ruler(show, promise)
+    moves |= membership(show, promise, [*sources, *listeners], on=True)
+    moves[f"{promise}/name"] = Typed(name or _listed(show, sources)[:60])
+    moves[f"{promise}/kind"] = "only_through" if through else "never"
+    if through:
+        moves[f"{promise}/through"] = through
+    return moves

@@ -1,0 +1,91 @@
+import { useMemo, useState } from "react";
+import { stripName, useLink, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+
+const NEVER = "";
+
+/** Whether something never arrives, or only through a group; as options of a list. */
+export function useThrough(): readonly (readonly [string, string])[] {
+  const groups = useShow((state) =>
+    state.groups.map((n) => `group/${n}\t${stripName(state, `group/${n}`)}`).join("\n"),
+  );
+  return useMemo(
+    () => [
+      [NEVER, "never reach"] as const,
+      ...groups
+        .split("\n")
+        .filter(Boolean)
+        .map((row) => {
+          const [group, name] = row.split("\t") as [string, string];
+          return [group, `only through ${name} reach`] as const;
+        }),
+    ],
+    [groups],
+  );
+}
+
+/** One sentence: what, never or through which group, where. */
+export function NewPromise() {
+  const link = useLink();
+  const options = useThrough();
+  const [sources, setSources] = useState("");
+  const [listeners, setListeners] = useState("");
+  const [through, setThrough] = useState(NEVER);
+  const field =
+    "h-9 coarse:h-11 min-w-0 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint";
+  return (
+    <form
+      aria-label="New promise"
+      className="flex items-center gap-2 flex-wrap pb-3 shrink-0"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const ask = {
+          action: "make_promise" as const,
+          sources,
+          listeners,
+          through: through || null,
+          name: "",
+        };
+        void link.do(ask, { quiet: false }).then((kept) => {
+          if (!kept) return;
+          setSources("");
+          setListeners("");
+        });
+      }}
+    >
+      <input
+        aria-label="What is promised of"
+        placeholder="channels, as 31, 48"
+        value={sources}
+        maxLength={400}
+        onChange={(event) => setSources(event.currentTarget.value)}
+        className={`${field} w-44 phone:w-full`}
+      />
+      <Choice
+        boxed
+        label="Never, or through which group"
+        value={through}
+        options={options}
+        onChange={setThrough}
+        className="h-9 coarse:h-11 max-w-56 phone:max-w-none phone:w-full"
+      />
+      <input
+        aria-label="Where it must not arrive otherwise"
+        placeholder="house, matrix 2"
+        value={listeners}
+        maxLength={400}
+        onChange={(event) => setListeners(event.currentTarget.value)}
+        className={`${field} w-44 phone:flex-1`}
+      />
+      <Button
+        tone="main"
+        type="submit"
+        className="coarse:h-11"
+        disabled={!sources.trim() || !listeners.trim()}
+      >
+        Promise
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,36 @@
+import { useShow } from "../../data/use";
+import { Empty, ViewHead } from "../../ui/Panel";
+import { NewPromise } from "./NewPromise";
+import { PromiseCard } from "./PromiseCard";
+
+/** What must hold of who reaches whom, and whether it does, by every way there is. */
+export function PromisesView() {
+  const numbers = useShow((state) => state.promises);
+  const broken = useShow((state) => state.judged.filter((one) => one.breaking > 0).length);
+  return (
+    <>
+      <ViewHead title="Promises">
+        {numbers.length > 0 && (
+          <span className={broken > 0 ? "text-coral font-semibold" : "text-sea"} role="status">
+            {broken > 0 ? `${broken} broken` : "all kept"}
+          </span>
+        )}
+      </ViewHead>
+      <NewPromise />
+      {numbers.length === 0 ? (
+        <Empty title="Nothing promised yet">
+          <p>
+            Say what must hold, such as “31, 48 never reach house, matrix 2”. Ombrel looks at every
+            way after each edit, and says who breaks it.
+          </p>
+        </Empty>
+      ) : (
+        <ul className="scrolls flex-1 min-h-0 flex flex-col gap-2 pr-1">
+          {numbers.map((number) => (
+            <PromiseCard key={number} promise={`promise/${number}`} />
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
