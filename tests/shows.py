@@ -34,16 +34,17 @@ SIDED = ("group", "mix", "matrix")
 
 @lru_cache(maxsize=8)
 def strip_addresses(desk: Desk) -> tuple[str, ...]:
-    """Addresses that tests move: all of the desk; of lines, banks, gangs and promises three.
+    """Addresses that tests move: all; of lines, banks, gangs, promises three, of presets one.
 
     The places that gangs keep are left out: nobody asks for them.
     """
     found = addresses_of(desk)
-    many = re.compile(r"(?:^|/)(?:line|bank|gang|promise)/(\d+)/")
+    many = re.compile(r"(?:^|/)(?:line|bank|gang|promise|preset)/(\d+)/")
     return tuple(
         a
         for a in found
-        if not a.endswith("/kept") and (not (at := many.search(a)) or int(at[1]) <= 3)
+        if not a.endswith("/kept")
+        and (not (at := many.search(a)) or int(at[1]) <= (1 if a.startswith("preset/") else 3))
     )
 
 

@@ -75,7 +75,8 @@ def test_the_path_shows_every_stage_in_order_off_as_off_and_neutral_as_neutral()
     path = strip_path(show, flow_of(show), "channel/19")
     looks = {bead.key: bead.look for bead in path.beads}
     assert list(looks) == [
-        "line", "preamp", "trim", "low_cut", "gate", "eq", "compressor", "delay", "mute", "fader"
+        "line", "preamp", "trim", "low_cut", "insert_1", "gate", "eq", "compressor", "insert_2",
+        "delay", "mute", "fader",
     ]  # fmt: skip
     assert [looks[key] for key in ("line", "trim", "low_cut", "gate", "eq", "compressor")] == [
         "on", "neutral", "off", "off", "on", "on"

@@ -338,8 +338,14 @@ class Referee:
         radius = max(np.abs(np.linalg.eigvals(matrix))) if len(self.nodes) else 0.0
         return float(radius), loudest
 
-    def level(self, source, listener):
-        """Level in dB, all paths and rounds added: x = start + x * K solved as a whole."""
+    def at_bus(self, source, bus):
+        """What of a source stands behind a bus's fader, by side."""
+        arriving, place = self._arriving(source)
+        behind, _ = at_tap(self.show, bus, "after_fader")
+        return [arriving[place[bus, side]] * behind for side in sides(self.show, bus)]
+
+    def _arriving(self, source):
+        """What arrives at each node, all paths and rounds: x = start + x * K solved as a whole."""
         matrix = np.zeros((len(self.nodes),) * 2)
         place = {node: n for n, node in enumerate(self.nodes)}
         for a, b, data in self.graph.edges(data=True):
@@ -352,6 +358,11 @@ class Referee:
         arriving = np.linalg.solve(whole.T, start)
         for _ in range(3):
             arriving += np.linalg.solve(whole.T, start - arriving @ whole)
+        return arriving, place
+
+    def level(self, source, listener):
+        """Level in dB, and what each ear gets."""
+        arriving, place = self._arriving(source)
         ears = {0: {}, 1: {}}
         ends, _ = ends_of(self.show, listener)
         for node, ear, share, _ in ends:  # of several sockets of a side the loudest counts

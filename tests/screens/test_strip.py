@@ -61,3 +61,28 @@ def test_the_stage_stays_open_from_strip_to_strip_and_is_walked_by_keys(server, 
     for _ in range(2):
         me.chord(Keys.CONTROL, key="z")
         me.settled()
+
+
+def test_a_preset_is_seen_put_on_and_kept_and_a_channel_is_duplicated(server, people):
+    me = people()
+    me.open("strip/channel/20", server.demo)
+    me.button("Presets").click()
+    me.until(lambda: "Kora:" in me.find('[data-testid="consequence"]').text)
+    me.keys(Keys.ENTER)
+    me.until(lambda: not me.all("[role=dialog]"))
+    me.settled()
+    assert value(server, server.demo, "channel/20/low_cut/on") is True
+    me.button("Presets").click()
+    me.type("Name of a new preset", "Our kora")
+    me.until(lambda: "Our kora" in me.find('[aria-label="Presets"]').text)
+    me.keys(Keys.ESCAPE)
+    me.button("Duplicate").click()
+    me.until(lambda: value(server, server.demo, "channel/41/name") == "Kora copy")
+    assert value(server, server.demo, "channel/41/low_cut/on") is True
+    me.chord(Keys.CONTROL, key="z")
+    me.until(lambda: value(server, server.demo, "channel/41/name") in ("", None))
+    me.open("strip/channel/20", server.demo)
+    me.find('[data-stage="insert_2"]').click()
+    me.type("Device in the insert of Kora", "Tape")
+    me.until(lambda: "23 of 24 insert points free" in me.body())
+    assert "Tape" in me.find('[data-stage="insert_2"]').text

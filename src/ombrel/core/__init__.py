@@ -24,7 +24,7 @@ from .banks import (
 )
 from .carrying import Carried, Carry, has_place, led_by, place_of
 from .changes import Change, joined
-from .channels import move_channels
+from .channels import duplicate_channel, move_channels
 from .choices import COLOURS, DEVICES, FAMILIES, GANG_ASPECTS, LINE_KINDS, SERVES, TAPS
 from .compare import (
     Difference,
@@ -35,10 +35,10 @@ from .compare import (
     restored,
     value_text,
 )
-from .copying import COPIED, copied, neutral
+from .copying import COPIED, copied, neutral, of_aspects
 from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
 from .describe import described
-from .desk import BANKS, LINES, PROMISES, Bay, Box, Desk
+from .desk import BANKS, LINES, PRESETS, PROMISES, Bay, Box, Desk
 from .desk_rules import BUS_TAPS
 from .edits import Edited, edited, looked_at, made, show_of, undoing
 from .errors import (
@@ -50,6 +50,7 @@ from .errors import (
     EngineTaken,
     FeedbackLoop,
     GangInTheWay,
+    InsertsSpent,
     ListMovedOn,
     MuteGroupSafe,
     NoSuchPoint,
@@ -95,6 +96,7 @@ from .gangs import (
     partner_of,
 )
 from .hands import Hand, carried_with, hand_after
+from .headroom import Contributor, Expected, expected_at, over_full_scale
 from .hear import hear, typed_level_db
 from .history import Entry, next_redo, next_undo
 from .keeping import Keeping, keeping
@@ -158,6 +160,7 @@ from .paper import (
 from .parameters import CATALOGUE, Parameter
 from .patch import fill, fill_channels, move_sockets, name_channels, patch_lines, plug_line
 from .preamps import Preamp, preamp_of, preamps, suggested_gains
+from .presets import HELD, PresetCard, apply_preset, forget_preset, keep_preset, presets
 from .preview import Loss, Preview, preview
 from .processing_parameters import BANDS
 from .promises import Breach, Judged, bears_on_promises, judged, make_promise, mended, promises
@@ -179,6 +182,7 @@ from .rulers import (
     silenced_by_solo,
     soloed,
 )
+from .shipped_presets import SHIPPED_PRESETS
 from .show import Show, blank_show
 from .sockets import (
     channels_from,
@@ -222,6 +226,7 @@ __all__ = [
     "CircleOfDcas",
     "Column",
     "ConsoleError",
+    "Contributor",
     "Curves",
     "DEVICES",
     "Datum",
@@ -231,6 +236,7 @@ __all__ = [
     "Edited",
     "EngineTaken",
     "Entry",
+    "Expected",
     "FADER_MARKS",
     "FAMILIES",
     "FREQUENCIES_HZ",
@@ -240,9 +246,11 @@ __all__ = [
     "Flow",
     "GANG_ASPECTS",
     "GangInTheWay",
+    "HELD",
     "Hand",
     "Head",
     "HeardOtherwise",
+    "InsertsSpent",
     "Judged",
     "Keeping",
     "LEVELS_DB",
@@ -268,9 +276,11 @@ __all__ = [
     "OnlyInBlocks",
     "OutOfRange",
     "OutOfReach",
+    "PRESETS",
     "PROMISES",
     "Parameter",
     "Preamp",
+    "PresetCard",
     "Preview",
     "RULED_KINDS",
     "RULES",
@@ -280,6 +290,7 @@ __all__ = [
     "Remedy",
     "Ruled",
     "SERVES",
+    "SHIPPED_PRESETS",
     "START_LEVEL_DB",
     "SeveralPaths",
     "Sheet",
@@ -305,6 +316,7 @@ __all__ = [
     "WrongValue",
     "add_lines",
     "addresses_of",
+    "apply_preset",
     "arrival_of",
     "balance",
     "banks_in_use",
@@ -335,8 +347,10 @@ __all__ = [
     "differences",
     "draft_fault_on",
     "duplicate_bus",
+    "duplicate_channel",
     "duplicate_lines",
     "edited",
+    "expected_at",
     "fader_db_to_travel",
     "fader_travel_to_db",
     "fill",
@@ -346,6 +360,7 @@ __all__ = [
     "findings",
     "fix_strips",
     "flow_of",
+    "forget_preset",
     "free_outputs",
     "gain_to_db",
     "goes_somewhere",
@@ -357,6 +372,7 @@ __all__ = [
     "is_stereo",
     "joined",
     "judged",
+    "keep_preset",
     "keeping",
     "kind_of",
     "kind_on",
@@ -391,9 +407,11 @@ __all__ = [
     "neutral",
     "next_redo",
     "next_undo",
+    "of_aspects",
     "on_bay",
     "one_socket",
     "outputs_of",
+    "over_full_scale",
     "pairs_in_use",
     "parameter_at",
     "partner_of",
@@ -408,6 +426,7 @@ __all__ = [
     "preamp_of",
     "preamps",
     "predicted_dbfs",
+    "presets",
     "preview",
     "promises",
     "put_between",

@@ -1,13 +1,14 @@
-"""Channels as wholes: moved to other numbers with all that is set of them."""
+"""Channels as wholes: moved to other numbers, or copied, with all that is set of them."""
 
 from collections.abc import Mapping
 from typing import Final
 
 from .addresses import parameter_at
+from .errors import NothingLeft
 from .kinds import Reference, Value
 from .show import Show
 
-__all__ = ["move_channels"]
+__all__ = ["duplicate_channel", "move_channels"]
 
 
 _STAYS: Final = ("fixed", "linked")
@@ -41,3 +42,35 @@ def move_channels(show: Show, to: Mapping[int, int]) -> dict[str, Value]:
         if new is not None and new % 2 == 1 and to.get(odd + 1) == new + 1:
             found[f"channel/{new}/linked"] = True
     return found
+
+
+# what a copy does not take over: where it comes from, what only its original has a place for
+_OWN: Final = ("source", "spare", "on_spare", "fixed", "linked", "name", "mute")
+
+
+def duplicate_channel(show: Show, channel: int) -> dict[str, Value]:
+    """Values that copy a channel into the next one with neither source nor name: its processing,
+
+    sends, assignments and memberships. The copy is muted and has no source; insert points, which
+    hold one thing each, stay its original's. Raises NothingLeft.
+    """
+    free = [
+        n
+        for n in range(1, show.desk.channels + 1)
+        if not any(f"channel/{n}/{leaf}" in show.values for leaf in ("source", "spare", "name"))
+    ]
+    if not free:
+        raise NothingLeft("channels", 1, 0)
+    new = next((n for n in free if n > channel), free[0])
+    found: dict[str, Value] = {
+        address: parameter_at(address).default
+        for address in show.values
+        if address.startswith(f"channel/{new}/") and not address.endswith("/linked")
+    }
+    stem = f"channel/{channel}/"
+    for address, value in show.values.items():
+        leaf = address.removeprefix(stem)
+        if leaf != address and leaf not in _OWN and not leaf.startswith("insert_"):
+            found[f"channel/{new}/{leaf}"] = value
+    name = show.text(f"channel/{channel}/name") or f"Channel {channel}"
+    return found | {f"channel/{new}/name": f"{name[:54]} copy", f"channel/{new}/mute": True}

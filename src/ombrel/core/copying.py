@@ -10,10 +10,20 @@ from .desk import Desk
 from .errors import UnreadableText
 from .show import Show
 
-__all__ = ["COPIED", "copied", "neutral"]
+__all__ = ["COPIED", "copied", "neutral", "of_aspects"]
 
 # what can be copied or cleared, by the aspects of the catalogue
-COPIED: Final = ("low_cut", "gate", "eq", "compressor", "delay", "sends", "pan", "routing")
+COPIED: Final = (
+    "low_cut",
+    "gate",
+    "eq",
+    "compressor",
+    "inserts",
+    "delay",
+    "sends",
+    "pan",
+    "routing",
+)
 
 
 @lru_cache(maxsize=64)
@@ -24,7 +34,8 @@ def _leaves(desk: Desk, kind: str) -> tuple[tuple[str, str], ...]:
     return tuple((a.removeprefix(stem), parameter_at(a).aspect) for a in found)
 
 
-def _of_aspects(show: Show, strip: str, aspects: Collection[str]) -> Iterator[str]:
+def of_aspects(show: Show, strip: str, aspects: Collection[str]) -> Iterator[str]:
+    """The leaves of some aspects that a kind of strip has. Raises UnreadableText."""
     unknown = set(aspects) - set(COPIED)
     if unknown or not aspects:
         raise UnreadableText(", ".join(sorted(unknown)), f"some of {', '.join(COPIED)}")
@@ -39,7 +50,7 @@ def copied(
 
     is its own. Raises UnreadableText for no or another aspect than those of COPIED.
     """
-    leaves = [leaf for leaf in _of_aspects(show, source, aspects) if leaf != "format"]
+    leaves = [leaf for leaf in of_aspects(show, source, aspects) if leaf != "format"]
     return {
         f"{target}/{leaf}": show[f"{source}/{leaf}"]
         for target in targets
@@ -54,6 +65,6 @@ def neutral(show: Show, strips: Sequence[str], aspects: Collection[str]) -> dict
     return {
         address: default_of(address)
         for strip in strips
-        for leaf in _of_aspects(show, strip, aspects)
+        for leaf in of_aspects(show, strip, aspects)
         if leaf != "format" and (address := f"{strip}/{leaf}") in show.values
     }

@@ -1,5 +1,6 @@
 """The curves of a strip's processors: magnitude over frequency, levels out over levels in."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final, cast
@@ -7,6 +8,8 @@ from typing import Final, cast
 import numpy as np
 from numpy.typing import NDArray
 
+from .flow import Flow
+from .headroom import expected_at
 from .preamps import preamp_of
 from .processing import compressed_db, eq_band, gated_db, low_cut, response_db
 from .processing.filters import Band
@@ -48,8 +51,11 @@ class Curves:
     compressor: Static
 
 
-def curves(show: Show, strip: str) -> Curves:
-    """The curves of a strip as its values stand. Raises UnknownAddress."""
+def curves(show: Show, strip: str, flow: Flow | None = None) -> Curves:
+    """The curves of a strip as its values stand. Raises UnknownAddress.
+
+    `flow`: of the show, for the level expected at a bus; without it a bus has none.
+    """
     heard, rate_hz = np.array(FREQUENCIES_HZ), show.desk.sample_rate_hz
     cut = low_cut(
         show.number(f"{strip}/low_cut/frequency"), int(show.text(f"{strip}/low_cut/slope")), rate_hz
@@ -72,6 +78,9 @@ def curves(show: Show, strip: str) -> Curves:
         for band in BANDS:
             total = total + bands[str(band)]
     stands_db = expected_dbfs(show, strip)
+    if flow is not None and not strip.startswith(("channel/", "return/")):
+        in_dbfs = expected_at(show, flow, strip).in_dbfs
+        stands_db = in_dbfs if in_dbfs > -math.inf else None
     gate = _gate(show, strip, stands_db) if strip.startswith("channel/") else None
     behind_gate = stands_db
     if gate is not None and show.on(f"{strip}/gate/on"):

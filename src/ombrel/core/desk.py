@@ -2,12 +2,13 @@
 
 from dataclasses import dataclass
 
-__all__ = ["BANKS", "Bay", "Box", "Desk", "GANGS", "LINES", "PROMISES"]
+__all__ = ["BANKS", "Bay", "Box", "Desk", "GANGS", "LINES", "PRESETS", "PROMISES"]
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
 BANKS = 30  # and of banks: more than a hand finds
 GANGS = 60  # and of gangs: more than a head holds
 PROMISES = 40  # and of promises
+PRESETS = 40  # and of presets of its own
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -40,7 +41,7 @@ class Desk:
     """A desk profile. `full_scale_dbu`: analogue level at 0 dBFS of its converters, in dBu.
 
     `gain_db`: lowest and highest preamp gain; `pad_db`: how much a pad takes away.
-    `sample_rate_hz`: of its processing.
+    `sample_rate_hz`: of its processing. `inserts`: how many insert points can be in use at once.
     """
 
     key: str
@@ -59,15 +60,16 @@ class Desk:
     boxes: tuple[Box, ...]
     bays: tuple[Bay, ...] = (Bay(name="Faders", faders=8),)
     sample_rate_hz: float = 48_000.0
+    inserts: int = 24
 
     def box(self, key: str) -> Box | None:
         """The box of this key, or None."""
         return next((box for box in self.boxes if box.key == key), None)
 
     def count(self, kind: str) -> int:
-        """How many of a kind the desk has: "channel", "return", "group", "mix", "matrix", "engine",
+        """How many of a kind the desk has: any dimension of the catalogue's keys but sockets and
 
-        "dca", "mute_group", "gang", "promise", "line", "bank", "bay"; 1 for "house" and "mono".
+        places, such as "channel" or "mute_group"; 1 for "house" and "mono".
         """
         return {
             "channel": self.channels,
@@ -82,6 +84,7 @@ class Desk:
             "bank": BANKS,
             "gang": GANGS,
             "promise": PROMISES,
+            "preset": PRESETS,
             "bay": len(self.bays),
             "house": 1,
             "mono": 1,

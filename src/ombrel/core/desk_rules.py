@@ -5,12 +5,14 @@ from collections.abc import Collection, Iterable, Sequence
 from .errors import (
     CircleOfDcas,
     EngineTaken,
+    InsertsSpent,
     MuteGroupSafe,
     NotAnEffectMix,
     OnlyInBlocks,
     SocketTaken,
     WrongValue,
 )
+from .flow.strips import strip_name
 from .show import Show
 
 __all__ = ["BUS_TAPS", "check_desk_rules", "is_held"]
@@ -21,8 +23,8 @@ BUS_TAPS = ("before_fader", "before_fader_after_mute", "after_fader")
 def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     """Refuse a show that cannot be, looking only at what `addresses` bear on.
 
-    Raises OnlyInBlocks, SocketTaken, EngineTaken, NotAnEffectMix, CircleOfDcas, MuteGroupSafe,
-    WrongValue.
+    Raises OnlyInBlocks, SocketTaken, EngineTaken, InsertsSpent, NotAnEffectMix, CircleOfDcas,
+    MuteGroupSafe, WrongValue.
     """
     _outputs_in_blocks(show, addresses)
     _taps_of_buses(show, addresses)
@@ -32,6 +34,7 @@ def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     _circles_of_dcas(show, addresses)
     _safe_mute_groups(show, addresses)
     _pairs(show, addresses)
+    _inserts(show, addresses)
 
 
 def _outputs_in_blocks(show: Show, addresses: Iterable[str]) -> None:
@@ -178,3 +181,14 @@ def _pairs(show: Show, addresses: Iterable[str]) -> None:
             kind, number, _ = address.split("/")
             if int(number) % 2 == 0 or int(number) >= show.desk.count(kind):
                 raise WrongValue(address, "the odd one of a pair", f"{kind} {number}")
+
+
+def _inserts(show: Show, addresses: Iterable[str]) -> None:
+    """No more insert points than the desk has."""
+    if not any(a.endswith("/device") and "/insert_" in a and show.text(a) for a in addresses):
+        return
+    held = [a for a in show.values if a.endswith("/device") and "/insert_" in a]
+    if len(held) > show.desk.inserts:
+        names = (strip_name(show, a.rpartition("/insert_")[0]) for a in sorted(held))
+        others = dict.fromkeys(name for name in names)
+        raise InsertsSpent(show.desk.name, show.desk.inserts, list(others))

@@ -197,6 +197,19 @@ class EngineTaken(ConsoleError):
         self.engine, self.strip, self.held_by = engine, strip, held_by
 
 
+class InsertsSpent(ConsoleError):
+    """More insert points would be in use than the desk has. `holders`: who uses them, by name."""
+
+    code = "inserts_spent"
+
+    def __init__(self, desk: str, most: int, holders: "Sequence[str]") -> None:
+        shown = ", ".join(holders[:8]) + (" and others" if len(holders) > 8 else "")
+        super().__init__(
+            f"{desk} has {most} insert points, and all are in use: {shown}. Free one of them first."
+        )
+        self.most, self.holders = most, tuple(holders)
+
+
 class NotAnEffectMix(ConsoleError):
     """A mix that serves something else than an effect would feed an engine."""
 

@@ -19,7 +19,7 @@ from .choices import (
     TAPS,
 )
 from .kinds import Choice, Number, Reference, Switch, Text
-from .processing_parameters import processing_of
+from .processing_parameters import preset_of, processing_of
 from .strip_parameters import (
     FADER,
     TO_MATRIX,
@@ -285,6 +285,21 @@ CATALOGUE: Final = catalogue_of(
         "It carries nothing for a while, and forgets nothing.",
     ),
     *gang_carries(),
+    # processing kept by a name
+    _p("preset/<preset>/name", Text(), "", "presets", "Preset", "Name of the preset."),
+    _p(
+        "preset/<preset>/family",
+        Choice(options=FAMILIES),
+        "unsorted",
+        "presets",
+        "Family",
+        "What it was kept from, and suits.",
+    ),
+    *(
+        _p(f"preset/<preset>/has_{one}", Switch(), False, "presets", f"Has {one}", "It holds it.")
+        for one in ("low_cut", "gate", "eq", "compressor")
+    ),
+    *preset_of("preset/<preset>"),
     # what must hold of who reaches whom
     _p("promise/<promise>/name", Text(), "", "promises", "Name", "What it is about."),
     _p(

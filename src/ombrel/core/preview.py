@@ -43,6 +43,7 @@ class Preview:
     where strips join or leave DCAs, what jumps, and what would keep every true level. `follows`:
     what gangs and pairs would move beside what was asked for, the first of them; `following`: how
     many those are. `breaks`: promises that hold now and would not.
+    `values`: the first of the values that move, in words.
     """
 
     change: Change
@@ -55,6 +56,7 @@ class Preview:
     follows: tuple[Difference, ...] = ()
     following: int = 0
     breaks: tuple[str, ...] = ()
+    values: tuple[Difference, ...] = ()
 
 
 def preview(
@@ -90,8 +92,14 @@ def preview(
         keeping=keeping(show, after.show) if _joins(after.change) else None,
         follows=tuple(differences(show, after.show, sorted(beside)[:_MOST_FOLLOWING])),
         following=len(beside),
+        values=tuple(differences(show, after.show, _first(after.change, moves))),
         breaks=newly_broken(show, flow, after.show, after.flow),
     )
+
+
+def _first(change: Change, moves: Mapping[str, Asked]) -> list[str]:
+    """The first addresses of an edit's own that move, in the order in which it names them."""
+    return [address for address in moves if address in change.new][:_MOST_FOLLOWING]
 
 
 def _joins(change: Change) -> bool:

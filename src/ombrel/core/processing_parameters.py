@@ -1,12 +1,13 @@
 """The processors of a strip, in the order of its path, as entries of the catalogue."""
 
+from dataclasses import replace
 from typing import Final
 
 from .choices import TAPS
-from .kinds import Choice, Kind, Number, Reference, Switch, Value
+from .kinds import Choice, Kind, Number, Reference, Switch, Text, Value
 from .strip_parameters import Parameter, entry, followed
 
-__all__ = ["BANDS", "processing_of"]
+__all__ = ["BANDS", "preset_of", "processing_of"]
 
 BANDS: Final = (1, 2, 3, 4)
 
@@ -36,13 +37,30 @@ _USUAL: Final = {
 
 
 def processing_of(strip: str, of: str, *, gate: bool) -> tuple[Parameter, ...]:
-    """Low cut, gate, EQ of four bands, compressor and delay of a kind of strip."""
+    """Low cut, gate, EQ of four bands, compressor, delay and two inserts of a kind of strip."""
     return (
         *_low_cut(strip, of),
+        *_insert(strip, of, 1),
         *(_gate(strip, of) if gate else ()),
         *_eq(strip, of),
         *_compressor(strip, of),
+        *_insert(strip, of, 2),
         *_delay(strip, of),
+    )
+
+
+def preset_of(preset: str) -> tuple[Parameter, ...]:
+    """What a preset holds of a channel's processors but their keys: no strip, so in no gang."""
+    found = (
+        *_low_cut(preset, "preset"),
+        *_gate(preset, "preset"),
+        *_eq(preset, "preset"),
+        *_compressor(preset, "preset"),
+    )
+    return tuple(
+        replace(one, gang="", tie="own")
+        for one in found
+        if not one.key.endswith(("/kept", "/key", "/key_tap"))
     )
 
 
@@ -61,6 +79,16 @@ def _low_cut(strip: str, of: str) -> tuple[Parameter, ...]:
         *_one(f"{at}/frequency", _CUT, 80.0, "low_cut", "Low cut at", "3 dB down there."),
         *_one(f"{at}/slope", slopes, "18", "low_cut", "Slope", "In dB per octave."),
     )
+
+
+def _insert(strip: str, of: str, place: int) -> tuple[Parameter, ...]:
+    at, says = f"{strip}/insert_{place}", f"Looped into the {of}; nothing: the point is free."
+    device = Text(longest=30)
+    return (
+        entry(f"{at}/device", device, "", "inserts", f"Insert {place}", says, tie="equal"),
+        entry(f"{at}/on", Switch(), True, "inserts", "Insert on", "The signal goes through it.",
+              tie="equal"),
+    )  # fmt: skip
 
 
 def _eq(strip: str, of: str) -> tuple[Parameter, ...]:

@@ -8,6 +8,7 @@ from .choices import TAPS
 from .compare import value_text
 from .curves import expected_dbfs
 from .flow import Flow, State, feed_kind, layout_of, listener_name, listeners
+from .headroom import Expected, expected_at
 from .processing_parameters import BANDS
 from .rulers import ruled
 from .show import Show
@@ -42,12 +43,16 @@ class Leaves:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StripPath:
-    """`reaches`: listeners that hear it, with the level that arrives, in dB, the loudest first."""
+    """`reaches`: listeners that hear it, with the level that arrives, in dB, the loudest first.
+
+    `expected`: how loud a bus is expected to be.
+    """
 
     strip: str
     beads: tuple[Bead, ...]
     leaves: tuple[Leaves, ...]
     reaches: tuple[tuple[str, str, float], ...]
+    expected: Expected | None = None
 
 
 _BEHIND: Final = {
@@ -71,7 +76,7 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
             if cell.state is State.HEARD:
                 reaches.append((listener, listener_name(show, listener), cell.level_db))
     beads = tuple(_beads(show, strip, kind))
-    behind = dict(_BEHIND) if kind == "channel" else {**_BEHIND, "before_eq": "low_cut"}
+    behind = dict(_BEHIND) if kind == "channel" else {**_BEHIND, "before_eq": "insert_1"}
     if kind != "channel":
         behind["input"] = beads[0].key  # it has no line: what comes in is ahead of its first stage
     return StripPath(
@@ -83,12 +88,14 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
             if (names := tuple(_taken_at(show, strip, kind, tap)))
         ),
         reaches=tuple(sorted(reaches, key=lambda one: -one[2])),
+        expected=None if kind in ("channel", "return") else expected_at(show, flow, strip),
     )
 
 
 def processing_said(show: Show, strip: str, tap: int) -> list[Bead]:
     """The processors that do something to a strip before a tap (an index into TAPS)."""
-    behind = {"low_cut": 1, "gate": 1, "eq": 2, "compressor": 2, "delay": 2}
+    behind = {"low_cut": 1, "insert_1": 1, "gate": 1, "eq": 2, "compressor": 2, "insert_2": 2,
+              "delay": 2}  # fmt: skip
     beads = _beads(show, strip, strip.split("/")[0])
     return [one for one in beads if one.look == "on" and behind.get(one.key, tap + 1) <= tap]
 
@@ -129,12 +136,14 @@ def _beads(show: Show, strip: str, kind: str) -> list[Bead]:
         found.append(_bead("trim", "Trim", "on" if trim or turned else "neutral", says))
     says = _text(show, f"{strip}/low_cut/frequency")
     found.append(_switched(show, strip, "low_cut", "Low cut", says))
+    found.append(_insert(show, strip, 1))
     if kind == "channel":
         found.append(_switched(show, strip, "gate", "Gate", _text(show, f"{strip}/gate/threshold")))
     found.append(_eq(show, strip))
     ratio = show.number(f"{strip}/compressor/ratio")
     threshold = _text(show, f"{strip}/compressor/threshold")
     found.append(_switched(show, strip, "compressor", "Comp", f"{threshold}, {ratio:g}:1"))
+    found.append(_insert(show, strip, 2))
     delay = show.number(f"{strip}/delay/ms")
     on = show.on(f"{strip}/delay/on")
     look: Look = "off" if not on else "on" if delay else "neutral"
@@ -159,6 +168,15 @@ def _bead(key: str, word: str, look: Look, says: str) -> Bead:
 def _switched(show: Show, strip: str, key: str, word: str, says: str) -> Bead:
     on = show.on(f"{strip}/{key}/on")
     return _bead(key, word, "on" if on else "off", says if on else "off")
+
+
+def _insert(show: Show, strip: str, place: int) -> Bead:
+    device = show.text(f"{strip}/insert_{place}/device")
+    look: Look = "on" if show.on(f"{strip}/insert_{place}/on") else "off"
+    if not device:
+        return _bead(f"insert_{place}", f"Insert {place}", "off", "free")
+    says = device if look == "on" else f"{device}, off"
+    return _bead(f"insert_{place}", f"Insert {place}", look, says)
 
 
 def _eq(show: Show, strip: str) -> Bead:

@@ -26,6 +26,7 @@ _COUNTS = (
     "mute_groups",
     "effect_engines",
 )
+_USUAL_INSERTS: Final = 24  # of a profile that does not say
 _WAY_OUT = "Compare it with touring-48.json, which ships with Ombrel."
 
 
@@ -45,6 +46,8 @@ def read_desk(key: str, content: bytes) -> Desk:
         for name in _COUNTS
         if not _is_whole(data.get(name), 0, _MOST)
     ]
+    if not _is_whole(data.setdefault("inserts", _USUAL_INSERTS), 0, _MOST):
+        faults.append(f"$.inserts: expected 0 to {_MOST}, found {data['inserts']!r}")
     faults += _text_faults(data.get("name"), "$.name", 60)
     for name in ("full_scale_dbu", "pad_db"):
         if not _is_number(data.get(name)) or not 0.0 <= data[name] <= 40.0:
@@ -52,7 +55,7 @@ def read_desk(key: str, content: bytes) -> Desk:
     faults += _gain_faults(data.get("gain_db"))
     faults += _box_faults(data.get("boxes"))
     faults += _bay_faults(data.get("bays"))
-    known = {*_COUNTS, "name", "full_scale_dbu", "gain_db", "pad_db", "boxes", "bays"}
+    known = {*_COUNTS, "inserts", "name", "full_scale_dbu", "gain_db", "pad_db", "boxes", "bays"}
     unknown = set(data) - known
     faults += [f"$.{name}: not a part of a desk profile" for name in sorted(unknown)]
     if faults:
@@ -61,6 +64,7 @@ def read_desk(key: str, content: bytes) -> Desk:
         key=key,
         name=data["name"],
         **{name: data[name] for name in _COUNTS},
+        inserts=data["inserts"],
         full_scale_dbu=float(data["full_scale_dbu"]),
         gain_db=(float(data["gain_db"][0]), float(data["gain_db"][1])),
         pad_db=float(data["pad_db"]),

@@ -35,7 +35,14 @@ from .asks_of_mixes import (
 )
 from .asks_of_routing import MakePromise, MendPromise, PanStrips, PutBetween
 from .asks_of_rulers import ClearRuler, ClearSolos, LinkPairs, MakeRulers, Members, MuteAll
-from .asks_of_strips import CopyStrip, Neutral
+from .asks_of_strips import (
+    ApplyPreset,
+    CopyStrip,
+    DuplicateChannel,
+    ForgetPreset,
+    KeepPreset,
+    Neutral,
+)
 from .plans import Planned, Turn
 
 __all__ = ["Ask"]
@@ -296,6 +303,10 @@ Ask = Annotated[
     | PanStrips
     | CopyStrip
     | Neutral
+    | ApplyPreset
+    | KeepPreset
+    | ForgetPreset
+    | DuplicateChannel
     | LinkPairs
     | MuteAll
     | MakeBanks

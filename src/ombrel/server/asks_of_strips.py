@@ -1,4 +1,4 @@
-"""What a screen can ask of strips: settings copied to others, or put back to neutral."""
+"""What a screen can ask of strips: settings copied, kept as presets, put back to neutral."""
 
 from typing import Annotated, Literal
 
@@ -9,7 +9,7 @@ from ombrel import core
 from .asking import MOST_STRIPS, Address, Strict, Typing
 from .plans import Planned, Turn
 
-__all__ = ["CopyStrip", "Neutral"]
+__all__ = ["ApplyPreset", "CopyStrip", "DuplicateChannel", "ForgetPreset", "KeepPreset", "Neutral"]
 
 Aspects = Annotated[list[Typing], Field(min_length=1, max_length=12)]
 
@@ -42,3 +42,54 @@ class Neutral(Strict):
         words = ", ".join(aspect.replace("_", " ") for aspect in self.aspects)
         name = core.strip_name(turn.show, self.strips[0])
         return Planned(moves, f"{name}: {words} neutral")
+
+
+class ApplyPreset(Strict):
+    """Give strips, as typed, a preset's aspects; none named: all that it holds."""
+
+    action: Literal["apply_preset"]
+    preset: Address
+    to: Typing
+    aspects: Annotated[list[Typing], Field(max_length=12)] = []
+
+    def plan(self, turn: Turn) -> Planned:
+        show = turn.show
+        targets = core.read_strips(show, self.to, dcas=False)
+        moves = core.apply_preset(show, self.preset, targets, self.aspects)
+        cards = {card.preset: card.name for card in core.presets(show, targets[0])}
+        return Planned(moves, f"{cards[self.preset]} on {core.strips_text(targets)}"[:120])
+
+
+class KeepPreset(Strict):
+    """Keep aspects of a strip's processing under a name."""
+
+    action: Literal["keep_preset"]
+    strip: Address
+    name: Annotated[str, Field(max_length=60)]
+    aspects: Aspects
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.keep_preset(turn.show, self.strip, self.name, self.aspects)
+        return Planned(moves, f"Preset {self.name} kept")
+
+
+class ForgetPreset(Strict):
+    """Forget a preset of the show's own."""
+
+    action: Literal["forget_preset"]
+    preset: Address
+
+    def plan(self, turn: Turn) -> Planned:
+        says = f"Preset {core.strip_name(turn.show, self.preset)} forgotten"
+        return Planned(core.forget_preset(turn.show, self.preset), says)
+
+
+class DuplicateChannel(Strict):
+    """Copy a channel into the next free one, but for its source."""
+
+    action: Literal["duplicate_channel"]
+    channel: int
+
+    def plan(self, turn: Turn) -> Planned:
+        name = core.strip_name(turn.show, f"channel/{self.channel}")
+        return Planned(core.duplicate_channel(turn.show, self.channel), f"{name} duplicated, muted")

@@ -256,7 +256,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
     async def _draw(self, message: from_screen.Draw) -> None:
         state = live_of(self.show_id).state or await self._now()
         moves = moves_from_wire(message.moves)
-        await self.tell(await in_thread(drawn_text, state.show, message.strip, moves))
+        await self.tell(await in_thread(drawn_text, state, message.strip, moves))
 
     async def _try(self, message: from_screen.Try) -> None:
         state = await self._now()

@@ -18,6 +18,7 @@ from .news import (
     bears_on_why,
     curves_text,
     noticed_told,
+    over_full_scale,
     reach_text,
     strip_text,
     text_of,
@@ -51,6 +52,7 @@ class Explainer:
         self.unfold: tuple[str, ...] = ()
         self.task: asyncio.Task | None = None
         self._owed: set[str] = set()
+        self._over_told: tuple[str, ...] | None = None
         self._over = False
 
     def watch(self, message: Watch) -> None:
@@ -73,12 +75,15 @@ class Explainer:
             self.owe("unfolded")
         if self.strip:
             self.owe("strip")
-            if any(bears_on_curves(address, self.strip) for address in told.values):
+            of_bus = not self.strip.startswith(("channel/", "return/")) and told.cells
+            if of_bus or any(bears_on_curves(a, self.strip) for a in told.values):
                 self.owe("curves")
         if self.why and bears_on_why(told, state, self.why):
             self.owe("why")
         if told.noticed:
             self.owe("noticed")
+        elif told.cells:
+            self.owe("over")
 
     def owe(self, *what: str) -> None:
         self._owed.update(what)
@@ -111,7 +116,13 @@ class Explainer:
     async def _texts(self, what: str, state: State) -> list[str]:
         match what:
             case "noticed":
+                self._over_told = await at_leisure(over_full_scale, state)
                 return await self._with_setters(*await at_leisure(noticed_told, state))
+            case "over":
+                over = await at_leisure(over_full_scale, state)
+                if self._over_told is not None and over != self._over_told:
+                    self.owe("noticed")
+                self._over_told = over
             case "unfolded" if self.unfold:
                 return [await at_leisure(unfolded_text, state, self.unfold)]
             case "strip" if self.strip:

@@ -7,7 +7,7 @@ from typing import Any
 
 from ombrel import core
 
-from . import tellings
+from . import telling_strips, tellings
 from .from_screen import WatchedCell
 from .live import State
 
@@ -26,6 +26,7 @@ __all__ = [
     "bears_on_curves",
     "curves_text",
     "drawn_text",
+    "over_full_scale",
     "strip_text",
     "unfolded_text",
     "why_told",
@@ -159,6 +160,12 @@ def noticed_told(state: State) -> tuple[str, tuple[str, ...]]:
 
 
 @lru_cache(maxsize=4)
+def over_full_scale(state: State) -> tuple[str, ...]:
+    """Buses expected past full scale: levels alone can bring them there."""
+    return tuple(bus for bus, _ in core.over_full_scale(state.show, state.flow))
+
+
+@lru_cache(maxsize=4)
 def ruled_text(state: State) -> str:
     """What all ruled strips truly come to."""
     return text_of(tellings.ruled_message(state))
@@ -189,18 +196,22 @@ def bears_on_curves(address: str, strip: str) -> bool:
 @lru_cache(maxsize=16)
 def strip_text(state: State, strip: str) -> str:
     """A strip from top to bottom. Raises UnknownAddress."""
-    return text_of(tellings.strip_message(state, strip))
+    return text_of(telling_strips.strip_message(state, strip))
 
 
 @lru_cache(maxsize=16)
 def curves_text(state: State, strip: str) -> str:
     """The curves of a strip. Raises UnknownAddress."""
-    return text_of(tellings.curves_message(state.show, strip))
+    return text_of(telling_strips.curves_message(state.show, strip, state.flow))
 
 
-def drawn_text(show: core.Show, strip: str, moves: Mapping[str, core.Asked]) -> str:
-    """The curves of a strip as they would be after some moves. Raises what the edit would."""
-    return text_of(tellings.curves_message(core.looked_at(show, moves), strip))
+def drawn_text(state: State, strip: str, moves: Mapping[str, core.Asked]) -> str:
+    """The curves of a strip as they would be after some moves. Raises what the edit would.
+
+    What arrives at it is told as it stands: no processor of its own moves that.
+    """
+    show = core.looked_at(state.show, moves)
+    return text_of(telling_strips.curves_message(show, strip, state.flow))
 
 
 def unfolded_text(state: State, things: tuple[str, ...]) -> str:

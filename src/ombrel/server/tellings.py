@@ -11,14 +11,11 @@ from ombrel import core
 from .asking import moves_to_wire
 from .live import State, to_wire
 from .to_screen import (
-    BeadMessage,
     BreachMessage,
     CellState,
-    CurvesMessage,
     FindingMessage,
     FollowsMessage,
     KeepingMessage,
-    LeavesMessage,
     LossMessage,
     Loudest,
     LoudSource,
@@ -26,14 +23,11 @@ from .to_screen import (
     PreampMessage,
     Preview,
     PromiseMessage,
-    ReachedMessage,
     ReachListener,
     ReachMessage,
     RefusedMessage,
     RuledMessage,
     RuledStrip,
-    StaticMessage,
-    StripMessage,
     WhyAnswer,
     WhyReason,
     WhyRemedy,
@@ -43,6 +37,7 @@ from .to_screen import (
 
 __all__ = [
     "cells_message",
+    "level_to_wire",
     "levels_message",
     "loudest_message",
     "meters_message",
@@ -53,8 +48,6 @@ __all__ = [
     "ruled_message",
     "snapshot_message",
     "table_message",
-    "strip_message",
-    "curves_message",
     "unfolded_message",
     "why_message",
 ]
@@ -63,7 +56,7 @@ __all__ = [
 _MOST_BREACHES = 40  # of a promise that are told one by one
 
 
-def _level(level_db: float) -> float | None:
+def level_to_wire(level_db: float) -> float | None:
     return None if math.isinf(level_db) else round(level_db, 2)
 
 
@@ -98,7 +91,7 @@ def table_message(state: State) -> dict:
             }
             for head in heads
         ],
-        "level_db": [[_level(level_db) for level_db in row] for row in levels.tolist()],
+        "level_db": [[level_to_wire(level_db) for level_db in row] for row in levels.tolist()],
         "state": [[_state(cell) for cell in row] for row in states.tolist()],
         "way": flow.ways(rows, columns),
     }
@@ -128,7 +121,7 @@ def cells_message(state: State, cells: tuple[tuple[int, int], ...]) -> dict:
         {
             "source": layout.source(row),
             "listener": layout.listener(column),
-            "level_db": _level(float(levels[at_row[row], at_column[column]])),
+            "level_db": level_to_wire(float(levels[at_row[row], at_column[column]])),
             "state": _state(int(states[at_row[row], at_column[column]])),
             "way": ways[at_row[row]][at_column[column]],
         }
@@ -143,7 +136,7 @@ def _steps(steps: tuple[core.Step, ...]) -> list[WhyStep]:
             kind=step.kind,
             title=step.title,
             detail=step.detail,
-            gain_db=None if step.gain_db is None else _level(step.gain_db),
+            gain_db=None if step.gain_db is None else level_to_wire(step.gain_db),
             dbu=step.dbu,
             dbfs=step.dbfs,
             in_path=step.in_path,
@@ -172,13 +165,16 @@ def why_message(state: State, source: str, listener: str) -> dict:
         listener=answer.listener,
         source_name=answer.source_name,
         listener_name=answer.listener_name,
-        level_db=_level(answer.level_db),
+        level_db=level_to_wire(answer.level_db),
         state=_state(answer.state),
         says=answer.says,
         head=_steps(answer.head),
         ways=[
             WhyWay(
-                says=way.says, level_db=_level(way.level_db), wet=way.wet, steps=_steps(way.steps)
+                says=way.says,
+                level_db=level_to_wire(way.level_db),
+                wet=way.wet,
+                steps=_steps(way.steps),
             )
             for way in answer.ways
         ],
@@ -269,7 +265,7 @@ def meters_message(
         "type": "meters",
         "channels": {str(channel): round(dbfs, 1) for channel, dbfs in sorted(meters.items())},
         "line": line,
-        "dbfs": _level(arrival.dbfs),
+        "dbfs": level_to_wire(arrival.dbfs),
         "expected_dbfs": arrival.expected_dbfs,
         "suspect": arrival.suspect,
         "good": arrival.good,
@@ -303,22 +299,24 @@ def preview_message(message_id: UUID, preview: core.Preview, says: str = "") -> 
         moved=preview.moved,
         leaving=list(preview.leaving),
         keeping=_keeping(preview.keeping),
-        follows=[
-            FollowsMessage(whose=x.whose, what=x.what, was=x.was, now=x.now)
-            for x in preview.follows
-        ],
+        follows=[_difference(one) for one in preview.follows],
         following=preview.following,
         breaks=list(preview.breaks),
+        values=[_difference(one) for one in preview.values],
     ).model_dump(mode="json")
+
+
+def _difference(one: core.Difference) -> FollowsMessage:
+    return FollowsMessage(whose=one.whose, what=one.what, was=one.was, now=one.now)
 
 
 def _keeping(keeping: core.Keeping | None) -> KeepingMessage | None:
     if keeping is None:
         return None
     return KeepingMessage(
-        jumps=[(s, _level(was), _level(will)) for s, was, will in keeping.jumps],
+        jumps=[(s, level_to_wire(was), level_to_wire(will)) for s, was, will in keeping.jumps],
         keep=[] if keeping.lacking else moves_to_wire(keeping.moves),
-        lacking=[(name, _level(db)) for name, db in keeping.lacking],
+        lacking=[(name, level_to_wire(db)) for name, db in keeping.lacking],
         silenced=list(keeping.silenced),
     )
 
@@ -333,8 +331,8 @@ def ruled_message(state: State, strips: Sequence[str] | None = None) -> dict:
     for strip in every:
         by = core.ruled(show, strip)
         found[strip] = RuledStrip(
-            level_db=_level(by.level_db),
-            parts=[(dca, _level(level_db)) for dca, level_db in by.parts],
+            level_db=level_to_wire(by.level_db),
+            parts=[(dca, level_to_wire(level_db)) for dca, level_db in by.parts],
             muted=[*by.muted, *(["show/solo"] if strip in silenced else [])],
         )
     return RuledMessage(
@@ -383,47 +381,3 @@ def unfolded_message(state: State, things: Sequence[str]) -> dict:
         "revision": state.revision,
         "strips": {thing: core.unfolded(state.show, thing) for thing in things},
     }
-
-
-def strip_message(state: State, strip: str) -> dict:
-    """A strip from top to bottom. Raises UnknownAddress."""
-    path = core.strip_path(state.show, state.flow, strip)
-    return StripMessage(
-        type="strip",
-        strip=path.strip,
-        beads=[BeadMessage(key=b.key, word=b.word, look=b.look, says=b.says) for b in path.beads],
-        leaves=[
-            LeavesMessage(tap=one.tap, behind=one.behind, names=list(one.names))
-            for one in path.leaves
-        ],
-        reaches=[
-            ReachedMessage(listener=listener, name=name, level_db=level_db)
-            for listener, name, level_db in path.reaches
-        ],
-        frequencies_hz=list(core.FREQUENCIES_HZ),
-        levels_db=list(core.LEVELS_DB),
-    ).model_dump(mode="json")
-
-
-def curves_message(show: core.Show, strip: str) -> dict:
-    """The curves of a strip. Raises UnknownAddress."""
-    found = core.curves(show, strip)
-    return CurvesMessage(
-        type="curves",
-        strip=strip,
-        total_db=_rounded(found.total_db),
-        bands_db={band: _rounded(db) for band, db in found.bands_db.items()},
-        gate=_static(found.gate) if found.gate else None,
-        compressor=_static(found.compressor),
-    ).model_dump(mode="json")
-
-
-def _static(static: core.Static) -> StaticMessage:
-    return StaticMessage(
-        out_db=_rounded(static.out_db), stands_db=static.stands_db, comes_db=static.comes_db
-    )
-
-
-def _rounded(values: Sequence[float]) -> list[float]:
-    """Finer than a screen can draw is not sent."""
-    return [round(value, 2) for value in values]

@@ -9,6 +9,7 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from .asking import AskedMove
+from .strips_to_screen import CurvesMessage, StripMessage
 
 __all__ = ["ToScreen"]
 
@@ -205,7 +206,7 @@ class FollowsMessage(BaseModel):
 class Preview(BaseModel):
     """What an edit would do, and its words where it has some. `follows`: the first of all that are
 
-    `following`. `breaks`: promises that it would break.
+    `following`. `breaks`: promises that it would break. `values`: the first that move.
     """
 
     type: Literal["preview"]
@@ -221,6 +222,7 @@ class Preview(BaseModel):
     follows: list[FollowsMessage]
     following: int
     breaks: list[str]
+    values: list[FollowsMessage]
 
 
 class FindingMessage(BaseModel):
@@ -329,62 +331,6 @@ class ReachMessage(BaseModel):
     alone: list[str]
     listeners: list[ReachListener]
     behind: WhyRemedy | None
-
-
-class BeadMessage(BaseModel):
-    """One stage of a strip at a glance."""
-
-    key: str
-    word: str
-    look: Literal["on", "neutral", "off", "shut"]
-    says: str
-
-
-class LeavesMessage(BaseModel):
-    """Who takes a strip at a tap, behind which of its beads."""
-
-    tap: str
-    behind: str
-    names: list[str]
-
-
-class ReachedMessage(BaseModel):
-    """A listener that hears the strip, and the level that arrives, in dB."""
-
-    listener: str
-    name: str
-    level_db: float
-
-
-class StaticMessage(BaseModel):
-    """Levels out over `levels_db`; where the expected level stands, and what then comes out."""
-
-    out_db: list[float]
-    stands_db: float | None
-    comes_db: float | None
-
-
-class CurvesMessage(BaseModel):
-    """The curves of a strip: over `frequencies_hz` and `levels_db` of the strip's message."""
-
-    type: Literal["curves"]
-    strip: str
-    total_db: list[float]
-    bands_db: dict[str, list[float]]
-    gate: StaticMessage | None
-    compressor: StaticMessage
-
-
-class StripMessage(BaseModel):
-    """A strip from top to bottom."""
-
-    type: Literal["strip"]
-    strip: str
-    beads: list[BeadMessage]
-    leaves: list[LeavesMessage]
-    reaches: list[ReachedMessage]
-    frequencies_hz: list[float]
-    levels_db: list[float]
 
 
 class Unfolded(BaseModel):

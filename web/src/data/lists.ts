@@ -26,6 +26,8 @@ export interface Lists {
   members: ReadonlyMap<string, ReadonlySet<string>>;
   /** Strips and DCAs whose solo key is pressed. */
   soloed: ReadonlySet<string>;
+  /** Insert points that hold something, by the address of their device. */
+  inserts: ReadonlySet<string>;
   /** Output sockets that carry something. */
   outputs: ReadonlySet<string>;
   /** Moves on whenever something moved that the patch is drawn from. */
@@ -45,6 +47,7 @@ export const NO_LISTS: Lists = {
   promises: [],
   pairs: new Map(),
   soloed: new Set(),
+  inserts: new Set(),
   banks: [],
   members: new Map(),
   fed: new Map(),
@@ -98,6 +101,13 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
       if (values.get(address) === true) soloed.add(strip);
       else soloed.delete(strip);
       after.soloed = soloed;
+      continue;
+    }
+    if (address.endsWith("/device") && address.includes("/insert_")) {
+      const inserts = new Set(after.inserts ?? before.inserts);
+      if (values.get(address)) inserts.add(address);
+      else inserts.delete(address);
+      after.inserts = inserts;
       continue;
     }
     if (address.endsWith("/linked")) {

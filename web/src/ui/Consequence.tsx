@@ -77,15 +77,38 @@ function Jumps({ keeping }: { keeping: NonNullable<Preview["keeping"]> }) {
   );
 }
 
+/** What moves, strip by strip. */
+function Moving({ shown }: { shown: Preview }) {
+  const byStrip = new Map<string, string[]>();
+  for (const one of shown.values)
+    byStrip.set(one.whose, [
+      ...(byStrip.get(one.whose) ?? []),
+      `${one.what.toLowerCase()} ${one.was} → ${one.now}`,
+    ]);
+  const more = shown.changes - shown.values.length;
+  return (
+    <>
+      {[...byStrip].map(([whose, moves]) => (
+        <p key={whose}>
+          <strong>{whose}:</strong> {moves.join(", ")}
+        </p>
+      ))}
+      {more > 0 && <p className="text-soft">and {more} values more</p>}
+    </>
+  );
+}
+
 interface ConsequenceProps {
   ask: Ask | null;
   /** The edit's own words are shown too. */
   words?: boolean;
+  /** The first of the values that move are shown too. */
+  values?: boolean;
   children?: ReactNode;
 }
 
 /** Before an edit is made: who loses what, and who falls silent. Without one: what to do here. */
-export function Consequence({ ask, words, children }: ConsequenceProps) {
+export function Consequence({ ask, words, values, children }: ConsequenceProps) {
   const shown = usePreview(ask);
   const offline = useShow((state) => state.status === "lost");
   if (!ask) return <p className="text-faint text-[13px] pb-2 shrink-0">{children}</p>;
@@ -113,6 +136,7 @@ export function Consequence({ ask, words, children }: ConsequenceProps) {
       role="status"
       data-testid="consequence"
     >
+      {values && <Moving shown={shown} />}
       {words && shown.says && <p className="text-soft">{shown.says}</p>}
       {shown.changes === 0 && <p className="text-soft">It stands so already: nothing to change.</p>}
       {shown.breaks.map((says) => (

@@ -9,6 +9,7 @@ from ..edits import check_edit
 from ..errors import FeedbackLoop
 from ..flow import Flow, feeds_back, has_loop, same_ways
 from ..show import Show
+from .bus_past_full_scale import bus_past_full_scale
 from .channel_without_source import channel_without_source
 from .effects import effect_half_wired
 from .line_without_channel import line_without_channel
@@ -28,6 +29,7 @@ __all__ = ["Finding", "RULES", "bears_on_findings", "findings"]
 RULES: Final[tuple[Rule, ...]] = (
     promise_broken,
     past_full_scale,
+    bus_past_full_scale,
     loop_near_howling,
     phantom_missing,
     phantom_not_wanted,

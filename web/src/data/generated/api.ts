@@ -475,6 +475,26 @@ export interface components {
             name: string;
         };
         /**
+         * ApplyPreset
+         * @description Give strips, as typed, a preset's aspects; none named: all that it holds.
+         */
+        ApplyPreset: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "apply_preset";
+            /**
+             * Aspects
+             * @default []
+             */
+            aspects?: string[];
+            /** Preset */
+            preset: string;
+            /** To */
+            to: string;
+        };
+        /**
          * AskedMove
          * @description One address and what it is to hold: a value, a typed text, or a place of its travel.
          */
@@ -791,6 +811,8 @@ export interface components {
             gangs: number;
             /** Groups */
             groups: number;
+            /** Inserts */
+            inserts: number;
             /** Lines */
             lines: number;
             /** Matrices */
@@ -833,7 +855,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -923,6 +945,19 @@ export interface components {
             bus: string;
         };
         /**
+         * DuplicateChannel
+         * @description Copy a channel into the next free one, but for its source.
+         */
+        DuplicateChannel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "duplicate_channel";
+            /** Channel */
+            channel: number;
+        };
+        /**
          * DuplicateLines
          * @description Copy lines to the end of the list.
          */
@@ -944,6 +979,22 @@ export interface components {
             code: string;
             /** Message */
             message: string;
+        };
+        /**
+         * ExpectedMessage
+         * @description How loud a bus is expected to be behind its fader, in dBFS; null: nothing is.
+         *
+         *     `unknown`: names of sources that arrive and of which no level is known.
+         */
+        ExpectedMessage: {
+            /** Dbfs */
+            dbfs: number | null;
+            /** Loudest */
+            loudest: components["schemas"]["LoudestMessage"][];
+            /** Unknown */
+            unknown: string[];
+            /** Worst Dbfs */
+            worst_dbfs: number | null;
         };
         /**
          * Feed
@@ -1099,6 +1150,19 @@ export interface components {
             /** Whose */
             whose: string;
         };
+        /**
+         * ForgetPreset
+         * @description Forget a preset of the show's own.
+         */
+        ForgetPreset: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "forget_preset";
+            /** Preset */
+            preset: string;
+        };
         FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
         /**
          * GestureReply
@@ -1230,6 +1294,23 @@ export interface components {
             job: string;
             /** Pages */
             pages: number;
+        };
+        /**
+         * KeepPreset
+         * @description Keep aspects of a strip's processing under a name.
+         */
+        KeepPreset: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "keep_preset";
+            /** Aspects */
+            aspects: string[];
+            /** Name */
+            name: string;
+            /** Strip */
+            strip: string;
         };
         /**
          * KeepingMessage
@@ -1466,6 +1547,18 @@ export interface components {
              * @constant
              */
             type: "loudest";
+        };
+        /**
+         * LoudestMessage
+         * @description A source and its own level at a bus, in dBFS.
+         */
+        LoudestMessage: {
+            /** Dbfs */
+            dbfs: number;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
         };
         /**
          * MakeBanks
@@ -2103,10 +2196,26 @@ export interface components {
             type: "present";
         };
         /**
+         * PresetMessage
+         * @description A preset to choose: its key, or its address where it is the show's own; what it holds.
+         */
+        PresetMessage: {
+            /** Aspects */
+            aspects: string[];
+            /** Name */
+            name: string;
+            /** Own */
+            own: boolean;
+            /** Preset */
+            preset: string;
+            /** Suits */
+            suits: boolean;
+        };
+        /**
          * Preview
          * @description What an edit would do, and its words where it has some. `follows`: the first of all that are
          *
-         *     `following`. `breaks`: promises that it would break.
+         *     `following`. `breaks`: promises that it would break. `values`: the first that move.
          */
         Preview: {
             /** Breaks */
@@ -2149,6 +2258,8 @@ export interface components {
              * @constant
              */
             type: "preview";
+            /** Values */
+            values: components["schemas"]["FollowsMessage"][];
         };
         /**
          * PromiseMessage
@@ -2549,12 +2660,15 @@ export interface components {
         StripMessage: {
             /** Beads */
             beads: components["schemas"]["BeadMessage"][];
+            expected: components["schemas"]["ExpectedMessage"] | null;
             /** Frequencies Hz */
             frequencies_hz: number[];
             /** Leaves */
             leaves: components["schemas"]["LeavesMessage"][];
             /** Levels Db */
             levels_db: number[];
+            /** Presets */
+            presets: components["schemas"]["PresetMessage"][];
             /** Reaches */
             reaches: components["schemas"]["ReachedMessage"][];
             /** Strip */
@@ -2708,7 +2822,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

@@ -3,12 +3,21 @@ import { Link as RouteLink } from "wouter";
 import { useSetByHand } from "../../data/hand";
 import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
-import { socketName, sourceInForce, useLink, useOn, useShow } from "../../data/use";
+import {
+  socketName,
+  sourceInForce,
+  stripName,
+  useLink,
+  useOn,
+  useShow,
+  useText,
+} from "../../data/use";
 import { Button } from "../../ui/Button";
 import { StripHand } from "../../ui/StripHand";
 import { Taking } from "../../ui/Taking";
 import { Toggle } from "../../ui/Toggle";
 import { RuledBy } from "../../ui/TrueLevel";
+import { TypedField } from "../../ui/TypedField";
 import { PreampFields } from "../patch/PreampFields";
 import { EqPanel } from "./EqPanel";
 import { StaticCurve } from "./StaticCurve";
@@ -108,6 +117,7 @@ export function StagePanel({ strip, stage, name }: Props) {
           )}
         </div>
       )}
+      {stage.startsWith("insert_") && <Insert address={`${strip}/${leaves[0]}`} name={name} />}
       {(stage === "line" || stage === "preamp") && <Source strip={strip} />}
       {(stage === "mute" || stage === "fader") && <Level strip={strip} name={name} />}
     </section>
@@ -125,6 +135,41 @@ function Switch({ address, word, name }: { address: string; word: string; name: 
     >
       {on ? "on" : "off"}
     </Toggle>
+  );
+}
+
+/** What is looped in there; how many insert points the desk still has, and who has the others. */
+function Insert({ address, name }: { address: string; name: string }) {
+  const link = useLink();
+  const device = useText(address);
+  const most = useShow((state) => state.desk?.inserts ?? 0);
+  const held = useShow((state) => state.inserts);
+  const holders = useShow((state) =>
+    [...new Set([...state.inserts].map((one) => stripName(state, one.split("/insert_")[0]!)))].join(
+      ", ",
+    ),
+  );
+  return (
+    <div className="flex flex-col gap-1 max-w-96">
+      <span className="flex items-center gap-2">
+        <span className="text-soft">Looped in</span>
+        <TypedField
+          boxed
+          label={`Device in the insert of ${name}`}
+          value={device}
+          placeholder="nothing"
+          maxLength={30}
+          className="w-56 h-8 coarse:h-11"
+          onCommit={(typed) =>
+            void link.do({ action: "moves", moves: [{ address, typed }] }, { quiet: false })
+          }
+        />
+      </span>
+      <p className={held.size >= most ? "text-coral" : "text-soft"}>
+        {most - held.size} of {most} insert points free
+      </p>
+      {holders && <p className="text-faint text-[13px]">In use: {holders}</p>}
+    </div>
   );
 }
 

@@ -22,6 +22,7 @@ export function StaticCurve({
   name: string;
 }) {
   const link = useLink();
+  const ofLine = strip.startsWith("channel/");
   const curve: Curves["gate"] = useShow((state) =>
     state.curves?.strip === strip ? state.curves[stage] : null,
   );
@@ -107,8 +108,8 @@ export function StaticCurve({
       </svg>
       <figcaption className="text-[13.5px] text-soft">
         {stands === null || comes === null
-          ? "No line's level is known here."
-          : `The line is expected at ${levelText(stands)} dBFS; ${levelText(comes)} comes out.`}
+          ? "No level is known here."
+          : `${ofLine ? "The line" : "What arrives"} is expected at ${levelText(stands)} dBFS; ${levelText(comes)} comes out.`}
       </figcaption>
     </figure>
   );

@@ -2,10 +2,14 @@ import { useEffect, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
 import { valueIn } from "../../data/show";
 import { useStrips } from "../../data/strips";
+import type { StripPath } from "../../data/types";
 import { select, stripName, useLink, useShow } from "../../data/use";
 import { cellText } from "../../data/words";
+import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
+import { ExpectedLevel } from "./ExpectedLevel";
 import { PathLine } from "./PathLine";
+import { PresetsDialog } from "./PresetsDialog";
 import { StagePanel } from "./StagePanel";
 import { STAGES } from "./stages";
 
@@ -51,7 +55,7 @@ export function StripView() {
   const shown = path?.beads.some((bead) => bead.key === stage) ? stage : "eq";
   return (
     <div className="relative flex flex-col flex-1 min-h-0 scrolls pb-3">
-      <Head strip={strip} before={strips[place - 1]} after={strips[place + 1]} />
+      <Head strip={strip} path={path} before={strips[place - 1]} after={strips[place + 1]} />
       {path ? (
         <>
           <PathLine path={path} chosen={shown} onChoose={choose} onStep={step} />
@@ -60,6 +64,7 @@ export function StripView() {
               <NamedPanel strip={strip} stage={shown} />
             </div>
             {path.reaches.length > 0 && <Reaches reaches={path.reaches} strip={strip} />}
+            {path.expected && <ExpectedLevel expected={path.expected} strip={strip} />}
           </div>
         </>
       ) : (
@@ -74,7 +79,16 @@ function NamedPanel({ strip, stage }: { strip: string; stage: string }) {
   return STAGES[stage] ? <StagePanel key={stage} strip={strip} stage={stage} name={name} /> : null;
 }
 
-function Head({ strip, before, after }: { strip: string; before?: string; after?: string }) {
+interface HeadProps {
+  strip: string;
+  path: StripPath | null;
+  before?: string;
+  after?: string;
+}
+
+function Head({ strip, path, before, after }: HeadProps) {
+  const link = useLink();
+  const [presets, setPresets] = useState(false);
   const name = useShow((state) => stripName(state, strip));
   const colour = useShow((state) =>
     strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
@@ -97,6 +111,29 @@ function Head({ strip, before, after }: { strip: string; before?: string; after?
         </span>
       )}
       <span className="flex-1" />
+      {path && (
+        <>
+          <Button onClick={() => setPresets(true)}>Presets…</Button>
+          <PresetsDialog
+            key={strip}
+            strip={strip}
+            name={name}
+            presets={path.presets}
+            open={presets}
+            onOpenChange={setPresets}
+          />
+        </>
+      )}
+      {kind === "channel" && (
+        <Button
+          title="Into the next free channel, muted and without a source"
+          onClick={() =>
+            void link.do({ action: "duplicate_channel", channel: Number(number) }, { quiet: false })
+          }
+        >
+          Duplicate
+        </Button>
+      )}
       <Step to={after} arrow="↓" />
     </div>
   );

@@ -12,11 +12,19 @@ export interface Stage {
 
 export const BANDS = ["1", "2", "3", "4"] as const;
 
+const insert = (place: number): Stage => ({
+  word: `Insert ${place}`,
+  glyph: "⇅",
+  leaves: [`insert_${place}/device`],
+  on: `insert_${place}/on`,
+});
+
 export const STAGES: Record<string, Stage> = {
   line: { word: "Line", glyph: "~", leaves: [] },
   preamp: { word: "Preamp", glyph: "▷", leaves: [] },
   trim: { word: "Trim", glyph: "±", leaves: ["trim", "polarity"] },
   low_cut: { word: "Low cut", glyph: "/", leaves: [], on: "low_cut/on", aspect: "low_cut" },
+  insert_1: insert(1),
   gate: {
     word: "Gate",
     glyph: "□",
@@ -53,6 +61,7 @@ export const STAGES: Record<string, Stage> = {
     on: "compressor/on",
     aspect: "compressor",
   },
+  insert_2: insert(2),
   delay: { word: "Delay", glyph: "→", leaves: ["delay/ms"], on: "delay/on", aspect: "delay" },
   mute: { word: "Mute", glyph: "○", leaves: [] },
   fader: { word: "Fader", glyph: "▮", leaves: ["pan"] },

@@ -1,0 +1,32 @@
+"""A bus that is expected past full scale, all its sources together."""
+
+import math
+from collections.abc import Iterator
+
+from ..flow import listener_name
+from ..headroom import expected_at, over_full_scale
+from .rule import Finding, Look
+
+__all__ = ["bus_past_full_scale"]
+
+_BELOW_DB = 1.0  # what the remedy leaves below full scale
+
+
+def bus_past_full_scale(look: Look) -> Iterator[Finding]:
+    """One finding a bus; the remedy lowers its own fader."""
+    if not look.lines:
+        return
+    show = look.show
+    for bus, dbfs in over_full_scale(show, look.flow):
+        name = listener_name(show, bus)
+        loud = ", ".join(one.name for one in expected_at(show, look.flow, bus).loudest[:3])
+        lower_db = round(show.number(f"{bus}/fader") - dbfs - _BELOW_DB, 1)
+        can = lower_db > -math.inf
+        yield Finding(
+            rule="bus_past_full_scale",
+            tone="settle",
+            says=f"{name} is expected at {dbfs:+.1f} dBFS, {loud} the loudest: it will overload.",
+            about=bus,
+            remedy=f"Lower {name} to {lower_db:+.1f} dB" if can else "",
+            moves={f"{bus}/fader": lower_db} if can else {},
+        )

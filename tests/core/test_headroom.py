@@ -1,0 +1,103 @@
+"""The level expected at a bus: worked by hand, and against the referee's walk of every path."""
+
+import math
+
+import pytest
+from hypothesis import given, settings
+
+from ombrel.core import (
+    Value,
+    edited,
+    expected_at,
+    findings,
+    flow_of,
+    made,
+    over_full_scale,
+    show_of,
+)
+from tests.desks import TINY
+from tests.shows import SEEDS, show_of_seed
+
+from .walk import Referee, source_of
+
+# two lines of -40 dBu on 42 dB of gain and 22 dBu at full scale: -20 dBFS each
+TWO: dict[str, Value] = {
+    **{f"line/{n}/{leaf}": value for n in (1, 2)
+       for leaf, value in (("place", float(n)), ("name", f"Line {n}"), ("level_dbu", -40.0),
+                           ("socket", f"input/a/{n}"))},
+    **{f"input/a/{n}/gain": 42.0 for n in (1, 2)},
+    **{f"channel/{n}/{leaf}": value for n in (1, 2)
+       for leaf, value in (("source", f"input/a/{n}"), ("name", f"Voice {n}"), ("fader", 0.0),
+                           ("pan", -1.0))},
+}  # fmt: skip
+
+
+def test_powers_add_and_in_the_worst_case_amplitudes():
+    """Two equal sources: 10 log 2 = 3.01 dB more; peaks that meet: 20 log 2 = 6.02 dB more."""
+    show = show_of(TINY, TWO)
+    found = expected_at(show, flow_of(show), "house")
+    assert found.dbfs == pytest.approx(-20.0 + 10 * math.log10(2))
+    assert found.worst_dbfs == pytest.approx(-20.0 + 20 * math.log10(2))
+    assert [(one.name, round(one.dbfs, 6)) for one in found.loudest] == [
+        ("Voice 1", -20.0), ("Voice 2", -20.0),
+    ]  # fmt: skip
+    # the bus's own fader counts behind it, not at its input; a mute silences what comes behind
+    lower, _ = made(show, {"house/fader": -10.0, "channel/2/mute": True})
+    found = expected_at(lower, flow_of(lower), "house")
+    assert (found.in_dbfs, found.dbfs) == (pytest.approx(-20.0), pytest.approx(-30.0))
+
+
+def test_what_an_effect_sends_back_counts_and_what_nobody_knows_is_named():
+    """One source of -20 dBFS at -6 into an effect that comes back at 0 dB on both sides: -26 dBFS
+
+    shared by two sides, beside the dry -20 on the left alone.
+    """
+    wet: dict[str, Value] = {
+        **{address: value for address, value in TWO.items() if "/2/" not in address},
+        "mix/1/format": "mono", "mix/1/serves": "effect", "engine/1/source": "mix/1",
+        "return/1/source": "engine/1", "return/1/fader": 0.0, "return/1/name": "Hall",
+        "channel/1/send/mix/1/level": -6.0, "channel/1/send/mix/1/tap": "after_fader",
+        "channel/3/source": "oscillator", "channel/3/name": "Tone", "channel/3/fader": -10.0,
+    }  # fmt: skip
+    show = show_of(TINY, wet)
+    found = expected_at(show, flow_of(show), "house")
+    assert found.unknown == ("Tone",)
+    side = 10 ** (-20 / 10) + 10 ** (-26 / 10) / 2
+    assert found.dbfs == pytest.approx(10 * math.log10(side), abs=1e-6)
+    assert [one.name for one in found.loudest] == ["Voice 1", "Hall"]
+
+
+def test_a_bus_past_full_scale_is_a_finding_and_its_remedy_leaves_it_below():
+    hot = {f"channel/{n}/fader": 6.0 for n in (1, 2)} | {f"input/a/{n}/gain": 60.0 for n in (1, 2)}
+    show = show_of(TINY, {**TWO, **hot})
+    (finding,) = [f for f in findings(show) if f.rule == "bus_past_full_scale"]
+    assert "House is expected at +7.0 dBFS, Voice 1, Voice 2 the loudest" in finding.says
+    settled = edited(show, flow_of(show), finding.moves)
+    assert over_full_scale(settled.show, settled.flow) == ()
+    assert expected_at(settled.show, settled.flow, "house").dbfs == pytest.approx(-1.0, abs=0.06)
+
+
+@settings(max_examples=25)
+@given(seed=SEEDS)
+def test_one_source_alone_is_as_loud_at_a_bus_as_the_walk_of_its_paths_says(seed):
+    """Only channel 1's line has a level, and no return brings anything."""
+    show = show_of_seed(seed)
+    lines = {f"line/{n}/place": 0.0 for n in show.lines()}
+    quiet = ("engine/1", "engine/2", "return/1", "return/2")
+    off: dict[str, Value] = {f"{one}/source": None for one in quiet}
+    line: dict[str, Value] = {
+        "line/9/place": 1.0, "line/9/name": "One", "line/9/socket": "input/a/1",
+        "line/9/level_dbu": -30.0, "input/a/1/gain": 30.0, "input/a/1/pad": False,
+        "channel/1/source": "input/a/1", "channel/1/on_spare": False,
+    }  # fmt: skip
+    others = {f"channel/{n}/{leaf}": None for n in (2, 3, 4) for leaf in ("source", "spare")
+              if source_of(show, f"channel/{n}") == "input/a/1"}  # fmt: skip
+    show, _ = made(show, {**lines, **off, **others, **line})
+    flow, referee = flow_of(show), Referee(show)
+    for bus in ("house", "mix/1", "group/1", "matrix/1"):
+        sides = referee.at_bus("channel/1", bus)
+        found = expected_at(show, flow, bus)
+        loudest = max((abs(one) for one in sides), default=0.0)
+        assert found.dbfs == pytest.approx(
+            -22.0 + 20 * math.log10(loudest) if loudest > 1e-9 else -math.inf, abs=1e-4
+        ) or (loudest <= 1e-6 and found.dbfs < -130)  # fmt: skip
