@@ -255,6 +255,21 @@ def test_thirty_channels_through_a_new_group_and_the_proof(server, people, tmp_p
     assert len(effort) <= 4
 
 
+def test_an_effect_shared_by_eight_channels(server, people, tmp_path, counted):
+    show = server.blank_show("Wet")
+    me = people()
+    me.open("lines", show)
+    many_lines(me, tmp_path, 10)
+    me.open("effects", show)
+    effort = Effort(me)
+    effort.typed("Name of a new effect", "Hall")
+    effort.typed("Strips sent to the new effect", "1-8")
+    effort.enter()
+    me.until(lambda: "8 sent:" in me.find('[data-effect="engine/1"]').text)
+    counted.append(("An effect shared by eight channels", effort, 3))
+    assert len(effort) <= 3
+
+
 def test_gangs_named_and_filled_and_all_stereo_lines_linked(server, people, counted):
     show = server.blank_show("Together")
     me = people()

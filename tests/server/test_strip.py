@@ -72,7 +72,7 @@ async def test_a_bus_tells_what_it_expects_and_levels_alone_bring_the_finding(fi
     await screen.open()
     await screen.say(type="watch", strip="house")
     path = await screen.next("strip")
-    assert path["expected"]["dbfs"] == pytest.approx(-2.0, abs=0.01)
+    assert path["expected"]["dbfs"] == pytest.approx(-1.0, abs=0.01)
     assert [one["name"] for one in path["expected"]["loudest"]] == ["Fiddle"]
     await screen.do([{"address": "channel/1/fader", "value": 6.0}])
     while (await screen.next("strip"))["expected"]["dbfs"] < 3.9:

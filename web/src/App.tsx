@@ -8,6 +8,7 @@ import { LinkContext } from "./data/use";
 import { Frame } from "./frame/Frame";
 import { BanksView } from "./views/banks/BanksView";
 import { CheckView } from "./views/check/CheckView";
+import { EffectsView } from "./views/effects/EffectsView";
 import { FindingsView } from "./views/findings/FindingsView";
 import { HearView } from "./views/hear/HearView";
 import { HistoryView } from "./views/history/HistoryView";
@@ -84,6 +85,7 @@ export function App() {
               <RulersView key="gang" kind="gang" />
             </Route>
             <Route path="/strip/:kind?/:number?" component={StripView} />
+            <Route path="/effects" component={EffectsView} />
             <Route path="/routing" component={RoutingView} />
             <Route path="/promises" component={PromisesView} />
             <Route path="/banks" component={BanksView} />

@@ -25,7 +25,16 @@ from .banks import (
 from .carrying import Carried, Carry, has_place, led_by, place_of
 from .changes import Change, joined
 from .channels import duplicate_channel, move_channels
-from .choices import COLOURS, DEVICES, FAMILIES, GANG_ASPECTS, LINE_KINDS, SERVES, TAPS
+from .choices import (
+    COLOURS,
+    DEVICES,
+    ENGINE_KINDS,
+    FAMILIES,
+    GANG_ASPECTS,
+    LINE_KINDS,
+    SERVES,
+    TAPS,
+)
 from .compare import (
     Difference,
     HeardOtherwise,
@@ -41,6 +50,7 @@ from .describe import described
 from .desk import BANKS, LINES, PRESETS, PROMISES, Bay, Box, Desk
 from .desk_rules import BUS_TAPS
 from .edits import Edited, edited, looked_at, made, show_of, undoing
+from .effects import engine_of, off_tempo, send_strips, set_note, set_tempo
 from .errors import (
     BadFile,
     Broken,
@@ -162,6 +172,7 @@ from .patch import fill, fill_channels, move_sockets, name_channels, patch_lines
 from .preamps import Preamp, preamp_of, preamps, suggested_gains
 from .presets import HELD, PresetCard, apply_preset, forget_preset, keep_preset, presets
 from .preview import Loss, Preview, preview
+from .processing import NOTES, note_ms, tapped_bpm
 from .processing_parameters import BANDS
 from .promises import Breach, Judged, bears_on_promises, judged, make_promise, mended, promises
 from .reach import AtListener, Reach, reach
@@ -232,6 +243,7 @@ __all__ = [
     "Datum",
     "Desk",
     "Difference",
+    "ENGINE_KINDS",
     "EditRefused",
     "Edited",
     "EngineTaken",
@@ -266,6 +278,7 @@ __all__ = [
     "Merge",
     "MuteGroupSafe",
     "NOMINAL_DBU",
+    "NOTES",
     "NoSuchPoint",
     "NotAnEffectMix",
     "NothingLeft",
@@ -350,6 +363,7 @@ __all__ = [
     "duplicate_channel",
     "duplicate_lines",
     "edited",
+    "engine_of",
     "expected_at",
     "fader_db_to_travel",
     "fader_travel_to_db",
@@ -407,7 +421,9 @@ __all__ = [
     "neutral",
     "next_redo",
     "next_undo",
+    "note_ms",
     "of_aspects",
+    "off_tempo",
     "on_bay",
     "one_socket",
     "outputs_of",
@@ -441,7 +457,10 @@ __all__ = [
     "ruled_by_these",
     "ruled_strips",
     "rulers_in_use",
+    "send_strips",
     "set_kind",
+    "set_note",
+    "set_tempo",
     "sheet_keys",
     "sheet_of",
     "sheet_title",
@@ -462,6 +481,7 @@ __all__ = [
     "suggested_gains",
     "swap_lines",
     "table_heads",
+    "tapped_bpm",
     "typed_level_db",
     "undoing",
     "unfolded",

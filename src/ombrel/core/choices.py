@@ -5,6 +5,7 @@ from typing import Final
 __all__ = [
     "COLOURS",
     "DEVICES",
+    "ENGINE_KINDS",
     "FAMILIES",
     "GANG_ASPECTS",
     "LINE_KINDS",
@@ -49,6 +50,8 @@ LINE_KINDS: Final = (
     "playback",
     "talkback",
 )
+# What an effect engine can be.
+ENGINE_KINDS: Final = ("room", "plate", "hall", "delay")
 # What is promised of sources and listeners.
 PROMISE_KINDS: Final = ("never", "only_through")
 # Where solo keys lead: to the engineer's own bus, or to silence for all that is not soloed.

@@ -44,7 +44,7 @@ class Number:
     level that is not off. `carried_by`: what gangs keep between two of its kind.
     """
 
-    unit: Literal["dB", "dBu", "ms", "pan", "Hz", "Q", ":1", "%", "°C", ""]
+    unit: Literal["dB", "dBu", "ms", "pan", "Hz", "Q", ":1", "%", "°C", "s", "bpm", ""]
     lowest: float
     highest: float
     step: float

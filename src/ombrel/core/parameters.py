@@ -19,7 +19,8 @@ from .choices import (
     TAPS,
 )
 from .kinds import Choice, Number, Reference, Switch, Text
-from .processing_parameters import preset_of, processing_of
+from .processing.tempo import HIGHEST_BPM, LOWEST_BPM
+from .processing_parameters import effect_of, preset_of, processing_of
 from .strip_parameters import (
     FADER,
     TO_MATRIX,
@@ -104,6 +105,14 @@ CATALOGUE: Final = catalogue_of(
         "outputs",
         "Temperature",
         "Of the air, for delays typed as distances.",
+    ),
+    _p(
+        "show/tempo",
+        Number(unit="bpm", lowest=LOWEST_BPM, highest=HIGHEST_BPM, step=0.1),
+        120.0,
+        "effects",
+        "Tempo",
+        "In quarter notes a minute, for delays that are held to it.",
     ),
     # lines: what stands on the stage
     _p("line/<line>/place", _PLACE, 0.0, "lines", "Place", "Place in the list; 0: no such line."),
@@ -209,6 +218,7 @@ CATALOGUE: Final = catalogue_of(
         "Fed by",
         "The mix that feeds the effect.",
     ),
+    *effect_of("engine/<engine>"),
     # buses
     *named("group/<group>", "group"),
     format_of("group/<group>", "group"),

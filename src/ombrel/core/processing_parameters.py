@@ -3,11 +3,12 @@
 from dataclasses import replace
 from typing import Final
 
-from .choices import TAPS
+from .choices import ENGINE_KINDS, TAPS
 from .kinds import Choice, Kind, Number, Reference, Switch, Text, Value
+from .processing.tempo import NOTES
 from .strip_parameters import Parameter, entry, followed
 
-__all__ = ["BANDS", "preset_of", "processing_of"]
+__all__ = ["BANDS", "effect_of", "preset_of", "processing_of"]
 
 BANDS: Final = (1, 2, 3, 4)
 
@@ -24,6 +25,10 @@ _RATIO = Number(unit=":1", lowest=1.0, highest=100.0, step=0.1, law="octaves", c
 _TIME = Number(unit="ms", lowest=0.1, highest=5_000.0, step=0.1, law="octaves", carried_by="ratio")
 _BLEND = Number(unit="%", lowest=0.0, highest=100.0, step=1.0)
 _DELAY = Number(unit="ms", lowest=0.0, highest=1_000.0, step=0.01)
+_DECAY = Number(unit="s", lowest=0.1, highest=20.0, step=0.1, law="octaves")
+_PRE_DELAY = Number(unit="ms", lowest=0.0, highest=250.0, step=1.0)
+_ECHO = Number(unit="ms", lowest=1.0, highest=8_000.0, step=0.1, law="octaves")
+_FEEDBACK = Number(unit="%", lowest=0.0, highest=95.0, step=1.0)
 _KEY = Reference(
     to=("channel/<channel>", "return/<return>", "group/<group>", "mix/<mix>", "house", "mono")
 )
@@ -46,6 +51,28 @@ def processing_of(strip: str, of: str, *, gate: bool) -> tuple[Parameter, ...]:
         *_compressor(strip, of),
         *_insert(strip, of, 2),
         *_delay(strip, of),
+    )
+
+
+def effect_of(engine: str) -> tuple[Parameter, ...]:
+    """What an effect engine does: a reverb has no note, a delay no decay, yet both are kept."""
+    notes = Choice(options=("free", *NOTES))
+    entries: tuple[tuple[str, Kind, Value, str, str], ...] = (
+        ("kind", Choice(options=ENGINE_KINDS), "hall", "Effect", "What the engine is."),
+        ("decay", _DECAY, 1.8, "Decay", "How long a reverb takes to fall by 60 dB."),
+        ("pre_delay", _PRE_DELAY, 20.0, "Pre-delay", "What passes before a reverb sets in."),
+        ("size", _BLEND, 60.0, "Size", "Of the room."),
+        ("damping", _FREQUENCY, 6_000.0, "Damping", "Above it a reverb falls faster."),
+        ("time", _ECHO, 375.0, "Time", "Of a delay, from one repeat to the next."),
+        ("note", notes, "free", "Note", "The note of the tempo that a delay is held to."),
+        ("feedback", _FEEDBACK, 30.0, "Feedback", "How much of a repeat comes again."),
+        ("low_cut", _FREQUENCY, 120.0, "Low cut", "Of what comes again."),
+        ("high_cut", _FREQUENCY, 8_000.0, "High cut", "Of what comes again."),
+        ("wet", _BLEND, 100.0, "Wet", "Of the effect; the rest is the dry sound."),
+    )
+    return tuple(
+        entry(f"{engine}/{leaf}", kind, default, "effects", label, says)
+        for leaf, kind, default, label, says in entries
     )
 
 

@@ -31,12 +31,15 @@ _OF: dict[str, dict[str, Value]] = {
     "voices": _VOICE, "band voices": _VOICE, "drums": _DRUM, "strings": _STRING, "bass": _BASS,
     "brass": _BRASS,
 }  # fmt: skip
-# the delay of the second microphone of one instrument, and the limiting of what leaves the tent
+# what stands for itself: the band pressed, the foyer delayed, the effects, what is looped in
 _ALONE: dict[str, Value] = {
     "group/1/compressor/on": True, "group/1/compressor/threshold": -14.0,
     "group/1/compressor/ratio": 2.0, "house/eq/2/frequency": 160.0, "house/eq/2/gain": -2.0,
     "return/1/low_cut/on": True, "return/1/low_cut/frequency": 180.0,
     "matrix/1/delay/on": True, "matrix/1/delay/ms": 42.0,
+    "engine/1/decay": 2.4, "engine/1/pre_delay": 32.0, "show/tempo": 96.0, "engine/2/kind": "delay",
+    "engine/2/note": "eighth_dotted", "engine/2/time": 468.75, "engine/2/feedback": 35.0,
+    "channel/38/insert_1/device": "Tube warmer", "group/1/insert_2/device": "Tape",
 }  # fmt: skip
 
 

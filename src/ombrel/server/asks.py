@@ -32,6 +32,9 @@ from .asks_of_mixes import (
     PatchBus,
     PatchBuses,
     RemoveBus,
+    SendStrips,
+    SetNote,
+    SetTempo,
 )
 from .asks_of_routing import MakePromise, MendPromise, PanStrips, PutBetween
 from .asks_of_rulers import ClearRuler, ClearSolos, LinkPairs, MakeRulers, Members, MuteAll
@@ -285,6 +288,9 @@ Ask = Annotated[
     | MakeMixes
     | MakeBuses
     | MakeEffect
+    | SendStrips
+    | SetNote
+    | SetTempo
     | RemoveBus
     | DuplicateBus
     | MoveBus

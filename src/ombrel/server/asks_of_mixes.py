@@ -1,6 +1,6 @@
 """What a screen can ask of mixes, groups, matrices, effects and returns."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 
 from pydantic import Field
 
@@ -20,6 +20,9 @@ __all__ = [
     "PatchBus",
     "PatchBuses",
     "RemoveBus",
+    "SendStrips",
+    "SetNote",
+    "SetTempo",
 ]
 
 
@@ -70,16 +73,74 @@ class MakeBuses(Strict):
 
 
 class MakeEffect(Strict):
-    """Make a shared effect: its mix, its engine (0: the next free), its return."""
+    """Make a shared effect: its mix, its engine (0: the next free), its return.
+
+    `strips`: sent to it at `level`, both as typed.
+    """
 
     action: Literal["make_effect"]
     name: Typing
     engine: int = 0
     stereo: bool = True
+    kind: Typing = "hall"
+    strips: Typing = ""
+    level: Typing = "-12"
 
     def plan(self, turn: Turn) -> Planned:
-        moves = core.make_effect(turn.show, self.name, engine=self.engine, stereo=self.stereo)
+        show = turn.show
+        moves = core.make_effect(show, self.name, engine=self.engine, stereo=self.stereo)
+        engine = next(address for address in moves if address.startswith("engine/"))
+        moves[f"{engine.rpartition('/')[0]}/kind"] = self.kind
+        if self.strips.strip():
+            mix = next(iter(moves)).rpartition("/")[0]
+            strips = core.read_strips(show, self.strips, dcas=False)
+            moves |= core.send_strips(core.looked_at(show, moves), strips, [mix], self.level)
         return Planned(moves, f"Made {self.name}")
+
+
+class SendStrips(Strict):
+    """Send strips to mixes, both as typed ("1-8", "mix 1-6"), at a level as typed."""
+
+    action: Literal["send_strips"]
+    strips: Typing
+    mixes: Typing
+    level: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        show = turn.show
+        strips = core.read_strips(show, self.strips, dcas=False)
+        mixes = core.read_strips(show, self.mixes, dcas=False)
+        moves = core.send_strips(show, strips, mixes, self.level)
+        names = ", ".join(core.strip_name(show, mix) for mix in mixes)
+        return Planned(moves, f"{core.strips_text(strips)} to {names} at {self.level}"[:120])
+
+
+class SetNote(Strict):
+    """Hold a delay to a note of the tempo, or ("free") to none."""
+
+    action: Literal["set_note"]
+    engine: Address
+    note: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        return Planned(core.set_note(turn.show, self.engine, self.note))
+
+
+class SetTempo(Strict):
+    """Set the tempo as typed, or by `taps`, in milliseconds; delays that are held to it follow."""
+
+    action: Literal["set_tempo"]
+    typed: Typing = ""
+    taps: Annotated[list[float], Field(max_length=64)] = []
+
+    def plan(self, turn: Turn) -> Planned:
+        if self.taps:
+            bpm = core.tapped_bpm(self.taps)
+        else:
+            kind = core.parameter_at("show/tempo").kind
+            now = turn.show["show/tempo"]
+            bpm = cast(float, kind.typed(self.typed, now, "show/tempo"))
+        return Planned(core.set_tempo(turn.show, bpm), f"Tempo {bpm:g}")
 
 
 class RemoveBus(Strict):

@@ -18,6 +18,7 @@ export const VIEW_WORD: Record<string, string> = {
   strip: "Strip",
   routing: "Routing",
   mixes: "Mixes",
+  effects: "Effects",
   outputs: "Outputs",
   dcas: "DCAs",
   banks: "Banks",
@@ -54,6 +55,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
   const mutes = useShow((state) => state.mute_groups.length);
   const gangs = useShow((state) => state.gangs.length + state.pairs.size);
   const promises = useShow((state) => promiseCount(state.judged));
+  const effects = useShow((state) => `${enginesFed(state)}/${state.desk?.effect_engines ?? 0}`);
   const part = (view: string, count?: string): Part => ({
     to: `/${view}`,
     word: VIEW_WORD[view]!,
@@ -66,6 +68,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("strip"),
       part("routing"),
       part("mixes", String(mixes)),
+      part("effects", effects),
       part("outputs", `${outputs.taken}/${outputs.all}`),
       part("check", `${checked}/${lines}`),
       part("paper"),
@@ -79,6 +82,14 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
     Hear: [part("hears"), part("promises", promises), part("history")],
   };
 }
+
+/** How many effect engines a mix feeds. */
+const enginesFed = (state: ShowState): number => {
+  let fed = 0;
+  for (let n = 1; n <= (state.desk?.effect_engines ?? 0); n++)
+    if (valueIn(state, `engine/${n}/source`) !== null) fed++;
+  return fed;
+};
 
 /** How many promises are kept, of how many; nothing while there are none. */
 const promiseCount = (judged: readonly Judged[]): string | undefined => {

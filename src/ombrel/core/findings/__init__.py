@@ -11,7 +11,14 @@ from ..flow import Flow, feeds_back, has_loop, same_ways
 from ..show import Show
 from .bus_past_full_scale import bus_past_full_scale
 from .channel_without_source import channel_without_source
-from .effects import effect_half_wired
+from .effects import (
+    delay_off_tempo,
+    effect_half_wired,
+    effect_not_wet,
+    effect_send_before_fader,
+    monitor_send_after_fader,
+    return_feeds_its_own_effect,
+)
 from .line_without_channel import line_without_channel
 from .line_without_socket import line_without_socket
 from .loops import loop_near_howling
@@ -38,6 +45,11 @@ RULES: Final[tuple[Rule, ...]] = (
     channel_without_source,
     mix_that_goes_nowhere,
     effect_half_wired,
+    effect_not_wet,
+    effect_send_before_fader,
+    monitor_send_after_fader,
+    return_feeds_its_own_effect,
+    delay_off_tempo,
     spare_dead,
     output_taken_by_nothing,
     shared_preamp,
@@ -78,6 +90,7 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
 _ASPECTS: Final = frozenset(
     {
         "dcas",
+        "effects",
         "gangs",
         "lines",
         "mute_groups",
@@ -104,7 +117,7 @@ def bears_on_findings(addresses: Iterable[str], *flows: Flow) -> bool:
     aspects = {parameter_at(address).aspect for address in addresses}
     if "mute" in aspects and any(_ruled(flow, addresses) for flow in flows):
         return True
-    if aspects & _ASPECTS:
+    if aspects & _ASPECTS or any(address.endswith("/tap") for address in addresses):
         return True
     if aspects & _OF_FEEDS and not all(same_ways(flows[0], flow) for flow in flows[1:]):
         return True

@@ -855,7 +855,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -1601,6 +1601,8 @@ export interface components {
         /**
          * MakeEffect
          * @description Make a shared effect: its mix, its engine (0: the next free), its return.
+         *
+         *     `strips`: sent to it at `level`, both as typed.
          */
         MakeEffect: {
             /**
@@ -1613,6 +1615,16 @@ export interface components {
              * @default 0
              */
             engine?: number;
+            /**
+             * Kind
+             * @default hall
+             */
+            kind?: string;
+            /**
+             * Level
+             * @default -12
+             */
+            level?: string;
             /** Name */
             name: string;
             /**
@@ -1620,6 +1632,11 @@ export interface components {
              * @default true
              */
             stereo?: boolean;
+            /**
+             * Strips
+             * @default
+             */
+            strips?: string;
         };
         /**
          * MakeMixes
@@ -2501,6 +2518,23 @@ export interface components {
             name: string;
         };
         /**
+         * SendStrips
+         * @description Send strips to mixes, both as typed ("1-8", "mix 1-6"), at a level as typed.
+         */
+        SendStrips: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "send_strips";
+            /** Level */
+            level: string;
+            /** Mixes */
+            mixes: string;
+            /** Strips */
+            strips: string;
+        };
+        /**
          * SetBy
          * @description Who holds the keys of hard or safe mute groups that the explanation names, by address.
          */
@@ -2529,6 +2563,42 @@ export interface components {
             kind: string;
             /** Lines */
             lines: number[];
+        };
+        /**
+         * SetNote
+         * @description Hold a delay to a note of the tempo, or ("free") to none.
+         */
+        SetNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_note";
+            /** Engine */
+            engine: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * SetTempo
+         * @description Set the tempo as typed, or by `taps`, in milliseconds; delays that are held to it follow.
+         */
+        SetTempo: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_tempo";
+            /**
+             * Taps
+             * @default []
+             */
+            taps?: number[];
+            /**
+             * Typed
+             * @default
+             */
+            typed?: string;
         };
         /**
          * Setter
@@ -2822,7 +2892,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

@@ -51,6 +51,7 @@ function Group({ title, findings }: { title: string; findings: readonly Finding[
 function placeOf(about: string): string {
   const [kind, number] = about.split("/");
   if (kind === "line") return "/lines";
+  if (kind === "effects") return "/effects";
   if (kind === "promise") return "/promises";
   if (kind === "mix") return `/mixes/${number}`;
   return kind === "output" ? "/outputs" : "/patch";

@@ -1,0 +1,124 @@
+import { useMemo, useState } from "react";
+import { Link as RouteLink } from "wouter";
+import { valueIn } from "../../data/show";
+import { useLink, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Empty, ViewHead } from "../../ui/Panel";
+import { EffectCard } from "./EffectCard";
+import { Tempo } from "./Tempo";
+
+/** Shared effects: each with what it does, who is sent to it, and who gets its return. */
+export function EffectsView() {
+  const engines = useShow((state) => {
+    const fed: number[] = [];
+    for (let n = 1; n <= (state.desk?.effect_engines ?? 0); n++)
+      if (valueIn(state, `engine/${n}/source`) !== null) fed.push(n);
+    return fed.join(" ");
+  });
+  const numbers = useMemo(() => engines.split(" ").filter(Boolean), [engines]);
+  const most = useShow((state) => state.desk?.effect_engines ?? 0);
+  const channels = useShow((state) => state.channels.length);
+  const left = most - numbers.length;
+  return (
+    <>
+      <ViewHead title="Effects">
+        <span className={left === 0 ? "text-coral" : "text-soft"}>
+          {left} of {most} engines free
+        </span>
+        <span className="flex-1" />
+        <Tempo />
+      </ViewHead>
+      {left > 0 && <NewEffect />}
+      {numbers.length === 0 ? (
+        <Empty title="No shared effect yet">
+          <p>
+            Name one and say who goes there: its mix, its engine and its return are made in one.
+          </p>
+          {channels === 0 && (
+            <RouteLink to="/patch" className="text-sun-text underline">
+              First give channels a source, in Patch
+            </RouteLink>
+          )}
+        </Empty>
+      ) : (
+        <ul className="scrolls flex-1 min-h-0 flex flex-col gap-2 pr-1">
+          {numbers.map((number) => (
+            <EffectCard key={number} engine={`engine/${number}`} />
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+/** A shared effect in one line: its name, what it is, who is sent there and how loud. */
+function NewEffect() {
+  const link = useLink();
+  const kinds = useShow((state) => state.catalogue!.at("engine/1/kind").options ?? []);
+  const [name, setName] = useState("");
+  const [kind, setKind] = useState("hall");
+  const [strips, setStrips] = useState("");
+  const [level, setLevel] = useState("-12");
+  const field =
+    "h-9 coarse:h-11 min-w-0 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint";
+  return (
+    <form
+      aria-label="New effect"
+      className="flex items-center gap-2 flex-wrap pb-3 shrink-0"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const ask = {
+          action: "make_effect" as const,
+          name,
+          engine: 0,
+          stereo: true,
+          kind,
+          strips,
+          level,
+        };
+        void link.do(ask, { quiet: false }).then((kept) => {
+          if (!kept) return;
+          setName("");
+          setStrips("");
+        });
+      }}
+    >
+      <input
+        aria-label="Name of a new effect"
+        placeholder="new effect, such as Hall"
+        value={name}
+        maxLength={60}
+        onChange={(event) => setName(event.currentTarget.value)}
+        className={`${field} w-52 phone:w-full`}
+      />
+      <Choice
+        boxed
+        label="What the new effect is"
+        value={kind}
+        options={kinds.map((one) => [one, one] as const)}
+        onChange={setKind}
+        className="h-9 coarse:h-11"
+      />
+      <input
+        aria-label="Strips sent to the new effect"
+        placeholder="1-8, or nobody yet"
+        value={strips}
+        maxLength={400}
+        onChange={(event) => setStrips(event.currentTarget.value)}
+        className={`${field} w-40 phone:flex-1`}
+      />
+      <span className="text-soft">at</span>
+      <input
+        aria-label="Level of the sends to the new effect"
+        value={level}
+        maxLength={10}
+        onChange={(event) => setLevel(event.currentTarget.value)}
+        className={`${field} w-16 text-right`}
+      />
+      <Button tone="main" type="submit" className="coarse:h-11" disabled={!name.trim()}>
+        Make it
+      </Button>
+    </form>
+  );
+}
