@@ -155,7 +155,6 @@ function SendForm({ label, placeholder, word, then, onSend }: SendFormProps) {
     "h-8 coarse:h-11 min-w-0 px-2 rounded-lg border border-edge bg-card placeholder:text-faint text-[13.5px]";
   return (
     <form
-      aria-label={label}
       className="flex items-center gap-2 flex-wrap text-[13.5px]"
       onSubmit={(event) => {
         event.preventDefault();
