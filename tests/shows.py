@@ -102,6 +102,9 @@ def targets(kind: Reference, desk: Desk) -> list[str]:
     return found
 
 
+_SELDOM = ("/eq/", "/gate/", "/insert_", "/compressor/", "/low_cut/", "/delay/")
+
+
 def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
     """A value that leans towards what shows look like; None: leave it at its default."""
     leaf = address.rsplit("/", 1)[-1]
@@ -123,7 +126,8 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
     if leaf == "serves":
         return "effect"  # so that any mix may feed an engine
     if leaf == "linked":
-        return int(address.split("/")[1]) % 2 == 1 and draw.random() < 0.15
+        number = int(address.split("/")[1])  # one that has an even above it
+        return number % 2 == 1 and draw.random() < 0.15 and number < desk.count(kind)
     if address == "show/solo":
         return "in_place" if seed % 4 == 0 else None
     chances = {
@@ -151,7 +155,8 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
     if leaf == "tap":
         return draw.choice(TAPS)
     # what bears on no level stays as it is more often: shows are then quicker made
-    often = 0.1 if "/eq/" in address or "/gate/" in address else 0.8
+    seldom = any(part in address for part in _SELDOM) or kind in ("preset", "oscillator")
+    often = 0.1 if seldom or (kind == "engine" and leaf != "source") else 0.8
     return value_for(address, desk, draw) if draw.random() < often else None
 
 

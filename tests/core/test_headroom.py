@@ -57,7 +57,7 @@ def test_what_an_effect_sends_back_counts_and_what_nobody_knows_is_named():
         "mix/1/format": "mono", "mix/1/serves": "effect", "engine/1/source": "mix/1",
         "return/1/source": "engine/1", "return/1/fader": 0.0, "return/1/name": "Hall",
         "channel/1/send/mix/1/level": -6.0, "channel/1/send/mix/1/tap": "after_fader",
-        "channel/3/source": "oscillator", "channel/3/name": "Tone", "channel/3/fader": -10.0,
+        "channel/3/source": "talkback", "channel/3/name": "Tone", "channel/3/fader": -10.0,
     }  # fmt: skip
     show = show_of(TINY, wet)
     found = expected_at(show, flow_of(show), "house")

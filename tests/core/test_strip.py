@@ -97,7 +97,7 @@ def test_the_path_shows_every_stage_in_order_off_as_off_and_neutral_as_neutral()
     keys = {bead.key for bead in hall.beads}
     assert {leaves.behind for leaves in hall.leaves} <= keys  # below a stage that it has
     bus = strip_path(show, flow_of(show), "mix/3")
-    assert [bead.key for bead in bus.beads][:2] == ["low_cut", "eq"]
+    assert [bead.key for bead in bus.beads][:3] == ["low_cut", "insert_1", "eq"]
 
 
 @pytest.mark.parametrize(

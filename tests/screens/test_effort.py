@@ -270,6 +270,30 @@ def test_an_effect_shared_by_eight_channels(server, people, tmp_path, counted):
     assert len(effort) <= 3
 
 
+def test_a_drum_is_reinforced_by_a_tone_and_why_says_what_opens_it(server, people, counted):
+    me = people()
+    me.open("strip/channel/12", server.demo)
+    effort = Effort(me)
+    effort.click(me.find('[data-stage="gate"]'), "the gate of Frame drum 1")
+    effort.typed("Frequency of a tone that Frame drum 1 opens", "50")
+    effort.enter()
+    me.settled()
+    with server.sql() as link:
+        query = """select split_part(address, '/', 2) from server_setting
+                   where show_id = %s and value = %s"""
+        row = [server.demo, '"Frame drum 1 tone"']
+        me.until(lambda: link.execute(query, row).fetchone())
+        (tone,) = link.execute(query, row).fetchone()
+    me.open(f"strip/channel/{tone}", server.demo)
+    effort.click(me.find('[data-stage="gate"]'), "the gate of the tone")
+    me.until(
+        lambda: "Frame drum 1 opens it, behind its fader" in me.find('[data-testid="keyed"]').text
+    )
+    me.until(lambda: "Frame drum 1 opens it" in me.find('[aria-label="Why"]').text)
+    counted.append(("A drum reinforced by a keyed tone, and what opens it", effort, 6))
+    assert len(effort) <= 6
+
+
 def test_gangs_named_and_filled_and_all_stereo_lines_linked(server, people, counted):
     show = server.blank_show("Together")
     me = people()

@@ -70,6 +70,7 @@ from .errors import (
     NothingToUndo,
     OneFaderTwoPlaces,
     OnlyInBlocks,
+    OscillatorTaken,
     OutOfRange,
     OutOfReach,
     SeveralPaths,
@@ -110,6 +111,7 @@ from .headroom import Contributor, Expected, expected_at, over_full_scale
 from .hear import hear, typed_level_db
 from .history import Entry, next_redo, next_undo
 from .keeping import Keeping, keeping
+from .keys import Keyed, keyed, reinforced
 from .kinds import Choice, Number, Reference, Switch, Text, Value, Wire
 from .laws import (
     FADER_MARKS,
@@ -169,7 +171,7 @@ from .paper import (
 )
 from .parameters import CATALOGUE, Parameter
 from .patch import fill, fill_channels, move_sockets, name_channels, patch_lines, plug_line
-from .preamps import Preamp, preamp_of, preamps, suggested_gains
+from .preamps import Preamp, preamp_of, preamps, source_dbfs, suggested_gains
 from .presets import HELD, PresetCard, apply_preset, forget_preset, keep_preset, presets
 from .preview import Loss, Preview, preview
 from .processing import NOTES, note_ms, tapped_bpm
@@ -265,6 +267,7 @@ __all__ = [
     "InsertsSpent",
     "Judged",
     "Keeping",
+    "Keyed",
     "LEVELS_DB",
     "LINES",
     "LINE_FIELDS",
@@ -287,6 +290,7 @@ __all__ = [
     "Number",
     "OneFaderTwoPlaces",
     "OnlyInBlocks",
+    "OscillatorTaken",
     "OutOfRange",
     "OutOfReach",
     "PRESETS",
@@ -388,6 +392,7 @@ __all__ = [
     "judged",
     "keep_preset",
     "keeping",
+    "keyed",
     "kind_of",
     "kind_on",
     "layout_of",
@@ -450,6 +455,7 @@ __all__ = [
     "read_numbers",
     "read_sockets",
     "read_strips",
+    "reinforced",
     "remove_bus",
     "remove_lines",
     "restored",
@@ -471,6 +477,7 @@ __all__ = [
     "socket_name",
     "sockets_of_line",
     "soloed",
+    "source_dbfs",
     "source_name",
     "sources",
     "strip_name",

@@ -10,7 +10,8 @@ from numpy.typing import NDArray
 
 from .flow import Flow
 from .headroom import expected_at
-from .preamps import preamp_of
+from .keys import keyed
+from .preamps import source_dbfs
 from .processing import compressed_db, eq_band, gated_db, low_cut, response_db
 from .processing.filters import Band
 from .processing_parameters import BANDS
@@ -81,9 +82,14 @@ def curves(show: Show, strip: str, flow: Flow | None = None) -> Curves:
     if flow is not None and not strip.startswith(("channel/", "return/")):
         in_dbfs = expected_at(show, flow, strip).in_dbfs
         stands_db = in_dbfs if in_dbfs > -math.inf else None
-    gate = _gate(show, strip, stands_db) if strip.startswith("channel/") else None
+    # a gate that another strip opens stands where that stands
+    by = keyed(show, flow, strip) if flow is not None and strip.startswith("channel/") else None
+    gate_db = by.dbfs if by is not None and by.dbfs != -math.inf else None if by else stands_db
+    gate = _gate(show, strip, gate_db) if strip.startswith("channel/") else None
     behind_gate = stands_db
-    if gate is not None and show.on(f"{strip}/gate/on"):
+    if by is not None and stands_db is not None:
+        behind_gate = None if by.takes_db is None else stands_db - by.takes_db
+    elif gate is not None and show.on(f"{strip}/gate/on"):
         behind_gate = gate.comes_db
     return Curves(
         strip=strip,
@@ -99,8 +105,8 @@ def expected_dbfs(show: Show, strip: str) -> float | None:
     if not strip.startswith("channel/"):
         return None
     source = show.source_of(int(strip.split("/")[1]))
-    preamp = preamp_of(show, source) if source is not None else None
-    return None if preamp is None else preamp.dbfs + show.number(f"{strip}/trim")
+    dbfs = source_dbfs(show, source) if source is not None else None
+    return None if dbfs is None else dbfs + show.number(f"{strip}/trim")
 
 
 def _static(of: Callable[[Levels], Levels], stands_db: float | None) -> Static:

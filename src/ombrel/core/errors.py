@@ -210,6 +210,19 @@ class InsertsSpent(ConsoleError):
         self.most, self.holders = most, tuple(holders)
 
 
+class OscillatorTaken(ConsoleError):
+    """The desk has one oscillator, and somebody has it at another frequency."""
+
+    code = "oscillator_taken"
+
+    def __init__(self, holder: str, frequency_hz: float) -> None:
+        super().__init__(
+            f"{holder} has the oscillator at {frequency_hz:g} Hz, and the desk has one. Take that"
+            " frequency, or free the oscillator first."
+        )
+        self.holder, self.frequency_hz = holder, frequency_hz
+
+
 class NotAnEffectMix(ConsoleError):
     """A mix that serves something else than an effect would feed an engine."""
 

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from .flow import Flow, source_name
 from .flow.homes import ENGINE
 from .flow.stages import AFTER_FADER
-from .preamps import preamp_of
+from .preamps import source_dbfs
 from .show import Show
 
 __all__ = ["Contributor", "Expected", "expected_at", "over_full_scale"]
@@ -69,11 +69,11 @@ class _Levels:
             else:
                 value = show[f"{strip}/source"]
                 source = value if isinstance(value, str) else None
-            preamp = preamp_of(show, source) if source is not None else None
-            if preamp is not None:
-                self.own[row] = 10.0 ** (preamp.dbfs / 20.0)
+            dbfs = source_dbfs(show, source) if source is not None else None
+            if dbfs is not None:
+                self.own[row] = 10.0 ** (dbfs / 20.0)
             # what a bus feeds brings nothing of its own: the ways of others lead through it
-            self.known[row] = preamp is not None or int(in_force[row]) >= 0
+            self.known[row] = dbfs is not None or int(in_force[row]) >= 0
         wet = [row for row in flow.fed.row[flow.fed.dry :].tolist() if in_force[row] <= ENGINE]
         for _ in range(_ROUNDS if wet else 0):
             power = self.power() * self.behind[:, None] ** 2

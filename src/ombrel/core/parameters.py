@@ -208,6 +208,31 @@ CATALOGUE: Final = catalogue_of(
     assigned("return/<return>", "mono", "Mono", on=False),
     assigned("return/<return>", "group/<group>", "Group", on=False),
     *sends_of("return/<return>", "mix/<mix>", tap=TO_MIX),
+    # the desk's own tone
+    _p(
+        "oscillator/kind",
+        Choice(options=("sine", "pink_noise")),
+        "sine",
+        "oscillator",
+        "Oscillator",
+        "What the oscillator makes.",
+    ),
+    _p(
+        "oscillator/frequency",
+        Number(unit="Hz", lowest=20.0, highest=20_000.0, step=1.0, law="octaves"),
+        1_000.0,
+        "oscillator",
+        "Frequency",
+        "Of its sine.",
+    ),
+    _p(
+        "oscillator/level",
+        Number(unit="dB", lowest=-60.0, highest=0.0, step=0.5),
+        -20.0,
+        "oscillator",
+        "Oscillator level",
+        "In dBFS.",
+    ),
     # effect engines: fed by a mix that serves an effect, wholly wet
     _p("engine/<engine>/name", Text(), "", "name", "Name", "Name of the effect."),
     _p(

@@ -8,7 +8,7 @@ from .laws import predicted_dbfs
 from .show import Show
 from .sockets import lines_on
 
-__all__ = ["Preamp", "preamp_of", "preamps", "suggested_gains"]
+__all__ = ["Preamp", "preamp_of", "preamps", "source_dbfs", "suggested_gains"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -30,6 +30,14 @@ def preamp_of(show: Show, socket: str) -> Preamp | None:
     box = show.desk.box(socket.split("/")[1]) if socket.startswith("input/") else None
     lines = lines_on(show, socket) if box is not None and box.preamps else []
     return _preamp(show, socket, lines[0]) if lines else None
+
+
+def source_dbfs(show: Show, source: str) -> float | None:
+    """The level that a source is expected to bring to a channel; None where none is known."""
+    if source == "oscillator":
+        return show.number("oscillator/level")
+    preamp = preamp_of(show, source)
+    return None if preamp is None else preamp.dbfs
 
 
 def _preamp(show: Show, socket: str, line: int) -> Preamp:

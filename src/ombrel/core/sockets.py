@@ -54,7 +54,7 @@ def socket_name(desk: Desk, socket: str) -> str:
 def strip_of(source: str) -> str:
     """The strip that a reference is of: "mix/5/left" is of "mix/5", "house/right" of "house"."""
     words = source.split("/")
-    return words[0] if words[0] in ("house", "mono") else "/".join(words[:2])
+    return words[0] if words[0] in ("house", "mono", "oscillator") else "/".join(words[:2])
 
 
 def side_of(source: str) -> str:

@@ -9,6 +9,7 @@ from .compare import value_text
 from .curves import expected_dbfs
 from .flow import Flow, State, feed_kind, layout_of, listener_name, listeners
 from .headroom import Expected, expected_at
+from .keys import Keyed, keyed
 from .processing_parameters import BANDS
 from .rulers import ruled
 from .show import Show
@@ -45,7 +46,7 @@ class Leaves:
 class StripPath:
     """`reaches`: listeners that hear it, with the level that arrives, in dB, the loudest first.
 
-    `expected`: how loud a bus is expected to be.
+    `expected`: how loud a bus is expected to be. `keyed`: of a gate that another strip opens.
     """
 
     strip: str
@@ -53,6 +54,7 @@ class StripPath:
     leaves: tuple[Leaves, ...]
     reaches: tuple[tuple[str, str, float], ...]
     expected: Expected | None = None
+    keyed: Keyed | None = None
 
 
 _BEHIND: Final = {
@@ -88,6 +90,7 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
             if (names := tuple(_taken_at(show, strip, kind, tap)))
         ),
         reaches=tuple(sorted(reaches, key=lambda one: -one[2])),
+        keyed=keyed(show, flow, strip) if kind == "channel" else None,
         expected=None if kind in ("channel", "return") else expected_at(show, flow, strip),
     )
 

@@ -45,6 +45,7 @@ from .asks_of_strips import (
     ForgetPreset,
     KeepPreset,
     Neutral,
+    Reinforce,
 )
 from .plans import Planned, Turn
 
@@ -313,6 +314,7 @@ Ask = Annotated[
     | KeepPreset
     | ForgetPreset
     | DuplicateChannel
+    | Reinforce
     | LinkPairs
     | MuteAll
     | MakeBanks

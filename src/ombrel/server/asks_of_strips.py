@@ -9,7 +9,15 @@ from ombrel import core
 from .asking import MOST_STRIPS, Address, Strict, Typing
 from .plans import Planned, Turn
 
-__all__ = ["ApplyPreset", "CopyStrip", "DuplicateChannel", "ForgetPreset", "KeepPreset", "Neutral"]
+__all__ = [
+    "ApplyPreset",
+    "CopyStrip",
+    "DuplicateChannel",
+    "ForgetPreset",
+    "KeepPreset",
+    "Neutral",
+    "Reinforce",
+]
 
 Aspects = Annotated[list[Typing], Field(min_length=1, max_length=12)]
 
@@ -93,3 +101,16 @@ class DuplicateChannel(Strict):
     def plan(self, turn: Turn) -> Planned:
         name = core.strip_name(turn.show, f"channel/{self.channel}")
         return Planned(core.duplicate_channel(turn.show, self.channel), f"{name} duplicated, muted")
+
+
+class Reinforce(Strict):
+    """Reinforce a channel by a tone that it opens, at a frequency as typed ("50")."""
+
+    action: Literal["reinforce"]
+    strip: Address
+    frequency: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.reinforced(turn.show, turn.flow, self.strip, self.frequency)
+        name = core.strip_name(turn.show, self.strip)
+        return Planned(moves, f"{name} reinforced by a tone of {self.frequency}"[:120])

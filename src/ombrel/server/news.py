@@ -91,6 +91,9 @@ def bears_on_why(told: Told, state: State, cell: WatchedCell) -> bool:
     if told.layout or told.noticed:
         return True
     layout, through = state.flow.layout, state.flow.fed.row.tolist()
+    passed = {cell.source, *(layout.source(row) for row in through)}
+    if any(state.show[f"{one}/gate/key"] for one in passed if one.startswith("channel/")):
+        return True  # what opens a gate on the way may be any strip
     for address in told.values:
         kind, _, rest = address.partition("/")
         strip = f"{kind}/{rest.partition('/')[0]}"

@@ -90,6 +90,7 @@ class StripMessage(BaseModel):
     leaves: list[LeavesMessage]
     reaches: list[ReachedMessage]
     expected: ExpectedMessage | None
+    keyed: str  # what opens its gate, where another strip does; "": none
     presets: list[PresetMessage]
     frequencies_hz: list[float]
     levels_db: list[float]

@@ -37,6 +37,7 @@ def strip_message(state: State, strip: str) -> dict:
             for listener, name, level_db in path.reaches
         ],
         expected=_expected(path.expected),
+        keyed=path.keyed.says if path.keyed else "",
         presets=[
             PresetMessage(
                 preset=one.preset,

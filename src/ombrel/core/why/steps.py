@@ -12,6 +12,7 @@ import numpy as np
 
 from ..choices import TAPS
 from ..flow import STAGES, Edge, Flow, Path, gain_of, listener_name, passed, strip_name
+from ..keys import keyed
 from ..laws import gain_to_db, predicted_dbfs
 from ..rulers import ruled
 from ..show import Show
@@ -110,7 +111,7 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
         if kind not in stage.strips:
             continue
         if stage.worked_out:
-            _processing(tale, show, address, tap, name, first=first)
+            _processing(tale, show, flow, address, tap, name, first=first)
             _make_up(tale, float(flow.arrays.stage[strip, place]), address, place < reach)
             continue
         if stage.leaf == "solo":
@@ -143,13 +144,20 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
         )  # fmt: skip
 
 
-def _processing(tale: Told, show: Show, strip: str, tap: int, name: str, *, first: bool) -> None:
-    """Processors that shape what passes; the broadband level leaves them out."""
+def _processing(
+    tale: Told, show: Show, flow: Flow, strip: str, tap: int, name: str, *, first: bool
+) -> None:
+    """Processors that shape what passes; the broadband level leaves them out. A gate that another
+
+    strip opens says which, and what follows that.
+    """
     for bead in processing_said(show, strip, tap):
         title = bead.word if first else f"{name} {bead.word.lower()}"
         leaf = "delay/ms" if bead.key == "delay" else f"{bead.key}/on"
+        by = keyed(show, flow, strip) if bead.key == "gate" else None
+        detail = f"{bead.says}. {by.says}" if by else bead.says
         tale.steps.append(
-            Step(kind=bead.key, title=title, detail=bead.says, address=f"{strip}/{leaf}")
+            Step(kind=bead.key, title=title, detail=detail, address=f"{strip}/{leaf}")
         )
 
 

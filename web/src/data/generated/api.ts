@@ -855,7 +855,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -2417,6 +2417,21 @@ export interface components {
             ways?: components["schemas"]["WhyRemedy"][];
         };
         /**
+         * Reinforce
+         * @description Reinforce a channel by a tone that it opens, at a frequency as typed ("50").
+         */
+        Reinforce: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "reinforce";
+            /** Frequency */
+            frequency: string;
+            /** Strip */
+            strip: string;
+        };
+        /**
          * RemoveBus
          * @description Remove a mix, group or matrix.
          */
@@ -2733,6 +2748,8 @@ export interface components {
             expected: components["schemas"]["ExpectedMessage"] | null;
             /** Frequencies Hz */
             frequencies_hz: number[];
+            /** Keyed */
+            keyed: string;
             /** Leaves */
             leaves: components["schemas"]["LeavesMessage"][];
             /** Levels Db */
@@ -2892,7 +2909,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

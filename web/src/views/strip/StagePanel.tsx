@@ -102,6 +102,8 @@ export function StagePanel({ strip, stage, name }: Props) {
           </div>
         </div>
       )}
+      {stage === "gate" && <Keyed strip={strip} name={name} />}
+      {stage === "line" && <OscillatorFields strip={strip} />}
       {(stage === "trim" || stage === "delay") && (
         <div className="flex flex-col gap-1 max-w-72">
           {leaves.map((leaf) => (
@@ -135,6 +137,55 @@ function Switch({ address, word, name }: { address: string; word: string; name: 
     >
       {on ? "on" : "off"}
     </Toggle>
+  );
+}
+
+/** What opens the gate where another strip does, and a tone that this channel opens. */
+function Keyed({ strip, name }: { strip: string; name: string }) {
+  const link = useLink();
+  const says = useShow((state) => (state.path?.strip === strip ? state.path.keyed : ""));
+  const [frequency, setFrequency] = useState("50");
+  return (
+    <div className="flex flex-col gap-2 border-t border-line pt-2">
+      {says && (
+        <p data-testid="keyed">
+          <span className="text-soft">What opens this?</span> {says}
+        </p>
+      )}
+      <form
+        className="flex items-center gap-2 flex-wrap text-[13.5px]"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void link.do({ action: "reinforce", strip, frequency }, { quiet: false });
+        }}
+      >
+        <span className="text-soft">Reinforce {name} by a tone of</span>
+        <input
+          aria-label={`Frequency of a tone that ${name} opens`}
+          value={frequency}
+          maxLength={10}
+          onChange={(event) => setFrequency(event.currentTarget.value)}
+          className="h-8 coarse:h-11 w-16 px-2 rounded-lg border border-edge bg-card text-right"
+        />
+        <span className="text-soft">Hz</span>
+        <Button small type="submit" disabled={!frequency.trim()}>
+          Reinforce
+        </Button>
+      </form>
+    </div>
+  );
+}
+
+/** The desk's own tone, on a channel that takes it. */
+function OscillatorFields({ strip }: { strip: string }) {
+  const takes = useShow((state) => sourceInForce(state, strip).from === "oscillator");
+  if (!takes) return null;
+  return (
+    <div className="flex flex-col gap-1 max-w-72">
+      {["kind", "frequency", "level"].map((leaf) => (
+        <ValueField key={leaf} address={`oscillator/${leaf}`} of="the oscillator" />
+      ))}
+    </div>
   );
 }
 

@@ -27,6 +27,7 @@ export function StaticCurve({
     state.curves?.strip === strip ? state.curves[stage] : null,
   );
   const levels = useShow((state) => state.path?.levels_db);
+  const byAnother = useShow((state) => stage === "gate" && Boolean(state.path?.keyed));
   const threshold = useLevel(`${strip}/${stage}/threshold`) ?? 0;
   const held = useRef<Gesture | null>(null);
   if (!curve || !levels) return <p className="text-soft">Drawing…</p>;
@@ -107,9 +108,11 @@ export function StaticCurve({
         )}
       </svg>
       <figcaption className="text-[13.5px] text-soft">
-        {stands === null || comes === null
-          ? "No level is known here."
-          : `${ofLine ? "The line" : "What arrives"} is expected at ${levelText(stands)} dBFS; ${levelText(comes)} comes out.`}
+        {byAnother
+          ? "It stands where what opens it stands."
+          : stands === null || comes === null
+            ? "No level is known here."
+            : `${ofLine ? "The line" : "What arrives"} is expected at ${levelText(stands)} dBFS; ${levelText(comes)} comes out.`}
       </figcaption>
     </figure>
   );

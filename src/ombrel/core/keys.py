@@ -1,0 +1,201 @@
+"""What opens a gate: the strip that keys it, how loud it is there, and what follows its hand.
+
+What a key does to a signal is told by the gate's static curve: its level decides how much is taken
+away. A key behind its strip's fader follows the fader and the mute; one ahead does not.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from .addresses import parameter_at
+from .asked import Asked, Typed
+from .choices import TAPS
+from .errors import NothingLeft, OscillatorTaken, UnreadableText
+from .flow import Flow, strip_name
+from .headroom import expected_at
+from .preamps import source_dbfs
+from .processing import gated_db
+from .show import Show
+
+__all__ = ["Keyed", "keyed", "reinforced"]
+
+_USUAL_DBFS: Final = -24.0  # of a key of which nothing is known, or arrives yet
+_LESS_DB: Final = 10.0  # the move of a fader by which it is told what follows
+_TAP_WORD: Final = {
+    "input": "at its input",
+    "before_eq": "before its EQ",
+    "before_fader": "before its fader",
+    "before_fader_after_mute": "before its fader, behind its mute",
+    "after_fader": "behind its fader",
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Keyed:
+    """What opens a gate. `key`: the strip; `dbfs`: its level at the gate, None where none is known.
+
+    `takes_db`: what the gate takes away now (0: open). `fader_db`, `mute_db`: by how much what
+    comes out falls when the key's strip goes 10 dB down, and when it is muted. `says`: in words.
+    """
+
+    strip: str
+    key: str
+    tap: str
+    dbfs: float | None
+    takes_db: float | None
+    fader_db: float | None
+    mute_db: float
+    says: str
+
+
+def keyed(show: Show, flow: Flow, strip: str) -> Keyed | None:
+    """What opens a channel's gate; None where the gate is off, or opened by the channel itself.
+
+    Raises UnknownAddress.
+    """
+    key = show[f"{strip}/gate/key"]
+    if not show.on(f"{strip}/gate/on") or not isinstance(key, str):
+        return None
+    tap = show.text(f"{strip}/gate/key_tap")
+    dbfs = _key_dbfs(show, flow, key, tap)
+    now = None if dbfs is None else _takes(show, strip, dbfs)
+    follows_fader = tap == "after_fader"
+    follows_mute = tap in ("before_fader_after_mute", "after_fader")
+    closed = _takes(show, strip, -math.inf)
+    fader: float | None = 0.0
+    if follows_fader:
+        fader = None if dbfs is None or now is None else _takes(show, strip, dbfs - _LESS_DB) - now
+    mute = (closed - (now or 0.0)) if follows_mute else 0.0
+    name = strip_name(show, key)
+    says = f"{name} opens it, {_TAP_WORD[tap]}"
+    says += _level_says(show, strip, dbfs, now)
+    says += _follows_says(name, fader, mute, follows_fader=follows_fader, follows_mute=follows_mute)
+    return Keyed(
+        strip=strip,
+        key=key,
+        tap=tap,
+        dbfs=dbfs,
+        takes_db=now,
+        fader_db=fader,
+        mute_db=mute,
+        says=says,
+    )
+
+
+def _level_says(show: Show, strip: str, dbfs: float | None, now: float | None) -> str:
+    if dbfs is None or now is None:
+        return ": no level of it is known."
+    if dbfs == -math.inf:
+        return f": nothing of it arrives, and {now:.0f} dB are taken away."
+    over = dbfs - show.number(f"{strip}/gate/threshold")
+    side = f"{abs(over):.0f} dB {'over' if over >= 0.0 else 'under'} the threshold"
+    taken = "open" if now < 0.05 else f"{now:.0f} dB are taken away"
+    return f", expected at {dbfs:.0f} dBFS, {side}: {taken}.".replace("-", "\u2212")
+
+
+def _follows_says(
+    name: str, fader: float | None, mute: float, *, follows_fader: bool, follows_mute: bool
+) -> str:
+    if not follows_fader:
+        words = f" It does not follow {name}'s fader"
+        return words + (
+            f"; muted, it falls by {mute:.0f} dB." if follows_mute else ", nor its mute."
+        )
+    words = ""
+    if fader is not None:
+        words = f" With {name}'s fader 10 dB lower it falls by {fader:.0f} dB;"
+    return f"{words} muted, by {mute:.0f} dB."
+
+
+def _takes(show: Show, strip: str, key_dbfs: float) -> float:
+    """What a gate takes away, in dB, while its key stands at a level."""
+    at = f"{strip}/gate"
+    if key_dbfs == -math.inf:
+        return show.number(f"{at}/range")
+    level = max(key_dbfs, -300.0)
+    out = gated_db(
+        np.array([level]),
+        threshold_db=show.number(f"{at}/threshold"),
+        ratio=show.number(f"{at}/ratio"),
+        range_db=show.number(f"{at}/range"),
+    )
+    return float(level - out[0])
+
+
+def _key_dbfs(show: Show, flow: Flow, key: str, tap: str) -> float | None:
+    """The level of a strip at one of its taps; -inf for silence, None where none is known."""
+    gain = abs(float(flow.wiring.tap[flow.layout.index[key], TAPS.index(tap)]))
+    if key.startswith("channel/"):
+        source = show.source_of(int(key.split("/")[1]))
+        if source is None:
+            return -math.inf
+        known = source_dbfs(show, source)
+        if known is None:
+            return None
+    elif key.startswith("return/"):
+        return None
+    else:
+        known = expected_at(show, flow, key).in_dbfs
+    return known + 20.0 * math.log10(gain) if gain > 0.0 else -math.inf
+
+
+def reinforced(show: Show, flow: Flow, strip: str, frequency: str) -> Mapping[str, Asked]:
+    """Moves that reinforce a channel by a keyed tone: the next free channel takes the oscillator at
+
+    a frequency as typed, goes where the channel goes, and its gate is opened by the channel behind
+    its fader and follows it dB for dB, so that one fader rules both. Raises NothingLeft,
+    UnreadableText for no channel, and OscillatorTaken where another channel has the oscillator at
+    another frequency.
+    """
+    if not strip.startswith("channel/"):
+        raise UnreadableText(strip, "a channel, whose sound opens the tone")
+    channels = [f"channel/{n}" for n in range(1, show.desk.channels + 1)]
+    free = [
+        one
+        for one in channels
+        if not any(f"{one}/{leaf}" in show.values for leaf in ("source", "spare", "name"))
+    ]
+    if not free:
+        raise NothingLeft("channels", 1, 0)
+    users = [
+        one for one in channels if "oscillator" in (show[f"{one}/source"], show[f"{one}/spare"])
+    ]
+    hertz = _hertz(frequency)
+    if users and show.number("oscillator/frequency") != hertz:
+        raise OscillatorTaken(strip_name(show, users[0]), show.number("oscillator/frequency"))
+    tone, stands = free[0], _key_dbfs(show, flow, strip, "after_fader")
+    # at 2:1 from the level expected on, each dB less of the key is one dB less of the tone
+    threshold = stands if stands is not None and -60.0 < stands < 0.0 else _USUAL_DBFS
+    moves: dict[str, Asked] = {
+        f"{tone}/name": f"{strip_name(show, strip)[:50]} tone",
+        f"{tone}/colour": show[f"{strip}/colour"],
+        f"{tone}/source": "oscillator",
+        f"{tone}/fader": -10.0,
+        f"{tone}/gate/on": True,
+        f"{tone}/gate/key": strip,
+        f"{tone}/gate/key_tap": "after_fader",
+        f"{tone}/gate/threshold": round(threshold * 2.0) / 2.0,
+        f"{tone}/gate/range": 80.0,
+        f"{tone}/gate/ratio": 2.0,
+        f"{tone}/gate/attack": 2.0,
+        f"{tone}/gate/hold": 60.0,
+        f"{tone}/gate/release": 120.0,
+        "oscillator/kind": "sine",
+        "oscillator/frequency": Typed(frequency),
+    }
+    groups = [f"group/{n}" for n in range(1, show.desk.groups + 1)]
+    moves |= {
+        f"{tone}/{bus}/on": show.on(f"{strip}/{bus}/on") for bus in ("house", "mono", *groups)
+    }
+    return moves
+
+
+def _hertz(typed: str) -> float:
+    kind = parameter_at("oscillator/frequency").kind
+    value = kind.typed(typed, 0.0, "oscillator/frequency")
+    assert isinstance(value, float)  # the kind is a number
+    return value
