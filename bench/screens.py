@@ -16,6 +16,7 @@ import threading
 import uuid
 
 import websockets
+from selenium.webdriver import ActionChains
 from tests.screens.browser import Person
 
 from .latency import signed_in
@@ -71,6 +72,16 @@ const here = () => document.getElementById(grid.getAttribute('aria-activedescend
 })();
 """
 
+# When a hand moved, and when the curve stood anew.
+WATCHED = """
+window.moves = [];
+window.draws = [];
+addEventListener('pointermove', () => window.moves.push(performance.now()), true);
+new MutationObserver(() => window.draws.push(performance.now())).observe(
+  document.querySelector('[data-curve]'), {attributes: true, attributeFilter: ['d']});
+"""
+DRAGS = 60  # moves of a point of the EQ
+
 FIRST = """
 const seen = () => {
   if (document.querySelector('[data-cell]')) window.firstCell ??= performance.now();
@@ -105,6 +116,20 @@ class Hand:
         self.me.resize(1920, 1000)
         self.me.open(f"banks?bank={number}&show={self.show}")
         self.me.find('[data-address="channel/20/fader"]')
+
+    def drags_eq(self):
+        """From a move of an EQ point to the curve that the core drew for it: median, ms."""
+        self.me.resize(1280, 900)
+        self.me.open(f"strip/channel/20?show={self.show}").find('[data-stage="eq"]').click()
+        point = self.me.find('[data-point="2"]')
+        self.me.driver.execute_script(WATCHED)
+        chain = ActionChains(self.me.driver, duration=16).click_and_hold(point)
+        for turn in range(DRAGS):
+            chain.move_by_offset(1, 1 if turn % 2 else -2)
+        chain.release().perform()
+        moves, draws = self.me.driver.execute_script("return [window.moves, window.draws]")
+        waits = [min(d - move for d in draws if d >= move) for move in moves if draws[-1] >= move]
+        return statistics.median(waits)
 
     def measure(self, what, typed=""):
         return self.me.driver.execute_async_script(SCRIPT, what, typed)
@@ -187,6 +212,7 @@ def main(address, demo, full):
             found[name]["bank_busy"] = hand.measure("frames")
     for name, hand in hands.items():
         found[name]["quiet"], found[name]["busy"] = medians(quiet[name]), medians(busy[name])
+        found[name]["eq"] = hand.drags_eq()
         hand.me.leave()
     print(json.dumps(found))
 

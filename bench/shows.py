@@ -10,7 +10,7 @@ _TAPS = ("before_fader", "after_fader", "before_fader_after_mute")
 
 
 def full_show(desk: Desk, *, bus_fed: int = 0) -> Show:
-    """Every send set, with all taps and pans in use; every group, mix, matrix and engine in use.
+    """Every send set, all taps and pans, every group, mix, matrix, engine and processor in use.
 
     Each channel goes through two groups; outputs carry buses until they end, the rest goes to no
     output, as the table then says. `bus_fed`: how many of the last channels a bus feeds, each a
@@ -55,8 +55,19 @@ def full_show(desk: Desk, *, bus_fed: int = 0) -> Show:
     for matrix in range(1, desk.matrices + 1):
         for turn, bus in enumerate([*feeders, "house", "mono"]):
             values[f"{bus}/send/matrix/{matrix}/level"] = -float((turn * 3 + matrix) % 40) - 0.5
+    for strip in (*(f"channel/{n}" for n in range(1, first_fed)), *feeders, "house", "mono"):
+        values.update(_processing(strip))
     values.update(_outputs(desk))
     return show_of(desk, values)
+
+
+def _processing(strip: str) -> dict[str, Value]:
+    """Every processor of a strip in use, levels as they were."""
+    found: dict[str, Value] = {f"{strip}/eq/{band}/gain": 3.0 - band for band in range(1, 5)}
+    found |= {f"{strip}/{one}/on": True for one in ("low_cut", "compressor", "delay")}
+    if strip.startswith("channel/"):
+        found[f"{strip}/gate/on"] = True
+    return found | {f"{strip}/delay/ms": 1.5, f"{strip}/compressor/threshold": -20.0}
 
 
 def _sends(desk: Desk, strip: str, turn: int, level_db: float | None) -> dict[str, Value]:

@@ -12,10 +12,9 @@ HERE = pathlib.Path(__file__).parent
 LOOKING = (HERE / "looking.js").read_text()
 AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = [
-    "hears", "lines", "patch", "strip/channel/9", "routing", "promises", "mixes/1", "mixes/house",
-    "outputs", "dcas",
-    "dcas/6", "banks", "mutes", "mutes/1", "gangs", "gangs/1", "gangs/pairs", "check", "paper",
-    "findings", "history", "shows", "guide",
+    "hears", "lines", "patch", "strip/channel/9", "routing", "promises", "effects", "mixes/1",
+    "mixes/house", "outputs", "dcas", "dcas/6", "banks", "mutes", "mutes/1", "gangs", "gangs/1",
+    "gangs/pairs", "check", "paper", "findings", "history", "shows", "guide",
 ]  # fmt: skip
 # width, height, whether fingers
 SIZES = [
@@ -88,6 +87,8 @@ DIALOGS = {
     "keys": ("lines", lambda me: me.keys("?")),
     "new mix": ("mixes", lambda me: me.button("New mix").click()),
     "import": ("lines", lambda me: me.button("Import a list").click()),
+    "between": ("routing", lambda me: me.button("Put a group in between").click()),
+    "presets": ("strip/channel/9", lambda me: me.button("Presets").click()),
     "menu": ("lines", lambda me: me.field("Menu").click()),
 }
 
@@ -100,7 +101,7 @@ def test_dialogs_fit_and_shut_nobody_out(people, shows, dialog):
     ready(me)
     opening(me)
     me.find("[role=dialog], [role=menu]")
-    found = faults_at(me, SIZES)
+    found = faults_at(me, SIZES_OF_LONG)
     found += barred(me)
     assert found == []
 
