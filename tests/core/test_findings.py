@@ -123,11 +123,12 @@ def test_a_clean_stage_has_no_findings_and_an_empty_one_neither():
 @given(shows())
 @settings(max_examples=40)
 def test_no_show_is_too_odd_for_the_rules_and_every_remedy_can_be_made(show):
-    for finding in findings(show):
+    found = findings(show)
+    for finding in found:
         assert finding.says.endswith(".")
         made(show, finding.moves)
         assert bool(finding.remedy) == bool(finding.moves)
-    tones = [finding.tone for finding in findings(show)]
+    tones = [finding.tone for finding in found]
     assert tones == sorted(tones, reverse=True)  # what is to settle comes first
     assert len(RULES) == 24
 
