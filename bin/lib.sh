@@ -176,7 +176,7 @@ server_start() { # server_start PORT: the application, until stop_all
   SERVER_PID=$!
   "$PY" - "$1" "$SERVER_PID" <<'PY' || fail "the server did not start." "Its messages are above."
 import os, sys, time, urllib.error, urllib.request
-for _ in range(150):
+for _ in range(600):
     try:
         urllib.request.urlopen(f"http://127.0.0.1:{sys.argv[1]}/sign-in", timeout=2)
         break

@@ -26,6 +26,11 @@ def test_the_profiles_that_ship_are_read_whole(key):
     assert desk.groups > 0
 
 
+def test_what_a_profile_does_not_say_of_inserts_and_latency_is_as_usual():
+    desk = read(latency={"strip": 6})
+    assert (desk.latency.strip, desk.latency.insert, desk.inserts) == (6, 60, 24)
+
+
 @pytest.mark.parametrize(
     ("changes", "place"),
     [
@@ -50,6 +55,10 @@ def test_the_profiles_that_ship_are_read_whole(key):
         ({"boxes": box(preamps=1)}, "$.boxes[0].preamps"),
         ({"boxes": box(lamps=3)}, "$.boxes[0].lamps"),
         ({"lamps": 3}, "$.lamps"),
+        ({"inserts": -1}, "$.inserts"),
+        ({"latency": 3}, "$.latency"),
+        ({"latency": {"strip": 1.5}}, "$.latency.strip"),
+        ({"latency": {"lamp": 3}}, "$.latency.lamp"),
     ],
     ids=lambda value: value if isinstance(value, str) else "",
 )

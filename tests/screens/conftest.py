@@ -93,7 +93,7 @@ class Server:
                    "--lifespan", "off", "--ws-max-size", "4000000",
                    "--log-level", "error"]  # fmt: skip
         self.process = subprocess.Popen(command, env=self.environment)
-        for _ in range(200):
+        for _ in range(1_200):  # a machine under load takes its time to load everything
             try:
                 urllib.request.urlopen(f"{self.address}/sign-in", timeout=1)
                 return

@@ -47,7 +47,7 @@ from .compare import (
 from .copying import COPIED, copied, neutral, of_aspects
 from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
 from .describe import described
-from .desk import BANKS, LINES, PRESETS, PROMISES, Bay, Box, Desk
+from .desk import BANKS, LINES, PRESETS, PROMISES, Bay, Box, Delays, Desk
 from .desk_rules import BUS_TAPS
 from .edits import Edited, edited, looked_at, made, show_of, undoing
 from .effects import engine_of, off_tempo, send_strips, set_note, set_tempo
@@ -113,6 +113,7 @@ from .history import Entry, next_redo, next_undo
 from .keeping import Keeping, keeping
 from .keys import Keyed, keyed, reinforced
 from .kinds import Choice, Number, Reference, Switch, Text, Value, Wire
+from .latency import Apart, aligned, apart, comb_hz, path_ms, strip_ms
 from .laws import (
     FADER_MARKS,
     balance,
@@ -215,6 +216,7 @@ from .strip_path import Bead, Leaves, StripPath, strip_path
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
+    "Apart",
     "Arrival",
     "Asked",
     "AtListener",
@@ -243,6 +245,7 @@ __all__ = [
     "Curves",
     "DEVICES",
     "Datum",
+    "Delays",
     "Desk",
     "Difference",
     "ENGINE_KINDS",
@@ -333,6 +336,8 @@ __all__ = [
     "WrongValue",
     "add_lines",
     "addresses_of",
+    "aligned",
+    "apart",
     "apply_preset",
     "arrival_of",
     "balance",
@@ -352,6 +357,7 @@ __all__ = [
     "clear_bank",
     "clear_ruler",
     "clear_solos",
+    "comb_hz",
     "compared",
     "constant_power_pan",
     "copied",
@@ -442,6 +448,7 @@ __all__ = [
     "patch_lines",
     "patch_missing",
     "patch_output",
+    "path_ms",
     "place_of",
     "plug_line",
     "preamp_of",
@@ -480,6 +487,7 @@ __all__ = [
     "source_dbfs",
     "source_name",
     "sources",
+    "strip_ms",
     "strip_name",
     "strip_of",
     "strip_path",

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-__all__ = ["BANKS", "Bay", "Box", "Desk", "GANGS", "LINES", "PRESETS", "PROMISES"]
+__all__ = ["BANKS", "Bay", "Box", "Delays", "Desk", "GANGS", "LINES", "PRESETS", "PROMISES"]
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
 BANKS = 30  # and of banks: more than a hand finds
@@ -37,6 +37,16 @@ class Bay:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Delays:
+    """What a signal takes, in samples: a converter in, and out, a strip, the trip of an insert."""
+
+    converter_in: int = 24
+    converter_out: int = 24
+    strip: int = 4
+    insert: int = 60
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Desk:
     """A desk profile. `full_scale_dbu`: analogue level at 0 dBFS of its converters, in dBu.
 
@@ -61,6 +71,7 @@ class Desk:
     bays: tuple[Bay, ...] = (Bay(name="Faders", faders=8),)
     sample_rate_hz: float = 48_000.0
     inserts: int = 24
+    latency: Delays = Delays()
 
     def box(self, key: str) -> Box | None:
         """The box of this key, or None."""

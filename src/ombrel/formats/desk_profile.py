@@ -5,7 +5,7 @@ import math
 import re
 from typing import Any, Final
 
-from ombrel.core import BadFile, Bay, Box, Desk
+from ombrel.core import BadFile, Bay, Box, Delays, Desk
 
 __all__ = ["read_desk"]
 
@@ -26,6 +26,11 @@ _COUNTS = (
     "mute_groups",
     "effect_engines",
 )
+_KNOWN: Final = (
+    "inserts", "latency", "name", "full_scale_dbu", "gain_db", "pad_db", "boxes", "bays",
+)  # fmt: skip
+_LATENCIES: Final = ("converter_in", "converter_out", "strip", "insert")
+_MOST_SAMPLES: Final = 4_800  # a tenth of a second
 _USUAL_INSERTS: Final = 24  # of a profile that does not say
 _WAY_OUT = "Compare it with touring-48.json, which ships with Ombrel."
 
@@ -52,10 +57,21 @@ def read_desk(key: str, content: bytes) -> Desk:
     for name in ("full_scale_dbu", "pad_db"):
         if not _is_number(data.get(name)) or not 0.0 <= data[name] <= 40.0:
             faults.append(f"$.{name}: expected 0 to 40, found {data.get(name)!r}")
+    faults += _latency_faults(data.setdefault("latency", {}))
     faults += _gain_faults(data.get("gain_db"))
     faults += _box_faults(data.get("boxes"))
     faults += _bay_faults(data.get("bays"))
-    known = {*_COUNTS, "inserts", "name", "full_scale_dbu", "gain_db", "pad_db", "boxes", "bays"}
+    known = {
+        *_COUNTS,
+        "inserts",
+        "latency",
+        "name",
+        "full_scale_dbu",
+        "gain_db",
+        "pad_db",
+        "boxes",
+        "bays",
+    }
     unknown = set(data) - known
     faults += [f"$.{name}: not a part of a desk profile" for name in sorted(unknown)]
     if faults:
@@ -65,6 +81,7 @@ def read_desk(key: str, content: bytes) -> Desk:
         name=data["name"],
         **{name: data[name] for name in _COUNTS},
         inserts=data["inserts"],
+        latency=Delays(**data["latency"]),
         full_scale_dbu=float(data["full_scale_dbu"]),
         gain_db=(float(data["gain_db"][0]), float(data["gain_db"][1])),
         pad_db=float(data["pad_db"]),
@@ -85,6 +102,17 @@ def _text_faults(value: object, at: str, longest: int) -> list[str]:
     if isinstance(value, str) and value.strip() and len(value) <= longest and value.isprintable():
         return []
     return [f"{at}: expected a text of 1 to {longest} characters, found {value!r}"]
+
+
+def _latency_faults(value: object) -> list[str]:
+    """`value`: samples by name; what is not named is as usual."""
+    if not isinstance(value, dict):
+        return [f"$.latency: expected an object of samples, found {value!r}"]
+    return [
+        f"$.latency.{name}: expected one of {', '.join(_LATENCIES)}, 0 to {_MOST_SAMPLES} samples"
+        for name, samples in value.items()
+        if name not in _LATENCIES or not _is_whole(samples, 0, _MOST_SAMPLES)
+    ]
 
 
 def _gain_faults(value: object) -> list[str]:

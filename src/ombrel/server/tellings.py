@@ -175,6 +175,7 @@ def why_message(state: State, source: str, listener: str) -> dict:
                 level_db=level_to_wire(way.level_db),
                 wet=way.wet,
                 steps=_steps(way.steps),
+                late_ms=None if way.late_ms is None else round(way.late_ms, 3),
             )
             for way in answer.ways
         ],

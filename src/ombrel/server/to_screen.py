@@ -128,12 +128,16 @@ class WhyReason(BaseModel):
 
 
 class WhyWay(BaseModel):
-    """One way from the source to the listener; `says`: by way of what, "" for its own feed."""
+    """One way from the source to the listener; `says`: by way of what, "" for its own feed.
+
+    `late_ms`: how late it arrives; null where that is not one number.
+    """
 
     says: str
     level_db: float | None
     wet: bool
     steps: list[WhyStep]
+    late_ms: float | None
 
 
 class WhyAnswer(BaseModel):

@@ -30,6 +30,7 @@ from .rule import Finding, Look, Rule
 from .rulers import empty_dca, gang_in_vain, ruled_twice, silenced_thrice, talkback_shut
 from .shared_preamp import shared_preamp
 from .spare_dead import spare_dead
+from .ways_apart import ways_apart
 
 __all__ = ["Finding", "RULES", "bears_on_findings", "findings"]
 
@@ -50,6 +51,7 @@ RULES: Final[tuple[Rule, ...]] = (
     monitor_send_after_fader,
     return_feeds_its_own_effect,
     delay_off_tempo,
+    ways_apart,
     spare_dead,
     output_taken_by_nothing,
     shared_preamp,
@@ -90,8 +92,10 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
 _ASPECTS: Final = frozenset(
     {
         "dcas",
+        "delay",
         "effects",
         "gangs",
+        "inserts",
         "lines",
         "mute_groups",
         "name",

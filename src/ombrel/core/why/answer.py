@@ -9,6 +9,7 @@ from ..asked import Asked
 from ..edits import edited
 from ..errors import ConsoleError
 from ..flow import Flow, Network, Path, State, flow_of, listener_name, source_name, strip_name
+from ..latency import path_ms
 from ..show import Show
 from .reason import Reason, Remedy
 from .reasons import Reasons
@@ -27,13 +28,15 @@ class Way:
     """One way from the source to the listener. `says`: by way of what, "" for its own feed.
 
     `level_db`: what arrives by it, the sum of its steps' gains (-inf: nothing does). `wet`: through
-    an effect, which the table leaves out.
+    an effect, which the table leaves out. `late_ms`: how late it arrives; None where that is not
+    one number.
     """
 
     says: str
     level_db: float
     wet: bool
     steps: tuple[Step, ...]
+    late_ms: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -179,7 +182,8 @@ def _finished(show: Show, flow: Flow, tale: Told, path: Path, *, wet: bool) -> W
     level_db = sum(gains) if is_open else -math.inf
     if path.causes or path.off:
         level_db = -math.inf
-    return Way(says=says, level_db=level_db, wet=wet, steps=tuple(tale.steps))
+    late_ms = path_ms(show, flow, path)
+    return Way(says=says, level_db=level_db, wet=wet, steps=tuple(tale.steps), late_ms=late_ms)
 
 
 # ---- the reasons

@@ -3129,8 +3129,12 @@ export interface components {
         /**
          * WhyWay
          * @description One way from the source to the listener; `says`: by way of what, "" for its own feed.
+         *
+         *     `late_ms`: how late it arrives; null where that is not one number.
          */
         WhyWay: {
+            /** Late Ms */
+            late_ms: number | null;
             /** Level Db */
             level_db: number | null;
             /** Says */

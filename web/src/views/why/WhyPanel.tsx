@@ -78,7 +78,13 @@ function Ways({ why }: { why: Why }) {
   const cell = `${why.source} ${why.listener}`;
   useEffect(() => setOpen(0), [cell]);
   const [first] = why.ways;
-  if (why.ways.length <= 1) return <Steps steps={[...why.head, ...(first?.steps ?? [])]} />;
+  if (why.ways.length <= 1)
+    return (
+      <>
+        <Steps steps={[...why.head, ...(first?.steps ?? [])]} />
+        {first && why.state === "heard" && <Late ms={first.late_ms} />}
+      </>
+    );
   return (
     <div className="mt-4">
       <Steps steps={why.head} />
@@ -106,6 +112,7 @@ function Ways({ why }: { why: Why }) {
             {index === open && (
               <div className="px-2.5 pb-1">
                 <Steps steps={way.steps} />
+                <Late ms={way.late_ms} />
               </div>
             )}
           </li>
@@ -118,6 +125,12 @@ function Ways({ why }: { why: Why }) {
       )}
     </div>
   );
+}
+
+/** How late it arrives, by the figures of the desk and every delay on the way. */
+function Late({ ms }: { ms: number | null }) {
+  if (ms === null) return null;
+  return <p className="text-[12px] text-faint pt-1">{ms.toFixed(2)} ms after the source</p>;
 }
 
 function Steps({ steps }: { steps: readonly Step[] }) {

@@ -1,0 +1,37 @@
+"""A source that arrives twice, one way later than the other: the sum combs."""
+
+from collections.abc import Iterator
+from itertools import groupby
+
+from ..flow import listener_name, strip_name
+from ..latency import aligned, apart
+from .rule import Finding, Look
+
+__all__ = ["ways_apart"]
+
+_MOST = 8  # buses of which it is told
+
+
+def ways_apart(look: Look) -> Iterator[Finding]:
+    """One finding a bus, about all sources that arrive there so; the remedy lets one way wait."""
+    if not look.lines:
+        return
+    show = look.show
+    by_bus = groupby(sorted(apart(show, look.flow), key=lambda one: one.bus), lambda one: one.bus)
+    for turn, (bus, sources) in enumerate(by_bus):
+        if turn == _MOST:
+            break
+        each = sorted(sources, key=lambda one: -one.by_ms)
+        first, more = each[0], len(each) - 1
+        name, where = strip_name(show, first.source), listener_name(show, bus)
+        others = f" and {more} more" if more else ""
+        wait = aligned(show, look.flow, first.source, bus)
+        yield Finding(
+            rule="ways_apart",
+            tone="note",
+            says=f"{name}{others} {'reach' if more else 'reaches'} {where} by ways"
+            f" {first.by_ms:.2g} ms apart: the sum combs from {first.comb_hz:.0f} Hz up.",
+            about=bus,
+            remedy=f"Let {strip_name(show, wait[0])} wait {wait[1]:g} ms" if wait else "",
+            moves={f"{wait[0]}/delay/on": True, f"{wait[0]}/delay/ms": wait[1]} if wait else {},
+        )
