@@ -103,9 +103,9 @@ function WorkMenu() {
         <Button
           small
           aria-label={`The work: ${VIEW_WORD[viewOf(path)] ?? ""}`}
-          className="!h-11 font-semibold shrink-0"
+          className="!h-11 font-semibold min-w-0 shrink"
         >
-          <span aria-hidden>☰</span> {VIEW_WORD[viewOf(path)]}
+          <span aria-hidden>☰</span> <span className="truncate">{VIEW_WORD[viewOf(path)]}</span>
         </Button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>

@@ -132,7 +132,7 @@ export function Consequence({ ask, words, values, children }: ConsequenceProps) 
     );
   return (
     <div
-      className="rounded-xl border border-line bg-floor px-3 py-2 mb-2 max-h-32 scrolls shrink-0"
+      className={`rounded-xl border border-line bg-floor px-3 py-2 mb-2 shrink-0 ${values ? "" : "max-h-32 scrolls"}`}
       role="status"
       data-testid="consequence"
     >
