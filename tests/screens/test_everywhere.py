@@ -88,7 +88,10 @@ DIALOGS = {
     "keys": ("lines", lambda me: me.keys("?")),
     "new mix": ("mixes", lambda me: me.button("New mix").click()),
     "import": ("lines", lambda me: me.button("Import a list").click()),
-    "between": ("routing", lambda me: me.button("Put a group in between").click()),
+    "between": (
+        "routing",
+        lambda me: me.find("main [role=grid]") and me.button("Put a group in between").click(),
+    ),
     "presets": ("strip/channel/9", lambda me: me.button("Presets").click()),
     "menu": ("lines", lambda me: me.field("Menu").click()),
 }
