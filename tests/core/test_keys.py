@@ -96,9 +96,11 @@ def test_what_follows_is_what_the_curve_says_between_the_two_levels(level, thres
 
 
 def test_one_plan_reinforces_a_drum_and_why_says_what_opens_it():
-    show = show_of(TINY, {**DRUM, "output/local/1/source": "mono"})
+    left = {"channel/2/send/mix/1/level": 0.0}  # on the free channel: nobody hears the tone by it
+    show = show_of(TINY, {**DRUM, **left, "output/local/1/source": "mono"})
     show, _ = made(show, reinforced(show, flow_of(show), "channel/1", "50 Hz"))
     tone = "channel/2"
+    assert show[f"{tone}/send/mix/1/level"] == -math.inf
     assert show.text(f"{tone}/name") == "Frame drum tone"
     assert (show[f"{tone}/source"], show["oscillator/frequency"]) == ("oscillator", 50.0)
     assert (show[f"{tone}/house/on"], show[f"{tone}/mono/on"]) == (True, True)

@@ -85,7 +85,9 @@ def test_presets_of_a_lines_family_come_first_and_keeping_again_replaces():
 
 
 def test_a_copy_of_a_channel_has_its_processing_sends_and_memberships_and_is_heard_by_nobody():
-    show, _ = made(DEMO, duplicate_channel(DEMO, 19))
+    soloed, _ = made(DEMO, {"channel/19/solo": True, "channel/41/send/mix/1/level": 3.0})
+    show, _ = made(soloed, duplicate_channel(soloed, 19))
+    assert not show["channel/41/solo"]
     new = "channel/41"
     assert show.text(f"{new}/name") == "Fiddle copy"
     assert show[f"{new}/source"] is None

@@ -50,7 +50,7 @@ from .describe import described
 from .desk import BANKS, LINES, PRESETS, PROMISES, Bay, Box, Delays, Desk
 from .desk_rules import BUS_TAPS
 from .edits import Edited, edited, looked_at, made, show_of, undoing
-from .effects import engine_of, off_tempo, send_strips, set_note, set_tempo
+from .effects import off_tempo, send_strips, set_note, set_tempo
 from .errors import (
     BadFile,
     Broken,
@@ -373,7 +373,6 @@ __all__ = [
     "duplicate_channel",
     "duplicate_lines",
     "edited",
-    "engine_of",
     "expected_at",
     "fader_db_to_travel",
     "fader_travel_to_db",

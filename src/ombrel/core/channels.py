@@ -8,7 +8,7 @@ from .errors import NothingLeft
 from .kinds import Reference, Value
 from .show import Show
 
-__all__ = ["duplicate_channel", "move_channels"]
+__all__ = ["duplicate_channel", "free_channel", "move_channels"]
 
 
 _STAYS: Final = ("fixed", "linked")
@@ -44,15 +44,10 @@ def move_channels(show: Show, to: Mapping[int, int]) -> dict[str, Value]:
     return found
 
 
-# what a copy does not take over: where it comes from, what only its original has a place for
-_OWN: Final = ("source", "spare", "on_spare", "fixed", "linked", "name", "mute")
+def free_channel(show: Show, *, after: int = 0) -> tuple[int, dict[str, Value]]:
+    """The next channel with neither source nor name (past the last one: the first), and values that
 
-
-def duplicate_channel(show: Show, channel: int) -> dict[str, Value]:
-    """Values that copy a channel into the next one with neither source nor name: its processing,
-
-    sends, assignments and memberships. The copy is muted and has no source; insert points, which
-    hold one thing each, stay its original's. Raises NothingLeft.
+    clear what is left on it. Raises NothingLeft.
     """
     free = [
         n
@@ -61,12 +56,25 @@ def duplicate_channel(show: Show, channel: int) -> dict[str, Value]:
     ]
     if not free:
         raise NothingLeft("channels", 1, 0)
-    new = next((n for n in free if n > channel), free[0])
-    found: dict[str, Value] = {
+    new = next((n for n in free if n > after), free[0])
+    return new, {
         address: parameter_at(address).default
         for address in show.values
         if address.startswith(f"channel/{new}/") and not address.endswith("/linked")
     }
+
+
+# what a copy does not take over: where it comes from, what only its original has a place for
+_OWN: Final = ("source", "spare", "on_spare", "fixed", "linked", "name", "mute", "solo")
+
+
+def duplicate_channel(show: Show, channel: int) -> dict[str, Value]:
+    """Values that copy a channel into the next one with neither source nor name: its processing,
+
+    sends, assignments and memberships. The copy is muted and has no source; insert points, which
+    hold one thing each, stay its original's. Raises NothingLeft.
+    """
+    new, found = free_channel(show, after=channel)
     stem = f"channel/{channel}/"
     for address, value in show.values.items():
         leaf = address.removeprefix(stem)

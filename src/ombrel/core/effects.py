@@ -10,7 +10,7 @@ from .parameters import CATALOGUE
 from .processing import NOTES, note_ms
 from .show import Show
 
-__all__ = ["engine_of", "off_tempo", "send_strips", "set_note", "set_tempo"]
+__all__ = ["off_tempo", "send_strips", "set_note", "set_tempo"]
 
 
 def send_strips(
@@ -34,12 +34,6 @@ def send_strips(
             if show[f"{mix}/serves"] == "effect":
                 moves[f"{send}/tap"] = "after_fader"
     return moves
-
-
-def engine_of(show: Show, mix: str) -> str | None:
-    """The effect engine that a mix feeds."""
-    engines = (f"engine/{n}" for n in range(1, show.desk.effect_engines + 1))
-    return next((one for one in engines if show[f"{one}/source"] == mix), None)
 
 
 def set_note(show: Show, engine: str, note: str) -> dict[str, Asked]:

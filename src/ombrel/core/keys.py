@@ -13,8 +13,9 @@ import numpy as np
 
 from .addresses import parameter_at
 from .asked import Asked, Typed
+from .channels import free_channel
 from .choices import TAPS
-from .errors import NothingLeft, OscillatorTaken, UnreadableText
+from .errors import OscillatorTaken, UnreadableText
 from .flow import Flow, strip_name
 from .headroom import expected_at
 from .preamps import source_dbfs
@@ -154,23 +155,18 @@ def reinforced(show: Show, flow: Flow, strip: str, frequency: str) -> Mapping[st
     if not strip.startswith("channel/"):
         raise UnreadableText(strip, "a channel, whose sound opens the tone")
     channels = [f"channel/{n}" for n in range(1, show.desk.channels + 1)]
-    free = [
-        one
-        for one in channels
-        if not any(f"{one}/{leaf}" in show.values for leaf in ("source", "spare", "name"))
-    ]
-    if not free:
-        raise NothingLeft("channels", 1, 0)
     users = [
         one for one in channels if "oscillator" in (show[f"{one}/source"], show[f"{one}/spare"])
     ]
     hertz = _hertz(frequency)
     if users and show.number("oscillator/frequency") != hertz:
         raise OscillatorTaken(strip_name(show, users[0]), show.number("oscillator/frequency"))
-    tone, stands = free[0], _key_dbfs(show, flow, strip, "after_fader")
+    number, cleared = free_channel(show)
+    tone, stands = f"channel/{number}", _key_dbfs(show, flow, strip, "after_fader")
     # at 2:1 from the level expected on, each dB less of the key is one dB less of the tone
     threshold = stands if stands is not None and -60.0 < stands < 0.0 else _USUAL_DBFS
     moves: dict[str, Asked] = {
+        **cleared,
         f"{tone}/name": f"{strip_name(show, strip)[:50]} tone",
         f"{tone}/colour": show[f"{strip}/colour"],
         f"{tone}/source": "oscillator",
