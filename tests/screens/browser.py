@@ -68,6 +68,9 @@ def chromium(width=1280, height=800):
     return driver
 
 
+PATIENCE_S = 40.0  # a busy machine may stall for seconds; only a failing test waits this long
+
+
 class Person:
     """One signed-in person with one browser window."""
 
@@ -119,7 +122,7 @@ class Person:
             frame(() => frame(() => frame(done)));"""
         self.driver.execute_async_script(wait)
 
-    def until(self, true, within_s=8.0):
+    def until(self, true, within_s=PATIENCE_S):
         """Wait until something is true (and give what it gave), or fail saying what was shown."""
         end = time.monotonic() + within_s
         while True:
@@ -188,12 +191,12 @@ class Person:
                 self.driver.execute_script(FURTHER)
             return self.driver.find_element(By.CSS_SELECTOR, css)
 
-        found = self.until(there, within_s=15)
+        found = self.until(there)
         if self.driver.execute_script(INTO_SIGHT, found):
             found = self.until(there)  # drawn again where it came to rest
         return found
 
-    def reads(self, source, listener, text, within_s=8.0):
+    def reads(self, source, listener, text, within_s=PATIENCE_S):
         """Wait until a cell reads a text."""
         css = f'[data-cell="{source} {listener}"]'
         self.sought(css)
@@ -204,7 +207,7 @@ class Person:
     def status(self):
         return self.find("[data-status]").get_attribute("data-status")
 
-    def settled(self, within_s=15.0):
+    def settled(self, within_s=PATIENCE_S):
         """Wait until the link lives and the server has everything."""
 
         def kept():

@@ -65,7 +65,7 @@ def test_a_network_that_dies_without_a_word_is_noticed_and_nothing_is_lost(serve
     server.pause()
     try:
         me.type("Level of Trumpet in dB", "-33")
-        me.until(lambda: me.status() != "live", within_s=40)
+        me.until(lambda: me.status() != "live")
     finally:
         server.go_on()  # whatever comes of this test, the next one needs the server
     me.settled()
@@ -119,7 +119,7 @@ def test_a_screen_that_only_watches_notices_that_the_network_died(server, people
     other.open("mixes/1", server.demo)
     server.pause()
     try:
-        me.until(lambda: me.status() == "lost", within_s=40)
+        me.until(lambda: me.status() == "lost")
     finally:
         server.go_on()
     me.settled()

@@ -76,6 +76,7 @@ def test_a_preset_is_seen_put_on_and_kept_and_a_channel_is_duplicated(server, pe
     me.type("Name of a new preset", "Our kora")
     me.until(lambda: "Our kora" in me.find('[aria-label="Presets"]').text)
     me.keys(Keys.ESCAPE)
+    me.until(lambda: not me.all("[role=dialog]"))
     me.button("Duplicate").click()
     me.until(lambda: value(server, server.demo, "channel/41/name") == "Kora copy")
     assert value(server, server.demo, "channel/41/low_cut/on") is True

@@ -46,7 +46,7 @@ class Screen:
             if message["type"] == kind:
                 return self.passed_over.pop(index)
         for _ in range(40):
-            message = await self.socket.receive_json_from(timeout=3)
+            message = await self.socket.receive_json_from(timeout=30)  # a busy machine stalls
             if message["type"] == kind:
                 return message
             self.passed_over.append(message)
@@ -73,7 +73,7 @@ def fed(show):
 async def test_nothing_is_served_to_strangers(show):
     screen = Screen(show, AnonymousUser())
     await screen.socket.connect()
-    closed = await screen.socket.receive_output()
+    closed = await screen.socket.receive_output(timeout=30)
     assert closed == {"type": "websocket.close", "code": NOT_SIGNED_IN}
 
 
@@ -82,7 +82,7 @@ async def test_a_show_that_is_not_there_is_said_to_be_gone(show, ann):
     show.pk = uuid.uuid4()
     screen = Screen(show, ann)
     await screen.socket.connect()
-    assert (await screen.socket.receive_output())["code"] == NO_SUCH_SHOW
+    assert (await screen.socket.receive_output(timeout=30))["code"] == NO_SUCH_SHOW
 
 
 async def test_a_move_reaches_every_screen_and_done_means_committed(fed, ann, ben):
