@@ -29,22 +29,23 @@ from ombrel.core import (
 )
 from tests.desks import TINY
 
+_ONCE = ("preset/", "lift/")  # how one differs from another bears on nothing else
 SIDED = ("group", "mix", "matrix")
 
 
 @lru_cache(maxsize=8)
 def strip_addresses(desk: Desk) -> tuple[str, ...]:
-    """Addresses that tests move: all; of lines, banks, gangs, promises three, of presets one.
+    """Addresses that tests move: all; of lines, banks, gangs, promises three, of presets and lifts
 
-    The places that gangs keep are left out: nobody asks for them.
+    one. The places that gangs keep are left out: nobody asks for them.
     """
     found = addresses_of(desk)
-    many = re.compile(r"(?:^|/)(?:line|bank|gang|promise|preset)/(\d+)/")
+    many = re.compile(r"(?:^|/)(?:line|bank|gang|promise|preset|lift)/(\d+)/")
     return tuple(
         a
         for a in found
         if not a.endswith("/kept")
-        and (not (at := many.search(a)) or int(at[1]) <= (1 if a.startswith("preset/") else 3))
+        and (not (at := many.search(a)) or int(at[1]) <= (1 if a.startswith(_ONCE) else 3))
     )
 
 

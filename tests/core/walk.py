@@ -146,7 +146,11 @@ def feeds(show):
             if assigned:
                 on = f"{one}/{other}/on"
                 off: tuple[str, ...] = () if show[on] else (on,)
-                yield one, other, "after_fader", 1.0, off, f"{one}/pan", show[f"{one}/pan"]
+                level = 1.0
+                if pair[1] == "group":  # it has a level too
+                    level = gain(show[f"{one}/{other}/level"])
+                    off += () if level else (f"{one}/{other}/level",)
+                yield one, other, "after_fader", level, off, f"{one}/pan", show[f"{one}/pan"]
             elif sent:
                 send = f"{one}/send/{other}"
                 level = gain(show[f"{send}/level"])

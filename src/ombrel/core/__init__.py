@@ -47,7 +47,7 @@ from .compare import (
 from .copying import COPIED, copied, neutral, of_aspects
 from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
 from .describe import described
-from .desk import BANKS, LINES, PRESETS, PROMISES, Bay, Box, Delays, Desk
+from .desk import BANKS, LIFTS, LINES, PRESETS, PROMISES, Bay, Box, Delays, Desk
 from .desk_rules import BUS_TAPS
 from .edits import Edited, edited, looked_at, made, show_of, undoing
 from .effects import off_tempo, send_strips, set_note, set_tempo
@@ -75,10 +75,12 @@ from .errors import (
     OutOfReach,
     SeveralPaths,
     SocketTaken,
+    StepOutOfReach,
     UnknownAddress,
     UnreadableText,
     WrongValue,
 )
+from .fades import Fade, Fading, fading
 from .findings import RULES, Finding, bears_on_findings, findings
 from .flow import (
     START_LEVEL_DB,
@@ -125,6 +127,7 @@ from .laws import (
     predicted_dbfs,
     sides_to_level_db,
 )
+from .lifts import Lift, LiftStep, Singer, lift_singers, lifts, make_lift, trim_lift
 from .linecheck import Arrival, arrival_of, channel_meters, swap_lines
 from .lines import (
     LINE_FIELDS,
@@ -257,6 +260,8 @@ __all__ = [
     "FADER_MARKS",
     "FAMILIES",
     "FREQUENCIES_HZ",
+    "Fade",
+    "Fading",
     "Fate",
     "FeedbackLoop",
     "Finding",
@@ -272,11 +277,14 @@ __all__ = [
     "Keeping",
     "Keyed",
     "LEVELS_DB",
+    "LIFTS",
     "LINES",
     "LINE_FIELDS",
     "LINE_KINDS",
     "Layout",
     "Leaves",
+    "Lift",
+    "LiftStep",
     "LineDraft",
     "ListMovedOn",
     "Loss",
@@ -315,10 +323,12 @@ __all__ = [
     "SeveralPaths",
     "Sheet",
     "Show",
+    "Singer",
     "SocketTaken",
     "State",
     "Static",
     "Step",
+    "StepOutOfReach",
     "StripPath",
     "Switch",
     "TAPS",
@@ -376,6 +386,7 @@ __all__ = [
     "expected_at",
     "fader_db_to_travel",
     "fader_travel_to_db",
+    "fading",
     "fill",
     "fill_bay",
     "fill_channels",
@@ -403,6 +414,8 @@ __all__ = [
     "layout_of",
     "led_by",
     "left_behind",
+    "lift_singers",
+    "lifts",
     "lines_on",
     "linking",
     "listener_name",
@@ -414,6 +427,7 @@ __all__ = [
     "make_banks",
     "make_buses",
     "make_effect",
+    "make_lift",
     "make_mixes",
     "make_promise",
     "make_rulers",
@@ -496,6 +510,7 @@ __all__ = [
     "swap_lines",
     "table_heads",
     "tapped_bpm",
+    "trim_lift",
     "typed_level_db",
     "undoing",
     "unfolded",

@@ -2,13 +2,16 @@
 
 from dataclasses import dataclass
 
-__all__ = ["BANKS", "Bay", "Box", "Delays", "Desk", "GANGS", "LINES", "PRESETS", "PROMISES"]
+__all__ = [
+    "BANKS", "Bay", "Box", "Delays", "Desk", "GANGS", "LIFTS", "LINES", "PRESETS", "PROMISES",
+]  # fmt: skip
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
 BANKS = 30  # and of banks: more than a hand finds
 GANGS = 60  # and of gangs: more than a head holds
 PROMISES = 40  # and of promises
 PRESETS = 40  # and of presets of its own
+LIFTS = 8  # and of lifts
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -96,6 +99,7 @@ class Desk:
             "gang": GANGS,
             "promise": PROMISES,
             "preset": PRESETS,
+            "lift": LIFTS,
             "bay": len(self.bays),
             "house": 1,
             "mono": 1,

@@ -32,6 +32,7 @@ __all__ = [
     "OutOfReach",
     "SeveralPaths",
     "SocketTaken",
+    "StepOutOfReach",
     "UnknownAddress",
     "UnreadableText",
     "WrongValue",
@@ -119,6 +120,19 @@ class OutOfReach(ConsoleError):
             " Raise the level elsewhere on the path (Why shows it)."
         )
         self.needed_db, self.highest_db = needed_db, highest_db
+
+
+class StepOutOfReach(ConsoleError):
+    """A lift cannot be so large by the one control that would trim it."""
+
+    code = "out_of_reach"
+
+    def __init__(self, who: str, where: str, step_db: float, most_db: float) -> None:
+        super().__init__(
+            f"{who} cannot step up by {step_db:.1f} dB at {where}: at most by {most_db:.1f} dB."
+            " Bring the backing group down, or trim the lift at the lead group."
+        )
+        self.step_db, self.most_db = step_db, most_db
 
 
 class FeedbackLoop(ConsoleError):

@@ -5,14 +5,11 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
-import numpy as np
-
 from .addresses import kind_on
 from .asked import Asked
 from .carrying import Carry
 from .edits import edited
 from .errors import (
-    ConsoleError,
     GangInTheWay,
     NothingLeft,
     OneFaderTwoPlaces,
@@ -31,16 +28,15 @@ from .flow import (
     strip_name,
 )
 from .kinds import Number, Value
-from .laws import gain_to_db
 from .outputs import patch_missing
 from .rulers import closers_of, opened_rulers
 from .show import Show
+from .solving import EXACT_DB, opening_at, solved_db
 
 __all__ = ["hear", "typed_level_db"]
 
 # A level that arrives may lie anywhere; what the control can do is checked afterwards.
 _ANY_LEVEL: Final = Number(unit="dB", lowest=-math.inf, highest=200.0, step=0.1)
-_EXACT_DB: Final = 0.01  # what is read is what was typed, as far as a screen shows it
 _MOST_WAYS: Final = 8
 
 
@@ -199,7 +195,7 @@ def _check(show: Show, flow: Flow, moves: dict[str, Asked], wanted: dict[_Cell, 
     after, follows = by_hand.flow, by_hand.carried
     for cell, wanted_db in wanted.items():
         found = after.cell(cell.row, cell.column)
-        if found.state is State.HEARD and abs(found.level_db - wanted_db) > _EXACT_DB:
+        if found.state is State.HEARD and abs(found.level_db - wanted_db) > EXACT_DB:
             if follows.values:
                 names = [strip_name(show, gang) for gang in follows.gangs(show)]
                 raise GangInTheWay(*cell.names(show), names)
@@ -224,12 +220,12 @@ def _several(show: Show, flow: Flow, cell: _Cell, text: str) -> SeveralPaths:
         return SeveralPaths(name, listener, _ways_off(show, flow, cell, paths))
     ways = []
     for control in _controls(show, flow, cell, paths):
-        level_db = _solved(show, flow, cell, control, wanted_db)
+        level_db = solved_db(show, flow, cell.row, cell.column, control, wanted_db)
         if level_db is not None:
             level = f"{level_db:+.1f}".replace("-", "\u2212") if round(level_db, 1) else "0.0"
             others = "" if control.startswith(f"{cell.source}/") else ", with all that passes it"
             words = f"{_words(show, control)} to {level} dB{others}"
-            ways.append((words, _with_switch(control, level_db)))
+            ways.append((words, opening_at(control, level_db)))
     return SeveralPaths(name, listener, ways[:_MOST_WAYS])
 
 
@@ -255,50 +251,6 @@ def _controls(show: Show, flow: Flow, cell: _Cell, paths: Sequence[Path]) -> lis
                 if send in flow.homes:
                     found[send] = None
     return list(found)
-
-
-def _with_switch(control: str, level_db: float) -> dict[str, Asked]:
-    moves: dict[str, Asked] = {control: level_db}
-    if control.endswith("/level"):
-        moves[control.removesuffix("level") + "on"] = True
-    return moves
-
-
-def _solved(show: Show, flow: Flow, cell: _Cell, control: str, wanted_db: float) -> float | None:
-    """Where a control would have to stand, in dB; None where it cannot bring the level about.
-
-    What arrives at each ear is b + k a, with k the control's gain: |b + k a|^2 = wanted^2 is solved
-    for k, and the answer tried (a control that a loop passes twice is not so simple).
-    """
-    kind = kind_on(show.desk, control)
-    try:
-        without = _amplitudes(show, flow, cell, _with_switch(control, -math.inf))
-        whole = _amplitudes(show, flow, cell, _with_switch(control, 0.0))
-    except ConsoleError:
-        return None
-    a, b = whole - without, without
-    square, middle = float(a @ a), float(a @ b)
-    rest = float(b @ b) - 10.0 ** (wanted_db / 10.0)
-    inside = middle * middle - square * rest
-    if square <= 0.0 or inside < 0.0:
-        return None
-    gain = (-middle + math.sqrt(inside)) / square
-    if gain <= 0.0:
-        return None
-    level_db = round(float(gain_to_db(gain)), 6)
-    if isinstance(kind, Number) and not kind.lowest_finite <= level_db <= kind.highest:
-        return None
-    try:
-        after = edited(show, flow, _with_switch(control, level_db)).flow
-    except ConsoleError:
-        return None
-    if abs(after.cell(cell.row, cell.column).level_db - wanted_db) > _EXACT_DB:
-        return None
-    return level_db
-
-
-def _amplitudes(show: Show, flow: Flow, cell: _Cell, moves: dict[str, Asked]) -> np.ndarray:
-    return Network(edited(show, flow, moves).flow, cell.row, cell.column).amplitudes()
 
 
 def _words(show: Show, control: str) -> str:

@@ -8,19 +8,19 @@ the wire, the generated types and the controls on the screen all read this one l
 import math
 from typing import Final
 
+from .beside_parameters import BESIDE_STRIPS
 from .choices import (
     COLOURS,
     DEVICES,
     FAMILIES,
     LINE_KINDS,
-    PROMISE_KINDS,
     SERVES,
     SOLO_MODES,
     TAPS,
 )
 from .kinds import Choice, Number, Reference, Switch, Text
 from .processing.tempo import HIGHEST_BPM, LOWEST_BPM
-from .processing_parameters import effect_of, preset_of, processing_of
+from .processing_parameters import effect_of, processing_of
 from .strip_parameters import (
     FADER,
     TO_MATRIX,
@@ -29,8 +29,8 @@ from .strip_parameters import (
     assigned,
     followed,
     format_of,
-    gang_carries,
     input_of,
+    into_group,
     level_of,
     named,
     pan_of,
@@ -188,7 +188,7 @@ CATALOGUE: Final = catalogue_of(
     *pan_of("channel/<channel>"),
     assigned("channel/<channel>", "house", "House", on=True),
     assigned("channel/<channel>", "mono", "Mono", on=False),
-    assigned("channel/<channel>", "group/<group>", "Group", on=False),
+    *into_group("channel/<channel>"),
     *sends_of("channel/<channel>", "mix/<mix>", tap=TO_MIX),
     # returns: two sides, fed by an effect engine or by a pair of sockets
     *named("return/<return>", "return"),
@@ -206,7 +206,7 @@ CATALOGUE: Final = catalogue_of(
     *pan_of("return/<return>"),
     assigned("return/<return>", "house", "House", on=True),
     assigned("return/<return>", "mono", "Mono", on=False),
-    assigned("return/<return>", "group/<group>", "Group", on=False),
+    *into_group("return/<return>"),
     *sends_of("return/<return>", "mix/<mix>", tap=TO_MIX),
     # the desk's own tone
     _p(
@@ -309,58 +309,7 @@ CATALOGUE: Final = catalogue_of(
         "Safe",
         "Nothing moves its key until it is armed.",
     ),
-    # what moves strips together
-    *named("gang/<gang>", "gang"),
-    _p(
-        "gang/<gang>/suspended",
-        Switch(),
-        False,
-        "gangs",
-        "Suspended",
-        "It carries nothing for a while, and forgets nothing.",
-    ),
-    *gang_carries(),
-    # processing kept by a name
-    _p("preset/<preset>/name", Text(), "", "presets", "Preset", "Name of the preset."),
-    _p(
-        "preset/<preset>/family",
-        Choice(options=FAMILIES),
-        "unsorted",
-        "presets",
-        "Family",
-        "What it was kept from, and suits.",
-    ),
-    *(
-        _p(f"preset/<preset>/has_{one}", Switch(), False, "presets", f"Has {one}", "It holds it.")
-        for one in ("low_cut", "gate", "eq", "compressor")
-    ),
-    *preset_of("preset/<preset>"),
-    # what must hold of who reaches whom
-    _p("promise/<promise>/name", Text(), "", "promises", "Name", "What it is about."),
-    _p(
-        "promise/<promise>/kind",
-        Choice(options=PROMISE_KINDS),
-        "never",
-        "promises",
-        "Kind",
-        "Its sources never reach where it looks, or only through a group.",
-    ),
-    _p(
-        "promise/<promise>/through",
-        Reference(to=("group/<group>",)),
-        None,
-        "promises",
-        "Through",
-        "The group that they go through.",
-    ),
-    _p(
-        "promise/<promise>/wet",
-        Switch(),
-        True,
-        "promises",
-        "Effects count",
-        "What arrives through an effect counts too.",
-    ),
+    *BESIDE_STRIPS,
     # what lies under the faders of the surface
     _p("bank/<bank>/name", Text(), "", "banks", "Bank", "Name of the bank."),
     _p("bank/<bank>/<bay>/<place>", _STRIP, None, "banks", "Strip", "Under this fader."),

@@ -7,6 +7,7 @@ feeds that are on, whatever mutes and faders do: one press would be heard. Ways 
 count, unless it says that they do not (a voice through a group whose reverb comes by its own way).
 """
 
+import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Final
@@ -170,6 +171,8 @@ def _led_through(show: Show, bypass: Bypass, group: str) -> tuple[Remedy, ...]:
     at = rows[-1]
     strip, listener = bypass.strips[at], bypass.strips[-1]
     moves: dict[str, Asked] = {bypass.feeds[at]: False, f"{strip}/{group}/on": True}
+    if show.number(f"{strip}/{group}/level") == -math.inf:
+        moves[f"{strip}/{group}/level"] = 0.0
     if listener in ("house", "mono"):
         moves[f"{group}/{listener}/on"] = True
     name, instead = strip_name(show, strip), strip_name(show, bypass.strips[at + 1])

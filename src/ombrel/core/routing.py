@@ -60,6 +60,7 @@ def put_between(
     fresh = bool(moves)
     for one in through:
         moves |= {f"{one}/house/on": False, f"{one}/{group}/on": True}
+        moves[f"{one}/{group}/level"] = 0.0
     moves[f"{group}/house/on"] = True
     low = [one for one in through if mono and show.on(f"{one}/mono/on")]
     for one in low:

@@ -21,6 +21,7 @@ __all__ = [
     "followed",
     "format_of",
     "gang_carries",
+    "into_group",
     "input_of",
     "level_of",
     "named",
@@ -167,6 +168,15 @@ def pan_of(strip: str) -> tuple[Parameter, ...]:
 def assigned(strip: str, bus: str, label: str, *, on: bool) -> Parameter:
     says = f"Feeds the {label.lower()}, behind the fader."
     return entry(f"{strip}/{bus}/on", Switch(), on, "routing", label, says, tie="equal")
+
+
+def into_group(strip: str) -> tuple[Parameter, ...]:
+    """A feed to a group: on or off, and at a level, by which a lift is trimmed for one singer."""
+    at, says = f"{strip}/group/<group>", "Level at which it feeds the group, behind the fader."
+    return (
+        assigned(strip, "group/<group>", "Group", on=False),
+        entry(f"{at}/level", FADER, 0.0, "routing", "Level into group", says, tie="equal"),
+    )
 
 
 def sends_of(strip: str, bus: str, *, tap: str) -> tuple[Parameter, ...]:

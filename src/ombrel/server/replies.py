@@ -47,6 +47,7 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.OnlyInBlocks: 409,
     core.OutOfRange: 422,
     core.OutOfReach: 409,
+    core.StepOutOfReach: 409,
     core.SeveralPaths: 409,
     core.SocketTaken: 409,
     core.UnknownAddress: 404,

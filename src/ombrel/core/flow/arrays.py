@@ -34,15 +34,15 @@ _TAP_DEFAULT: Final = {
 class Arrays:
     """The values that the flow depends on, as numbers. Gains are linear, switches 0.0 or 1.0.
 
-    `stage` (strips, stages): gain of each stage. `sides` (strips,): 0 not in use, 1, 2.
-    Feeds, shape (feeding, buses): `on`, `amp` (gain of the send; 1 for an assignment), `tap` (index
-    into TAPS), `pan`; `strip_pan` (strips,) is that of assignments. `source`, `spare`, `on_spare`
-    (rows,): what feeds channels and returns, see `homes`. `engine` (engines,): the mix that feeds
-    it. Sockets, shape (sockets,): `out_source`, `out_tap`, `out_trim`. What rules strips together:
-    `dca_of` (strips, dcas), `dca_in` (dcas, dcas: the first in the second), `dca_db`, `dca_mute`
-    and `dca_solo` (dcas,), `group_of` (strips, mute groups), `group_on`, `group_hard` (mute
-    groups,), `solo_of` (strips,), `solo_proof` (rows,), `solo_in_place` (1,). Of compressors, shape
-    (strips,): `compressing`, `make_up` (gain), `blend` (0 to 1). From these `rulers` and
+    `stage` (strips, stages): gain of each stage. `sides` (strips,): 0 not in use, 1, 2. Feeds,
+    shape (feeding, buses): `on`, `amp` (gain of the feed; 1 for an assignment but into groups),
+    `tap` (index into TAPS), `pan`; `strip_pan` (strips,) is that of assignments. `source`, `spare`,
+    `on_spare` (rows,): what feeds channels and returns, see `homes`. `engine` (engines,): the mix
+    that feeds it. Sockets, shape (sockets,): `out_source`, `out_tap`, `out_trim`. What rules strips
+    together: `dca_of` (strips, dcas), `dca_in` (dcas, dcas: the first in the second), `dca_db`,
+    `dca_mute` and `dca_solo` (dcas,), `group_of` (strips, mute groups), `group_on`, `group_hard`
+    (mute groups,), `solo_of` (strips,), `solo_proof` (rows,), `solo_in_place` (1,). Of compressors,
+    shape (strips,): `compressing`, `make_up` (gain), `blend` (0 to 1). From these `rulers` and
     `processed` work out stages; `closing` (strips, stages) is how many things close each stage when
     it is closed, and `dca_opened` (strips,).
     """

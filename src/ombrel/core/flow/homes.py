@@ -150,10 +150,13 @@ def feed_kind(source: str, bus: str) -> str:
 
 
 def feed_address(source: str, bus: str, leaf: str) -> str:
-    """Address of a feed's level, on, tap or pan; an assignment has only on, and the strip's pan."""
+    """Address of a feed's level, on, tap or pan; an assignment has no tap, the strip's pan, and a
+
+    level only into a group.
+    """
     if feed_kind(source.split("/")[0], bus.split("/")[0]) == "send":
         return f"{source}/send/{bus}/{leaf}"
-    return f"{source}/pan" if leaf == "pan" else f"{source}/{bus}/on"
+    return f"{source}/pan" if leaf == "pan" else f"{source}/{bus}/{leaf}"
 
 
 @lru_cache(maxsize=16)
@@ -190,6 +193,8 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
             at = number * layout.buses + column
             if way == "assign":
                 found[f"{strip}/{bus}/on"] = (ON, at)
+                if bus.startswith("group/"):
+                    found[f"{strip}/{bus}/level"] = (AMP, at)
             elif way == "send":
                 for leaf, home in _SEND_HOMES.items():
                     found[f"{strip}/send/{bus}/{leaf}"] = (home, at)

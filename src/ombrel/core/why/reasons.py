@@ -96,10 +96,17 @@ def _unrouted(show: Show, flow: Flow, address: str) -> Reason:
     words = address.split("/")
     if words[-1] == "pan":
         return _panned_away(show, address)
-    if "send" not in words:  # an assignment: <strip>/<bus>/on
+    if "send" not in words:  # an assignment: <strip>/<bus>/on, or its level
         source = strip_of(address)
-        bus = address.removeprefix(f"{source}/").removesuffix("/on")
+        bus, _, leaf = address.removeprefix(f"{source}/").rpartition("/")
         one, other = strip_name(show, source), strip_name(show, bus)
+        if leaf == "level":
+            return Reason(
+                code="unrouted",
+                address=address,
+                says=f"{one} goes into {other} at off.",
+                remedy=setting("Bring it to 0 dB", address, 0.0),
+            )
         says, remedy = f"{one} is not assigned to {other}.", f"Assign {one} to {other}"
         return Reason(
             code="unrouted", address=address, says=says, remedy=setting(remedy, address, True)

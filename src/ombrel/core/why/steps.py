@@ -241,6 +241,11 @@ def _feed(tale: Told, show: Show, flow: Flow, edge: Edge) -> None:
         detail += f", {_pan_words(float(pan))}"
     title = f"Send to {strip_name(show, target)}" if is_send else f"To {strip_name(show, target)}"
     address = f"{send}/level" if is_send else f"{source}/{target}/on"
+    if not is_send and f"{source}/{target}/level" in flow.homes:
+        level_db = show.number(f"{source}/{target}/level")
+        if level_db != 0.0:  # what it adds is told with the pan's: said by itself too
+            words = "off" if level_db == -math.inf else f"{level_db:+.1f} dB into it"
+            detail, address = f"{detail}, {words}", f"{source}/{target}/level"
     tale.spread(sides, "send", title, detail, address, is_open=is_open)
 
 
