@@ -4,7 +4,7 @@ import math
 import random
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ombrel.core import (
@@ -137,6 +137,7 @@ def test_what_a_lift_lacks_is_said():
     assert "adds nothing" in lifts(deaf, flow_of(deaf))[0].singers[0].says
 
 
+@settings(max_examples=30)
 @given(seed=SEEDS)
 def test_every_step_is_what_the_walk_hears_before_and_after(seed):
     """On any show: what a lift tells of a singer is what two walks by networkx hear."""
@@ -199,6 +200,7 @@ def test_a_hand_takes_its_address_out_and_others_finish():
     assert moved(show, {"channel/9/fader": 0.0}, plan, seconds=0.0, at_s=2.5)[1] == {}
 
 
+@settings(max_examples=40)
 @given(seed=SEEDS, other=SEEDS, part=st.floats(0.0, 1.0))
 def test_every_plan_starts_where_it_sounds_ends_where_the_edit_leads_and_never_leaves_between(
     seed, other, part

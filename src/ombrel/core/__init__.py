@@ -45,6 +45,7 @@ from .compare import (
     value_text,
 )
 from .copying import COPIED, copied, neutral, of_aspects
+from .crossover import Crossover, turn_mono
 from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
 from .describe import described
 from .desk import BANKS, LIFTS, LINES, PRESETS, PROMISES, Bay, Box, Delays, Desk
@@ -143,6 +144,7 @@ from .lines import (
 )
 from .loudest import Loud, loudest
 from .merging import Fate, Merge, Ways, merge
+from .minus import make_minus
 from .mixes import (
     duplicate_bus,
     fill_mix,
@@ -180,6 +182,7 @@ from .presets import HELD, PresetCard, apply_preset, forget_preset, keep_preset,
 from .preview import Loss, Preview, preview
 from .processing import NOTES, note_ms, tapped_bpm
 from .processing_parameters import BANDS
+from .programme import programme
 from .promises import Breach, Judged, bears_on_promises, judged, make_promise, mended, promises
 from .reach import AtListener, Reach, reach
 from .routing import Between, put_between
@@ -245,6 +248,7 @@ __all__ = [
     "Column",
     "ConsoleError",
     "Contributor",
+    "Crossover",
     "Curves",
     "DEVICES",
     "Datum",
@@ -428,6 +432,7 @@ __all__ = [
     "make_buses",
     "make_effect",
     "make_lift",
+    "make_minus",
     "make_mixes",
     "make_promise",
     "make_rulers",
@@ -469,6 +474,7 @@ __all__ = [
     "predicted_dbfs",
     "presets",
     "preview",
+    "programme",
     "promises",
     "put_between",
     "reach",
@@ -511,6 +517,7 @@ __all__ = [
     "table_heads",
     "tapped_bpm",
     "trim_lift",
+    "turn_mono",
     "typed_level_db",
     "undoing",
     "unfolded",

@@ -45,7 +45,7 @@ BESIDE_STRIPS: Final[tuple[Parameter, ...]] = (
         "never",
         "promises",
         "Kind",
-        "Its sources never reach where it looks, or only through a group.",
+        "Its sources never reach where it looks, only through a group, or alone do not.",
     ),
     _p(
         "promise/<promise>/through",

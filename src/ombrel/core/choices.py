@@ -53,7 +53,7 @@ LINE_KINDS: Final = (
 # What an effect engine can be.
 ENGINE_KINDS: Final = ("room", "plate", "hall", "delay")
 # What is promised of sources and listeners.
-PROMISE_KINDS: Final = ("never", "only_through")
+PROMISE_KINDS: Final = ("never", "only_through", "all_but")
 # Where solo keys lead: to the engineer's own bus, or to silence for all that is not soloed.
 SOLO_MODES: Final = ("before_fader", "after_fader", "in_place")
 # What gangs can carry, and what people call it; never polarity, phantom power or the patch.

@@ -8,6 +8,7 @@ from typing import Final, cast
 import numpy as np
 from numpy.typing import NDArray
 
+from .crossover import Crossover, crossover_at
 from .flow import Flow
 from .headroom import expected_at
 from .keys import keyed
@@ -42,7 +43,7 @@ class Static:
 class Curves:
     """Over FREQUENCIES_HZ in dB: `total_db` of what is on, and `bands_db` of each, on or off, by
 
-    "low_cut" and "1" to "4". `gate`: of channels alone.
+    "low_cut" and "1" to "4". `gate`: of channels alone; `crossover`: of house and mono.
     """
 
     strip: str
@@ -50,6 +51,7 @@ class Curves:
     bands_db: dict[str, tuple[float, ...]]
     gate: Static | None
     compressor: Static
+    crossover: Crossover | None = None
 
 
 def curves(show: Show, strip: str, flow: Flow | None = None) -> Curves:
@@ -78,6 +80,9 @@ def curves(show: Show, strip: str, flow: Flow | None = None) -> Curves:
     if show.on(f"{strip}/eq/on"):
         for band in BANDS:
             total = total + bands[str(band)]
+    crossover = crossover_at(show, heard) if strip in ("house", "mono") else None
+    if crossover is not None and show.on("mono/crossover/on"):
+        total = total + np.array(crossover.house_db if strip == "house" else crossover.mono_db)
     stands_db = expected_dbfs(show, strip)
     if flow is not None and not strip.startswith(("channel/", "return/")):
         in_dbfs = expected_at(show, flow, strip).in_dbfs
@@ -97,6 +102,7 @@ def curves(show: Show, strip: str, flow: Flow | None = None) -> Curves:
         bands_db={band: tuple(db.tolist()) for band, db in bands.items()},
         gate=gate,
         compressor=_compressor(show, strip, behind_gate),
+        crossover=crossover,
     )
 
 

@@ -24,6 +24,7 @@ from .flow import Flow, feeds_back, flow_of
 from .gangs import kept_at, tied
 from .kinds import Number, Value
 from .processing import delay_ms
+from .programme import coming
 from .show import Show, blank_show
 from .strip_lists import read_strips
 
@@ -83,6 +84,7 @@ def _changed(
         raise EditRefused(faults)
     follows = carried(show, named, carry) if carry else Carried()
     whole = _without_places(show, named) | named | follows.values
+    whole |= coming(show, whole)
     whole |= tied(show, whole)
     if any(map(_moves_gangs, whole)) or any(a.endswith("/kept") for a in named):
         whole |= _let_go(show, show.with_values(whole), whole)

@@ -20,7 +20,7 @@ from .choices import (
 )
 from .kinds import Choice, Number, Reference, Switch, Text
 from .processing.tempo import HIGHEST_BPM, LOWEST_BPM
-from .processing_parameters import effect_of, processing_of
+from .processing_parameters import crossing, effect_of, processing_of
 from .strip_parameters import (
     FADER,
     TO_MATRIX,
@@ -272,6 +272,7 @@ CATALOGUE: Final = catalogue_of(
     *level_of("house", "house", fader_db=0.0),
     *sends_of("house", "matrix/<matrix>", tap=TO_MATRIX),
     *processing_of("mono", "mono bus", gate=False),
+    *crossing("mono"),
     *level_of("mono", "mono bus", fader_db=0.0),
     *sends_of("mono", "matrix/<matrix>", tap=TO_MATRIX),
     *named("matrix/<matrix>", "matrix"),

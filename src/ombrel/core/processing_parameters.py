@@ -5,15 +5,17 @@ from typing import Final
 
 from .choices import ENGINE_KINDS, TAPS
 from .kinds import Choice, Kind, Number, Reference, Switch, Text, Value
+from .processing.crossovers import CROSSOVERS
 from .processing.tempo import NOTES
 from .strip_parameters import Parameter, entry, followed
 
-__all__ = ["BANDS", "effect_of", "preset_of", "processing_of"]
+__all__ = ["BANDS", "crossing", "effect_of", "preset_of", "processing_of"]
 
 BANDS: Final = (1, 2, 3, 4)
 
 _HZ: Final = {"unit": "Hz", "law": "octaves", "step": 1.0, "carried_by": "ratio"}
 _CUT = Number(lowest=20.0, highest=2_000.0, **_HZ)  # type: ignore[arg-type]
+_MEETING = Number(lowest=30.0, highest=400.0, **_HZ)  # type: ignore[arg-type]
 _FREQUENCY = Number(lowest=20.0, highest=20_000.0, **_HZ)  # type: ignore[arg-type]
 _GAIN = Number(unit="dB", lowest=-18.0, highest=18.0, step=0.1)
 _Q = Number(unit="Q", lowest=0.1, highest=16.0, step=0.01, law="octaves", carried_by="ratio")
@@ -52,6 +54,18 @@ def processing_of(strip: str, of: str, *, gate: bool) -> tuple[Parameter, ...]:
         *_insert(strip, of, 2),
         *_delay(strip, of),
     )
+
+
+def crossing(mono: str) -> tuple[Parameter, ...]:
+    """The crossover between house and mono, which both have in common."""
+    at, kinds = f"{mono}/crossover", Choice(options=tuple(CROSSOVERS))
+    on = "The house passes what is above, mono what is below."
+    return (
+        entry(f"{at}/on", Switch(), False, "crossover", "Crossover", on),
+        entry(f"{at}/frequency", _MEETING, 90.0, "crossover", "They meet at", "Of both sides."),
+        entry(f"{at}/kind", kinds, "linkwitz_riley_24", "crossover", "Crossover kind",
+              "How steep both sides are, in dB per octave, and how they meet."),
+    )  # fmt: skip
 
 
 def effect_of(engine: str) -> tuple[Parameter, ...]:

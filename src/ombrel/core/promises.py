@@ -1,7 +1,8 @@
 """Promises: what must hold of who reaches whom, kept in the show and proven after every edit.
 
-A promise is "never" ("the click never reaches the stream") or "only through" ("the band goes to the
-house only through Band"). Its members are strips: channels, returns and groups are its sources;
+A promise is "never" ("the click never reaches the stream"), "only through" ("the band goes to the
+house only through Band") or "all but" ("the caller's mix has all that the house has but the
+caller"). Its members are strips: channels, returns and groups are its sources;
 house, mono, mixes and matrices are where it looks. It is broken while any way leads there through
 feeds that are on, whatever mutes and faders do: one press would be heard. Ways through effects
 count, unless it says that they do not (a voice through a group whose reverb comes by its own way).
@@ -16,6 +17,7 @@ from .asked import Asked, Typed
 from .edits import check_edit, made
 from .errors import ConsoleError, NothingLeft, UnreadableText
 from .flow import Bypass, Bypasses, Flow, feeds_back, flow_of, same_ways, strip_name
+from .programme import programme, sent
 from .rulers import clear_ruler, members_of, membership, rulers_in_use
 from .show import Show
 from .why import Remedy
@@ -28,6 +30,7 @@ __all__ = [
     "make_promise",
     "mended",
     "newly_broken",
+    "promise_moves",
     "promises",
 ]
 
@@ -82,7 +85,9 @@ def judged(show: Show, flow: Flow, promise: str) -> Judged:
     through = show[f"{promise}/through"] if show[f"{promise}/kind"] == "only_through" else None
     where = " or ".join(strip_name(show, one) for one in listeners) or "nowhere"
     what = show.text(f"{promise}/name") or _listed(show, sources)
-    if show[f"{promise}/kind"] == "never":
+    if show[f"{promise}/kind"] == "all_but":
+        says = f"{where}: all that the house has but {_listed(show, sources)}"
+    elif show[f"{promise}/kind"] == "never":
         says = f"{what}: never in {where}"
     else:
         says = f"{what}: in {where} only through {_named(show, through)}"
@@ -106,6 +111,10 @@ def judged(show: Show, flow: Flow, promise: str) -> Judged:
                 breaches.append(_breach(show, flow, promise, bypass, around, howls=howls))
             elif around and every.of(source) is not None:
                 passing += 1
+        if show[f"{promise}/kind"] == "all_but":
+            lacking, has = _lacking(show, flow, listener, sources)
+            breaches += lacking
+            passing += has
     return Judged(promise=promise, says=says, vain=vain, passing=passing, breaches=tuple(breaches))
 
 
@@ -143,6 +152,35 @@ def _breach(
         open=bypass.open,
         remedies=tuple(r for r in remedies if not howls or _taken(show, flow, r)),
     )
+
+
+def _lacking(
+    show: Show, flow: Flow, listener: str, exceptions: Sequence[str]
+) -> tuple[list[Breach], int]:
+    """What a listener lacks of all that the house has, and how many it has."""
+    bypasses, found, has = Bypasses(flow, listener, wet=False), [], 0
+    for source in programme(show):
+        if source in exceptions:
+            continue
+        if bypasses.of(source) is not None:
+            has += 1
+            continue
+        name, where = strip_name(show, source), strip_name(show, listener)
+        send = f"{source}/send/{listener}"
+        is_sent = listener.startswith("mix/")
+        remedy = Remedy(says=f"Send {name} to {where}", moves=sent(show, [source], listener))
+        found.append(
+            Breach(
+                source=source,
+                listener=listener,
+                says=f"{where} does not have {name}.",
+                strips=(source, listener),
+                feeds=tuple(f"{send}/{leaf}" for leaf in ("on", "level")) if is_sent else (),
+                open=True,
+                remedies=(remedy,) if is_sent else (),
+            )
+        )
+    return found, has
 
 
 def _off(show: Show, bypass: Bypass, place: int) -> Remedy:
@@ -227,16 +265,21 @@ def newly_broken(before: Show, flow: Flow, after: Show, its_flow: Flow) -> tuple
 
 def _moves_promises(before: Show, after: Show) -> bool:
     def of(show: Show) -> dict[str, object]:
-        return {a: v for a, v in show.values.items() if "promise/" in a}
+        return {a: v for a, v in show.values.items() if "promise/" in a or _is_patch(a)}
 
     return of(before) != of(after)
 
 
 def bears_on_promises(addresses: Iterable[str], before: Flow, after: Flow) -> bool:
     """Whether a change at some addresses can break a promise or mend it."""
-    if any("promise/" in a or a.endswith("/name") for a in addresses):
+    if any("promise/" in a or a.endswith("/name") or _is_patch(a) for a in addresses):
         return True
     return not same_ways(before, after)
+
+
+def _is_patch(address: str) -> bool:
+    """Whether it decides which channels there are."""
+    return address.startswith("channel/") and address.endswith(("/source", "/spare", "/on_spare"))
 
 
 def make_promise(
@@ -260,15 +303,23 @@ def make_promise(
             raise UnreadableText(one, "the house, mono, mixes or matrices as where it arrives")
     if not sources or not listeners:
         raise UnreadableText("", "what the promise is about, and where it is to look")
+    kind = "only_through" if through else "never"
+    title = name or _listed(show, sources)[:60]
+    return promise_moves(show, [*sources, *listeners], kind=kind, name=title, through=through)
+
+
+def promise_moves(
+    show: Show, members: Sequence[str], *, kind: str, name: str, through: str | None = None
+) -> dict[str, Asked]:
+    """Moves that keep a promise of a kind about some strips, the next one that is free.
+
+    Raises NothingLeft.
+    """
     used = set(rulers_in_use(show, "promise"))
     every = (f"promise/{n}" for n in range(1, show.desk.count("promise") + 1))
     promise = next((one for one in every if one not in used), None)
     if promise is None:
         raise NothingLeft("promises", 1, 0)
-    moves = clear_ruler(show, promise)
-    moves |= membership(show, promise, [*sources, *listeners], on=True)
-    moves[f"{promise}/name"] = Typed(name or _listed(show, sources)[:60])
-    moves[f"{promise}/kind"] = "only_through" if through else "never"
-    if through:
-        moves[f"{promise}/through"] = through
-    return moves
+    moves = clear_ruler(show, promise) | membership(show, promise, members, on=True)
+    moves |= {f"{promise}/name": Typed(name), f"{promise}/kind": kind}
+    return moves | ({f"{promise}/through": through} if through else {})

@@ -80,6 +80,7 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
     beads = tuple(_beads(show, strip, kind))
     behind = dict(_BEHIND) if kind == "channel" else {**_BEHIND, "before_eq": "insert_1"}
     if kind != "channel":
+        behind["before_fader"] = "crossover" if strip in ("house", "mono") else "delay"
         behind["input"] = beads[0].key  # it has no line: what comes in is ahead of its first stage
     return StripPath(
         strip=strip,
@@ -98,7 +99,7 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
 def processing_said(show: Show, strip: str, tap: int) -> list[Bead]:
     """The processors that do something to a strip before a tap (an index into TAPS)."""
     behind = {"low_cut": 1, "insert_1": 1, "gate": 1, "eq": 2, "compressor": 2, "insert_2": 2,
-              "delay": 2}  # fmt: skip
+              "delay": 2, "crossover": 2}  # fmt: skip
     beads = _beads(show, strip, strip.split("/")[0])
     return [one for one in beads if one.look == "on" and behind.get(one.key, tap + 1) <= tap]
 
@@ -151,6 +152,8 @@ def _beads(show: Show, strip: str, kind: str) -> list[Bead]:
     on = show.on(f"{strip}/delay/on")
     look: Look = "off" if not on else "on" if delay else "neutral"
     found.append(_bead("delay", "Delay", look, value_text(show, f"{strip}/delay/ms", delay)))
+    if strip in ("house", "mono"):
+        found.append(_crossing(show, strip))
     by = ruled(show, strip)
     muted: Look = "shut" if by.muted else "neutral"
     found.append(_bead("mute", "Mute", muted, "muted" if by.muted else "open"))
@@ -158,6 +161,13 @@ def _beads(show: Show, strip: str, kind: str) -> list[Bead]:
     shut: Look = "shut" if by.level_db == -math.inf else "on"
     found.append(_bead("fader", "Fader", shut, value_text(show, f"{strip}/fader", fader)))
     return found
+
+
+def _crossing(show: Show, strip: str) -> Bead:
+    """The crossover that house and mono have in common."""
+    on = show.on("mono/crossover/on")
+    says = f"{'above' if strip == 'house' else 'below'} {_text(show, 'mono/crossover/frequency')}"
+    return _bead("crossover", "Crossover", "on" if on else "off", says if on else "off")
 
 
 def _text(show: Show, address: str) -> str:

@@ -1,27 +1,22 @@
 """Filters as sections of second order, and what they do to a sine of a frequency.
 
 Coefficients of bells and shelves: R. Bristow-Johnson, "Audio EQ Cookbook" (W3C note, 2021). Low
-cuts: Butterworth high-passes by the bilinear transform with the cutoff where it is asked for.
+cuts and the sides of a crossover: Butterworth filters by the bilinear transform with the cutoff
+where it is asked for.
 """
 
 import math
-from typing import Any, Final, Literal
+from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-__all__ = ["Band", "Sections", "bandwidth_to_q", "eq_band", "low_cut", "q_to_bandwidth",
-           "response_db"]  # fmt: skip
+__all__ = ["Band", "Sections", "Side", "bandwidth_to_q", "butterworth", "eq_band", "gain_db",
+           "low_cut", "q_to_bandwidth", "response", "response_db"]  # fmt: skip
 
 Band = Literal["bell", "low_shelf", "high_shelf"]
+Side = Literal["low", "high"]  # what passes
 Sections = NDArray[np.float64]  # shape (sections, 6): b0, b1, b2, a0, a1, a2
-
-# Sections of a Butterworth filter by order: its Q each; None is one of first order.
-_BUTTERWORTH: Final[dict[int, tuple[float | None, ...]]] = {
-    2: (1 / math.sqrt(2),),
-    3: (None, 1.0),
-    4: (1 / (2 * math.cos(math.pi / 8)), 1 / (2 * math.cos(3 * math.pi / 8))),
-}
 
 
 def q_to_bandwidth(q: float) -> float:
@@ -60,31 +55,50 @@ def eq_band(kind: Band, frequency_hz: float, gain_db: float, q: float, rate_hz: 
     return np.array([[*b, *a]])
 
 
-def low_cut(frequency_hz: float, slope: int, rate_hz: float) -> Sections:
-    """A Butterworth high-pass of 12, 18 or 24 dB per octave (`slope`), shape (sections, 6).
+def butterworth(order: int, side: Side, frequency_hz: float, rate_hz: float) -> Sections:
+    """A Butterworth filter of an order from 1, shape (sections, 6), 3.01 dB down at its frequency.
 
-    It is 3.01 dB down at its frequency. KeyError for another slope.
+    The Q of its k-th pair of poles is 1 / (2 sin((2k-1) pi / 2n)): S. Butterworth, "On the Theory
+    of Filter Amplifiers" (1930), in the form that text books give (value from memory).
     """
     turn = 2.0 * math.pi * frequency_hz / rate_hz
     cosine, sections = math.cos(turn), []
-    for q in _BUTTERWORTH[slope // 6]:
-        if q is None:
-            warped = math.tan(turn / 2.0)
-            sections.append([1.0, -1.0, 0.0, 1.0 + warped, warped - 1.0, 0.0])
-            continue
-        alpha = math.sin(turn) / (2.0 * q)
-        half = (1 + cosine) / 2
-        sections.append([half, -2 * half, half, 1 + alpha, -2 * cosine, 1 - alpha])
+    for k in range(1, order // 2 + 1):
+        alpha = math.sin(turn) * math.sin((2 * k - 1) * math.pi / (2 * order))  # sin / 2Q
+        whole = 1 - cosine if side == "low" else -(1 + cosine)
+        ends = abs(whole) / 2
+        sections.append([ends, whole, ends, 1 + alpha, -2 * cosine, 1 - alpha])
+    if order % 2:
+        warped = math.tan(turn / 2.0)
+        above = [warped, warped] if side == "low" else [1.0, -1.0]
+        sections.append([*above, 0.0, 1.0 + warped, warped - 1.0, 0.0])
     return np.array(sections)
+
+
+def low_cut(frequency_hz: float, slope: int, rate_hz: float) -> Sections:
+    """A Butterworth high-pass of 12, 18 or 24 dB per octave (`slope`), shape (sections, 6)."""
+    return butterworth(slope // 6, "high", frequency_hz, rate_hz)
+
+
+def response(
+    sections: Sections, frequencies_hz: NDArray[np.floating[Any]], rate_hz: float
+) -> NDArray[np.complex128]:
+    """Gain of sections in a row at some frequencies, with its phase, shape (frequencies,)."""
+    z = np.exp(-2j * np.pi * np.asarray(frequencies_hz, dtype=np.float64) / rate_hz)
+    found = np.ones(z.shape, dtype=np.complex128)
+    for b0, b1, b2, a0, a1, a2 in sections:
+        found *= (b0 + b1 * z + b2 * z * z) / (a0 + a1 * z + a2 * z * z)
+    return found
+
+
+def gain_db(gain: NDArray[np.complex128]) -> NDArray[np.float64]:
+    """The size of gains in dB, with a floor of -240 dB for what is nothing."""
+    found: NDArray[np.float64] = 20.0 * np.log10(np.maximum(np.abs(gain), 1e-12))
+    return found
 
 
 def response_db(
     sections: Sections, frequencies_hz: NDArray[np.floating[Any]], rate_hz: float
 ) -> NDArray[np.float64]:
     """Gain in dB of sections in a row at some frequencies, shape (frequencies,)."""
-    z = np.exp(-2j * np.pi * np.asarray(frequencies_hz, dtype=np.float64) / rate_hz)
-    found = np.zeros(z.shape)
-    for b0, b1, b2, a0, a1, a2 in sections:
-        gain = np.abs((b0 + b1 * z + b2 * z * z) / (a0 + a1 * z + a2 * z * z))
-        found += 20.0 * np.log10(np.maximum(gain, 1e-12))
-    return found
+    return gain_db(response(sections, frequencies_hz, rate_hz))

@@ -154,11 +154,10 @@ def _processing(
     for bead in processing_said(show, strip, tap):
         title = bead.word if first else f"{name} {bead.word.lower()}"
         leaf = "delay/ms" if bead.key == "delay" else f"{bead.key}/on"
+        at = "mono" if bead.key == "crossover" else strip
         by = keyed(show, flow, strip) if bead.key == "gate" else None
         detail = f"{bead.says}. {by.says}" if by else bead.says
-        tale.steps.append(
-            Step(kind=bead.key, title=title, detail=detail, address=f"{strip}/{leaf}")
-        )
+        tale.steps.append(Step(kind=bead.key, title=title, detail=detail, address=f"{at}/{leaf}"))
 
 
 def _make_up(tale: Told, gain: float, strip: str, heard: bool) -> None:

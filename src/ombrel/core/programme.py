@@ -1,0 +1,84 @@
+"""What the house has, and the mixes that are promised all of it but some strips.
+
+Such a promise ("all but") is kept by the show itself: a channel that comes into the house, by an
+import, by patch or by hand, is sent to those mixes in the same edit.
+"""
+
+import math
+from collections.abc import Mapping, Sequence
+
+from .asked import Asked
+from .kinds import Value
+from .rulers import members_of, rulers_in_use
+from .show import Show
+
+__all__ = ["coming", "in_programme", "programme", "sent"]
+
+_BEARING = ("/source", "/spare", "/on_spare", "/on")
+
+
+def in_programme(show: Show, channel: str) -> bool:
+    """Whether a channel has a source and the house has it: by itself or by a group."""
+    if show.source_of(int(channel.split("/")[1])) is None:
+        return False
+    return show.on(f"{channel}/house/on") or any(
+        show.on(f"{channel}/{group}/on") and show.on(f"{group}/house/on")
+        for group in show.in_use("group")
+    )
+
+
+def programme(show: Show) -> list[str]:
+    """The channels that the house has, in order."""
+    every = (f"channel/{n}" for n in range(1, show.desk.channels + 1))
+    return [one for one in every if in_programme(show, one)]
+
+
+def sent(show: Show, strips: Sequence[str], mix: str) -> dict[str, Asked]:
+    """Moves that give strips to a mix as the house has them: at 0 dB behind the fader."""
+    moves: dict[str, Asked] = {}
+    for strip in strips:
+        send = f"{strip}/send/{mix}"
+        moves |= {f"{send}/level": 0.0, f"{send}/on": True, f"{send}/tap": "after_fader"}
+        moves[f"{send}/pan"] = show[f"{strip}/pan"]
+    return moves
+
+
+def promised(show: Show) -> list[tuple[list[str], list[str]]]:
+    """Of each promise of all but some strips: these strips, and the mixes that have the rest."""
+    found = []
+    for promise in rulers_in_use(show, "promise"):
+        if show[f"{promise}/kind"] == "all_but":
+            members = members_of(show, promise)
+            mixes = [one for one in members if one.startswith("mix/")]
+            found.append(([one for one in members if one not in mixes], mixes))
+    return found
+
+
+def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
+    """What an edit means for such mixes: the channels that it brings into the house join them.
+
+    `values`: what the edit puts where, which goes before.
+    """
+    changed = {
+        f"channel/{words[1]}"
+        for address in values
+        if address.startswith("channel/") and address.endswith(_BEARING)
+        for words in [address.split("/")]
+        if len(words) == 3 or words[2] in ("house", "group")
+    }
+    if not changed or not any(value == "all_but" for value in show.values.values()):
+        return {}
+    after = show.with_values(values)
+    came = [
+        one for one in sorted(changed) if in_programme(after, one) and not in_programme(show, one)
+    ]
+    found: dict[str, Value] = {}
+    for exceptions, mixes in promised(after) if came else ():
+        for mix in mixes:
+            strips = [
+                one
+                for one in came
+                if one not in exceptions and after.number(f"{one}/send/{mix}/level") == -math.inf
+            ]
+            found |= {a: v for a, v in sent(after, strips, mix).items() if a not in values}  # type: ignore[misc]
+    return found
