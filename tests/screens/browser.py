@@ -1,5 +1,6 @@
 """A person at a browser: finds things by role and name, as somebody with a screen reader does."""
 
+import atexit
 import tempfile
 import time
 from importlib.resources import files
@@ -55,20 +56,44 @@ return true;
 """
 
 
-def chromium(width=1280, height=800):
-    """A headless Chromium of an exact inner size, with a profile of its own."""
+_RESTING: list[webdriver.Chrome] = []  # browsers that nobody uses: a new one takes seconds
+PATIENCE_S = 40.0  # a busy machine may stall for seconds; only a failing test waits this long
+
+
+def _browser():
+    """A headless Chromium at an empty page: one that rests, or a new one."""
+    if _RESTING:
+        return _RESTING.pop()
     options = webdriver.ChromeOptions()
     for flag in (*FLAGS, f"--user-data-dir={tempfile.mkdtemp()}"):
         options.add_argument(flag)
     options.set_capability("goog:loggingPrefs", {"browser": "SEVERE"})
     driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
-    metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False}
-    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
-    driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": LISTEN})
+    atexit.register(driver.quit)
     return driver
 
 
-PATIENCE_S = 40.0  # a busy machine may stall for seconds; only a failing test waits this long
+class Window:
+    """A window of an exact inner size, with nothing that another left: no cookie, no storage."""
+
+    def __init__(self, width, height):
+        self.driver = _browser()
+        self.driver.get_log("browser")  # what the last one complained of
+        self.home = self.driver.current_window_handle
+        self.driver.switch_to.new_window("tab")  # what a tab keeps for itself is new with it
+        metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False}
+        self._do("Emulation.setDeviceMetricsOverride", metrics)
+        self._do("Page.addScriptToEvaluateOnNewDocument", {"source": LISTEN})
+
+    def _do(self, what, parameters):
+        return self.driver.execute_cdp_cmd(what, parameters)
+
+    def close(self):
+        self.driver.execute_script("localStorage.clear()")
+        self._do("Network.clearBrowserCookies", {})
+        self.driver.close()
+        self.driver.switch_to.window(self.home)
+        _RESTING.append(self.driver)
 
 
 class Person:
@@ -77,7 +102,8 @@ class Person:
     def __init__(self, address, name="engineer", width=1280, height=800, cookies=None):
         """With the cookies of somebody signed in, this person need not do so."""
         self.address = address
-        self.driver = chromium(width, height)
+        self.window = Window(width, height)
+        self.driver = self.window.driver
         self.driver.get(f"{address}/sign-in")
         if cookies:
             self.driver.add_cookie({"name": "sessionid", "value": cookies["sessionid"]})
@@ -103,13 +129,20 @@ class Person:
         self.find("[role=dialog]")
 
     def leave(self):
-        self.driver.quit()
+        self.window.close()
 
     def open(self, view, show=None):
         """Open a view and wait until the show is there."""
         self.driver.get(f"{self.address}/{view}" + (f"?show={show}" if show else ""))
         self.until(lambda: self.status() == "live")
         return self
+
+    def go(self, view):
+        """Go to another view of the show that is open, as a link in the page does."""
+        wait = """const done = arguments[1], frame = requestAnimationFrame;
+            history.pushState(null, "", "/" + arguments[0]);
+            frame(() => frame(done));"""
+        self.driver.execute_async_script(wait, view)
 
     def resize(self, width, height, *, touch=False):
         """Be another screen; with `touch` fingers are what it is used by."""
@@ -135,7 +168,7 @@ class Person:
             if time.monotonic() > end:
                 text = self.driver.find_element(By.TAG_NAME, "body").text[:1500]
                 raise AssertionError(f"waited {within_s} s in vain; the page says:\n{text}")
-            time.sleep(0.02)
+            time.sleep(0.04)  # asking costs the page the time in which it would answer
 
     def find(self, css):
         return self.until(lambda: self.driver.find_element(By.CSS_SELECTOR, css))

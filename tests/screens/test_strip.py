@@ -6,6 +6,16 @@ from selenium.webdriver.common.keys import Keys
 from .test_banks import value
 
 
+def named(server, name):
+    """The strip of the demo that is called so; None while there is none."""
+    with server.sql() as link:
+        query = (
+            "select address from server_setting where show_id = %s and value = to_jsonb(%s::text)"
+        )
+        row = link.execute(query, [server.demo, name]).fetchone()
+    return row[0].removesuffix("/name") if row else None
+
+
 def curve(person):
     return person.find("[data-curve]").get_attribute("d")
 
@@ -78,10 +88,10 @@ def test_a_preset_is_seen_put_on_and_kept_and_a_channel_is_duplicated(server, pe
     me.keys(Keys.ESCAPE)
     me.until(lambda: not me.all("[role=dialog]"))
     me.button("Duplicate").click()
-    me.until(lambda: value(server, server.demo, "channel/41/name") == "Kora copy")
-    assert value(server, server.demo, "channel/41/low_cut/on") is True
+    copy = me.until(lambda: named(server, "Kora copy"))
+    assert value(server, server.demo, f"{copy}/low_cut/on") is True
     me.chord(Keys.CONTROL, key="z")
-    me.until(lambda: value(server, server.demo, "channel/41/name") in ("", None))
+    me.until(lambda: not named(server, "Kora copy"))
     me.open("strip/channel/20", server.demo)
     me.find('[data-stage="insert_2"]').click()
     me.type("Device in the insert of Kora", "Tape")
