@@ -12,6 +12,7 @@ import { EffectsView } from "./views/effects/EffectsView";
 import { FindingsView } from "./views/findings/FindingsView";
 import { HearView } from "./views/hear/HearView";
 import { HistoryView } from "./views/history/HistoryView";
+import { LiftsView } from "./views/lifts/LiftsView";
 import { LinesView } from "./views/lines/LinesView";
 import { MixesView } from "./views/mixes/MixesView";
 import { OutputsView } from "./views/outputs/OutputsView";
@@ -88,6 +89,7 @@ export function App() {
             <Route path="/effects" component={EffectsView} />
             <Route path="/routing" component={RoutingView} />
             <Route path="/promises" component={PromisesView} />
+            <Route path="/lifts" component={LiftsView} />
             <Route path="/banks" component={BanksView} />
             <Route path="/check" component={CheckView} />
             <Route path="/paper" component={PaperView} />

@@ -128,7 +128,7 @@ from .laws import (
     predicted_dbfs,
     sides_to_level_db,
 )
-from .lifts import Lift, LiftStep, Singer, lift_singers, lifts, make_lift, trim_lift
+from .lifts import Lift, LiftStep, Singer, lift_singers, lifts, make_lift, trim_lift, typed_step_db
 from .linecheck import Arrival, arrival_of, channel_meters, swap_lines
 from .lines import (
     LINE_FIELDS,
@@ -519,6 +519,7 @@ __all__ = [
     "trim_lift",
     "turn_mono",
     "typed_level_db",
+    "typed_step_db",
     "undoing",
     "unfolded",
     "value_text",

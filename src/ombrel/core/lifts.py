@@ -21,8 +21,10 @@ from .mixes import make_buses
 from .show import Show
 from .solving import opening_at, solved_db
 
-__all__ = ["Lift", "Singer", "LiftStep", "lift_singers", "lifts", "make_lift", "trim_lift"]
+__all__ = ["Lift", "Singer", "LiftStep", "lift_singers", "lifts", "make_lift", "trim_lift",
+           "typed_step_db"]  # fmt: skip
 
+_STEP: Final = Number(unit="dB", lowest=-200.0, highest=200.0, step=0.1)
 _TELLING_DB: Final = 0.05  # what a screen shows as a difference
 
 
@@ -243,6 +245,11 @@ def _highest_db(show: Show, control: str) -> float:
     kind = kind_on(show.desk, control)
     assert isinstance(kind, Number)  # faders and levels, by the catalogue
     return kind.highest
+
+
+def typed_step_db(text: str) -> float:
+    """A step as a person types it: "4", "+4" or "4.5 dB". Raises UnreadableText."""
+    return _STEP.typed(text.strip().removeprefix("+"), 0.0, "step")
 
 
 def make_lift(

@@ -206,6 +206,7 @@ class DeskReply(Schema):
     mute_groups: int
     gangs: int
     promises: int
+    lifts: int
     inserts: int
     lines: int
     full_scale_dbu: float
@@ -253,6 +254,7 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
         "mute_groups": profile.mute_groups,
         "gangs": profile.count("gang"),
         "promises": profile.count("promise"),
+        "lifts": profile.count("lift"),
         "inserts": profile.inserts,
         "lines": core.LINES,
         "full_scale_dbu": profile.full_scale_dbu,

@@ -21,6 +21,7 @@ from .asking import (
     moves_from_wire,
 )
 from .asks_of_banks import ClearBank, FillBay, FixStrips, MakeBanks
+from .asks_of_lifts import LiftSingers, MakeLift, MakeMinus, TrimLift
 from .asks_of_mixes import (
     DuplicateBus,
     FeedReturn,
@@ -308,6 +309,10 @@ Ask = Annotated[
     | MakePromise
     | MendPromise
     | PanStrips
+    | MakeLift
+    | LiftSingers
+    | TrimLift
+    | MakeMinus
     | CopyStrip
     | Neutral
     | ApplyPreset

@@ -26,6 +26,7 @@ from .news import (
     Told,
     cells_text,
     drawn_text,
+    fading_text,
     loudest_text,
     ruled_again_text,
     ruled_text,
@@ -315,6 +316,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
             await self.tell(await in_thread(getattr, told, "text"))
         else:
             await self.tell(told.text)
+        if told.fades:
+            await self.tell(fading_text(told))
         state = live_of(self.show_id).state
         if state is None or state.revision < told.revision:  # another process moved it on
             state = await self._now()

@@ -1,6 +1,7 @@
 """The one door for change: a batch of edits, one transaction, one entry of the log for each."""
 
 import logging
+import time
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import partial
@@ -18,12 +19,15 @@ from ombrel.core import (
     ConsoleError,
     Edited,
     Entry,
+    Fade,
+    Fading,
     Hand,
     SocketTaken,
     bears_on_findings,
     carried_with,
     described,
     edited,
+    fading,
     hand_after,
     joined,
     next_redo,
@@ -79,7 +83,8 @@ class Frame:
     """What one transaction changed, for every open screen.
 
     `values`: new values on the wire; `cells`: (row, column) that differ in the table; `layout`:
-    whether rows or columns worth drawing changed; `noticed`: whether findings may have.
+    whether rows or columns worth drawing changed; `noticed`: whether findings may have;
+    `fades`: what sets out for where it stands now.
     """
 
     before: int
@@ -88,6 +93,15 @@ class Frame:
     cells: tuple[tuple[int, int], ...] = ()
     layout: bool = False
     noticed: bool = False
+    fades: tuple[Fade, ...] = ()
+
+
+@dataclass(slots=True)
+class _Passing:
+    """What a batch hands on that is no part of the show: hands, and what is on its way."""
+
+    hands: dict[str, Hand]
+    fading: Fading
 
 
 def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused], Frame, State]:
@@ -100,7 +114,8 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
     with live.lock, transaction.atomic(durable=True):
         row = models.Show.objects.select_for_update().get(pk=show_id)
         start = state = live.caught_up(row.revision)
-        hands = dict(live.hands)
+        live_fading = live.fading
+        pass_on = _Passing(dict(live.hands), live.fading)
         known = dict(
             models.Change.objects.filter(
                 show_id=show_id, edit_id__in=[request.edit_id for request in requests]
@@ -114,7 +129,7 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
                 outcomes.append(Done(known[request.edit_id], ""))
                 continue
             try:
-                state, entry, differing = _made(show_id, state, request, tuple(entries), hands)
+                state, entry, differing = _made(show_id, state, request, tuple(entries), pass_on)
             except ConsoleError as error:
                 outcomes.append(Refused(error))
                 continue
@@ -137,12 +152,16 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
         if entries:
             _keep(row, entries, values, state)
         # Lock and transaction end together: memory moves on only if the commit below succeeds.
-        transaction.on_commit(lambda: live.moved_on(state, hands))
+        transaction.on_commit(lambda: live.moved_on(state, pass_on.hands, pass_on.fading))
     layout = any(address.endswith(_LAYOUT) for address in values) and (
         table_heads(start.show, start.flow) != table_heads(state.show, state.flow)
     )
     noticed = bears_on_findings(values, start.flow, state.flow)
-    frame = Frame(start.revision, state.revision, values, tuple(sorted(cells)), layout, noticed)
+    before = live_fading.values()
+    fades = tuple(fade for fade in pass_on.fading.values() if fade not in before)
+    frame = Frame(
+        start.revision, state.revision, values, tuple(sorted(cells)), layout, noticed, fades
+    )
     return outcomes, frame, state
 
 
@@ -151,7 +170,7 @@ def _made(
     state: State,
     request: Request,
     pending: tuple[models.Change, ...],
-    hands: dict[str, Hand],
+    pass_on: "_Passing",
 ) -> tuple[State, models.Change | None, NDArray[np.intp]]:
     # of entries in the same tick, not yet in the log, none is a point to go back to
     kept = state.revision - len(pending)
@@ -163,12 +182,15 @@ def _made(
         planned = _turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
     carry = planned.carry
     if carry is not None:
-        carry = carried_with(state.show, hands, request.gesture, planned.moves, carry)
+        carry = carried_with(state.show, pass_on.hands, request.gesture, planned.moves, carry)
     after: Edited = edited(state.show, state.flow, planned.moves, carry)
     if carry is not None and planned.held:
-        hands[request.gesture] = hand_after(state.show, planned.moves, carry, after.carried)
+        pass_on.hands[request.gesture] = hand_after(state.show, planned.moves, carry, after.carried)
     if not after.change and request.kind == models.Change.Kind.EDIT:
         return state, None, after.cells
+    pass_on.fading = fading(
+        state.show, after.change, pass_on.fading, seconds=planned.seconds, at_s=time.monotonic()
+    )
     entry = models.Change(
         show_id=show_id,
         revision=state.revision + 1,

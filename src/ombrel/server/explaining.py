@@ -1,4 +1,4 @@
-"""What a screen is explained at leisure: findings, Why, reach, unfolded strips, a strip's path."""
+"""What a screen is explained at leisure: findings, Why, reach, what unfolds, a strip, lifts."""
 
 import asyncio
 import logging
@@ -17,6 +17,7 @@ from .news import (
     bears_on_curves,
     bears_on_why,
     curves_text,
+    lifts_text,
     noticed_told,
     over_full_scale,
     reach_text,
@@ -49,6 +50,7 @@ class Explainer:
         self.why: WatchedCell | None = None
         self.ruler: str | None = None
         self.strip: str | None = None
+        self.lifts = False
         self.unfold: tuple[str, ...] = ()
         self.task: asyncio.Task | None = None
         self._owed: set[str] = set()
@@ -63,6 +65,9 @@ class Explainer:
         if self.strip != message.strip:
             self.strip = message.strip
             self.owe("strip", "curves")
+        if self.lifts != message.lifts:
+            self.lifts = message.lifts
+            self.owe("lifts")
         if self.unfold != (unfold := tuple(message.unfold)):
             self.unfold = unfold
             self.owe("unfolded")
@@ -73,6 +78,8 @@ class Explainer:
             self.owe("reach")
         if self.unfold:
             self.owe("unfolded")
+        if self.lifts:
+            self.owe("lifts")
         if self.strip:
             self.owe("strip")
             of_bus = not self.strip.startswith(("channel/", "return/")) and told.cells
@@ -125,6 +132,8 @@ class Explainer:
                 self._over_told = over
             case "unfolded" if self.unfold:
                 return [await at_leisure(unfolded_text, state, self.unfold)]
+            case "lifts" if self.lifts:
+                return [await at_leisure(lifts_text, state)]
             case "strip" if self.strip:
                 return [await at_leisure(strip_text, state, self.strip)]
             case "curves" if self.strip:

@@ -15,6 +15,7 @@ from immutables import Map
 from ombrel.core import (
     Change,
     ConsoleError,
+    Fading,
     Flow,
     Hand,
     Value,
@@ -52,18 +53,19 @@ class State:
 class Live:
     """One show in memory. `lock` is held by whoever moves it on.
 
-    `hands`: what hold something now, by their gestures; of this process alone, and no part of the
-    show.
+    `hands`: what hold something now, by their gestures; `fading`: what is on its way to where it
+    stands. Both are of this process alone, and no part of the show.
     """
 
     show_id: UUID
     lock: threading.Lock = field(default_factory=threading.Lock)
     state: State | None = None
     hands: Mapping[str, Hand] = field(default_factory=dict)
+    fading: Fading = field(default_factory=dict)
 
-    def moved_on(self, state: State, hands: Mapping[str, Hand]) -> None:
+    def moved_on(self, state: State, hands: Mapping[str, Hand], fading: Fading) -> None:
         """What was kept is what stands; by whoever holds the lock."""
-        self.state, self.hands = state, hands
+        self.state, self.hands, self.fading = state, hands, fading
 
     def let_go(self, gestures: Iterable[str]) -> None:
         """These hands hold nothing any more."""

@@ -15,6 +15,8 @@ __all__ = [
     "Told",
     "bears_on_why",
     "cells_text",
+    "fading_text",
+    "lifts_text",
     "loudest_text",
     "noticed_told",
     "reach_text",
@@ -48,6 +50,7 @@ class Told:
         self.cells = tuple((row, column) for row, column in frame["cells"])
         self.layout: bool = frame["layout"]
         self.noticed: bool = frame["noticed"]
+        self.fades: list[dict[str, Any]] = frame["fades"]
 
     def may_rule(self, *, in_place: bool) -> bool:
         """Whether a true level or what mutes a strip may have moved. A send's level or a source
@@ -80,6 +83,11 @@ class Told:
                 "values": self.values,
             }
         )
+
+
+def fading_text(told: Told) -> str:
+    """What sets out for where it stands now."""
+    return text_of({"type": "fading", "fades": told.fades})
 
 
 def bears_on_why(told: Told, state: State, cell: WatchedCell) -> bool:
@@ -215,6 +223,12 @@ def drawn_text(state: State, strip: str, moves: Mapping[str, core.Asked]) -> str
     """
     show = core.looked_at(state.show, moves)
     return text_of(telling_strips.curves_message(show, strip, state.flow))
+
+
+@lru_cache(maxsize=4)
+def lifts_text(state: State) -> str:
+    """Every lift, with the step of every singer for every listener."""
+    return text_of(telling_strips.lifts_message(state))
 
 
 def unfolded_text(state: State, things: tuple[str, ...]) -> str:

@@ -1,10 +1,12 @@
-"""What a screen is sent that looks at a strip from top to bottom: its path, levels and curves."""
+"""What a screen is sent that looks at strips: a path, levels and curves, lifts, what moves."""
 
 from typing import Literal
 
 from pydantic import BaseModel
 
-__all__ = ["CurvesMessage", "StripMessage"]
+from .asking import AskedMove
+
+__all__ = ["CurvesMessage", "FadingMessage", "LiftsMessage", "StripMessage"]
 
 
 class BeadMessage(BaseModel):
@@ -40,6 +42,68 @@ class StaticMessage(BaseModel):
     comes_db: float | None
 
 
+class CrossoverMessage(BaseModel):
+    """The crossover between house and mono, over `frequencies_hz` of the strip's message.
+
+    `turning`: moves that turn mono over at its outputs.
+    """
+
+    house_db: list[float]
+    mono_db: list[float]
+    sum_db: list[float]
+    says: str
+    turning: list[AskedMove]
+
+
+class LiftStepMessage(BaseModel):
+    """What lifting a singer does for a listener, in dB; null is silence, and a step out of it."""
+
+    listener: str
+    name: str
+    back_db: float | None
+    lead_db: float | None
+    step_db: float | None
+
+
+class SingerMessage(BaseModel):
+    """Who can be lifted: whether they are, and their step for whom it makes a difference."""
+
+    strip: str
+    lifted: bool
+    trim_db: float | None
+    steps: list[LiftStepMessage]
+    says: str
+
+
+class LiftMessage(BaseModel):
+    """A lift and its singers. `vain`: what it lacks."""
+
+    lift: str
+    vain: str
+    singers: list[SingerMessage]
+
+
+class LiftsMessage(BaseModel):
+    """Every lift in use."""
+
+    type: Literal["lifts"]
+    lifts: list[LiftMessage]
+
+
+class FadeMessage(BaseModel):
+    """A number on its way: (ms from the message, value) each; null is silence."""
+
+    address: str
+    points: list[tuple[int, float | None]]
+
+
+class FadingMessage(BaseModel):
+    """What sets out for where it stands now; the values themselves are there already."""
+
+    type: Literal["fading"]
+    fades: list[FadeMessage]
+
+
 class CurvesMessage(BaseModel):
     """The curves of a strip: over `frequencies_hz` and `levels_db` of the strip's message."""
 
@@ -49,6 +113,7 @@ class CurvesMessage(BaseModel):
     bands_db: dict[str, list[float]]
     gate: StaticMessage | None
     compressor: StaticMessage
+    crossover: CrossoverMessage | None
 
 
 class LoudestMessage(BaseModel):

@@ -1,24 +1,31 @@
 """What a screen is told of a strip from top to bottom: messages filled in."""
 
+import math
 from collections.abc import Sequence
 
 from ombrel import core
 
+from .asking import moves_to_wire
 from .live import State
 from .strips_to_screen import (
     BeadMessage,
+    CrossoverMessage,
     CurvesMessage,
     ExpectedMessage,
     LeavesMessage,
+    LiftMessage,
+    LiftsMessage,
+    LiftStepMessage,
     LoudestMessage,
     PresetMessage,
     ReachedMessage,
+    SingerMessage,
     StaticMessage,
     StripMessage,
 )
 from .tellings import level_to_wire
 
-__all__ = ["curves_message", "strip_message"]
+__all__ = ["curves_message", "lifts_message", "strip_message"]
 
 
 def strip_message(state: State, strip: str) -> dict:
@@ -77,7 +84,52 @@ def curves_message(show: core.Show, strip: str, flow: core.Flow) -> dict:
         bands_db={band: _rounded(db) for band, db in found.bands_db.items()},
         gate=_static(found.gate) if found.gate else None,
         compressor=_static(found.compressor),
+        crossover=_crossover(show, found.crossover) if found.crossover else None,
     ).model_dump(mode="json")
+
+
+def _crossover(show: core.Show, found: core.Crossover) -> CrossoverMessage:
+    return CrossoverMessage(
+        house_db=_rounded(found.house_db),
+        mono_db=_rounded(found.mono_db),
+        sum_db=_rounded(found.sum_db),
+        says=found.says,
+        turning=moves_to_wire(core.turn_mono(show)),
+    )
+
+
+def lifts_message(state: State) -> dict:
+    """Every lift, with the step of every singer for every listener."""
+    return LiftsMessage(
+        type="lifts",
+        lifts=[
+            LiftMessage(
+                lift=one.lift,
+                vain=one.vain,
+                singers=[_singer(singer) for singer in one.singers],
+            )
+            for one in core.lifts(state.show, state.flow)
+        ],
+    ).model_dump(mode="json")
+
+
+def _singer(singer: core.Singer) -> SingerMessage:
+    return SingerMessage(
+        strip=singer.strip,
+        lifted=singer.lifted,
+        trim_db=level_to_wire(singer.trim_db),
+        steps=[
+            LiftStepMessage(
+                listener=one.listener,
+                name=one.name,
+                back_db=level_to_wire(one.back_db),
+                lead_db=level_to_wire(one.lead_db),
+                step_db=round(one.step_db, 2) if math.isfinite(one.step_db) else None,
+            )
+            for one in singer.steps
+        ],
+        says=singer.says,
+    )
 
 
 def _static(static: core.Static) -> StaticMessage:

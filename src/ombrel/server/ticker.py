@@ -9,6 +9,8 @@ from uuid import UUID
 from channels.layers import get_channel_layer
 from django.db import InterfaceError, OperationalError
 
+from ombrel.core import Fade, parameter_at
+
 from .door import Done, Frame, Refused, Request, commit
 from .live import live_of
 from .work import in_database, in_thread
@@ -126,7 +128,15 @@ def frame_to_layer(frame: Frame) -> dict:
         "cells": [list(cell) for cell in frame.cells],
         "layout": frame.layout,
         "noticed": frame.noticed,
+        "fades": [_fade_to_layer(fade) for fade in frame.fades],
     }
+
+
+def _fade_to_layer(fade: Fade) -> dict:
+    """A plan as points, each (ms from now, what it is then): no clock is shared with a screen."""
+    wire = parameter_at(fade.address).kind.to_wire
+    points = [(round(s * 1000), wire(round(value, 2))) for s, value in fade.points()]
+    return {"address": fade.address, "points": points}
 
 
 _TICKERS: dict[tuple[int, UUID], Ticker] = {}

@@ -9,7 +9,7 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from .asking import AskedMove
-from .strips_to_screen import CurvesMessage, StripMessage
+from .strips_to_screen import CurvesMessage, FadingMessage, LiftsMessage, StripMessage
 
 __all__ = ["ToScreen"]
 
@@ -419,6 +419,8 @@ ToScreen = (
     | Unfolded
     | StripMessage
     | CurvesMessage
+    | FadingMessage
+    | LiftsMessage
     | Levels
     | Noticed
     | Pong

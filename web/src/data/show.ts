@@ -1,12 +1,14 @@
 /** The store: what this screen knows of the show. Plain TypeScript; components pick from it. */
 import { createStore } from "zustand/vanilla";
 import { Catalogue } from "./catalogue";
+import { type Fade, pointAt } from "./fade";
 import { type Lists, listsAfter, NO_LISTS, type Values } from "./lists";
 import type {
   Curves,
   Desk,
   Finding,
   Judged,
+  Lift,
   Loudest,
   Me,
   Meters,
@@ -64,6 +66,10 @@ export interface ShowState extends Lists {
   /** The strip that is looked at from top to bottom, and its curves. */
   path: StripPath | null;
   curves: Curves | null;
+  /** Every singer's step for every listener, while lifts are looked at. */
+  lifts: readonly Lift[] | null;
+  /** Numbers on their way to where they stand already, by address. */
+  fading: ReadonlyMap<string, Fade>;
   /** How far the DCA or mute group reaches that is looked at. */
   reach: Reach | null;
   findings: readonly Finding[];
@@ -101,6 +107,8 @@ export const store = createStore<ShowState>(() => ({
   reach: null,
   path: null,
   curves: null,
+  lifts: null,
+  fading: new Map(),
   unfolded: {},
   levels: {},
   findings: [],
@@ -171,6 +179,10 @@ export function received(message: ToScreen): void {
         return { path: message };
       case "curves":
         return { curves: message };
+      case "lifts":
+        return { lifts: message.lifts };
+      case "fading":
+        return { fading: withFades(state.fading, message.fades) };
       case "reach":
         return { reach: message };
       case "present":
@@ -192,6 +204,19 @@ export function received(message: ToScreen): void {
         return {};
     }
   });
+}
+
+/** Those that set out now beside those that are still on their way. */
+function withFades(
+  before: ReadonlyMap<string, Fade>,
+  fades: Extract<ToScreen, { type: "fading" }>["fades"],
+): ReadonlyMap<string, Fade> {
+  const begun = performance.now();
+  const still = [...before].filter(([, fade]) => pointAt(fade, begun) !== undefined);
+  return new Map([
+    ...still,
+    ...fades.map(({ address, points }) => [address, { begun, points }] as const),
+  ]);
 }
 
 function withRuled(

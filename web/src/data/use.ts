@@ -109,3 +109,18 @@ export function select(source: string | null, listener?: string): void {
     return same ? {} : { selected: chosen };
   });
 }
+
+/** The groups in use, as options of a list. */
+export function useGroupOptions(): readonly (readonly [string, string])[] {
+  const groups = useShow((state) =>
+    state.groups.map((n) => `group/${n}\t${stripName(state, `group/${n}`)}`).join("\n"),
+  );
+  return useMemo(
+    () =>
+      groups
+        .split("\n")
+        .filter(Boolean)
+        .map((row) => row.split("\t") as [string, string]),
+    [groups],
+  );
+}

@@ -63,6 +63,10 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["T", "take the strip with others, or let it go"],
     ["Escape", "back from what is unfolded"],
   ],
+  lifts: [
+    ["1 to 9", "lift this singer, or take them back"],
+    ["+4, 3.5", "a step as it is to be heard, in its field"],
+  ],
   gangs: TABLE,
   dcas: TABLE,
   mutes: TABLE,

@@ -23,6 +23,7 @@ export const VIEW_WORD: Record<string, string> = {
   dcas: "DCAs",
   banks: "Banks",
   mutes: "Mute groups",
+  lifts: "Lifts",
   gangs: "Gangs",
   check: "Line check",
   paper: "Paper",
@@ -54,6 +55,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
   const banks = useShow((state) => state.banks.length);
   const mutes = useShow((state) => state.mute_groups.length);
   const gangs = useShow((state) => state.gangs.length + state.pairs.size);
+  const lifts = useShow(liftsInUse);
   const promises = useShow((state) => promiseCount(state.judged));
   const effects = useShow((state) => `${enginesFed(state)}/${state.desk?.effect_engines ?? 0}`);
   const part = (view: string, count?: string): Part => ({
@@ -77,6 +79,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("dcas", String(dcas)),
       part("mutes", String(mutes)),
       part("gangs", String(gangs)),
+      part("lifts", lifts ? String(lifts) : undefined),
       part("banks", String(banks)),
     ],
     Hear: [part("hears"), part("promises", promises), part("history")],
@@ -89,6 +92,13 @@ const enginesFed = (state: ShowState): number => {
   for (let n = 1; n <= (state.desk?.effect_engines ?? 0); n++)
     if (valueIn(state, `engine/${n}/source`) !== null) fed++;
   return fed;
+};
+
+const liftsInUse = (state: ShowState): number => {
+  let used = 0;
+  for (let n = 1; n <= (state.desk?.lifts ?? 0); n++)
+    if (valueIn(state, `lift/${n}/backing`)) used++;
+  return used;
 };
 
 /** How many promises are kept, of how many; nothing while there are none. */

@@ -755,6 +755,24 @@ export interface components {
             to: string;
         };
         /**
+         * CrossoverMessage
+         * @description The crossover between house and mono, over `frequencies_hz` of the strip's message.
+         *
+         *     `turning`: moves that turn mono over at its outputs.
+         */
+        CrossoverMessage: {
+            /** House Db */
+            house_db: number[];
+            /** Mono Db */
+            mono_db: number[];
+            /** Says */
+            says: string;
+            /** Sum Db */
+            sum_db: number[];
+            /** Turning */
+            turning: components["schemas"]["AskedMove"][];
+        };
+        /**
          * CurvesMessage
          * @description The curves of a strip: over `frequencies_hz` and `levels_db` of the strip's message.
          */
@@ -764,6 +782,7 @@ export interface components {
                 [key: string]: number[];
             };
             compressor: components["schemas"]["StaticMessage"];
+            crossover: components["schemas"]["CrossoverMessage"] | null;
             gate: components["schemas"]["StaticMessage"] | null;
             /** Strip */
             strip: string;
@@ -813,6 +832,8 @@ export interface components {
             groups: number;
             /** Inserts */
             inserts: number;
+            /** Lifts */
+            lifts: number;
             /** Lines */
             lines: number;
             /** Matrices */
@@ -855,7 +876,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -995,6 +1016,32 @@ export interface components {
             unknown: string[];
             /** Worst Dbfs */
             worst_dbfs: number | null;
+        };
+        /**
+         * FadeMessage
+         * @description A number on its way: (ms from the message, value) each; null is silence.
+         */
+        FadeMessage: {
+            /** Address */
+            address: string;
+            /** Points */
+            points: [
+                number,
+                number | null
+            ][];
+        };
+        /**
+         * FadingMessage
+         * @description What sets out for where it stands now; the values themselves are there already.
+         */
+        FadingMessage: {
+            /** Fades */
+            fades: components["schemas"]["FadeMessage"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "fading";
         };
         /**
          * Feed
@@ -1377,6 +1424,64 @@ export interface components {
             type: "levels";
         };
         /**
+         * LiftMessage
+         * @description A lift and its singers. `vain`: what it lacks.
+         */
+        LiftMessage: {
+            /** Lift */
+            lift: string;
+            /** Singers */
+            singers: components["schemas"]["SingerMessage"][];
+            /** Vain */
+            vain: string;
+        };
+        /**
+         * LiftSingers
+         * @description Lift singers, or return them, over the time that the lift takes.
+         */
+        LiftSingers: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "lift";
+            /** Lift */
+            lift: string;
+            /** On */
+            on: boolean;
+            /** Strips */
+            strips: string[];
+        };
+        /**
+         * LiftStepMessage
+         * @description What lifting a singer does for a listener, in dB; null is silence, and a step out of it.
+         */
+        LiftStepMessage: {
+            /** Back Db */
+            back_db: number | null;
+            /** Lead Db */
+            lead_db: number | null;
+            /** Listener */
+            listener: string;
+            /** Name */
+            name: string;
+            /** Step Db */
+            step_db: number | null;
+        };
+        /**
+         * LiftsMessage
+         * @description Every lift in use.
+         */
+        LiftsMessage: {
+            /** Lifts */
+            lifts: components["schemas"]["LiftMessage"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "lifts";
+        };
+        /**
          * LinkPairs
          * @description Link channels or mixes in pairs, or part them, typed by either side ("13-16"; "": the
          *
@@ -1637,6 +1742,54 @@ export interface components {
              * @default
              */
             strips?: string;
+        };
+        /**
+         * MakeLift
+         * @description Make a lift of singers, as typed. `backing`: a group that there is; None makes one.
+         */
+        MakeLift: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "make_lift";
+            /**
+             * Backing
+             * @default null
+             */
+            backing?: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Strips
+             * @default
+             */
+            strips?: string;
+        };
+        /**
+         * MakeMinus
+         * @description Give a mix all that the house has but strips, as typed, and promise that it stays so.
+         *
+         *     `mix`: one that there is; None makes one by `name`.
+         */
+        MakeMinus: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "make_minus";
+            /**
+             * Mix
+             * @default null
+             */
+            mix?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Strips */
+            strips: string;
         };
         /**
          * MakeMixes
@@ -2699,6 +2852,22 @@ export interface components {
             name: string;
         };
         /**
+         * SingerMessage
+         * @description Who can be lifted: whether they are, and their step for whom it makes a difference.
+         */
+        SingerMessage: {
+            /** Lifted */
+            lifted: boolean;
+            /** Says */
+            says: string;
+            /** Steps */
+            steps: components["schemas"]["LiftStepMessage"][];
+            /** Strip */
+            strip: string;
+            /** Trim Db */
+            trim_db: number | null;
+        };
+        /**
          * Snapshot
          * @description All values that differ from their defaults.
          */
@@ -2889,7 +3058,32 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        /**
+         * TrimLift
+         * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.
+         */
+        TrimLift: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "trim_lift";
+            /** Lift */
+            lift: string;
+            /**
+             * Listener
+             * @default house
+             */
+            listener?: string;
+            /**
+             * Strip
+             * @default null
+             */
+            strip?: string | null;
+            /** Typed */
+            typed: string;
+        };
         /**
          * Trouble
          * @description The store cannot be reached just now; moves wait, none is lost. Empty text: it is over.
@@ -2909,7 +3103,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -2996,6 +3190,11 @@ export interface components {
              * @default false
              */
             levels?: boolean;
+            /**
+             * Lifts
+             * @default false
+             */
+            lifts?: boolean;
             /**
              * Ruler
              * @default null

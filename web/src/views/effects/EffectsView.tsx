@@ -4,6 +4,7 @@ import { valueIn } from "../../data/show";
 import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { Entry } from "../../ui/Entry";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { EffectCard } from "./EffectCard";
 import { Tempo } from "./Tempo";
@@ -60,8 +61,6 @@ function NewEffect() {
   const [kind, setKind] = useState("hall");
   const [strips, setStrips] = useState("");
   const [level, setLevel] = useState("-12");
-  const field =
-    "h-9 coarse:h-11 min-w-0 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint";
   return (
     <form
       aria-label="New effect"
@@ -84,13 +83,13 @@ function NewEffect() {
         });
       }}
     >
-      <input
-        aria-label="Name of a new effect"
+      <Entry
+        label="Name of a new effect"
         placeholder="new effect, such as Hall"
         value={name}
         maxLength={60}
-        onChange={(event) => setName(event.currentTarget.value)}
-        className={`${field} w-52 phone:w-full`}
+        onChange={setName}
+        className="w-52 phone:w-full"
       />
       <Choice
         boxed
@@ -100,21 +99,20 @@ function NewEffect() {
         onChange={setKind}
         className="h-9 coarse:h-11"
       />
-      <input
-        aria-label="Strips sent to the new effect"
+      <Entry
+        label="Strips sent to the new effect"
         placeholder="1-8, or nobody yet"
         value={strips}
-        maxLength={400}
-        onChange={(event) => setStrips(event.currentTarget.value)}
-        className={`${field} w-40 phone:flex-1`}
+        onChange={setStrips}
+        className="w-40 phone:flex-1"
       />
       <span className="text-soft">at</span>
-      <input
-        aria-label="Level of the sends to the new effect"
+      <Entry
+        label="Level of the sends to the new effect"
         value={level}
         maxLength={10}
-        onChange={(event) => setLevel(event.currentTarget.value)}
-        className={`${field} w-16 text-right`}
+        onChange={setLevel}
+        className="w-16 text-right"
       />
       <Button tone="main" type="submit" className="coarse:h-11" disabled={!name.trim()}>
         Make it

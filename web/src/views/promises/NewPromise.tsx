@@ -1,25 +1,18 @@
 import { useMemo, useState } from "react";
-import { stripName, useLink, useShow } from "../../data/use";
+import { useGroupOptions, useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { Entry } from "../../ui/Entry";
 
 const NEVER = "";
 
 /** Whether something never arrives, or only through a group; as options of a list. */
 export function useThrough(): readonly (readonly [string, string])[] {
-  const groups = useShow((state) =>
-    state.groups.map((n) => `group/${n}\t${stripName(state, `group/${n}`)}`).join("\n"),
-  );
+  const groups = useGroupOptions();
   return useMemo(
     () => [
       [NEVER, "never reach"] as const,
-      ...groups
-        .split("\n")
-        .filter(Boolean)
-        .map((row) => {
-          const [group, name] = row.split("\t") as [string, string];
-          return [group, `only through ${name} reach`] as const;
-        }),
+      ...groups.map(([group, name]) => [group, `only through ${name} reach`] as const),
     ],
     [groups],
   );
@@ -32,8 +25,6 @@ export function NewPromise() {
   const [sources, setSources] = useState("");
   const [listeners, setListeners] = useState("");
   const [through, setThrough] = useState(NEVER);
-  const field =
-    "h-9 coarse:h-11 min-w-0 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint";
   return (
     <form
       aria-label="New promise"
@@ -54,13 +45,12 @@ export function NewPromise() {
         });
       }}
     >
-      <input
-        aria-label="What is promised of"
+      <Entry
+        label="What is promised of"
         placeholder="channels, as 31, 48"
         value={sources}
-        maxLength={400}
-        onChange={(event) => setSources(event.currentTarget.value)}
-        className={`${field} w-44 phone:w-full`}
+        onChange={setSources}
+        className="w-44 phone:w-full"
       />
       <Choice
         boxed
@@ -70,13 +60,12 @@ export function NewPromise() {
         onChange={setThrough}
         className="h-9 coarse:h-11 max-w-56 phone:max-w-none phone:w-full"
       />
-      <input
-        aria-label="Where it must not arrive otherwise"
+      <Entry
+        label="Where it must not arrive otherwise"
         placeholder="house, matrix 2"
         value={listeners}
-        maxLength={400}
-        onChange={(event) => setListeners(event.currentTarget.value)}
-        className={`${field} w-44 phone:flex-1`}
+        onChange={setListeners}
+        className="w-44 phone:flex-1"
       />
       <Button
         tone="main"

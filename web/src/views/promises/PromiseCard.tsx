@@ -154,19 +154,23 @@ function Terms({ promise }: { promise: string }) {
         className="w-40 coarse:h-11"
         onCommit={(text) => about([text, listeners].filter(Boolean).join(", "))}
       />
-      <Choice
-        boxed
-        label={`Never or through, ${name}`}
-        value={kind === "never" ? "" : through}
-        options={options}
-        className="coarse:h-11 max-w-56"
-        onChange={(group) =>
-          set([
-            { address: `${promise}/kind`, value: group ? "only_through" : "never" },
-            { address: `${promise}/through`, value: group || null },
-          ])
-        }
-      />
+      {kind === "all_but" ? (
+        <span className="text-soft">not in, but all else that the house has:</span>
+      ) : (
+        <Choice
+          boxed
+          label={`Never or through, ${name}`}
+          value={kind === "never" ? "" : through}
+          options={options}
+          className="coarse:h-11 max-w-56"
+          onChange={(group) =>
+            set([
+              { address: `${promise}/kind`, value: group ? "only_through" : "never" },
+              { address: `${promise}/through`, value: group || null },
+            ])
+          }
+        />
+      )}
       <TypedField
         boxed
         label={`Where ${name} looks`}

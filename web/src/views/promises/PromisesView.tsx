@@ -1,5 +1,6 @@
 import { useShow } from "../../data/use";
 import { Empty, ViewHead } from "../../ui/Panel";
+import { MinusForm } from "./MinusForm";
 import { NewPromise } from "./NewPromise";
 import { PromiseCard } from "./PromiseCard";
 
@@ -17,6 +18,7 @@ export function PromisesView() {
         )}
       </ViewHead>
       <NewPromise />
+      <MinusForm />
       {numbers.length === 0 ? (
         <Empty title="Nothing promised yet">
           <p>

@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { useLocation } from "wouter";
 import type { Ask } from "../../data/types";
-import { stripName, useLink, useShow } from "../../data/use";
+import { useGroupOptions, useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Consequence } from "../../ui/Consequence";
@@ -40,19 +40,8 @@ function Form({ strips: first, onOpenChange }: Props) {
   const [limit, setLimit] = useState("");
   const [mono, setMono] = useState(false);
   const [promise, setPromise] = useState(true);
-  const groups = useShow((state) =>
-    state.groups.map((n) => `group/${n}\t${stripName(state, `group/${n}`)}`).join("\n"),
-  );
-  const options = useMemo(
-    () => [
-      [NEW, "a new group"] as const,
-      ...groups
-        .split("\n")
-        .filter(Boolean)
-        .map((row) => row.split("\t") as [string, string]),
-    ],
-    [groups],
-  );
+  const groups = useGroupOptions();
+  const options = [[NEW, "a new group"] as const, ...groups];
   const ready = strips.trim() !== "" && (group !== NEW || name.trim() !== "");
   const ask = useMemo<Ask | null>(
     () =>

@@ -4,31 +4,22 @@ import { Gesture } from "../../data/link";
 import type { Curves, Move } from "../../data/types";
 import { useLevel, useLink, useOn, useShow, useText } from "../../data/use";
 import { hertzText, levelText } from "../../data/words";
-import { useCoarse, usePhone } from "../../ui/media";
+import { useCoarse } from "../../ui/media";
+import {
+  across,
+  FrequencyGrid,
+  HEIGHT,
+  HIGH_HZ,
+  LOW_HZ,
+  lineOf,
+  useGridWidth,
+  viewBoxOf,
+  y,
+} from "./FrequencyGrid";
 import { BANDS } from "./stages";
 import { ValueField } from "./ValueField";
 
-const WIDE = 600;
-const NARROW = 380; // on a phone: fewer units, so that figures and points stay large
-const HEIGHT = 300;
-const LOW_HZ = 20;
-const HIGH_HZ = 20_000;
-const MOST_DB = 18;
 const CUT_DB = -12;
-const TICKS = [20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000];
-const LEVELS = [18, 12, 6, 0, -6, -12, -18];
-
-const across = (hertz: number) => Math.log(hertz / LOW_HZ) / Math.log(HIGH_HZ / LOW_HZ);
-const y = (db: number) =>
-  ((MOST_DB - Math.max(-MOST_DB, Math.min(MOST_DB, db))) / (2 * MOST_DB)) * HEIGHT;
-
-const lineOf = (frequencies: readonly number[], db: readonly number[], width: number) =>
-  frequencies
-    .map(
-      (hertz, at) =>
-        `${at ? "L" : "M"}${(across(hertz) * width).toFixed(1)} ${y(db[at] ?? 0).toFixed(1)}`,
-    )
-    .join("");
 
 /** Low cut and EQ of a strip: the core's curve, with a point for each band, dragged or by arrows. */
 export function EqPanel({ strip, name }: { strip: string; name: string }) {
@@ -85,47 +76,17 @@ interface PlotProps {
 
 function Plot({ strip, name, curves, frequencies, at, onAt }: PlotProps) {
   const eq = useOn(`${strip}/eq/on`);
-  const width = usePhone() ? NARROW : WIDE;
-  const x = (hertz: number) => across(hertz) * width;
+  const width = useGridWidth();
   const total = lineOf(frequencies, curves.total_db, width);
   const band = curves.bands_db[at];
   return (
     <svg
-      viewBox={`-34 -8 ${width + 48} ${HEIGHT + 30}`}
+      viewBox={viewBoxOf(width)}
       className="w-full max-h-[38vh] min-h-40 select-none touch-none"
       role="group"
       aria-label={`Curve of ${name}`}
     >
-      {LEVELS.map((db) => (
-        <g key={db}>
-          <line
-            x1={0}
-            x2={width}
-            y1={y(db)}
-            y2={y(db)}
-            stroke="var(--line)"
-            strokeWidth={db === 0 ? 1.6 : 0.7}
-          />
-          <text x={-6} y={y(db) + 4} textAnchor="end" fontSize={12} fill="var(--faint)">
-            {levelText(db, 0)}
-          </text>
-        </g>
-      ))}
-      {TICKS.map((hertz) => (
-        <g key={hertz}>
-          <line
-            x1={x(hertz)}
-            x2={x(hertz)}
-            y1={0}
-            y2={HEIGHT}
-            stroke="var(--line)"
-            strokeWidth={0.7}
-          />
-          <text x={x(hertz)} y={HEIGHT + 17} textAnchor="middle" fontSize={12} fill="var(--faint)">
-            {hertz >= 1000 ? `${hertz / 1000}k` : hertz}
-          </text>
-        </g>
-      ))}
+      <FrequencyGrid width={width} />
       <path d={`${total}L${width} ${y(0)}L0 ${y(0)}Z`} fill="var(--sea)" opacity={0.12} />
       {band && (
         <path

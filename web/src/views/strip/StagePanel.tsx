@@ -19,6 +19,7 @@ import { Toggle } from "../../ui/Toggle";
 import { RuledBy } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
 import { PreampFields } from "../patch/PreampFields";
+import { CrossoverPanel } from "./CrossoverPanel";
 import { EqPanel } from "./EqPanel";
 import { StaticCurve } from "./StaticCurve";
 import { STAGES } from "./stages";
@@ -91,6 +92,7 @@ export function StagePanel({ strip, stage, name }: Props) {
           }}
         />
       )}
+      {stage === "crossover" && <CrossoverPanel strip={strip} />}
       {filters && <EqPanel strip={strip} name={name} />}
       {(stage === "gate" || stage === "compressor") && (
         <div className="grid grid-cols-[minmax(200px,340px)_minmax(180px,1fr)] max-md:grid-cols-1 gap-5">

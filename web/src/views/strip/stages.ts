@@ -63,6 +63,8 @@ export const STAGES: Record<string, Stage> = {
   },
   insert_2: insert(2),
   delay: { word: "Delay", glyph: "→", leaves: ["delay/ms"], on: "delay/on", aspect: "delay" },
+  // house and mono have it in common
+  crossover: { word: "Crossover", glyph: "✕", leaves: ["frequency", "kind"] },
   mute: { word: "Mute", glyph: "○", leaves: [] },
   fader: { word: "Fader", glyph: "▮", leaves: ["pan"] },
 };

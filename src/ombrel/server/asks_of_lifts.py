@@ -1,0 +1,78 @@
+"""What a screen can ask of lifts: made, pressed, trimmed; a mix of all but somebody."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ombrel import core
+
+from .asking import MOST_STRIPS, Address, Strict, Typing
+from .plans import Planned, Turn
+
+__all__ = ["LiftSingers", "MakeLift", "MakeMinus", "TrimLift"]
+
+
+class MakeLift(Strict):
+    """Make a lift of singers, as typed. `backing`: a group that there is; None makes one."""
+
+    action: Literal["make_lift"]
+    name: Annotated[str, Field(max_length=50)]
+    strips: Typing = ""
+    backing: Address | None = None
+
+    def plan(self, turn: Turn) -> Planned:
+        strips = core.read_strips(turn.show, self.strips, dcas=False) if self.strips else []
+        moves = core.make_lift(turn.show, strips, name=self.name, backing=self.backing)
+        return Planned(moves, f"Lift of {self.name} made"[:120])
+
+
+class LiftSingers(Strict):
+    """Lift singers, or return them, over the time that the lift takes."""
+
+    action: Literal["lift"]
+    lift: Address
+    strips: Annotated[list[Address], Field(min_length=1, max_length=MOST_STRIPS)]
+    on: bool
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.lift_singers(turn.show, self.lift, self.strips, on=self.on)
+        names = ", ".join(core.strip_name(turn.show, strip) for strip in self.strips)
+        seconds = turn.show.number(f"{self.lift}/seconds")
+        return Planned(moves, f"{names} {'lifted' if self.on else 'back'}"[:120], seconds=seconds)
+
+
+class TrimLift(Strict):
+    """Let a lift be a step as typed, for a listener: of one singer, or (None) of all."""
+
+    action: Literal["trim_lift"]
+    lift: Address
+    typed: Typing
+    strip: Address | None = None
+    listener: Address = "house"
+
+    def plan(self, turn: Turn) -> Planned:
+        step_db = core.typed_step_db(self.typed)
+        moves = core.trim_lift(
+            turn.show, turn.flow, self.lift, step_db, strip=self.strip or "",
+            listener=self.listener,
+        )  # fmt: skip
+        who = core.strip_name(turn.show, self.strip) if self.strip else "everybody"
+        return Planned(moves, f"Lift of {who} trimmed to {step_db:+.1f} dB"[:120])
+
+
+class MakeMinus(Strict):
+    """Give a mix all that the house has but strips, as typed, and promise that it stays so.
+
+    `mix`: one that there is; None makes one by `name`.
+    """
+
+    action: Literal["make_minus"]
+    strips: Typing
+    name: Annotated[str, Field(max_length=40)] = ""
+    mix: Address | None = None
+
+    def plan(self, turn: Turn) -> Planned:
+        strips = core.read_strips(turn.show, self.strips, dcas=False)
+        moves = core.make_minus(turn.show, strips, name=self.name, mix=self.mix)
+        mix = core.strip_name(turn.show, self.mix) if self.mix else self.name
+        return Planned(moves, f"{mix}: all but {core.strips_text(strips)}"[:120])

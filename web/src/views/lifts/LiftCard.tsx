@@ -1,0 +1,254 @@
+import { useMemo } from "react";
+import { useOnItsWay } from "../../data/fading";
+import type { Lift, Singer } from "../../data/types";
+import { stripName, useGroupOptions, useLink, useOn, useShow, useText } from "../../data/use";
+import { levelText } from "../../data/words";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Toggle } from "../../ui/Toggle";
+import { TypedField } from "../../ui/TypedField";
+import { ValueField } from "../strip/ValueField";
+
+/** One lift: its terms, a key for each singer, and the step of each for whoever hears it. */
+export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
+  const name = useText(`${lift.lift}/name`);
+  const listeners = useMemo(() => {
+    const found = new Map<string, string>();
+    for (const singer of lift.singers)
+      for (const step of singer.steps) found.set(step.listener, step.name);
+    return [...found];
+  }, [lift]);
+  return (
+    <li
+      data-lift={lift.lift}
+      className="rounded-xl border border-line bg-floor p-3 flex flex-col gap-3"
+    >
+      <Terms lift={lift.lift} name={name} />
+      {lift.vain ? (
+        <p className="text-sun-text">{lift.vain}</p>
+      ) : (
+        <div className="overflow-x-auto" data-wide>
+          <table className="border-separate border-spacing-y-1 text-[13.5px]">
+            <caption className="sr-only">Steps of {name}, in dB</caption>
+            <thead>
+              <tr className="text-soft text-left">
+                <th className="font-normal pr-3">Lift, or back</th>
+                {listeners.map(([listener, word]) => (
+                  <th key={listener} className="font-normal px-1 max-w-32 truncate" title={word}>
+                    {word}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {lift.singers.map((singer, place) => (
+                <SingerRow
+                  key={singer.strip}
+                  lift={lift.lift}
+                  singer={singer}
+                  number={firstKey + place}
+                  listeners={listeners}
+                />
+              ))}
+              <tr>
+                <th className="font-normal text-soft text-left pr-3 h-11">All alike, up by</th>
+                {listeners.map(([listener, word]) => (
+                  <td key={listener} className="px-1">
+                    <StepField lift={lift.lift} strip={null} listener={listener} where={word} />
+                  </td>
+                ))}
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      )}
+    </li>
+  );
+}
+
+interface RowProps {
+  lift: string;
+  singer: Singer;
+  number: number;
+  listeners: readonly (readonly [string, string])[];
+}
+
+function SingerRow({ lift, singer, number, listeners }: RowProps) {
+  return (
+    <tr data-singer={singer.strip}>
+      <td className="pr-3">
+        <LiftKey lift={lift} singer={singer} number={number} />
+      </td>
+      {singer.steps.length === 0 ? (
+        <td colSpan={Math.max(1, listeners.length)} className="text-faint px-1">
+          {singer.says}
+        </td>
+      ) : (
+        listeners.map(([listener, word]) => {
+          const step = singer.steps.find((one) => one.listener === listener);
+          return (
+            <td key={listener} className="px-1">
+              {step ? (
+                <StepField
+                  lift={lift}
+                  strip={singer.strip}
+                  listener={listener}
+                  where={word}
+                  stepDb={step.step_db}
+                />
+              ) : (
+                <span className="text-faint px-2" title="It makes no difference here">
+                  –
+                </span>
+              )}
+            </td>
+          );
+        })
+      )}
+    </tr>
+  );
+}
+
+/** The key of one singer: up, or back; how far the way there is, while it lasts. */
+function LiftKey({ lift, singer, number }: { lift: string; singer: Singer; number: number }) {
+  const link = useLink();
+  const name = useShow((state) => stripName(state, singer.strip));
+  const lead = useText(`${lift}/lead`);
+  const way = useOnItsWay(`${singer.strip}/${lead}/level`);
+  const { lifted } = singer;
+  const there = way === undefined ? (lifted ? 100 : 0) : part(way);
+  return (
+    <button
+      type="button"
+      aria-pressed={lifted}
+      aria-label={`${name}, ${lifted ? "leads" : "backing"}, key ${number}`}
+      data-moving={way !== undefined}
+      onClick={() => void link.do({ action: "lift", lift, strips: [singer.strip], on: !lifted })}
+      className={`relative overflow-hidden h-12 w-56 phone:w-44 px-3 rounded-xl border flex items-center gap-2.5 cursor-pointer select-none text-[15px] ${
+        lifted ? "border-sun bg-card" : "border-line bg-card hover:bg-raise"
+      }`}
+    >
+      <span
+        aria-hidden
+        className="absolute left-0 bottom-0 h-1.5 bg-sun"
+        style={{ width: `${there}%` }}
+      />
+      <span aria-hidden className="text-faint w-4 text-center">
+        {number <= 9 ? number : ""}
+      </span>
+      <span className="flex-1 truncate text-left">{name}</span>
+      <span aria-hidden className={lifted ? "text-sun-text font-semibold" : "text-faint"}>
+        {lifted ? "▲ leads" : "backing"}
+      </span>
+    </button>
+  );
+}
+
+/** How far along a bar a level stands: off at its left, 0 dB at its right. */
+const part = (levelDb: number | null): number =>
+  levelDb === null ? 0 : Math.max(2, Math.min(100, ((levelDb + 60) / 60) * 100));
+
+interface StepProps {
+  lift: string;
+  strip: string | null;
+  listener: string;
+  where: string;
+  stepDb?: number | null;
+}
+
+/** A step for a listener, typed: of one singer, or of all. */
+function StepField({ lift, strip, listener, where, stepDb }: StepProps) {
+  const link = useLink();
+  const who = useShow((state) => (strip ? stripName(state, strip) : "all"));
+  return (
+    <TypedField
+      boxed
+      align="right"
+      label={`Step of ${who} at ${where}`}
+      value={stepDb === undefined || stepDb === null ? "" : levelText(stepDb)}
+      placeholder={strip ? "new" : "+3"}
+      className="w-20 h-9 coarse:h-11"
+      onCommit={(typed) =>
+        void link.do({ action: "trim_lift", lift, strip, listener, typed }, { quiet: false })
+      }
+    />
+  );
+}
+
+/** Its groups, its time, whether one at a time; all as values, so undone as ever. */
+function Terms({ lift, name }: { lift: string; name: string }) {
+  const link = useLink();
+  const groups = useGroupOptions();
+  const alone = useOn(`${lift}/alone`);
+  const set = (leaf: string, value: string | boolean | null) =>
+    void link.do(
+      { action: "moves", moves: [{ address: `${lift}/${leaf}`, value }] },
+      { quiet: false },
+    );
+  return (
+    <div className="flex items-center gap-x-3 gap-y-2 flex-wrap">
+      <TypedField
+        boxed
+        label={`Name of lift ${lift.split("/")[1]}`}
+        value={name}
+        maxLength={60}
+        className="w-40 h-9 coarse:h-11 font-title font-semibold text-[16px]"
+        onCommit={(text) => set("name", text)}
+      />
+      <Which lift={lift} leaf="backing" word="Backing" name={name} groups={groups} onSet={set} />
+      <Which lift={lift} leaf="lead" word="Lead" name={name} groups={groups} onSet={set} />
+      <ValueField address={`${lift}/seconds`} of={name} />
+      <Toggle label={`one at a time, ${name}`} pressed={alone} onChange={(on) => set("alone", on)}>
+        one at a time
+      </Toggle>
+      <span className="flex-1" />
+      <Button
+        small
+        tone="quiet"
+        aria-label={`Take back the lift ${name}`}
+        onClick={() =>
+          void link.do(
+            {
+              action: "moves",
+              says: `Lift ${name} taken back`,
+              moves: [
+                { address: `${lift}/name`, value: "" },
+                { address: `${lift}/backing`, value: null },
+                { address: `${lift}/lead`, value: null },
+              ],
+            },
+            { quiet: false },
+          )
+        }
+      >
+        Take back
+      </Button>
+    </div>
+  );
+}
+
+interface WhichProps {
+  lift: string;
+  leaf: "backing" | "lead";
+  word: string;
+  name: string;
+  groups: readonly (readonly [string, string])[];
+  onSet: (leaf: string, value: string | null) => void;
+}
+
+function Which({ lift, leaf, word, name, groups, onSet }: WhichProps) {
+  const group = useText(`${lift}/${leaf}`);
+  return (
+    <span className="flex items-center gap-1.5">
+      <span className="text-soft">{word}</span>
+      <Choice
+        boxed
+        label={`${word} group of ${name}`}
+        value={group}
+        options={[["", "none"], ...groups]}
+        className="h-9 coarse:h-11 max-w-44"
+        onChange={(to) => onSet(leaf, to || null)}
+      />
+    </span>
+  );
+}

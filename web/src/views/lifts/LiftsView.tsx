@@ -1,0 +1,71 @@
+import { useEffect, useEffectEvent } from "react";
+import { Link as RouteLink } from "wouter";
+import { useLink, useShow } from "../../data/use";
+import { Empty, ViewHead } from "../../ui/Panel";
+import { LiftCard } from "./LiftCard";
+import { NewLift } from "./NewLift";
+
+/** Who leads: a key for each singer, with the step that it makes for every listener. */
+export function LiftsView() {
+  const link = useLink();
+  const lifts = useShow((state) => state.lifts);
+  const channels = useShow((state) => state.channels.length);
+  useEffect(() => {
+    link.watch({ lifts: true });
+    return () => link.watch({ lifts: false });
+  }, [link]);
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || !/^[1-9]$/.test(event.key)) return;
+    if (event.target instanceof Element && event.target.closest("input, select, [role=dialog]"))
+      return;
+    const keys = (lifts ?? []).flatMap((lift) =>
+      lift.singers.map((singer) => ({ lift: lift.lift, ...singer })),
+    );
+    const one = keys[Number(event.key) - 1];
+    if (one) void link.do({ action: "lift", lift: one.lift, strips: [one.strip], on: !one.lifted });
+  });
+  useEffect(() => {
+    const listener = (event: KeyboardEvent) => onKey(event);
+    window.addEventListener("keydown", listener);
+    return () => window.removeEventListener("keydown", listener);
+  }, []);
+  let first = 1;
+  return (
+    <>
+      <ViewHead title="Lifts">
+        {lifts && lifts.length > 0 && (
+          <span className="text-soft">{leading(lifts.flatMap((lift) => lift.singers))}</span>
+        )}
+      </ViewHead>
+      <NewLift />
+      {lifts === null ? (
+        <p className="text-soft">Computing the steps…</p>
+      ) : lifts.length === 0 ? (
+        <Empty title="Nobody to lift yet">
+          <p>
+            Name a lift and say who sings: they go through a backing group, and one press takes any
+            of them up into a lead group beside it.
+          </p>
+          {channels === 0 && (
+            <RouteLink to="/patch" className="text-sun-text underline">
+              First give channels a source, in Patch
+            </RouteLink>
+          )}
+        </Empty>
+      ) : (
+        <ul className="scrolls flex-1 min-h-0 flex flex-col gap-3 pr-1">
+          {lifts.map((lift) => {
+            const from = first;
+            first += lift.singers.length;
+            return <LiftCard key={lift.lift} lift={lift} firstKey={from} />;
+          })}
+        </ul>
+      )}
+    </>
+  );
+}
+
+const leading = (singers: readonly { lifted: boolean }[]): string => {
+  const count = singers.filter((one) => one.lifted).length;
+  return count === 0 ? "nobody leads" : `${count} lead${count === 1 ? "s" : ""}`;
+};

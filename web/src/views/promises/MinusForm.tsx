@@ -1,0 +1,71 @@
+import { useState } from "react";
+import { stripName, useLink, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Entry } from "../../ui/Entry";
+
+const NEW = "";
+
+/** A mix of all but somebody, in one line: made, and promised to stay so. */
+export function MinusForm() {
+  const link = useLink();
+  const mixes = useShow((state) =>
+    state.mixes.map((n) => `mix/${n}\t${stripName(state, `mix/${n}`)}`).join("\n"),
+  );
+  const [mix, setMix] = useState(NEW);
+  const [name, setName] = useState("");
+  const [strips, setStrips] = useState("");
+  const options = mixes
+    .split("\n")
+    .filter(Boolean)
+    .map((row) => row.split("\t") as [string, string]);
+  return (
+    <form
+      aria-label="Mix-minus"
+      className="flex items-center gap-2 flex-wrap pb-3 shrink-0"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const ask = { action: "make_minus" as const, strips, name, mix: mix || null };
+        void link.do(ask, { quiet: false }).then((kept) => {
+          if (!kept) return;
+          setStrips("");
+          setName("");
+        });
+      }}
+    >
+      <Choice
+        boxed
+        label="The mix that has all but somebody"
+        value={mix}
+        options={[[NEW, "a new mix"], ...options]}
+        onChange={setMix}
+        className="h-9 coarse:h-11 w-44 phone:w-full"
+      />
+      {mix === NEW && (
+        <Entry
+          label="Name of the new mix"
+          placeholder="its name, as Caller"
+          value={name}
+          maxLength={40}
+          onChange={setName}
+          className="w-44 phone:w-full"
+        />
+      )}
+      <span className="text-soft">has all that the house has, but</span>
+      <Entry
+        label="Whom it must not have"
+        placeholder="7"
+        value={strips}
+        onChange={setStrips}
+        className="w-28 phone:flex-1"
+      />
+      <Button
+        type="submit"
+        className="coarse:h-11"
+        disabled={!strips.trim() || (mix === NEW && !name.trim())}
+      >
+        Make mix-minus
+      </Button>
+    </form>
+  );
+}
