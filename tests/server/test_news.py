@@ -39,6 +39,7 @@ def test_what_is_not_told_again_reads_as_it_did(seed):
                 "cells": after.cells.tolist(),
                 "layout": table_heads(after.show, after.flow) != (sources, heads),
                 "noticed": bears_on_findings(after.change.new, flow, after.flow),
+                "fades": [],
             }
         )
         for source in sources[:4]:

@@ -12,12 +12,16 @@ from ombrel.core import (
     Show,
     Ways,
     blank_show,
+    flow_of,
     lines_on,
     made,
     make_buses,
     make_effect,
+    make_lift,
+    make_minus,
     make_mixes,
     merge,
+    trim_lift,
 )
 from ombrel.formats.lists import read_book, read_lists
 
@@ -102,6 +106,9 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield from hands()
     yield _labels
     yield promised
+    yield _radio
+    yield _lift
+    yield lambda now: trim_lift(now, flow_of(now), "lift/1", 4.0)
     yield _left_for_a_visitor
 
 
@@ -254,6 +261,21 @@ def _tracks(show: Show) -> Mapping[str, Asked]:
         moves[f"{track}/label"] = f"{show.text(f'channel/{channel}/name')} track"[:40]
         moves[f"{track}/device"] = "recorder"
     return moves
+
+
+def _radio(show: Show) -> Mapping[str, Asked]:
+    """The harbour's radio takes the evening; its own reporter is the ring host, who is left out."""
+    moves = dict(make_minus(show, ["channel/1"], name="Harbour radio"))
+    sockets = [a.removesuffix("/source") for a in moves if a.startswith("output/")]
+    for socket, side in zip(sockets, ("left", "right"), strict=True):
+        moves |= {f"{socket}/label": f"Radio {side}", f"{socket}/device": "stream_encoder"}
+    return moves
+
+
+def _lift(show: Show) -> Mapping[str, Asked]:
+    """Any voice can lead; what is below 90 Hz belongs to the sub."""
+    moves = dict(make_lift(show, [], name="Voices", backing="group/2"))
+    return moves | {"mono/crossover/on": True, "lift/1/seconds": 1.5}
 
 
 def _labels(show: Show) -> Mapping[str, Asked]:

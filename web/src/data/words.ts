@@ -49,6 +49,19 @@ export function valueText(parameter: Parameter, value: Value): string {
   return unit === ":1" ? `${plain}:1` : unit === "Q" || !unit ? plain : `${plain} ${unit}`;
 }
 
+const OPTION_WORD: Record<string, string> = {
+  linkwitz_riley_12: "Linkwitz-Riley, 12 dB",
+  linkwitz_riley_24: "Linkwitz-Riley, 24 dB",
+  linkwitz_riley_48: "Linkwitz-Riley, 48 dB",
+  butterworth_12: "Butterworth, 12 dB",
+  butterworth_24: "Butterworth, 24 dB",
+  butterworth_48: "Butterworth, 48 dB",
+};
+
+/** One of the catalogue's words, as people read it. */
+export const optionText = (option: string): string =>
+  OPTION_WORD[option] ?? option.replaceAll("_", " ");
+
 export const STATE_WORD: Record<CellState, string> = {
   unrouted: "",
   heard: "",

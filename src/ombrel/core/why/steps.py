@@ -256,6 +256,8 @@ def _patched(tale: Told, show: Show, flow: Flow, bus: int, to: int) -> None:
     for place in np.flatnonzero(fed.row == to):
         side = int(fed.node[place] - layout.channels) % 2 if to >= layout.channels else 0
         sides[side] += float(tale.sides @ fed.share[place])
+    if not sides.any():  # it takes the side that what is off ahead is panned away from
+        sides[0] = tale.sides.max()
     wet = target.startswith("return/")
     engine = show.text(f"{target}/source") if wet else ""
     title = strip_name(show, engine) if wet else strip_name(show, target)

@@ -2,6 +2,7 @@ import { useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { valueIn } from "../../data/show";
 import { stripName, useLink, useShow, useText } from "../../data/use";
+import { optionText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { ValueField } from "../strip/ValueField";
@@ -131,7 +132,7 @@ function Note({ engine, name }: OfEngine) {
       boxed
       label={`Note of ${name}`}
       value={note}
-      options={notes.map((one) => [one, one.replaceAll("_", " ")] as const)}
+      options={notes.map((one) => [one, optionText(one)] as const)}
       className="coarse:h-11"
       onChange={(wanted) => void link.do({ action: "set_note", engine, note: wanted })}
     />

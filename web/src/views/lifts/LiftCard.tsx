@@ -34,7 +34,11 @@ export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
               <tr className="text-soft text-left">
                 <th className="font-normal pr-3">Lift, or back</th>
                 {listeners.map(([listener, word]) => (
-                  <th key={listener} className="font-normal px-1 max-w-32 truncate" title={word}>
+                  <th
+                    key={listener}
+                    className="font-normal px-1 pr-2 text-right max-w-20 truncate"
+                    title={word}
+                  >
                     {word}
                   </th>
                 ))}
@@ -124,7 +128,7 @@ function LiftKey({ lift, singer, number }: { lift: string; singer: Singer; numbe
       aria-label={`${name}, ${lifted ? "leads" : "backing"}, key ${number}`}
       data-moving={way !== undefined}
       onClick={() => void link.do({ action: "lift", lift, strips: [singer.strip], on: !lifted })}
-      className={`relative overflow-hidden h-12 w-56 phone:w-44 px-3 rounded-xl border flex items-center gap-2.5 cursor-pointer select-none text-[15px] ${
+      className={`relative overflow-hidden h-12 w-64 phone:w-48 px-3 rounded-xl border flex items-center gap-2.5 cursor-pointer select-none text-[15px] ${
         lifted ? "border-sun bg-card" : "border-line bg-card hover:bg-raise"
       }`}
     >
@@ -192,7 +196,7 @@ function Terms({ lift, name }: { lift: string; name: string }) {
         label={`Name of lift ${lift.split("/")[1]}`}
         value={name}
         maxLength={60}
-        className="w-40 h-9 coarse:h-11 font-title font-semibold text-[16px]"
+        className="w-28 h-9 coarse:h-11 font-title font-semibold text-[16px]"
         onCommit={(text) => set("name", text)}
       />
       <Which lift={lift} leaf="backing" word="Backing" name={name} groups={groups} onSet={set} />

@@ -1,6 +1,6 @@
 import { useEffect, useEffectEvent } from "react";
 import { Link as RouteLink } from "wouter";
-import { useLink, useShow } from "../../data/use";
+import { stripName, useLink, useShow } from "../../data/use";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { LiftCard } from "./LiftCard";
 import { NewLift } from "./NewLift";
@@ -32,11 +32,7 @@ export function LiftsView() {
   let first = 1;
   return (
     <>
-      <ViewHead title="Lifts">
-        {lifts && lifts.length > 0 && (
-          <span className="text-soft">{leading(lifts.flatMap((lift) => lift.singers))}</span>
-        )}
-      </ViewHead>
+      <ViewHead title="Lifts">{lifts && lifts.length > 0 && <Leading />}</ViewHead>
       <NewLift />
       {lifts === null ? (
         <p className="text-soft">Computing the steps…</p>
@@ -65,7 +61,17 @@ export function LiftsView() {
   );
 }
 
-const leading = (singers: readonly { lifted: boolean }[]): string => {
-  const count = singers.filter((one) => one.lifted).length;
-  return count === 0 ? "nobody leads" : `${count} lead${count === 1 ? "s" : ""}`;
-};
+/** Who leads now, in words. */
+function Leading() {
+  const names = useShow((state) =>
+    (state.lifts ?? [])
+      .flatMap((lift) => lift.singers.filter((one) => one.lifted))
+      .map((one) => stripName(state, one.strip))
+      .join(", "),
+  );
+  return (
+    <span className={names ? "text-sun-text" : "text-soft"} role="status">
+      {names ? `${names} up` : "nobody up"}
+    </span>
+  );
+}

@@ -31,7 +31,15 @@ export function CrossoverPanel({ strip }: { strip: string }) {
         aria-label={`House above and mono below ${hertzText(meeting)}. ${crossover.says}`}
       >
         <FrequencyGrid width={width} />
-        <line x1={at} x2={at} y1={0} y2={HEIGHT} stroke="var(--sun)" strokeDasharray="5 3" />
+        <line
+          x1={at}
+          x2={at}
+          y1={0}
+          y2={HEIGHT}
+          stroke="var(--sun)"
+          strokeWidth={1.6}
+          strokeDasharray="5 3"
+        />
         {sides.map(([side, db]) => (
           <path
             key={side}
@@ -49,10 +57,10 @@ export function CrossoverPanel({ strip }: { strip: string }) {
           strokeWidth={1.6}
           opacity={on ? 0.9 : 0.4}
         />
-        <text x={at - 12} y={HEIGHT - 10} textAnchor="end" fontSize={13} fill="var(--soft)">
+        <text x={at - 12} y={18} textAnchor="end" fontSize={13} fill="var(--soft)">
           mono
         </text>
-        <text x={at + 12} y={HEIGHT - 10} fontSize={13} fill="var(--soft)">
+        <text x={at + 12} y={18} fontSize={13} fill="var(--soft)">
           house
         </text>
       </svg>

@@ -1,6 +1,6 @@
 import { useSetByHand } from "../../data/hand";
 import { stripName, useParameter, useShow, useValue } from "../../data/use";
-import { valueText } from "../../data/words";
+import { optionText, valueText } from "../../data/words";
 import { Choice } from "../../ui/Choice";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
@@ -38,7 +38,7 @@ export function ValueField({ address, of, bare }: Props) {
         boxed
         label={label}
         value={String(value)}
-        options={(parameter.options ?? []).map((one) => [one, one.replaceAll("_", " ")] as const)}
+        options={(parameter.options ?? []).map((one) => [one, optionText(one)] as const)}
         onChange={(typed) => set(address, typed)}
       />
     ) : (
