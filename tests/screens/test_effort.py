@@ -270,6 +270,33 @@ def test_an_effect_shared_by_eight_channels(server, people, tmp_path, counted):
     assert len(effort) <= 3
 
 
+def test_a_singer_is_lifted_trimmed_and_read_in_why(server, people, counted):
+    me = people()
+    me.open("hears", server.demo)
+    before = me.cell("channel/3", "house").text
+    me.open("lifts", server.demo)
+    me.find('[data-singer="channel/3"] button')
+    lift = Effort(me)
+    lift.key("3")
+    me.until(lambda: "Teller, part B up" in me.find("main [role=status]").text)
+    trim = Effort(me)
+    trim.typed("Step of Teller, part B at House", "+3")
+    me.driver.execute_script("document.activeElement.blur()")
+    me.until(lambda: me.field("Step of Teller, part B at House").get_attribute("value") == "+3.0")
+    me.settled()
+    me.open("hears", server.demo)
+    level = float(before.replace("\u2212", "-"))
+    me.reads("channel/3", "house", f"{level + 3.0:.1f}".replace("-", "\u2212"))
+    me.cell("channel/3", "house").click()
+    me.until(lambda: "Voices lead" in me.find('[aria-label="Why"]').text)
+    counted.append(("A singer lifted to the lead", lift, 1))
+    counted.append(("The step of one singer trimmed", trim, 1))
+    assert (len(lift), len(trim)) == (1, 1)
+    for _ in range(2):
+        me.chord(Keys.CONTROL, key="z")
+        me.settled()
+
+
 def test_a_drum_is_reinforced_by_a_tone_and_why_says_what_opens_it(server, people, counted):
     me = people()
     me.open("strip/channel/12", server.demo)
