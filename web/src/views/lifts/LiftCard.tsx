@@ -137,11 +137,14 @@ function LiftKey({ lift, singer, number }: { lift: string; singer: Singer; numbe
         className="absolute left-0 bottom-0 h-1.5 bg-sun"
         style={{ width: `${there}%` }}
       />
-      <span aria-hidden className="text-faint w-4 text-center">
+      <span aria-hidden className="text-faint w-4 text-center coarse:hidden">
         {number <= 9 ? number : ""}
       </span>
       <span className="flex-1 truncate text-left">{name}</span>
-      <span aria-hidden className={lifted ? "text-sun-text font-semibold" : "text-faint"}>
+      <span
+        aria-hidden
+        className={lifted ? "text-sun-text font-semibold" : "text-faint phone:hidden"}
+      >
         {lifted ? "▲ leads" : "backing"}
       </span>
     </button>
