@@ -7,6 +7,7 @@ import pytest
 from ombrel.server.live import live_of
 
 from .conftest import make
+from .test_rulers import asked
 from .test_socket import Screen
 
 
@@ -25,12 +26,6 @@ def lift(strip, *, on=True):
     return {"action": "lift", "lift": "lift/1", "strips": [strip], "on": on}
 
 
-async def do(screen, ask):
-    edit_id = str(uuid.uuid4())
-    await screen.say(type="do", id=edit_id, gesture=edit_id, ask=ask)
-    return edit_id
-
-
 async def test_a_lift_stands_at_once_and_every_screen_gets_its_plan(choir, ann, ben):
     one, two = Screen(choir, ann), Screen(choir, ben)
     await one.open()
@@ -39,7 +34,7 @@ async def test_a_lift_stands_at_once_and_every_screen_gets_its_plan(choir, ann, 
     [told] = (await one.next("lifts"))["lifts"]
     assert [singer["lifted"] for singer in told["singers"]] == [False, False]
     assert [step["step_db"] for step in told["singers"][0]["steps"]] == []  # no output: no step
-    await do(one, lift("channel/1"))
+    await asked(one, lift("channel/1"))
     assert (await two.next("moved"))["values"] == {"channel/1/group/2/on": True}
     for screen in (one, two):
         [fade] = (await screen.next("fading"))["fades"]
@@ -48,7 +43,7 @@ async def test_a_lift_stands_at_once_and_every_screen_gets_its_plan(choir, ann, 
         assert fade["points"][-1] == [2000, 0.0]
     assert (await one.next("lifts"))["lifts"][0]["singers"][0]["lifted"] is True
     # another takes its place: one sinks from where it sounds, the other rises; an undo jumps
-    await do(one, lift("channel/2"))
+    await asked(one, lift("channel/2"))
     fades = {fade["address"]: fade["points"] for fade in (await two.next("fading"))["fades"]}
     assert set(fades) == {f"channel/{n}/group/2/level" for n in (1, 2)}
     assert fades["channel/1/group/2/level"][-1][1] is None
@@ -62,9 +57,9 @@ async def test_a_lift_stands_at_once_and_every_screen_gets_its_plan(choir, ann, 
 async def test_who_is_no_singer_is_refused_and_nothing_is_on_its_way(choir, ann):
     screen = Screen(choir, ann)
     await screen.open()
-    await do(screen, lift("channel/3"))
+    await asked(screen, lift("channel/3"))
     assert "one of its singers" in (await screen.next("refused"))["message"]
-    asked = {"action": "trim_lift", "lift": "lift/1", "typed": "much", "strip": None}
-    await do(screen, asked)
+    much = {"action": "trim_lift", "lift": "lift/1", "typed": "much", "strip": None}
+    await asked(screen, much)
     await screen.next("refused")
     assert live_of(choir.pk).fading == {}

@@ -66,7 +66,8 @@ def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
         for words in [address.split("/")]
         if len(words) == 3 or words[2] in ("house", "group")
     }
-    if not changed or not any(value == "all_but" for value in show.values.values()):
+    kinds = (f"promise/{n}/kind" for n in range(1, show.desk.count("promise") + 1))
+    if not changed or not any(show.values.get(kind) == "all_but" for kind in kinds):
         return {}
     after = show.with_values(values)
     came = [

@@ -47,5 +47,29 @@ export function commands(state: ShowState, link: Link): Command[] {
     ask("Make a mute group of all ears", { action: "mute_all", what: "ears" }),
     { key: "command print", name: "Print", go: (navigate) => navigate("/paper") },
     ...keys,
+    ...liftKeys(state).map(({ lift, strip, up }) =>
+      ask(`${up ? "Take back" : "Lift"} ${stripName(state, strip)}`, {
+        action: "lift",
+        lift,
+        strips: [strip],
+        on: !up,
+      }),
+    ),
   ];
+}
+
+/** Who can be lifted, by which lift, and whether they are. */
+function liftKeys(state: ShowState): { lift: string; strip: string; up: boolean }[] {
+  const found = [];
+  for (let n = 1; n <= (state.desk?.lifts ?? 0); n++) {
+    const [backing, lead] = ["backing", "lead"].map((leaf) => valueIn(state, `lift/${n}/${leaf}`));
+    if (!backing || !lead) continue;
+    for (const channel of state.channels) {
+      const strip = `channel/${channel}`;
+      if (valueIn(state, `${strip}/${backing}/on`) !== true) continue;
+      const up = valueIn(state, `${strip}/${lead}/on`) === true;
+      found.push({ lift: `lift/${n}`, strip, up });
+    }
+  }
+  return found;
 }
