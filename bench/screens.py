@@ -72,10 +72,19 @@ const here = () => document.getElementById(grid.getAttribute('aria-activedescend
 })();
 """
 
-# When a hand moved, and when the curve stood anew.
+# When a hand moved, when an answer of the core came, when the curve stood anew; and every frame.
 WATCHED = """
 window.moves = [];
 window.draws = [];
+window.answers = [];
+window.frames = [];
+const keep = heard.push.bind(heard);
+heard.push = (message) => {
+  if (message.type === 'curves') window.answers.push(performance.now());
+  return keep(message);
+};
+const frame = (now) => { window.frames.push(now); requestAnimationFrame(frame); };
+requestAnimationFrame(frame);
 addEventListener('pointermove', () => window.moves.push(performance.now()), true);
 new MutationObserver(() => window.draws.push(performance.now())).observe(
   document.querySelector('[data-curve]'), {attributes: true, attributeFilter: ['d']});
@@ -118,7 +127,10 @@ class Hand:
         self.me.find('[data-address="channel/20/fader"]')
 
     def drags_eq(self):
-        """From a move of an EQ point to the curve that the core drew for it: median, ms."""
+        """A point of the EQ, dragged. Medians in ms: from a move to a curve that the core drew, from
+
+        an answer of the core to its curve, and a display frame meanwhile.
+        """
         self.me.resize(1280, 900)
         self.me.open(f"strip/channel/20?show={self.show}").find('[data-stage="eq"]').click()
         point = self.me.find('[data-point="2"]')
@@ -127,9 +139,17 @@ class Hand:
         for turn in range(DRAGS):
             chain.move_by_offset(1, 1 if turn % 2 else -2)
         chain.release().perform()
-        moves, draws = self.me.driver.execute_script("return [window.moves, window.draws]")
-        waits = [min(d - move for d in draws if d >= move) for move in moves if draws[-1] >= move]
-        return statistics.median(waits)
+        moves, draws, answers, frames = self.me.driver.execute_script(
+            "return [window.moves, window.draws, window.answers, window.frames]"
+        )
+        while_dragging = [f for f in frames if moves[0] <= f <= moves[-1]]
+        return {
+            "whole": statistics.median(until_next(moves, draws)),
+            "redraw": statistics.median(until_next(answers, draws)),
+            "frame": statistics.median(
+                later - f for f, later in itertools.pairwise(while_dragging)
+            ),
+        }
 
     def measure(self, what, typed=""):
         return self.me.driver.execute_async_script(SCRIPT, what, typed)
@@ -142,6 +162,12 @@ class Hand:
         self.at_a_heard_cell()
         found["typed"] = self.measure("typed", f"-{20 + turn % 7}.5")
         return found
+
+
+def until_next(starts, ends):
+    """From each start to the next end, where there is one."""
+    return [min(end - start for end in ends if end >= start) for start in starts
+            if ends[-1] >= start]  # fmt: skip
 
 
 def medians(rounds):

@@ -2,6 +2,7 @@
 
 import asyncio
 import logging
+import time
 from collections.abc import Awaitable, Callable, Sequence
 from uuid import UUID
 
@@ -32,6 +33,7 @@ from .work import at_leisure, in_database
 __all__ = ["Explainer"]
 
 _LOG = logging.getLogger(__name__)
+_MOST_REST_S = 0.2
 
 
 class Explainer:
@@ -110,8 +112,11 @@ class Explainer:
                 state = live_of(self.show_id).state
                 if state is None:
                     state = await in_database(live_of(self.show_id).now, again=True)
+                began = time.monotonic()
                 for text in await self._texts(what, state):
                     await self._tell(text)
+                # while moves come in, three quarters of the time are theirs
+                await asyncio.sleep(min(3.0 * (time.monotonic() - began), _MOST_REST_S))
             except ConsoleError as error:  # the cell went with its strip
                 await self._tell(text_of(refused_message(None, error)))
             except DatabaseError:

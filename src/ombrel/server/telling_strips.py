@@ -3,6 +3,8 @@
 import math
 from collections.abc import Sequence
 
+import numpy as np
+
 from ombrel import core
 
 from .asking import moves_to_wire
@@ -140,4 +142,5 @@ def _static(static: core.Static) -> StaticMessage:
 
 def _rounded(values: Sequence[float]) -> list[float]:
     """Finer than a screen can draw is not sent."""
-    return [round(value, 2) for value in values]
+    found: list[float] = np.round(np.array(values, dtype=np.float64), 2).tolist()
+    return found
