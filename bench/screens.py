@@ -127,9 +127,9 @@ class Hand:
         self.me.find('[data-address="channel/20/fader"]')
 
     def drags_eq(self):
-        """A point of the EQ, dragged. Medians in ms: from a move to a curve that the core drew, from
+        """Medians in ms of a drag: from a move to a curve that the core drew, from an answer of
 
-        an answer of the core to its curve, and a display frame meanwhile.
+        the core to its curve, and a display frame meanwhile.
         """
         self.me.resize(1280, 900)
         self.me.open(f"strip/channel/20?show={self.show}").find('[data-stage="eq"]').click()
