@@ -65,6 +65,8 @@ def test_a_crossover_is_set_for_both_and_its_sum_told(server, people):
     me.open("strip/house", show)
     me.find('[data-stage="crossover"]').click()
     me.until(lambda: "above 120 Hz" in me.find('[data-stage="crossover"]').text)
+    me.type("They meet at, house and mono", "100")  # it is redrawn where the house is looked at
+    me.until(lambda: "below 100 Hz" in me.find("[data-crossover] svg").get_attribute("aria-label"))
 
 
 def test_a_mix_minus_is_made_in_a_line_and_a_new_line_joins_it(server, people):

@@ -199,7 +199,12 @@ def reach_text(state: State, ruler: str) -> str:
 
 @lru_cache(maxsize=16)
 def bears_on_curves(address: str, strip: str) -> bool:
-    """Whether a value may move the curves of a strip: its own, or those that feed it."""
+    """Whether a value may move the curves of a strip: its own, or those that feed it; of house and
+
+    mono the crossover, and how their outputs turn it.
+    """
+    if strip in ("house", "mono") and address.startswith(("mono/crossover/", "output/")):
+        return True
     own = address.startswith(f"{strip}/") and "/send/" not in address
     return own or address.startswith(("input/", "line/"))
 
