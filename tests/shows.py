@@ -149,6 +149,8 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
         return draw.random() < 0.3
     if leaf == "on" and "/send/" in address:
         return draw.random() < 0.7
+    if leaf == "level" and "/group/" in address:  # as a rule nobody trims what goes into a group
+        return value_for(address, desk, draw) if draw.random() < 0.2 else None
     if leaf == "make_up":
         return draw.choice([0.0, 0.0, 1.5, 6.0])
     if leaf == "fader":
@@ -167,7 +169,8 @@ _CANCELLING = {
     "channel/1/trim": 0.0, "channel/1/mute": False, "channel/1/fader": 0.0, "channel/1/pan": 0.0,
     "channel/1/send/mix/1/level": 0.0, "channel/1/send/mix/1/on": True,
     "channel/1/send/mix/1/tap": "input", "channel/1/send/mix/1/pan": 0.0,
-    "channel/1/group/1/on": True, "channel/1/group/2/on": False, "group/1/format": "mono",
+    "channel/1/group/1/on": True, "channel/1/group/1/level": 0.0, "channel/1/group/2/on": False,
+    "group/1/format": "mono",
     "group/1/fader": 0.0, "group/1/mute": False, "group/1/send/mix/1/level": 0.0,
     "group/1/send/mix/1/on": True, "group/1/send/mix/1/tap": "after_fader",
     "group/1/send/mix/1/pan": 0.0, "mix/1/fader": 0.0, "mix/1/mute": False,

@@ -11,6 +11,7 @@ from .describe import whose
 from .desk_rules import is_held
 from .flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
 from .kinds import Choice, Number, Reference, Switch, Value
+from .programme import leaving_as_it_is
 from .show import Show
 from .sockets import INNER_SOURCES, socket_name, strip_of
 
@@ -163,4 +164,4 @@ def restored(now: Show, then: Show, strips: Collection[str] = ()) -> dict[str, A
     }
     # an edit that names a value ends the place that its gang keeps, if it does not name that too
     kept = [f"{address}/kept" for address in moves if f"{address}/kept" in then.values]
-    return moves | {place: then[place] for place in kept}
+    return leaving_as_it_is(now, moves | {place: then[place] for place in kept})

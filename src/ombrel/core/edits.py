@@ -24,7 +24,7 @@ from .flow import Flow, feeds_back, flow_of
 from .gangs import kept_at, tied
 from .kinds import Number, Value
 from .processing import delay_ms
-from .programme import coming
+from .programme import coming, leaving_as_it_is
 from .show import Show, blank_show
 from .strip_lists import read_strips
 
@@ -193,4 +193,4 @@ def undoing(show: Show, change: Change) -> tuple[dict[str, Asked], tuple[str, ..
             moves[address] = change.old[address]
         else:
             left.append(address)
-    return moves, tuple(sorted(left))
+    return leaving_as_it_is(show, moves), tuple(sorted(left))

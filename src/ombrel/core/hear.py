@@ -126,9 +126,18 @@ def _moves_of(show: Show, flow: Flow, cells: Sequence[_Cell], text: str) -> dict
         set_by[cell.control] = (cell, needed_db)
         moves[cell.control] = needed_db
         if not relative and cell.switch:
-            moves[cell.switch] = True
+            moves |= _opening(show, cell)
         wanted[cell] = wanted_db
     _check(show, flow, moves, wanted)
+    return moves
+
+
+def _opening(show: Show, cell: _Cell) -> dict[str, Asked]:
+    """Moves that open a cell's own feed; into a group it has a level, which may be off."""
+    moves: dict[str, Asked] = {cell.switch: True}
+    level = cell.switch.removesuffix("on") + "level"
+    if cell.listener.startswith("group/") and show.number(level) == -math.inf:
+        moves[level] = 0.0
     return moves
 
 

@@ -7,12 +7,12 @@ import, by patch or by hand, is sent to those mixes in the same edit.
 import math
 from collections.abc import Mapping, Sequence
 
-from .asked import Asked
+from .asked import Asked, Travel, Typed
 from .kinds import Value
 from .rulers import members_of, rulers_in_use
 from .show import Show
 
-__all__ = ["coming", "in_programme", "programme", "sent"]
+__all__ = ["coming", "in_programme", "leaving_as_it_is", "programme", "sent"]
 
 _BEARING = ("/source", "/spare", "/on_spare", "/on")
 
@@ -52,6 +52,12 @@ def promised(show: Show) -> list[tuple[list[str], list[str]]]:
             mixes = [one for one in members if one.startswith("mix/")]
             found.append(([one for one in members if one not in mixes], mixes))
     return found
+
+
+def leaving_as_it_is(show: Show, moves: Mapping[str, Asked]) -> dict[str, Asked]:
+    """Moves that bring a show back, without what would join by them: that it has, or had not."""
+    values: dict[str, Value] = {a: v for a, v in moves.items() if not isinstance(v, Typed | Travel)}
+    return {**moves, **{address: show[address] for address in coming(show, values)}}
 
 
 def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:

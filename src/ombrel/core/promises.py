@@ -82,6 +82,8 @@ def judged(show: Show, flow: Flow, promise: str) -> Judged:
     members = members_of(show, promise)
     sources = [one for one in members if one.split("/")[0] in _SOURCES]
     listeners = [one for one in members if one not in sources]
+    if show[f"{promise}/kind"] == "all_but":  # what a mix has is asked of mixes that there are
+        listeners = [one for one in listeners if one in show.in_use("mix")]
     through = show[f"{promise}/through"] if show[f"{promise}/kind"] == "only_through" else None
     where = " or ".join(strip_name(show, one) for one in listeners) or "nowhere"
     what = show.text(f"{promise}/name") or _listed(show, sources)
@@ -167,7 +169,6 @@ def _lacking(
             continue
         name, where = strip_name(show, source), strip_name(show, listener)
         send = f"{source}/send/{listener}"
-        is_sent = listener.startswith("mix/")
         remedy = Remedy(says=f"Send {name} to {where}", moves=sent(show, [source], listener))
         found.append(
             Breach(
@@ -175,9 +176,9 @@ def _lacking(
                 listener=listener,
                 says=f"{where} does not have {name}.",
                 strips=(source, listener),
-                feeds=tuple(f"{send}/{leaf}" for leaf in ("on", "level")) if is_sent else (),
+                feeds=(f"{send}/on", f"{send}/level"),
                 open=True,
-                remedies=(remedy,) if is_sent else (),
+                remedies=(remedy,),
             )
         )
     return found, has

@@ -95,6 +95,8 @@ class OpenedWay:
             return np.array([through, 0.0])
         start = np.array([1.0, 0.0]) if row < layout.channels else np.full(2, np.sqrt(0.5))
         found: Floats = start @ flow.wiring.share[row, :, column, :] * through
+        if layout.listener(column).startswith("group/"):  # off, its remedy brings it to 0 dB
+            found = found * (float(flow.arrays.amp[row, column]) or 1.0)
         return found
 
 
