@@ -88,8 +88,10 @@ class Window:
     def _do(self, what, parameters):
         return self.driver.execute_cdp_cmd(what, parameters)
 
-    def close(self):
-        self.driver.execute_script("localStorage.clear()")
+    def close(self, address):
+        """Leave nothing of what was kept for an address."""
+        kept = {"origin": address, "storageTypes": "local_storage"}
+        self._do("Storage.clearDataForOrigin", kept)
         self._do("Network.clearBrowserCookies", {})
         self.driver.close()
         self.driver.switch_to.window(self.home)
@@ -129,7 +131,7 @@ class Person:
         self.find("[role=dialog]")
 
     def leave(self):
-        self.window.close()
+        self.window.close(self.address)
 
     def open(self, view, show=None):
         """Open a view and wait until the show is there."""

@@ -119,13 +119,13 @@ function LiftKey({ lift, singer, number }: { lift: string; singer: Singer; numbe
   const name = useShow((state) => stripName(state, singer.strip));
   const lead = useText(`${lift}/lead`);
   const way = useOnItsWay(`${singer.strip}/${lead}/level`);
-  const { lifted } = singer;
+  // as it stands, not as it was told with the steps: two quick presses are up and back
+  const lifted = useOn(`${singer.strip}/${lead}/on`);
   const there = way === undefined ? (lifted ? 100 : 0) : part(way);
   return (
     <button
       type="button"
       aria-pressed={lifted}
-      aria-label={`${name}, ${lifted ? "leads" : "backing"}, key ${number}`}
       data-moving={way !== undefined}
       onClick={() => void link.do({ action: "lift", lift, strips: [singer.strip], on: !lifted })}
       className={`relative overflow-hidden h-12 w-64 coarse:w-56 phone:w-48 px-3 rounded-xl border flex items-center gap-2.5 cursor-pointer select-none text-[15px] ${
@@ -137,14 +137,9 @@ function LiftKey({ lift, singer, number }: { lift: string; singer: Singer; numbe
         className="absolute left-0 bottom-0 h-1.5 bg-sun"
         style={{ width: `${there}%` }}
       />
-      <span aria-hidden className="text-faint w-4 text-center coarse:hidden">
-        {number <= 9 ? number : ""}
-      </span>
+      <span className="text-faint w-4 text-center coarse:hidden">{number <= 9 ? number : ""}</span>
       <span className="flex-1 truncate text-left">{name}</span>
-      <span
-        aria-hidden
-        className={lifted ? "text-sun-text font-semibold" : "text-faint phone:hidden"}
-      >
+      <span className={lifted ? "text-sun-text font-semibold" : "text-faint phone:hidden"}>
         {lifted ? "▲ leads" : "backing"}
       </span>
     </button>

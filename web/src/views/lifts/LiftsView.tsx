@@ -1,5 +1,6 @@
 import { useEffect, useEffectEvent } from "react";
 import { Link as RouteLink } from "wouter";
+import { store, valueIn } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { LiftCard } from "./LiftCard";
@@ -19,10 +20,14 @@ export function LiftsView() {
     if (event.target instanceof Element && event.target.closest("input, select, [role=dialog]"))
       return;
     const keys = (lifts ?? []).flatMap((lift) =>
-      lift.singers.map((singer) => ({ lift: lift.lift, ...singer })),
+      lift.singers.map(({ strip }) => ({ lift: lift.lift, strip })),
     );
     const one = keys[Number(event.key) - 1];
-    if (one) void link.do({ action: "lift", lift: one.lift, strips: [one.strip], on: !one.lifted });
+    if (!one) return;
+    const state = store.getState();
+    const lead = valueIn(state, `${one.lift}/lead`);
+    const up = valueIn(state, `${one.strip}/${lead}/on`) === true;
+    void link.do({ action: "lift", lift: one.lift, strips: [one.strip], on: !up });
   });
   useEffect(() => {
     const listener = (event: KeyboardEvent) => onKey(event);
