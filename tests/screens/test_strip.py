@@ -99,4 +99,4 @@ def test_a_preset_is_seen_put_on_and_kept_and_a_channel_is_duplicated(server, pe
     me.type("Device in the insert of Kora", "Tape")
     me.until(lambda: re.search(r"In use: .*Kora", me.body()))
     assert re.search(r"\d+ of 24 insert points free", me.body())
-    assert "Tape" in me.find('[data-stage="insert_2"]').text
+    me.until(lambda: "Tape" in me.find('[data-stage="insert_2"]').text)
