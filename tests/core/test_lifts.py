@@ -78,6 +78,19 @@ def test_making_a_lift_leaves_the_house_as_it_was_and_lifting_back_too():
     assert lifted(up, "channel/1", on=False) == show
 
 
+def test_who_is_not_straight_in_the_house_is_no_singer_of_a_new_group():
+    """They would be heard twice, by their group and the new one, or for the first time."""
+    plain = show_of(TOURING, VOICES | HOUSE | {"channel/2/house/on": False})
+    with pytest.raises(UnreadableText, match="Voice 2"):
+        make_lift(plain, ["channel/1", "channel/2"], name="Voices")
+    grouped = choir()
+    with pytest.raises(UnreadableText, match="their group"):
+        make_lift(grouped, ["channel/1"], name="More")
+    again = made(grouped, make_lift(grouped, [], name="More", backing="group/1"))[0]
+    column = flow_of(again).layout.column("house")
+    assert flow_of(again).cell(0, column).level_db == pytest.approx(-3.0)
+
+
 def test_one_at_a_time_takes_the_place_of_another_and_together_does_not():
     show = lifted(lifted(choir(), "channel/1"), "channel/3")
     assert (show["channel/1/group/2/on"], show["channel/3/group/2/on"]) == (False, True)

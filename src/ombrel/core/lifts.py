@@ -258,7 +258,8 @@ def make_lift(
     """Moves that make a lift of singers: a backing group that they go to the house through (or one
 
     that there is), and a lead group beside it. What they sound like does not change. Raises
-    NothingLeft; UnreadableText for strips that are no channels or returns.
+    NothingLeft; UnreadableText for strips that are no channels or returns, or that go to the house
+    by another group or not at all.
     """
     for one in strips:
         if not one.startswith(("channel/", "return/")):
@@ -276,10 +277,15 @@ def make_lift(
     backing, lead = (backing, made[0]) if backing else (made[0], made[1])
     for one in strips:
         if not show.on(f"{one}/{backing}/on"):
+            if not show.on(f"{one}/house/on"):  # it would be heard anew, or twice
+                raise UnreadableText(
+                    strip_name(show, one),
+                    "who goes straight to the house; for others take their group as the backing",
+                )
             moves |= {f"{one}/{backing}/on": True, f"{one}/{backing}/level": 0.0}
             moves[f"{one}/house/on"] = False
         moves |= {f"{one}/{lead}/on": False, f"{one}/{lead}/level": 0.0}
-    moves |= {f"{group}/house/on": True for group in (backing, lead)}
+    moves |= {f"{group}/house/on": True for group in made}
     if not strips and backing in made:
         raise UnreadableText("", "the singers, such as 1-4")
     return moves | {f"{lift}/name": Typed(name), f"{lift}/backing": backing, f"{lift}/lead": lead}
