@@ -5,11 +5,12 @@ import uuid
 
 import pytest
 from asgiref.sync import sync_to_async
+from django.db import connection, transaction
 
 from ombrel.server import models
 from ombrel.server.asks import BackTo
 from ombrel.server.door import Refused
-from ombrel.server.log import shown_at
+from ombrel.server.log import newest_first, shown_at
 
 from .conftest import make, stored
 
@@ -161,3 +162,17 @@ async def test_a_show_is_renamed_copied_removed_and_brought_back(async_client, w
     assert (await async_client.post(f"{at}/back")).status_code == 200
     assert (await cards())["Quay, second night"]["removed_at"] is None
     assert (await async_client.get(f"{at}/desk")).status_code == 200
+
+
+def test_a_log_that_is_half_read_leaves_nothing_open_in_the_database(worked_on):
+    """An open cursor would be closed by whatever frees it, in the middle of another question on the
+
+    same connection, and both would wait for good.
+    """
+    log = models.Change.objects.filter(show_id=worked_on.pk)
+    with transaction.atomic(), connection.cursor() as asking:
+        reading = newest_first(log, page=2)
+        assert [next(reading).revision for _ in range(3)] == [7, 6, 5]
+        asking.execute("select count(*) from pg_cursors")
+        assert asking.fetchone() == (0,)
+    assert [entry.revision for entry in newest_first(log, most=3, page=2)] == [7, 6, 5]

@@ -39,7 +39,7 @@ from ombrel.core import Show as CoreShow
 
 from . import models
 from .live import State, from_wire, live_of, to_wire
-from .log import show_at
+from .log import newest_first, show_at
 from .plans import Plan, Planned, Turn
 
 __all__ = ["Done", "Frame", "Refused", "Request", "commit"]
@@ -241,9 +241,8 @@ def _newest_first(turn: Turn, pending: tuple[models.Change, ...]) -> Iterator[En
     for entry in reversed(pending):
         if entry.author_id == turn.author_id:
             yield Entry(kind=entry.kind, gesture=entry.gesture, turns=entry.turns)  # type: ignore[arg-type]
-    kept = _own(turn).order_by("-revision").values_list("kind", "gesture", "turns")
-    for kind, gesture, turns in kept.iterator(chunk_size=200):
-        yield Entry(kind=kind, gesture=gesture, turns=turns)  # type: ignore[arg-type]
+    for entry in newest_first(_own(turn).only("revision", "kind", "gesture", "turns"), page=200):
+        yield Entry(kind=entry.kind, gesture=entry.gesture, turns=entry.turns)  # type: ignore[arg-type]
 
 
 def _turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Planned:

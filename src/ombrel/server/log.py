@@ -5,15 +5,44 @@ from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
+from django.db.models import QuerySet
+
 from ombrel.core import NoSuchPoint, Show, belongs_to
 
 from . import models
 from .live import from_wire, live_of
 
-__all__ = ["Gesture", "gestures", "setters_of", "show_at", "shown_at", "values_after"]
+__all__ = [
+    "Gesture",
+    "gestures",
+    "newest_first",
+    "setters_of",
+    "show_at",
+    "shown_at",
+    "values_after",
+]
 
 PAGE = 60  # gestures told at once
 LOOKED_AT = 20_000  # entries that one request goes through for them
+
+
+def newest_first(
+    entries: QuerySet[models.Change], *, most: int | None = None, page: int = 500
+) -> Iterator[models.Change]:
+    """Entries from the newest on, read a page at a time, and only as far as somebody looks.
+
+    Not by a cursor of the database: one that is left half read is closed by whatever thread frees
+    it, and that may just be asking the same connection for something else; then both wait for good.
+    """
+    before: int | None = None
+    while most is None or most > 0:
+        found = entries if before is None else entries.filter(revision__lt=before)
+        rows = list(found.order_by("-revision")[: page if most is None else min(page, most)])
+        yield from rows
+        if len(rows) < page:
+            return
+        before = rows[-1].revision
+        most = None if most is None else most - len(rows)
 
 
 def show_at(show_id: UUID, now: Show, revision: int, at: int) -> Show:
@@ -25,8 +54,8 @@ def show_at(show_id: UUID, now: Show, revision: int, at: int) -> Show:
         raise NoSuchPoint(at, revision)
     later = models.Change.objects.filter(show_id=show_id, revision__gt=at, revision__lte=revision)
     values: dict[str, object] = {}
-    for old in later.order_by("-revision").values_list("old", flat=True).iterator(chunk_size=500):
-        values.update(old)
+    for entry in newest_first(later.only("revision", "old")):
+        values.update(entry.old)
     return now.with_values(from_wire(values))
 
 
@@ -102,7 +131,7 @@ def gestures(
         entries = entries.filter(made_at__lte=until)
     found: list[Gesture] = []
     last = None
-    for one in _gathered(entries.order_by("-revision")[:LOOKED_AT].iterator(chunk_size=500)):
+    for one in _gathered(newest_first(entries, most=LOOKED_AT)):
         if len(found) == PAGE:
             return found, last
         last = one.first
