@@ -12,18 +12,28 @@ if (page.scrollHeight > innerHeight) faults.push(`the page is ${page.scrollHeigh
 
 const dialog = [...document.querySelectorAll("[role=dialog], [role=menu]")].at(-1);
 const root = dialog ?? document.body;
-const scrolls = (e) => /auto|scroll/.test(getComputedStyle(e).overflowY + getComputedStyle(e).overflowX);
 const scroller = (e) => {
-  for (let up = e.parentElement; up && up !== page; up = up.parentElement) if (scrolls(up)) return up;
+  for (let up = e.parentElement; up && up !== page; up = up.parentElement) if (lookOf(up).scrolls) return up;
   return null;
+};
+// asked once for each element: a page of hundreds of controls shares its frames
+const looks = new Map();
+const lookOf = (e) => {
+  let found = looks.get(e);
+  if (!found) {
+    const look = getComputedStyle(e);
+    const plain = look.overflowX === "visible" && look.overflowY === "visible";
+    found = { scrolls: /auto|scroll/.test(look.overflowY + look.overflowX), frame: plain ? null : e.getBoundingClientRect() };
+    looks.set(e, found);
+  }
+  return found;
 };
 /** What is left of a box within all that clips it. */
 const clipped = (e, box) => {
   const left = { left: box.left, top: box.top, right: box.right, bottom: box.bottom };
   for (let up = e.parentElement; up && up !== page; up = up.parentElement) {
-    const look = getComputedStyle(up);
-    if (look.overflowX === "visible" && look.overflowY === "visible") continue;
-    const frame = up.getBoundingClientRect();
+    const { frame } = lookOf(up);
+    if (!frame) continue;
     left.left = Math.max(left.left, frame.left);
     left.top = Math.max(left.top, frame.top);
     left.right = Math.min(left.right, frame.right);

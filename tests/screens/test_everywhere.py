@@ -28,11 +28,11 @@ SIZES = [
 # an empty view has little that could break: the usual screen, the enlarged one, and a phone
 SIZES_OF_EMPTY = [SIZES[1], SIZES[3], SIZES[5]]
 # long names run out of room where there is least of it
-SIZES_OF_LONG = [SIZES[1], SIZES[3], SIZES[4], SIZES[5]]
+SIZES_OF_LONG = [SIZES[1], SIZES[3], SIZES[5]]
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 RUN_AXE = """
 const done = arguments[arguments.length - 1];
-axe.run(document, {runOnly: arguments[0]}).then((found) => done(found.violations.map(
+axe.run(document, {runOnly: arguments[0], resultTypes: ["violations"], rules: arguments[1]}).then((found) => done(found.violations.map(
   (one) => [one.id, one.help, ...one.nodes.slice(0, 3).map((node) => node.html)].join(' | '))));
 """
 
@@ -74,7 +74,8 @@ def test_nothing_is_cut_off_covered_or_too_small_and_nobody_is_shut_out(people, 
         me.resize(1280, 800)
         me.go(view)
         ready(me)
-        found += [f"{view} dusk {fault}" for fault in barred(me)]
+        # colours are the same whatever a show is called, and dearest to look at
+        found += [f"{view} dusk {fault}" for fault in barred(me, colours=kind != "long")]
         if kind == "demo":  # of a theme only colours differ
             me.driver.execute_script("document.documentElement.dataset.theme = 'daylight'")
             found += [f"{view} daylight {fault}" for fault in barred(me, ["color-contrast"])]
@@ -111,12 +112,13 @@ def test_dialogs_fit_and_shut_nobody_out(people, shows, dialog):
     assert found == []
 
 
-def barred(me, rules=RULES):
-    """What axe-core finds on the page, by rules or by tags of rules."""
+def barred(me, rules=RULES, *, colours=True):
+    """What axe-core finds on the page, by rules or by tags of rules; `colours`: contrast too."""
+    without = {} if colours else {"color-contrast": {"enabled": False}}
     if not me.driver.execute_script("return window.axe !== undefined"):
         me.driver.execute_script(AXE.read_text())
     me.driver.set_script_timeout(60)
-    return me.driver.execute_async_script(RUN_AXE, rules)
+    return me.driver.execute_async_script(RUN_AXE, rules, without)
 
 
 def test_forty_stops_of_the_tab_key_reach_everything(people, shows):
