@@ -30,6 +30,7 @@ from ombrel.core import (
 from tests.desks import TINY
 
 _ONCE = ("preset/", "lift/")  # how one differs from another bears on nothing else
+_OF_RECALLS = re.compile(r"^(scene|run)/|/pinned")
 SIDED = ("group", "mix", "matrix")
 
 
@@ -37,7 +38,8 @@ SIDED = ("group", "mix", "matrix")
 def strip_addresses(desk: Desk) -> tuple[str, ...]:
     """Addresses that tests move: all; of lines, banks, gangs, promises three, of presets and lifts
 
-    one. The places that gangs keep are left out: nobody asks for them.
+    one. The places that gangs keep are left out: nobody asks for them; and scenes and pins, which
+    bear on recalls alone.
     """
     found = addresses_of(desk)
     many = re.compile(r"(?:^|/)(?:line|bank|gang|promise|preset|lift)/(\d+)/")
@@ -45,6 +47,7 @@ def strip_addresses(desk: Desk) -> tuple[str, ...]:
         a
         for a in found
         if not a.endswith("/kept")
+        and not _OF_RECALLS.search(a)
         and (not (at := many.search(a)) or int(at[1]) <= (1 if a.startswith(_ONCE) else 3))
     )
 

@@ -32,7 +32,8 @@ SIZES_OF_LONG = [SIZES[1], SIZES[3], SIZES[5]]
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 RUN_AXE = """
 const done = arguments[arguments.length - 1];
-axe.run(document, {runOnly: arguments[0], resultTypes: ["violations"], rules: arguments[1]}).then((found) => done(found.violations.map(
+const how = {runOnly: arguments[0], resultTypes: ["violations"], rules: arguments[1]};
+axe.run(document, how).then((found) => done(found.violations.map(
   (one) => [one.id, one.help, ...one.nodes.slice(0, 3).map((node) => node.html)].join(' | '))));
 """
 

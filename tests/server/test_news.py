@@ -40,6 +40,7 @@ def test_what_is_not_told_again_reads_as_it_did(seed):
                 "layout": table_heads(after.show, after.flow) != (sources, heads),
                 "noticed": bears_on_findings(after.change.new, flow, after.flow),
                 "fades": [],
+                "held": False,
             }
         )
         for source in sources[:4]:

@@ -21,6 +21,8 @@ import { PatchView } from "./views/patch/PatchView";
 import { PromisesView } from "./views/promises/PromisesView";
 import { RoutingView } from "./views/routing/RoutingView";
 import { RulersView } from "./views/rulers/RulersView";
+import { RunView } from "./views/run/RunView";
+import { ScenesView } from "./views/scenes/ScenesView";
 import { ShowsView } from "./views/shows/ShowsView";
 import { StripView } from "./views/strip/StripView";
 
@@ -75,6 +77,8 @@ export function App() {
             <Route path="/patch" component={PatchView} />
             <Route path="/mixes" component={MixesView} />
             <Route path="/mixes/:mix" component={MixesView} />
+            <Route path="/scenes/:scene?" component={ScenesView} />
+            <Route path="/run" component={RunView} />
             <Route path="/outputs" component={OutputsView} />
             <Route path="/dcas/:number?">
               <RulersView key="dca" kind="dca" />

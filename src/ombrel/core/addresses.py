@@ -7,7 +7,7 @@ from typing import Final
 
 from .desk import Bay, Box, Desk
 from .errors import ConsoleError, UnknownAddress, WrongValue
-from .kinds import Kind, Number, Reference, Value
+from .kinds import Kind, Number, Packed, Reference, Value
 from .parameters import CATALOGUE, Parameter
 
 __all__ = [
@@ -171,9 +171,14 @@ def _check_reference(desk: Desk, kind: Reference, target: str, address: str) -> 
 
 
 def addresses_of(desk: Desk) -> list[str]:
-    """Every address that this desk has, in the catalogue's order; for tests, formats and counts."""
+    """Every address that this desk has, in the catalogue's order, save those that hold what others
+
+    hold; for tests, formats and counts.
+    """
     found: list[str] = []
-    for key in CATALOGUE:
+    for key, parameter in CATALOGUE.items():
+        if isinstance(parameter.kind, Packed):
+            continue
         partial: list[tuple[str, Box | Bay | None]] = [("", None)]
         for word in key.split("/"):
             partial = [

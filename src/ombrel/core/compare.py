@@ -10,7 +10,7 @@ from .asked import Asked
 from .describe import whose
 from .desk_rules import is_held
 from .flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
-from .kinds import Choice, Number, Reference, Switch, Value
+from .kinds import Choice, Number, Packed, Reference, Switch, Value
 from .programme import leaving_as_it_is
 from .show import Show
 from .sockets import INNER_SOURCES, socket_name, strip_of
@@ -68,6 +68,8 @@ def value_text(show: Show, address: str, value: Value) -> str:
         text = f"{value:.0f}" if kind.whole else f"{value:.2f}".rstrip("0").rstrip(".")
         unit = {"pan": "", "Q": ""}.get(kind.unit, kind.unit)
         return f"{text.replace('-', chr(0x2212))} {unit}".rstrip()
+    if isinstance(kind, Packed):
+        return f"{len(str(value))} letters of values" if value else "nothing"
     if isinstance(kind, Choice):
         return str(value).replace("_", " ")
     return str(value) or "nothing"

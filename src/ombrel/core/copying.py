@@ -10,7 +10,7 @@ from .desk import Desk
 from .errors import UnreadableText
 from .show import Show
 
-__all__ = ["COPIED", "copied", "neutral", "of_aspects"]
+__all__ = ["COPIED", "copied", "leaves_of", "neutral", "of_aspects"]
 
 # what can be copied or cleared, by the aspects of the catalogue
 COPIED: Final = (
@@ -29,9 +29,14 @@ COPIED: Final = (
 @lru_cache(maxsize=64)
 def _leaves(desk: Desk, kind: str) -> tuple[tuple[str, str], ...]:
     """Leaves of a kind of strip with their aspects; places that gangs keep are none."""
-    stem = f"{kind}/" if kind in ("house", "mono") else f"{kind}/1/"
+    stem = f"{kind}/" if kind in ("house", "mono", "show") else f"{kind}/1/"
     found = (a for a in addresses_of(desk) if a.startswith(stem) and not a.endswith("/kept"))
     return tuple((a.removeprefix(stem), parameter_at(a).aspect) for a in found)
+
+
+def leaves_of(desk: Desk, kind: str) -> tuple[str, ...]:
+    """The leaves of a kind of strip ("channel", "house", also "show"), in the catalogue's order."""
+    return tuple(leaf for leaf, _ in _leaves(desk, kind))
 
 
 def of_aspects(show: Show, strip: str, aspects: Collection[str]) -> Iterator[str]:

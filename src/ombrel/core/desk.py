@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 __all__ = [
     "BANKS", "Bay", "Box", "Delays", "Desk", "GANGS", "LIFTS", "LINES", "PRESETS", "PROMISES",
+    "SCENES",
 ]  # fmt: skip
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
@@ -12,6 +13,7 @@ GANGS = 60  # and of gangs: more than a head holds
 PROMISES = 40  # and of promises
 PRESETS = 40  # and of presets of its own
 LIFTS = 8  # and of lifts
+SCENES = 999  # and of scenes: as many as three figures number
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -100,6 +102,7 @@ class Desk:
             "promise": PROMISES,
             "preset": PRESETS,
             "lift": LIFTS,
+            "scene": SCENES,
             "bay": len(self.bays),
             "house": 1,
             "mono": 1,

@@ -13,6 +13,8 @@ from .errors import (
     WrongValue,
 )
 from .flow.strips import strip_name
+from .scenes.held import check_packed
+from .scenes.order import check_number
 from .show import Show
 
 __all__ = ["BUS_TAPS", "check_desk_rules", "is_held"]
@@ -35,6 +37,7 @@ def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     _safe_mute_groups(show, addresses)
     _pairs(show, addresses)
     _inserts(show, addresses)
+    _scenes(show, addresses)
 
 
 def _outputs_in_blocks(show: Show, addresses: Iterable[str]) -> None:
@@ -192,3 +195,15 @@ def _inserts(show: Show, addresses: Iterable[str]) -> None:
         names = (strip_name(show, a.rpartition("/insert_")[0]) for a in sorted(held))
         others = dict.fromkeys(name for name in names)
         raise InsertsSpent(show.desk.name, show.desk.inserts, list(others))
+
+
+def _scenes(show: Show, addresses: Iterable[str]) -> None:
+    """What a scene holds can stand on the desk, and its number is its own."""
+    for address in addresses:
+        if not address.startswith("scene/"):
+            continue
+        scene = "/".join(address.split("/")[:2])
+        if "/holds/" in address:
+            check_packed(show.desk, address, show.text(address))
+        elif address.endswith(("/number", "/removed")) and scene in show.scenes:
+            check_number(show, show.number(f"{scene}/number"), scene)

@@ -22,16 +22,20 @@ __all__ = [
     "ListMovedOn",
     "MuteGroupSafe",
     "NotAnEffectMix",
+    "NoSuchCell",
     "NoSuchPoint",
+    "NoSuchScene",
     "NothingLeft",
     "NothingToRedo",
     "NothingToUndo",
+    "NumberTaken",
     "OneFaderTwoPlaces",
     "OnlyInBlocks",
     "OutOfRange",
     "OutOfReach",
     "SeveralPaths",
     "SocketTaken",
+    "SourcesUnasked",
     "StepOutOfReach",
     "UnknownAddress",
     "UnreadableText",
@@ -361,3 +365,43 @@ class BadFile(ConsoleError):
     def __init__(self, what: str, way_out: str) -> None:
         super().__init__(f"{what} {way_out} Nothing was changed.")
         self.what, self.way_out = what, way_out
+
+
+class NoSuchScene(ConsoleError):
+    """No scene of the show has this number."""
+
+    code = "no_such_scene"
+
+    def __init__(self, number: str) -> None:
+        super().__init__(f"There is no scene {number}. The list of scenes shows which there are.")
+        self.number = number
+
+
+class NumberTaken(ConsoleError):
+    """Two scenes cannot have one number: it is their place in the order."""
+
+    code = "number_taken"
+
+    def __init__(self, number: str, name: str) -> None:
+        super().__init__(f"{number} is the number of {name or 'another scene'}. Take another.")
+        self.number, self.name = number, name
+
+
+class NoSuchCell(ConsoleError):
+    """A scene cannot carry this of this strip, or does not."""
+
+    code = "no_such_cell"
+
+    def __init__(self, holder: str, cell: str) -> None:
+        super().__init__(f"{holder} has no {cell[:60]} in this scene. Put it in first.")
+        self.holder, self.cell = holder, cell
+
+
+class SourcesUnasked(ConsoleError):
+    """A recall changes what channels are fed by, and nobody has said yes to that."""
+
+    code = "sources_unasked"
+
+    def __init__(self, count: int) -> None:
+        super().__init__(f"This scene changes {count} sources. Look at the preview and say yes.")
+        self.count = count

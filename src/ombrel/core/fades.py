@@ -3,22 +3,23 @@
 An edit commits where it leads at once; what sounds until then is a function of the plan and the
 clock. A feed that is switched on rises from off and one that is switched off falls to it. Faders
 and sends move evenly in travel, since dB has no way to off; other numbers evenly, frequencies and
-ratios by equal ratios.
+ratios by equal ratios. Switches open at the start and close at the end.
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from typing import Final
 
 from .addresses import kind_on
 from .changes import Change
-from .kinds import Number, Value
+from .kinds import Number, Switch, Value
 from .laws import fader_db_to_travel, fader_travel_to_db
 from .show import Show
 
-__all__ = ["Fade", "Fading", "fading"]
+__all__ = ["CLOSING", "Fade", "Fading", "fading", "standing_at"]
 
+CLOSING: Final = "closing"  # the law of a switch that closes at the end of its time
 _POINTS: Final = 24  # of a plan as it is told: a line between two is shorter than a hand's width
 
 
@@ -41,6 +42,8 @@ class Fade:
         part = min(max((now_s - self.begun_s) / self.seconds, 0.0), 1.0)
         if part in (0.0, 1.0):  # exactly: what rests is what was typed
             return self.target if part else self.start
+        if self.law == CLOSING:
+            return self.start
         if self.law == "fader":
             here, there = _travel(self.start), _travel(self.target)
             return float(fader_travel_to_db(here + part * (there - here)))
@@ -66,31 +69,74 @@ def _travel(level_db: float) -> float:
 
 
 def fading(
-    before: Show, change: Change, now: Fading, *, seconds: float, at_s: float
+    before: Show,
+    change: Change,
+    now: Fading,
+    *,
+    seconds: float | Mapping[str, float],
+    at_s: float,
 ) -> dict[str, Fade]:
     """What is on its way after a change at a time. `now`: what was before it.
 
-    What the change moves goes on from where it sounds, over `seconds`; with 0 it jumps: a hand, an
-    undo or another edit takes its addresses out. The others finish as they were planned.
+    What the change moves goes on from where it sounds, over `seconds`, by address or all alike;
+    with 0, or not named, it jumps: a hand, an undo or another edit takes its addresses out. The
+    others finish as they were planned.
     """
     after = before.with_values(change.new)
     moved = {_number_of(address) for address in change.new}
     found = {a: one for a, one in now.items() if a not in moved and not one.ended(at_s)}
-    if seconds <= 0.0:
+    if not seconds:
         return found
-    for address in sorted(moved):
+    times = dict.fromkeys(moved, seconds) if isinstance(seconds, float) else _by_number(seconds)
+    for address in sorted(moved & set(times)):
+        if address.endswith("/kept") or times[address] <= 0.0:
+            continue
         kind = kind_on(before.desk, address)
-        if not isinstance(kind, Number) or address.endswith("/kept"):
+        if isinstance(kind, Switch):
+            if _closes(address, after):
+                found[address] = Fade(
+                    address=address, start=float(not after.on(address)),
+                    target=float(after.on(address)), begun_s=at_s, seconds=times[address],
+                    law=CLOSING,
+                )  # fmt: skip
+            continue
+        if not isinstance(kind, Number):
             continue
         start, target = _sounding(before, address), _sounding(after, address)
         if address in now:
             start = now[address].at(at_s)
         if start != target:
             found[address] = Fade(
-                address=address, start=start, target=target, begun_s=at_s, seconds=seconds,
+                address=address, start=start, target=target, begun_s=at_s, seconds=times[address],
                 law=kind.law,
             )  # fmt: skip
     return found
+
+
+def _by_number(seconds: Mapping[str, float]) -> dict[str, float]:
+    """Times by what is heard: a feed's switch has its level's."""
+    found: dict[str, float] = {}
+    for address, time in seconds.items():
+        number = _number_of(address)
+        found[number] = max(time, found.get(number, 0.0))
+    return found
+
+
+def _closes(address: str, after: Show) -> bool:
+    """Whether a switch as it stands now silences something that sounded."""
+    if address.endswith(("/mute", "/house/on", "/mono/on")):
+        return after.on(address) == address.endswith("/mute")
+    return address.startswith("mute_group/") and after.on(address)
+
+
+def standing_at(show: Show, now: Fading, addresses: Collection[str], at_s: float) -> Show:
+    """The show with some addresses where they sound at a time, if they are on their way."""
+    sounding: dict[str, Value] = {
+        address: now[address].at(at_s)
+        for address in addresses
+        if address in now and now[address].law != CLOSING and not now[address].ended(at_s)
+    }
+    return show.with_values(sounding) if sounding else show
 
 
 def _number_of(address: str) -> str:

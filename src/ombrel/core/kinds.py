@@ -11,13 +11,14 @@ from typing import Literal, Protocol
 from .errors import OutOfRange, UnreadableText, WrongValue
 from .laws import fader_travel_to_db
 
-__all__ = ["Choice", "Kind", "Number", "Reference", "Switch", "Text", "Value", "Wire"]
+__all__ = ["Choice", "Kind", "Number", "Packed", "Reference", "Switch", "Text", "Value", "Wire"]
 
 Value = float | bool | str | None
 Wire = float | bool | str | None
 
 _NUMBER = r"\d+(?:[.,]\d+)?"
 _KILO = re.compile(r"(\d+)k(\d*)|(\d+[.,]\d+)k")
+_LONGEST_PACKED = 400_000
 _LEVEL_HELP = "a level such as -6, +2 (up by 2), +-2 (down by 2), =2 (exactly +2) or off"
 
 
@@ -227,6 +228,30 @@ class Reference:
         return None if plain in ("", "none", "-") else plain
 
     def from_wire(self, wire: object, at: str) -> str | None:
+        return self.checked(wire, at)
+
+    def to_wire(self, value: Value) -> Wire:
+        return value
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Packed:
+    """Many values of something as one text, JSON in one order, so that equal ones are equal texts.
+
+    `of`: the pattern of what they are of. What may stand in it `desk_rules` judges.
+    """
+
+    of: str
+
+    def checked(self, value: object, at: str) -> str:
+        if not isinstance(value, str) or len(value) > _LONGEST_PACKED:
+            raise WrongValue(at, f"packed values, at most {_LONGEST_PACKED} characters", "another")
+        return value
+
+    def typed(self, text: str, now: Value, at: str) -> str:
+        raise WrongValue(at, "a value, since nobody types what is packed", text[:40])
+
+    def from_wire(self, wire: object, at: str) -> str:
         return self.checked(wire, at)
 
     def to_wire(self, value: Value) -> Wire:

@@ -21,6 +21,7 @@ from .choices import (
 from .kinds import Choice, Number, Reference, Switch, Text
 from .processing.tempo import HIGHEST_BPM, LOWEST_BPM
 from .processing_parameters import crossing, effect_of, processing_of
+from .scene_parameters import OF_SCENES
 from .strip_parameters import (
     FADER,
     TO_MATRIX,
@@ -311,6 +312,7 @@ CATALOGUE: Final = catalogue_of(
         "Nothing moves its key until it is armed.",
     ),
     *BESIDE_STRIPS,
+    *OF_SCENES,
     # what lies under the faders of the surface
     _p("bank/<bank>/name", Text(), "", "banks", "Bank", "Name of the bank."),
     _p("bank/<bank>/<bay>/<place>", _STRIP, None, "banks", "Strip", "Under this fader."),

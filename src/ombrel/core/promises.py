@@ -251,17 +251,19 @@ def mended(show: Show, flow: Flow, promise: str) -> dict[str, Asked]:
 
 
 def newly_broken(before: Show, flow: Flow, after: Show, its_flow: Flow) -> tuple[str, ...]:
-    """Promises in words that hold before an edit and not after it, each with its first breach."""
+    """Promises in words that an edit breaks, or breaks by one more way: each with the first such."""
     if not rulers_in_use(after, "promise") or (
         same_ways(flow, its_flow) and not _moves_promises(before, after)
     ):
         return ()
-    kept = {one.promise for one in promises(before, flow) if one.kept and not one.vain}
-    return tuple(
-        f"{one.says}: {one.breaches[0].says}"
-        for one in promises(after, its_flow)
-        if one.breaches and one.promise in kept
-    )
+    watched = [one for one in promises(before, flow) if not one.vain]
+    broken = {(one.promise, by.source, by.listener) for one in watched for by in one.breaches}
+    found = []
+    for one in promises(after, its_flow):
+        new = [by for by in one.breaches if (one.promise, by.source, by.listener) not in broken]
+        if new and any(one.promise == before_it.promise for before_it in watched):
+            found.append(f"{one.says}: {new[0].says}")
+    return tuple(found)
 
 
 def _moves_promises(before: Show, after: Show) -> bool:

@@ -8,7 +8,7 @@ from typing import cast
 from immutables import Map
 
 from .addresses import default_of
-from .desk import LINES, Desk
+from .desk import LINES, SCENES, Desk
 from .kinds import Value
 
 __all__ = ["Show", "blank_show"]
@@ -66,6 +66,19 @@ class Show:
             if f"line/{number}/place" in self.values
         ]
         return tuple(number for _, number in sorted(places))
+
+    @cached_property
+    def scenes(self) -> tuple[str, ...]:
+        """The scenes as `scene/<id>`, in the order of their numbers; none that was removed."""
+        return tuple(
+            scene
+            for _, scene in sorted(
+                (self.number(f"scene/{one}/number"), f"scene/{one}")
+                for one in range(1, SCENES + 1)
+                if f"scene/{one}/number" in self.values
+                and f"scene/{one}/removed" not in self.values
+            )
+        )
 
     def in_use(self, kind: str) -> list[str]:
         """Groups, mixes or matrices ("group", "mix", "matrix") that are in use, ascending."""

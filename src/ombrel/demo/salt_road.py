@@ -29,6 +29,7 @@ from .families import FAMILIES, family_of
 from .hands import hands
 from .processing import processing
 from .promises import promised
+from .scenes import scenes_of
 
 __all__ = ["DEMO_DESK", "DEMO_NAME", "demo_show"]
 
@@ -110,6 +111,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield _lift
     yield lambda now: trim_lift(now, flow_of(now), "lift/1", 4.0)
     yield _left_for_a_visitor
+    yield scenes_of
 
 
 def _lines(show: Show) -> Mapping[str, Asked]:

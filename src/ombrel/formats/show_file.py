@@ -18,6 +18,7 @@ from ombrel.core import (
     ConsoleError,
     Desk,
     Number,
+    Packed,
     Parameter,
     Reference,
     Show,
@@ -165,6 +166,8 @@ def _value_schema(parameter: Parameter) -> dict[str, Any]:
         return {**said, "enum": list(kind.options)}
     if isinstance(kind, Text):
         return {**said, "type": "string", "maxLength": kind.longest}
+    if isinstance(kind, Packed):
+        return {**said, "type": "string", "description": f"{parameter.says} JSON in one text."}
     assert isinstance(kind, Reference)  # a new kind needs its schema here
     targets = [{"type": "string", "pattern": _pattern(target)} for target in kind.to]
     return {**said, "anyOf": [{"type": "null"}, *targets]}

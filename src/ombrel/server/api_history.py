@@ -196,3 +196,35 @@ _STRIPS = ("channel", "return", "group", "mix", "matrix", "house", "mono", "line
 def _difference(one: core.Difference) -> dict[str, str]:
     return {"address": one.address, "strip": one.strip, "whose": one.whose, "what": one.what,
             "was": one.was, "now": one.now}  # fmt: skip
+
+
+class SceneDifferenceReply(Schema):
+    """A value that two scenes hold otherwise, in words."""
+
+    holder: str
+    name: str
+    label: str
+    one: str
+    other: str
+
+
+class ScenesComparedReply(Schema):
+    """Two scenes laid against one another; of many differences the first are told."""
+
+    differences: list[SceneDifferenceReply]
+    differing: int
+
+
+@router.get("/shows/{uuid:show_id}/scenes/compared", response=ScenesComparedReply)
+def compare_scenes(request: HttpRequest, show_id: UUID, one: int, other: int) -> dict[str, Any]:
+    """What two scenes (by their ids) hold otherwise."""
+    get_object_or_404(models.Show, pk=show_id)
+    show = shown_at(show_id, None)
+    found = list(core.compare_scenes(show, f"scene/{one}", f"scene/{other}"))
+    return {
+        "differences": [
+            {"holder": d.holder, "name": d.name, "label": d.label, "one": d.one, "other": d.other}
+            for d in found[:TOLD]
+        ],
+        "differing": len(found),
+    }

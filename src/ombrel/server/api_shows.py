@@ -260,7 +260,11 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
         "full_scale_dbu": profile.full_scale_dbu,
         "boxes": list(profile.boxes),
         "bays": list(profile.bays),
-        "parameters": [_parameter(parameter, profile) for parameter in core.CATALOGUE.values()],
+        "parameters": [
+            _parameter(parameter, profile)
+            for parameter in core.CATALOGUE.values()
+            if not isinstance(parameter.kind, core.Packed)  # pages are told it in words
+        ],
         "fader_marks": list(core.FADER_MARKS),
     }
 

@@ -39,6 +39,17 @@ from .asks_of_mixes import (
 )
 from .asks_of_routing import MakePromise, MendPromise, PanStrips, PutBetween
 from .asks_of_rulers import ClearRuler, ClearSolos, LinkPairs, MakeRulers, Members, MuteAll
+from .asks_of_scenes import (
+    DuplicateScene,
+    Go,
+    RecallScene,
+    RemoveScenes,
+    RenumberScene,
+    SetCells,
+    SetInScenes,
+    StoreAgain,
+    StoreScene,
+)
 from .asks_of_strips import (
     ApplyPreset,
     CopyStrip,
@@ -326,6 +337,15 @@ Ask = Annotated[
     | FillBay
     | FixStrips
     | ClearBank
+    | StoreScene
+    | StoreAgain
+    | SetCells
+    | SetInScenes
+    | DuplicateScene
+    | RemoveScenes
+    | RenumberScene
+    | RecallScene
+    | Go
     | Hear,
     Field(discriminator="action"),
 ]

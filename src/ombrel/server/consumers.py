@@ -16,8 +16,9 @@ from pydantic import ValidationError
 from ombrel import core
 from ombrel.core import ConsoleError
 
-from . import from_screen, models, tellings
+from . import from_screen, models, telling_scenes, tellings
 from .asking import moves_from_wire
+from .asks_of_scenes import SetInScenes
 from .door import Refused, Request
 from .explaining import Explainer
 from .live import State, live_of
@@ -351,7 +352,10 @@ class ShowConsumer(AsyncWebsocketConsumer):
 def _tried(turn: Turn, message: from_screen.Try) -> dict[str, Any]:
     planned = message.ask.plan(turn)
     shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry)
-    return tellings.preview_message(message.id, shown, planned.says)
+    scenes = []
+    if isinstance(message.ask, SetInScenes):
+        scenes = telling_scenes.many_told(turn.show, turn.flow, message.ask)
+    return tellings.preview_message(message.id, shown, planned.says, scenes)
 
 
 def _exists(show_id: UUID) -> bool:

@@ -3,7 +3,7 @@
 import logging
 import time
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import partial
 from uuid import UUID
 
@@ -13,6 +13,7 @@ from django.db.models import QuerySet
 from numpy.typing import NDArray
 
 from ombrel.core import (
+    CLOSING,
     Asked,
     Broken,
     Change,
@@ -30,16 +31,19 @@ from ombrel.core import (
     fading,
     hand_after,
     joined,
+    made,
     next_redo,
     next_undo,
+    standing_at,
     table_heads,
     undoing,
 )
 from ombrel.core import Show as CoreShow
 
 from . import models
-from .live import State, from_wire, live_of, to_wire
+from .live import State, fading_to_store, for_pages, from_wire, live_of, to_wire
 from .log import newest_first, show_at
+from .packing import as_kept
 from .plans import Plan, Planned, Turn
 
 __all__ = ["Done", "Frame", "Refused", "Request", "commit"]
@@ -84,7 +88,7 @@ class Frame:
 
     `values`: new values on the wire; `cells`: (row, column) that differ in the table; `layout`:
     whether rows or columns worth drawing changed; `noticed`: whether findings may have;
-    `fades`: what sets out for where it stands now.
+    `fades`: what sets out for where it stands now; `held`: whether scenes hold something else.
     """
 
     before: int
@@ -94,6 +98,7 @@ class Frame:
     layout: bool = False
     noticed: bool = False
     fades: tuple[Fade, ...] = ()
+    held: bool = False
 
 
 @dataclass(slots=True)
@@ -150,6 +155,8 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
         for entry in entries:
             values.update(entry.new)
         if entries:
+            if pass_on.fading or row.fading:
+                row.fading = fading_to_store(pass_on.fading)
             _keep(row, entries, values, state)
         # Lock and transaction end together: memory moves on only if the commit below succeeds.
         transaction.on_commit(lambda: live.moved_on(state, pass_on.hands, pass_on.fading))
@@ -158,10 +165,12 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
     )
     noticed = bears_on_findings(values, start.flow, state.flow)
     before = live_fading.values()
-    fades = tuple(fade for fade in pass_on.fading.values() if fade not in before)
+    setting_out = (fade for fade in pass_on.fading.values() if fade not in before)
+    fades = tuple(fade for fade in setting_out if fade.law != CLOSING)
     frame = Frame(
-        start.revision, state.revision, values, tuple(sorted(cells)), layout, noticed, fades
-    )
+        start.revision, state.revision, for_pages(values), tuple(sorted(cells)), layout, noticed,
+        fades, held=len(values) > len(for_pages(values)),
+    )  # fmt: skip
     return outcomes, frame, state
 
 
@@ -181,6 +190,15 @@ def _made(
     else:
         planned = _turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
     carry = planned.carry
+    now_s = time.monotonic()
+    if carry is not None and pass_on.fading:
+        # a hand goes on from where a number sounds, and what it leaves is where it would have led
+        sounding = standing_at(state.show, pass_on.fading, planned.moves, now_s)
+        if sounding is not state.show:
+            there, moved = made(sounding, planned.moves, carry)
+            moves = {address: there[address] for address in {*planned.moves, *moved.new}}
+            planned = replace(planned, moves=moves, carry=None)
+            carry = None
     if carry is not None:
         carry = carried_with(state.show, pass_on.hands, request.gesture, planned.moves, carry)
     after: Edited = edited(state.show, state.flow, planned.moves, carry)
@@ -189,8 +207,9 @@ def _made(
     if not after.change and request.kind == models.Change.Kind.EDIT:
         return state, None, after.cells
     pass_on.fading = fading(
-        state.show, after.change, pass_on.fading, seconds=planned.seconds, at_s=time.monotonic()
+        state.show, after.change, pass_on.fading, seconds=planned.seconds, at_s=now_s
     )
+    old, new = as_kept(to_wire(after.change.old), to_wire(after.change.new))  # type: ignore[arg-type]
     entry = models.Change(
         show_id=show_id,
         revision=state.revision + 1,
@@ -200,8 +219,8 @@ def _made(
         gesture=request.gesture,
         turns=planned.turns,
         says=(planned.says or described(after.show, after.change, planned.moves))[:200],
-        old=to_wire(after.change.old),
-        new=to_wire(after.change.new),
+        old=old,
+        new=new,
     )
     return State(entry.revision, after.show, after.flow), entry, after.cells
 
@@ -229,7 +248,7 @@ def _keep(
     row.revision = state.revision
     if "show/name" in values:
         row.name = state.show.text("show/name") or row.name
-    row.save(update_fields=["revision", "name"])
+    row.save(update_fields=["revision", "name", "fading"])
 
 
 def _own(turn: Turn) -> QuerySet[models.Change]:

@@ -18,10 +18,13 @@ from .news import (
     bears_on_curves,
     bears_on_why,
     curves_text,
+    held_text,
     lifts_text,
     noticed_told,
     over_full_scale,
     reach_text,
+    scene_text,
+    scenes_text,
     strip_text,
     text_of,
     unfolded_text,
@@ -34,6 +37,11 @@ __all__ = ["Explainer"]
 
 _LOG = logging.getLogger(__name__)
 _MOST_REST_S = 0.2
+
+
+def _of_the_run(address: str) -> bool:
+    """Whether a value is of a scene, or a pin."""
+    return address.startswith("scene/") or "/pinned" in address
 
 
 class Explainer:
@@ -53,6 +61,9 @@ class Explainer:
         self.ruler: str | None = None
         self.strip: str | None = None
         self.lifts = False
+        self.scenes = False
+        self.scene: str | None = None
+        self.held: str | None = None
         self.unfold: tuple[str, ...] = ()
         self.task: asyncio.Task | None = None
         self._owed: set[str] = set()
@@ -70,6 +81,12 @@ class Explainer:
         if self.lifts != message.lifts:
             self.lifts = message.lifts
             self.owe("lifts")
+        if self.scenes != message.scenes:
+            self.scenes = message.scenes
+            self.owe("scenes")
+        if (self.scene, self.held) != (message.scene, message.held):
+            self.owe("held", *(["scene"] if self.scene != message.scene else []))
+            self.scene, self.held = message.scene, message.held
         if self.unfold != (unfold := tuple(message.unfold)):
             self.unfold = unfold
             self.owe("unfolded")
@@ -82,6 +99,10 @@ class Explainer:
             self.owe("unfolded")
         if self.lifts:
             self.owe("lifts")
+        if self.scenes and (told.held or any(_of_the_run(a) for a in told.values)):
+            self.owe("scenes")
+        if self.scene:
+            self.owe("scene", "held")
         if self.strip:
             self.owe("strip")
             of_bus = not self.strip.startswith(("channel/", "return/")) and told.cells
@@ -139,6 +160,12 @@ class Explainer:
                 return [await at_leisure(unfolded_text, state, self.unfold)]
             case "lifts" if self.lifts:
                 return [await at_leisure(lifts_text, state)]
+            case "scenes" if self.scenes:
+                return [await at_leisure(scenes_text, state)]
+            case "scene" if self.scene:
+                return [await at_leisure(scene_text, state, self.scene)]
+            case "held" if self.scene and self.held:
+                return [await at_leisure(held_text, state, self.scene, self.held)]
             case "strip" if self.strip:
                 return [await at_leisure(strip_text, state, self.strip)]
             case "curves" if self.strip:

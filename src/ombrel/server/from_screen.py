@@ -35,6 +35,9 @@ class Watch(Strict):
     ruler: Address | None = None  # the DCA or mute group whose reach is drawn
     strip: Address | None = None  # the strip whose path and curves are drawn
     lifts: bool = False  # every singer's step for every listener
+    scenes: bool = False  # the list of scenes, and the pins
+    scene: Address | None = None  # the scene whose recall is looked at beforehand
+    held: Address | None = None  # the strip whose values in that scene are drawn
     unfold: Annotated[list[Address], Field(max_length=8)] = []  # what is unfolded on its bays
     levels: bool = False  # meters of the stage, for all channels
     view: Annotated[str, Field(max_length=40, pattern=KEPT)] = ""  # where its person is, for others

@@ -5,7 +5,9 @@ show on, it follows that process's entries of the log.
 """
 
 import logging
+import math
 import threading
+import time
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from uuid import UUID
@@ -15,6 +17,7 @@ from immutables import Map
 from ombrel.core import (
     Change,
     ConsoleError,
+    Fade,
     Fading,
     Flow,
     Hand,
@@ -29,8 +32,9 @@ from ombrel.core import Show as CoreShow
 
 from . import models
 from .desks import desk_of
+from .packing import unpacked
 
-__all__ = ["Live", "State", "from_wire", "live_of", "to_wire"]
+__all__ = ["Live", "State", "fading_to_store", "for_pages", "from_wire", "live_of", "to_wire"]
 
 _LOG = logging.getLogger(__name__)
 
@@ -89,13 +93,14 @@ class Live:
                 self.state = state
                 return state
         self.state = self._read(revision)
+        self.fading = self._still_fading()
         return self.state
 
     def _read(self, revision: int) -> State:
         row = models.Show.objects.get(pk=self.show_id)
         desk = desk_of(row.desk)
         values = {}
-        for address, wire in row.settings.values_list("address", "value"):
+        for address, wire in unpacked(dict(row.settings.values_list("address", "value"))).items():
             try:
                 value = parameter_at(address).kind.from_wire(wire, address)
                 values[address] = check_on_desk(desk, address, value)
@@ -104,11 +109,36 @@ class Live:
         show = blank_show(desk).with_values(values)
         return State(revision, show, flow_of(show))
 
+    def _still_fading(self) -> Fading:
+        """What was on its way when this was kept, and still is: a restart follows the clock."""
+        kept = models.Show.objects.values_list("fading", flat=True).get(pk=self.show_id)
+        now_s, ahead_s = time.monotonic(), time.monotonic() - time.time()
+        fades = (
+            Fade(address=address, start=_number(start), target=_number(target),
+                 begun_s=begun + ahead_s, seconds=seconds, law=law)
+            for address, start, target, begun, seconds, law in kept
+        )  # fmt: skip
+        return {fade.address: fade for fade in fades if not fade.ended(now_s)}
+
     def now(self) -> State:
         """The state as the database has it now."""
         with self.lock:
             revision = models.Show.objects.values_list("revision", flat=True).get(pk=self.show_id)
             return self.caught_up(revision)
+
+
+def _number(wire: float | None) -> float:
+    return -math.inf if wire is None else wire
+
+
+def fading_to_store(fading: Fading) -> list[list[object]]:
+    """What is on its way, by the clock of the world."""
+    ahead_s = time.time() - time.monotonic()
+    return [
+        [one.address, *(None if math.isinf(v) else v for v in (one.start, one.target)),
+         one.begun_s + ahead_s, one.seconds, one.law]
+        for one in fading.values()
+    ]  # fmt: skip
 
 
 _LIVE: dict[UUID, Live] = {}
@@ -126,6 +156,11 @@ def to_wire(values: Mapping[str, Value]) -> dict[str, Wire]:
     return {address: parameter_at(address).kind.to_wire(value) for address, value in values.items()}
 
 
+def for_pages(values: Mapping[str, object]) -> dict[str, object]:
+    """Values without what scenes hold: that is told in words, to whoever looks at a scene."""
+    return {address: value for address, value in values.items() if "/holds/" not in address}
+
+
 def from_wire(values: Mapping[str, object]) -> dict[str, Value]:
-    """Values by address as the core holds them."""
-    return {a: parameter_at(a).kind.from_wire(value, a) for a, value in values.items()}
+    """Values by address as the core holds them, from how the store has them."""
+    return {a: parameter_at(a).kind.from_wire(value, a) for a, value in unpacked(values).items()}

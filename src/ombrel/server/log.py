@@ -10,7 +10,7 @@ from django.db.models import QuerySet
 from ombrel.core import NoSuchPoint, Show, belongs_to
 
 from . import models
-from .live import from_wire, live_of
+from .live import for_pages, from_wire, live_of
 
 __all__ = [
     "Gesture",
@@ -85,7 +85,7 @@ def values_after(show_id: UUID, since: int, until: int) -> dict[str, object]:
         show_id=show_id, revision__gt=since, revision__lte=until
     ).order_by("revision")
     for new in entries.values_list("new", flat=True):
-        values.update(new)
+        values.update(for_pages(new))
     return values
 
 

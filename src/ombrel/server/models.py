@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-__all__ = ["Change", "ListFile", "Point", "Setting", "Show"]
+__all__ = ["Change", "ListFile", "PackedText", "Point", "Setting", "Show"]
 
 
 class _Kept(models.Manager["Show"]):
@@ -20,7 +20,8 @@ class Show(models.Model):
     """One show on one desk profile. `revision` counts its changes; 0 is a blank show.
 
     `removed_at`: taken off the list, and brought back by one action; nothing of it is lost.
-    `objects` are those that are not, `everything` all.
+    `objects` are those that are not, `everything` all. `fading`: what is on its way to where it
+    stands, by the clock of the world, so that a server that starts again goes on with it.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -29,6 +30,7 @@ class Show(models.Model):
     revision = models.PositiveBigIntegerField(default=0)
     made_at = models.DateTimeField(auto_now_add=True)
     removed_at = models.DateTimeField(null=True)
+    fading = models.JSONField(default=list)
 
     objects = _Kept()
     everything = models.Manager["Show"]()
@@ -41,8 +43,21 @@ class Show(models.Model):
         return self.name
 
 
+class PackedText(models.Model):
+    """A text that values stand for by its digest (SHA-256): kept once, never changed."""
+
+    digest = models.CharField(max_length=64, primary_key=True)
+    text = models.TextField()
+
+    def __str__(self) -> str:
+        return self.digest
+
+
 class Setting(models.Model):
-    """The value at one address of a show, as on the wire (silence is null)."""
+    """The value at one address of a show, as on the wire (silence is null); what scenes hold by
+
+    its digest (see `packing`).
+    """
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="settings")
     address = models.CharField(max_length=120)

@@ -7,7 +7,7 @@ from typing import Any
 
 from ombrel import core
 
-from . import telling_strips, tellings
+from . import telling_scenes, telling_strips, tellings
 from .from_screen import WatchedCell
 from .live import State
 
@@ -16,12 +16,15 @@ __all__ = [
     "bears_on_why",
     "cells_text",
     "fading_text",
+    "held_text",
     "lifts_text",
     "loudest_text",
     "noticed_told",
     "reach_text",
     "ruled_again_text",
     "ruled_text",
+    "scene_text",
+    "scenes_text",
     "snapshot_text",
     "table_text",
     "text_of",
@@ -50,6 +53,7 @@ class Told:
         self.cells = tuple((row, column) for row, column in frame["cells"])
         self.layout: bool = frame["layout"]
         self.noticed: bool = frame["noticed"]
+        self.held: bool = frame["held"]
         self.fades: list[dict[str, Any]] = frame["fades"]
 
     def may_rule(self, *, in_place: bool) -> bool:
@@ -234,6 +238,24 @@ def drawn_text(state: State, strip: str, moves: Mapping[str, core.Asked]) -> str
 def lifts_text(state: State) -> str:
     """Every lift, with the step of every singer for every listener."""
     return text_of(telling_strips.lifts_message(state))
+
+
+@lru_cache(maxsize=4)
+def scenes_text(state: State) -> str:
+    """The list of scenes."""
+    return text_of(telling_scenes.scenes_message(state))
+
+
+@lru_cache(maxsize=16)
+def scene_text(state: State, scene: str) -> str:
+    """A scene and what its recall would do. Raises NoSuchScene."""
+    return text_of(telling_scenes.scene_message(state, scene))
+
+
+@lru_cache(maxsize=16)
+def held_text(state: State, scene: str, holder: str) -> str:
+    """What a scene has of a strip. Raises NoSuchScene."""
+    return text_of(telling_scenes.held_message(state, scene, holder))
 
 
 def unfolded_text(state: State, things: tuple[str, ...]) -> str:

@@ -30,7 +30,7 @@ class Planned:
     """The moves of an edit and its words ("": they are found). `turns`: for an undo or redo, the
 
     gesture that it turns back. `carry`: a hand's, which gangs follow; `held`: and it stays there.
-    `seconds`: how long what it moves takes to get there; 0: it jumps.
+    `seconds`: how long what it moves takes to get there, all alike or by address; 0: it jumps.
     """
 
     moves: Mapping[str, Asked]
@@ -38,7 +38,7 @@ class Planned:
     turns: str = ""
     carry: Carry | None = None
     held: bool = False
-    seconds: float = 0.0
+    seconds: float | Mapping[str, float] = 0.0
 
 
 Plan = Callable[[Turn], Planned]

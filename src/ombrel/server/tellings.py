@@ -9,7 +9,8 @@ from uuid import UUID
 from ombrel import core
 
 from .asking import moves_to_wire
-from .live import State, to_wire
+from .live import State, for_pages, to_wire
+from .scenes_to_screen import PreviewScene
 from .to_screen import (
     BreachMessage,
     CellState,
@@ -66,7 +67,7 @@ def _state(state: int) -> CellState:
 
 def snapshot_message(state: State) -> dict:
     """All values of a show."""
-    values = to_wire(state.show.values)
+    values = for_pages(to_wire(state.show.values))
     return {"type": "snapshot", "revision": state.revision, "values": values}
 
 
@@ -287,8 +288,13 @@ def loudest_message(state: State, source: str, listener: str) -> dict:
     ).model_dump(mode="json")
 
 
-def preview_message(message_id: UUID, preview: core.Preview, says: str = "") -> dict:
-    """What an edit would do, and its words."""
+def preview_message(
+    message_id: UUID,
+    preview: core.Preview,
+    says: str = "",
+    scenes: Sequence[PreviewScene] = (),
+) -> dict:
+    """What an edit would do, and its words; `scenes`: what it does to those that hold something."""
     return Preview(
         type="preview",
         id=message_id,
@@ -304,6 +310,7 @@ def preview_message(message_id: UUID, preview: core.Preview, says: str = "") -> 
         following=preview.following,
         breaks=list(preview.breaks),
         values=[_difference(one) for one in preview.values],
+        scenes=list(scenes),
     ).model_dump(mode="json")
 
 

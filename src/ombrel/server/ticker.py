@@ -128,6 +128,7 @@ def frame_to_layer(frame: Frame) -> dict:
         "cells": [list(cell) for cell in frame.cells],
         "layout": frame.layout,
         "noticed": frame.noticed,
+        "held": frame.held,
         "fades": [_fade_to_layer(fade) for fade in frame.fades],
     }
 

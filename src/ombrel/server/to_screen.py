@@ -9,6 +9,7 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from .asking import AskedMove
+from .scenes_to_screen import HeldMessage, PreviewScene, SceneMessage, ScenesMessage
 from .strips_to_screen import CurvesMessage, FadingMessage, LiftsMessage, StripMessage
 
 __all__ = ["ToScreen"]
@@ -227,6 +228,7 @@ class Preview(BaseModel):
     following: int
     breaks: list[str]
     values: list[FollowsMessage]
+    scenes: list[PreviewScene]
 
 
 class FindingMessage(BaseModel):
@@ -421,6 +423,9 @@ ToScreen = (
     | CurvesMessage
     | FadingMessage
     | LiftsMessage
+    | ScenesMessage
+    | SceneMessage
+    | HeldMessage
     | Levels
     | Noticed
     | Pong

@@ -10,6 +10,7 @@ import type {
   PdfJob,
   Point,
   Sample,
+  ScenesCompared,
   Sheet,
   ShowCard,
   TakenReply,
@@ -63,6 +64,17 @@ export const forgetPoint = (showId: string, point: number): Promise<unknown> =>
   send(`/api/shows/${showId}/points/${point}`, {}, "DELETE");
 export const comparePoints = (showId: string, was: number, now: number | null): Promise<Compared> =>
   reply(fetch(`/api/shows/${showId}/compared?was=${was}${now === null ? "" : `&now=${now}`}`));
+
+export const compareScenes = (
+  showId: string,
+  one: string,
+  other: string,
+): Promise<ScenesCompared> =>
+  reply(
+    fetch(
+      `/api/shows/${showId}/scenes/compared?one=${one.split("/")[1]}&other=${other.split("/")[1]}`,
+    ),
+  );
 
 export const makeShow = (name: string, desk: string): Promise<{ id: string }> =>
   send("/api/shows", { name, desk });

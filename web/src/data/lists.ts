@@ -18,6 +18,8 @@ export interface Lists {
   mute_groups: readonly number[];
   gangs: readonly number[];
   promises: readonly number[];
+  /** Scenes as `scene/<id>`, in the order of their numbers. */
+  scene_ids: readonly string[];
   /** The odd side of each linked pair by its even one. */
   pairs: ReadonlyMap<string, string>;
   /** Banks that have a name or a strip. */
@@ -45,6 +47,7 @@ export const NO_LISTS: Lists = {
   mute_groups: [],
   gangs: [],
   promises: [],
+  scene_ids: [],
   pairs: new Map(),
   soloed: new Set(),
   inserts: new Set(),
@@ -94,7 +97,12 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   const members = new Map<string, Set<string>>();
   const banks = new Set<number>();
   let pairs: Map<string, string> | null = null;
+  const scenes = new Set<string>();
   for (const address of moved) {
+    if (address.startsWith("scene/")) {
+      if (/\/(number|removed)$/.test(address)) scenes.add(address.replace(/\/\w+$/, ""));
+      continue;
+    }
     if (address.endsWith("/solo") && address !== "show/solo") {
       const soloed = new Set(after.soloed ?? before.soloed);
       const strip = address.slice(0, -"/solo".length);
@@ -167,6 +175,7 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
     after[LISTED[kind]] = [...numbers].sort((a, b) => a - b);
   }
   if (lines.size > 0) after.lines = linesInOrder(values, new Set([...before.lines, ...lines]));
+  if (scenes.size > 0) after.scene_ids = scenesInOrder(values, before.scene_ids, scenes);
   if (outputs) after.outputs = outputs;
   if (banks.size > 0) after.banks = banksInUse(values, before.banks, banks);
   if (members.size > 0) after.members = new Map([...before.members, ...members]);
@@ -186,6 +195,17 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   }
   if (sources) after.fed = fedBySource(values, after.channels ?? before.channels);
   return after;
+}
+
+/** Those that were in the order and those that moved, by their numbers. */
+function scenesInOrder(
+  values: Values,
+  before: readonly string[],
+  moved: ReadonlySet<string>,
+): readonly string[] {
+  const number = (scene: string) => Number(values.get(`${scene}/number`) ?? 0);
+  const there = (scene: string) => number(scene) > 0 && values.get(`${scene}/removed`) !== true;
+  return [...new Set([...before, ...moved])].filter(there).sort((a, b) => number(a) - number(b));
 }
 
 /** A bank is in use while it has a name or a strip: those that moved are looked through again. */

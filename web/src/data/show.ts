@@ -7,6 +7,7 @@ import type {
   Curves,
   Desk,
   Finding,
+  Held,
   Judged,
   Lift,
   Loudest,
@@ -17,6 +18,8 @@ import type {
   Reach,
   Remedy,
   Ruled,
+  Scene,
+  SceneList,
   StripPath,
   Table,
   ToScreen,
@@ -68,6 +71,11 @@ export interface ShowState extends Lists {
   curves: Curves | null;
   /** Every singer's step for every listener, while lifts are looked at. */
   lifts: readonly Lift[] | null;
+  /** The scenes in their order, and the pins, while they are looked at. */
+  scenes: SceneList | null;
+  /** The scene that is looked at, with what its recall would do; and what it has of one strip. */
+  scene: Scene | null;
+  held: Held | null;
   /** Numbers on their way to where they stand already, by address. */
   fading: ReadonlyMap<string, Fade>;
   /** How far the DCA or mute group reaches that is looked at. */
@@ -108,6 +116,9 @@ export const store = createStore<ShowState>(() => ({
   path: null,
   curves: null,
   lifts: null,
+  scenes: null,
+  scene: null,
+  held: null,
   fading: new Map(),
   unfolded: {},
   levels: {},
@@ -181,6 +192,12 @@ export function received(message: ToScreen): void {
         return { curves: message };
       case "lifts":
         return { lifts: message.lifts };
+      case "scenes":
+        return { scenes: message };
+      case "scene":
+        return { scene: message };
+      case "held":
+        return { held: message };
       case "fading":
         return { fading: withFades(state.fading, message.fades) };
       case "reach":

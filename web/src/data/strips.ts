@@ -21,3 +21,7 @@ export function useStrips(): readonly string[] {
     [channels, returns, groups, mixes, matrices],
   );
 }
+
+/** Where a strip is looked at from top to bottom; "" for what has no such view. */
+export const stripPath = (strip: string): string =>
+  /^(channel|return|group|mix|matrix)\/|^(house|mono)$/.test(strip) ? `/strip/${strip}` : "";

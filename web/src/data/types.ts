@@ -43,6 +43,11 @@ export type PersonHere = Schemas["PersonHere"];
 export type Meters = Schemas["Meters"];
 export type Ruled = Schemas["RuledStrip"];
 export type Reach = Schemas["ReachMessage"];
+export type SceneList = Extract<ToScreen, { type: "scenes" }>;
+export type Scene = Extract<ToScreen, { type: "scene" }>;
+export type SceneListener = Schemas["SceneListener"];
+export type Held = Extract<ToScreen, { type: "held" }>;
+export type ScenesCompared = Schemas["ScenesComparedReply"];
 export type Preview = Schemas["Preview"];
 /** A value on the wire; null is silence for a level, and nothing for a reference. */
 export type Value = string | number | boolean | null;

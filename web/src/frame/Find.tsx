@@ -1,6 +1,7 @@
 import { useMemo, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import type { Link } from "../data/link";
+import { sceneText } from "../data/scenes";
 import { store, valueIn } from "../data/show";
 import { select, socketName, stripName, useLink, useShow } from "../data/use";
 import { Dialog } from "../ui/Dialog";
@@ -91,6 +92,14 @@ function everything(link: Link): Hit[] {
       go: (navigate) => navigate(`/banks?bank=${number}`),
     }),
   );
+  const scenes = state.scene_ids.map(
+    (scene): Hit => ({
+      key: scene,
+      name: sceneText(state, scene),
+      about: "scene",
+      go: (navigate) => navigate(`/scenes/${scene.split("/")[1]}`),
+    }),
+  );
   const views = Object.entries(VIEW_WORD).map(
     ([view, word]): Hit => ({
       key: `view ${view}`,
@@ -100,7 +109,8 @@ function everything(link: Link): Hit[] {
     }),
   );
   const done = commands(state, link).map((one): Hit => ({ ...one, about: "command" }));
-  return [...channels, ...returns, ...listeners, ...rulers, ...banks, ...lines, ...views, ...done];
+  const strips = [...channels, ...returns, ...listeners];
+  return [...strips, ...rulers, ...banks, ...scenes, ...lines, ...views, ...done];
 }
 
 /** Find anything by typing; Enter goes to the first. A channel's gain is then in hand. */

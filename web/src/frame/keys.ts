@@ -67,6 +67,16 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["1 to 9", "lift this singer, or take them back"],
     ["+4, 3.5", "a step as it is to be heard, in its field"],
   ],
+  scenes: [
+    ...ROWS,
+    ["Arrows", "another cell of what it carries"],
+    ["Space", "carried, or not: all that is taken"],
+  ],
+  run: [
+    ["Space or G", "go: the scene that is next"],
+    ["Up, Down", "make the scene before or after the next one"],
+    ["12.5, Enter", "that number is next"],
+  ],
   gangs: TABLE,
   dcas: TABLE,
   mutes: TABLE,

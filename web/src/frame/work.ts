@@ -25,6 +25,8 @@ export const VIEW_WORD: Record<string, string> = {
   mutes: "Mute groups",
   lifts: "Lifts",
   gangs: "Gangs",
+  scenes: "Scenes",
+  run: "Run",
   check: "Line check",
   paper: "Paper",
   guide: "Guide",
@@ -56,6 +58,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
   const mutes = useShow((state) => state.mute_groups.length);
   const gangs = useShow((state) => state.gangs.length + state.pairs.size);
   const lifts = useShow(liftsInUse);
+  const scenes = useShow((state) => state.scene_ids.length);
   const promises = useShow((state) => promiseCount(state.judged));
   const effects = useShow((state) => `${enginesFed(state)}/${state.desk?.effect_engines ?? 0}`);
   const part = (view: string, count?: string): Part => ({
@@ -81,6 +84,8 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("gangs", String(gangs)),
       part("lifts", lifts ? String(lifts) : undefined),
       part("banks", String(banks)),
+      part("scenes", scenes ? String(scenes) : undefined),
+      part("run"),
     ],
     Hear: [part("hears"), part("promises", promises), part("history")],
   };

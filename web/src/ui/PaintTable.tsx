@@ -15,8 +15,8 @@ import { type Block, block, type Place, stepped } from "../views/hear/block";
 import { usePhone, useRowHeight } from "./media";
 import { ColourBar } from "./Panel";
 
-/** What a cell shows: a member, one by way of another, an empty cell, or no cell at all. */
-export type CellMark = "m" | "r" | "." | "-";
+/** What a cell shows: a member, one by way of another, one that rests, an empty cell, or no cell at all. */
+export type CellMark = "m" | "r" | "z" | "." | "-";
 
 export interface PaintTable {
   label: string;
@@ -31,8 +31,10 @@ export interface PaintTable {
   rowEnd: (strip: string) => ReactNode;
   /** A mark a column, one letter each. */
   marks: (state: ShowState, strip: string, columns: readonly string[]) => string;
+  /** Whether a cell `<strip>/<column>` is on, where that is no switch of its own. */
+  isOn?: (cell: string) => boolean;
   /** What the marks are called. */
-  words: Readonly<Record<CellMark, string>>;
+  words: Readonly<Partial<Record<CellMark, string>>>;
   draw: (mark: CellMark, column: string) => ReactNode;
   /** Cells as `<strip>/<column>` that are to be on, or off. */
   onGive: (cells: readonly string[], on: boolean) => void;
@@ -80,6 +82,7 @@ export function PaintTable(props: PaintTable) {
       ?.querySelector(`[data-column-head="${columns[place.column]}"]`)
       ?.scrollIntoView({ inline: "nearest", block: "nearest" });
   };
+  const isOn = props.isOn ?? ((cell: string) => valueIn(store.getState(), `${cell}/on`) === true);
   const markAt = (strip: string, column: string): string =>
     props.marks(store.getState(), strip, [column]);
   const give = (cells: Iterable<string>, on: boolean) => {
@@ -93,7 +96,7 @@ export function PaintTable(props: PaintTable) {
         if (markAt(strip, column) !== "-") cells.push(`${strip}/${column}`);
     const first =
       cells.find((cell) => cell === `${rows[head.row]}/${columns[head.column]}`) ?? cells[0];
-    if (first) give(cells, valueIn(store.getState(), `${first}/on`) !== true);
+    if (first) give(cells, !isOn(first));
   };
   const onKey = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget) return; // a field in a head has the hand
@@ -118,7 +121,7 @@ export function PaintTable(props: PaintTable) {
     }
     const cell = cellUnder(event.target);
     if (!cell || event.button !== 0) return;
-    const on = valueIn(store.getState(), `${cell.key}/on`) !== true;
+    const on = !isOn(cell.key);
     setAnchor(cell.place);
     setHead(cell.place);
     // a finger may be about to scroll: it takes one cell, and only if it does not move
@@ -141,7 +144,7 @@ export function PaintTable(props: PaintTable) {
   };
   const onClick = (event: MouseEvent) => {
     const cell = finger.current && cellUnder(event.target);
-    if (cell) give([cell.key], valueIn(store.getState(), `${cell.key}/on`) !== true);
+    if (cell) give([cell.key], !isOn(cell.key));
   };
 
   return (

@@ -28,6 +28,12 @@ from .phantom import phantom_missing, phantom_not_wanted
 from .promise_broken import promise_broken
 from .rule import Finding, Look, Rule
 from .rulers import empty_dca, gang_in_vain, ruled_twice, silenced_thrice, talkback_shut
+from .scenes import (
+    scene_breaks_promise,
+    scene_changes_nothing,
+    scene_lacks,
+    scene_passed_by,
+)
 from .shared_preamp import shared_preamp
 from .spare_dead import spare_dead
 from .ways_apart import ways_apart
@@ -60,6 +66,10 @@ RULES: Final[tuple[Rule, ...]] = (
     silenced_thrice,
     empty_dca,
     gang_in_vain,
+    scene_breaks_promise,
+    scene_passed_by,
+    scene_lacks,
+    scene_changes_nothing,
 )
 
 
@@ -105,6 +115,7 @@ _ASPECTS: Final = frozenset(
         "preamp",
         "promises",
         "routing",
+        "scenes",
     }
 )
 _OF_FEEDS: Final = frozenset({"pan", "sends"})

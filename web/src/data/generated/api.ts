@@ -452,6 +452,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/scenes/compared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Scenes
+         * @description What two scenes (by their ids) hold otherwise.
+         */
+        get: operations["ombrel_server_api_history_compare_scenes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -657,6 +677,24 @@ export interface components {
              * @constant
              */
             type: "cells";
+        };
+        /**
+         * CellsOf
+         * @description Cells of a strip, by name or by aspects.
+         */
+        CellsOf: {
+            /**
+             * Aspects
+             * @default []
+             */
+            aspects?: string[];
+            /**
+             * Cells
+             * @default []
+             */
+            cells?: string[];
+            /** Holder */
+            holder: string;
         };
         /**
          * ClearBank
@@ -876,7 +914,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -990,6 +1028,24 @@ export interface components {
             action: "duplicate_lines";
             /** Lines */
             lines: number[];
+        };
+        /**
+         * DuplicateScene
+         * @description Put a copy of a scene behind it.
+         */
+        DuplicateScene: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "duplicate_scene";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Scene */
+            scene: string;
         };
         /**
          * ErrorReply
@@ -1235,6 +1291,24 @@ export interface components {
             values: number;
         };
         /**
+         * Go
+         * @description Recall the scene that is next, by its name: pressed by two, it happens once.
+         */
+        Go: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "go";
+            /** Scene */
+            scene: string;
+            /**
+             * Sources
+             * @default false
+             */
+            sources?: boolean;
+        };
+        /**
          * GoneReply
          * @description A line of the show that the list does not name, and what it becomes if it leaves.
          */
@@ -1290,6 +1364,43 @@ export interface components {
             source_name: string;
             /** Was Db */
             was_db: number | null;
+        };
+        /**
+         * HeldMessage
+         * @description What a scene has of one strip, value by value.
+         */
+        HeldMessage: {
+            /** Holder */
+            holder: string;
+            /** Name */
+            name: string;
+            /** Scene */
+            scene: string;
+            /**
+             * Type
+             * @constant
+             */
+            type: "held";
+            /** Values */
+            values: components["schemas"]["HeldValueRow"][];
+        };
+        /**
+         * HeldValueRow
+         * @description A value in a scene, and what stands.
+         */
+        HeldValueRow: {
+            /** Asleep */
+            asleep: boolean;
+            /** Cell */
+            cell: string;
+            /** Label */
+            label: string;
+            /** Leaf */
+            leaf: string;
+            /** Stands */
+            stands: string;
+            /** Value */
+            value: string;
         };
         /**
          * Hello
@@ -2418,6 +2529,8 @@ export interface components {
             ][];
             /** Says */
             says: string;
+            /** Scenes */
+            scenes: components["schemas"]["PreviewScene"][];
             /** Silenced */
             silenced: [
                 string,
@@ -2430,6 +2543,26 @@ export interface components {
             type: "preview";
             /** Values */
             values: components["schemas"]["FollowsMessage"][];
+        };
+        /**
+         * PreviewScene
+         * @description What an update does to a scene: the value before and after, who hears it there; or, with no
+         *
+         *     `now`, that the scene does not carry it. `stopped`: it met an end of the range.
+         */
+        PreviewScene: {
+            /** Hearing */
+            hearing: string[];
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /** Scene */
+            scene: string;
+            /** Stopped */
+            stopped: boolean;
+            /** Was */
+            was: string;
         };
         /**
          * PromiseMessage
@@ -2548,6 +2681,24 @@ export interface components {
             name: string;
         };
         /**
+         * RecallScene
+         * @description Recall a scene, whatever its condition. `sources`: yes, those that it changes too.
+         */
+        RecallScene: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "recall_scene";
+            /** Scene */
+            scene: string;
+            /**
+             * Sources
+             * @default false
+             */
+            sources?: boolean;
+        };
+        /**
          * RefusedMessage
          * @description An edit, or a question, was refused; nothing changed. `ways`: edits that would do it.
          */
@@ -2614,6 +2765,34 @@ export interface components {
             free?: boolean;
             /** Lines */
             lines: number[];
+        };
+        /**
+         * RemoveScenes
+         * @description Take scenes out of the order; undo brings them back with all that they hold.
+         */
+        RemoveScenes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "remove_scenes";
+            /** Scenes */
+            scenes: string[];
+        };
+        /**
+         * RenumberScene
+         * @description Give a scene another number, as typed: its place in the order.
+         */
+        RenumberScene: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "renumber_scene";
+            /** Number */
+            number: string;
+            /** Scene */
+            scene: string;
         };
         /**
          * RowReply
@@ -2686,6 +2865,186 @@ export interface components {
             name: string;
         };
         /**
+         * SceneChange
+         * @description A value that a recall moves, in words.
+         */
+        SceneChange: {
+            /** Now */
+            now: string;
+            /** Strip */
+            strip: string;
+            /** Was */
+            was: string;
+            /** What */
+            what: string;
+            /** Whose */
+            whose: string;
+        };
+        /**
+         * SceneDifferenceReply
+         * @description A value that two scenes hold otherwise, in words.
+         */
+        SceneDifferenceReply: {
+            /** Holder */
+            holder: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+        };
+        /**
+         * SceneHeard
+         * @description A source that a listener hears otherwise; null: not heard.
+         */
+        SceneHeard: {
+            /** Name */
+            name: string;
+            /** Now Db */
+            now_db: number | null;
+            /** Source */
+            source: string;
+            /** Was Db */
+            was_db: number | null;
+        };
+        /**
+         * SceneLeft
+         * @description What a recall leaves out, or fits to the desk.
+         */
+        SceneLeft: {
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * SceneListener
+         * @description What a recall does to a listener: the first of it, and how many in all.
+         */
+        SceneListener: {
+            /** Cells */
+            cells: components["schemas"]["SceneHeard"][];
+            /** Falls Silent */
+            falls_silent: number;
+            /** Listener */
+            listener: string;
+            /** Moves */
+            moves: number;
+            /** Name */
+            name: string;
+            /** Opens */
+            opens: number;
+        };
+        /**
+         * SceneMessage
+         * @description A scene, and what recalling it now would do. `says`: that in one line.
+         */
+        SceneMessage: {
+            /** Aspects */
+            aspects: [
+                string,
+                string
+            ][];
+            /** Changes */
+            changes: components["schemas"]["SceneChange"][];
+            /** Changing */
+            changing: number;
+            /** Left Out */
+            left_out: components["schemas"]["SceneLeft"][];
+            /** Listeners */
+            listeners: components["schemas"]["SceneListener"][];
+            /** Pinned */
+            pinned: components["schemas"]["ScenePinned"][];
+            /** Refused */
+            refused: string;
+            /** Says */
+            says: string;
+            /** Scene */
+            scene: string;
+            /** Sources */
+            sources: number;
+            /** Strips */
+            strips: components["schemas"]["SceneStrip"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "scene";
+            /** Warns */
+            warns: string[];
+        };
+        /**
+         * ScenePinned
+         * @description A cell that a pin holds against the recall; `pin`: its address.
+         */
+        ScenePinned: {
+            /** Name */
+            name: string;
+            /** Pin */
+            pin: string;
+            /** Says */
+            says: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * SceneRow
+         * @description A scene in the list; its number, name and notes are values.
+         */
+        SceneRow: {
+            /** Cells */
+            cells: number;
+            /** Scene */
+            scene: string;
+            /** Strips */
+            strips: number;
+        };
+        /**
+         * SceneStrip
+         * @description What a scene carries of a strip: a mark for each aspect, in the order of the message's.
+         */
+        SceneStrip: {
+            /** Holder */
+            holder: string;
+            /** Marks */
+            marks: ("all" | "some" | "asleep" | "none" | "no such")[];
+            /** Name */
+            name: string;
+        };
+        /**
+         * ScenesComparedReply
+         * @description Two scenes laid against one another; of many differences the first are told.
+         */
+        ScenesComparedReply: {
+            /** Differences */
+            differences: components["schemas"]["SceneDifferenceReply"][];
+            /** Differing */
+            differing: number;
+        };
+        /**
+         * ScenesMessage
+         * @description The scenes in their order, and how many pins are set.
+         */
+        ScenesMessage: {
+            /** Pins */
+            pins: [
+                string,
+                string
+            ][];
+            /** Scenes */
+            scenes: components["schemas"]["SceneRow"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "scenes";
+        };
+        /**
          * SendStrips
          * @description Send strips to mixes, both as typed ("1-8", "mix 1-6"), at a level as typed.
          */
@@ -2716,6 +3075,53 @@ export interface components {
              * @constant
              */
             type: "set_by";
+        };
+        /**
+         * SetCells
+         * @description Put cells into a scene, or take them out; they sleep there.
+         */
+        SetCells: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_cells";
+            /** On */
+            on: boolean;
+            /** Scene */
+            scene: string;
+            /** Strips */
+            strips: components["schemas"]["CellsOf"][];
+        };
+        /**
+         * SetInScenes
+         * @description Give scenes a value at a strip's leaf, as typed, from one scene on.
+         */
+        SetInScenes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_in_scenes";
+            /**
+             * Chosen
+             * @default []
+             */
+            chosen?: string[];
+            /** Holder */
+            holder: string;
+            /** Leaf */
+            leaf: string;
+            /** Scene */
+            scene: string;
+            /**
+             * Scope
+             * @default same
+             * @enum {string}
+             */
+            scope?: "same" | "onward" | "chosen";
+            /** Typed */
+            typed: string;
         };
         /**
          * SetKind
@@ -2897,6 +3303,50 @@ export interface components {
             stands_db: number | null;
         };
         /**
+         * StoreAgain
+         * @description Put what stands into the cells that a scene carries.
+         */
+        StoreAgain: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "store_again";
+            /** Scene */
+            scene: string;
+        };
+        /**
+         * StoreScene
+         * @description Make a scene of what stands. `preset`: one of the core's, a mix, or a scene to be like.
+         */
+        StoreScene: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "store_scene";
+            /**
+             * After
+             * @default null
+             */
+            after?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Number
+             * @default
+             */
+            number?: string;
+            /**
+             * Preset
+             * @default everything
+             */
+            preset?: string;
+        };
+        /**
          * StraightCables
          * @description Have every cable of the stand-in stage plugged as the show has it.
          */
@@ -3058,7 +3508,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * TrimLift
          * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.
@@ -3103,7 +3553,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -3186,6 +3636,11 @@ export interface components {
              */
             check?: number | null;
             /**
+             * Held
+             * @default null
+             */
+            held?: string | null;
+            /**
              * Levels
              * @default false
              */
@@ -3200,6 +3655,16 @@ export interface components {
              * @default null
              */
             ruler?: string | null;
+            /**
+             * Scene
+             * @default null
+             */
+            scene?: string | null;
+            /**
+             * Scenes
+             * @default false
+             */
+            scenes?: boolean;
             /**
              * Strip
              * @default null
@@ -4016,6 +4481,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PointReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_history_compare_scenes: {
+        parameters: {
+            query: {
+                one: number;
+                other: number;
+            };
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenesComparedReply"];
                 };
             };
         };

@@ -53,6 +53,7 @@ function placeOf(about: string): string {
   if (kind === "line") return "/lines";
   if (kind === "effects") return "/effects";
   if (kind === "promise") return "/promises";
+  if (kind === "scene") return `/scenes/${number}`;
   if (kind === "mix") return `/mixes/${number}`;
   return kind === "output" ? "/outputs" : "/patch";
 }

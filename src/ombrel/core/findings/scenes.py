@@ -1,0 +1,139 @@
+"""What is odd over the run of scenes: what one lacks that the others carry, what changes nothing,
+
+what nobody can recall, and which breaks a promise.
+"""
+
+from collections import Counter
+from collections.abc import Iterator
+from typing import Final
+
+from ..addresses import parameter_at
+from ..edits import edited
+from ..errors import ConsoleError
+from ..kinds import Value
+from ..promises import newly_broken
+from ..scenes.cells import Leaf, cell_name, cells_of, kind_of_holder, leaf_defaults
+from ..scenes.held import Held, held_of, holders
+from ..scenes.order import scene_named
+from ..scenes.recall import recall
+from ..scenes.storing import holder_name, standing
+from ..show import Show
+from .rule import Finding, Look
+
+__all__ = ["scene_breaks_promise", "scene_changes_nothing", "scene_lacks", "scene_passed_by"]
+
+_MOST_LACKING: Final = 0.25  # of the scenes: what more of them lack is meant
+_FEWEST: Final = 4  # scenes from which on "the others" are telling
+
+
+def scene_lacks(look: Look) -> Iterator[Finding]:
+    """A scene without what nearly all others carry: after a jump it does not come out alike."""
+    show, order = look.show, look.show.scenes
+    if len(order) < _FEWEST:
+        return
+    lacking: dict[str, list[tuple[str, str]]] = {}
+    for holder in holders(show.desk):
+        cells = {scene: held_of(show, scene, holder).cells for scene in order}
+        count = Counter(cell for one in cells.values() for cell in one)
+        for cell, having in count.items():
+            if having < len(order) and len(order) - having <= _MOST_LACKING * len(order):
+                for scene in order:
+                    if cell not in cells[scene]:
+                        lacking.setdefault(scene, []).append((holder, cell))
+    for scene in order:
+        found = lacking.get(scene)
+        if found:
+            holder, cell = found[0]
+            more = f" and {len(found) - 1} more" if len(found) > 1 else ""
+            yield Finding(
+                rule="scene_lacks",
+                tone="note",
+                says=f"Scene {scene_named(show, scene)} does not carry "
+                f"{holder_name(show, holder)}, {cell_name(cell).lower()}{more}, "
+                "which nearly all others do.",
+                about=scene,
+            )
+
+
+def scene_changes_nothing(look: Look) -> Iterator[Finding]:
+    """A scene that, recalled in its turn, moves nothing."""
+    show = look.show
+    stands: dict[str, dict[Leaf, Value]] = {}
+    last: dict[str, Held] = {}
+    for place, scene in enumerate(show.scenes):
+        moved = False
+        for holder in holders(show.desk):
+            held = held_of(show, scene, holder)
+            if not held.cells or last.get(holder) is held:
+                continue
+            last[holder] = held
+            kind = kind_of_holder(holder)
+            known, plain = cells_of(show.desk, kind), leaf_defaults(show.desk, kind)
+            now = stands.setdefault(holder, standing(show, holder, known))
+            for cell in held.cells:
+                for leaf in known[cell]:
+                    value = held.values.get(leaf, plain[leaf])
+                    if now.get(leaf, plain[leaf]) != value:
+                        now[leaf], moved = value, True
+        if not moved and place > 0:
+            yield Finding(
+                rule="scene_changes_nothing",
+                tone="note",
+                says=f"Scene {scene_named(show, scene)} changes nothing after the one before it.",
+                about=scene,
+            )
+
+
+def scene_passed_by(look: Look) -> Iterator[Finding]:
+    """A scene that go never reaches, or that cannot be recalled as things stand."""
+    show = look.show
+    for scene in show.scenes:
+        if show.on(f"{scene}/skipped"):
+            says = f"Go passes scene {scene_named(show, scene)} by: only its number recalls it."
+            yield Finding(rule="scene_passed_by", tone="note", says=says, about=scene)
+        found = recall(show, scene)
+        risky = {a: v for a, v in found.values.items() if _may_be_refused(a)}
+        if not risky:
+            continue
+        try:
+            edited(show, look.flow, found.moves)
+        except ConsoleError as refused:
+            yield Finding(
+                rule="scene_passed_by",
+                tone="settle",
+                says=f"Scene {scene_named(show, scene)} cannot be recalled now: {refused}",
+                about=scene,
+            )
+
+
+def _may_be_refused(address: str) -> bool:
+    """Whether a recall of an address may close a loop or a circle."""
+    words = address.split("/")
+    return words[-1] in ("source", "spare") or (words[0] == "dca" and words[2:3] == ["dca"])
+
+
+def scene_breaks_promise(look: Look) -> Iterator[Finding]:
+    """A scene after which a promise that holds now does not."""
+    show = look.show
+    for scene in show.scenes:
+        values = recall(show, scene).values
+        feeds = {address: value for address, value in values.items() if _switches(show, address)}
+        if not feeds:
+            continue
+        try:
+            after = edited(show, look.flow, feeds)
+        except ConsoleError:
+            continue  # told by another rule
+        for broken in newly_broken(show, look.flow, after.show, after.flow):
+            yield Finding(
+                rule="scene_breaks_promise",
+                tone="settle",
+                says=f"Scene {scene_named(show, scene)} breaks a promise. {broken}",
+                about=scene,
+            )
+
+
+def _switches(show: Show, address: str) -> bool:
+    """Whether a recall of an address may open a way."""
+    aspect = parameter_at(address).aspect
+    return aspect in ("routing", "patch") or (aspect == "sends" and not address.endswith("/pan"))

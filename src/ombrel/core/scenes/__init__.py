@@ -1,0 +1,1 @@
+"""Scenes: stored, recalled with everything known beforehand, held by pins."""

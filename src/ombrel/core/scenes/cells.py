@@ -1,0 +1,117 @@
+"""Cells: what of a strip a scene can carry. A send, an assignment and a membership are cells of
+
+their own, for each destination; what else a strip has goes by aspects.
+"""
+
+from collections.abc import Mapping
+from functools import lru_cache
+from types import MappingProxyType
+from typing import Final
+
+from ..addresses import default_of, parameter_at
+from ..copying import leaves_of
+from ..desk import Desk
+from ..kinds import Value
+from ..scene_parameters import PINNED
+
+__all__ = [
+    "CHOSEN",
+    "Leaf",
+    "aspect_of",
+    "cell_name",
+    "cells_of",
+    "kind_of_holder",
+    "leaf_defaults",
+]
+
+# Carried only where somebody asks for it: a preamp is shared, and a source is what one listens to.
+CHOSEN: Final = ("preamp", "source")
+
+Leaf = str  # an address without its strip; "preamp/gain" and "preamp/pad" are the source's preamp's
+
+_BY_ASPECT: Final = {
+    "name": "name",
+    "low_cut": "low_cut",
+    "gate": "gate",
+    "eq": "eq",
+    "compressor": "compressor",
+    "inserts": "inserts",
+    "delay": "delay",
+    "fader": "fader",
+    "mute": "mute",
+    "pan": "pan",
+    "effects": "effects",
+}
+_OF_PREAMP: Final = ("preamp/gain", "preamp/pad")
+
+
+def kind_of_holder(holder: str) -> str:
+    """Of what kind something is that scenes hold: "channel" of "channel/7", "house" of "house"."""
+    return holder.partition("/")[0]
+
+
+def _cell(kind: str, leaf: Leaf) -> str | None:
+    """The cell that a leaf is of; None: no scene carries it."""
+    words = leaf.split("/")
+    aspect = parameter_at(f"{kind}/{leaf}" if kind in ALONE else f"{kind}/1/{leaf}").aspect
+    if words[-1] in ("tap", "key_tap", "kept"):
+        return None
+    if aspect == "sends":
+        return "/".join(words[:3])
+    if aspect in ("dcas", "mute_groups"):
+        return "/".join(words[:2]) if len(words) == 3 else None
+    if aspect == "routing":
+        return "/".join(words[:-1]) or None
+    if aspect == "preamp":
+        return "trim" if kind != "show" else None
+    if aspect == "patch":
+        return "source" if kind in ("channel", "return") and leaf in ("source", "spare") else None
+    if kind == "engine" and aspect == "name":
+        return "name"
+    return _BY_ASPECT.get(aspect) if (kind, aspect) != ("show", "name") else None
+
+
+ALONE: Final = ("house", "mono", "show")  # kinds of which a desk has one
+
+
+@lru_cache(maxsize=128)
+def cells_of(desk: Desk, kind: str) -> Mapping[str, tuple[Leaf, ...]]:
+    """Every cell that a kind of strip has on a desk, with its leaves."""
+    found: dict[str, list[Leaf]] = {}
+    if kind == "channel":
+        found["preamp"] = list(_OF_PREAMP)
+    for leaf in leaves_of(desk, kind):
+        cell = _cell(kind, leaf)
+        if cell is not None:
+            found.setdefault(cell, []).append(leaf)
+    return MappingProxyType({cell: tuple(leaves) for cell, leaves in found.items()})
+
+
+@lru_cache(maxsize=128)
+def leaf_defaults(desk: Desk, kind: str) -> Mapping[Leaf, Value]:
+    """What each leaf that a kind of strip can have in a scene holds when nobody has set it."""
+    stem = kind if kind in ALONE else f"{kind}/1"
+    leaves = (leaf for leaves in cells_of(desk, kind).values() for leaf in leaves)
+    found = {leaf: default_of(f"{stem}/{leaf}") for leaf in leaves if leaf not in _OF_PREAMP}
+    return MappingProxyType(
+        found | ({"preamp/gain": 0.0, "preamp/pad": False} if kind == "channel" else {})
+    )
+
+
+def aspect_of(cell: str) -> str:
+    """The aspect of a cell, by which pins hold it.
+
+    >>> aspect_of("send/mix/5"), aspect_of("group/2"), aspect_of("dca/1"), aspect_of("eq")
+    ('sends', 'routing', 'members', 'eq')
+    """
+    first = cell.partition("/")[0]
+    if first == "send":
+        return "sends"
+    if first in ("house", "mono", "group"):
+        return "routing"
+    return "members" if first in ("dca", "mute_group") else cell
+
+
+def cell_name(cell: str) -> str:
+    """What people call an aspect of cells: "EQ", "Sends"."""
+    return PINNED[aspect_of(cell)]

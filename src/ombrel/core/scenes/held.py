@@ -1,0 +1,144 @@
+"""What a scene holds of one strip, as a value and as one text.
+
+The text is JSON in one order without defaults: equal holdings are equal texts. A cell that is
+listed is held whole, defaults included; a cell asleep keeps its values and is not recalled.
+"""
+
+import json
+from collections.abc import Collection, Iterable, Mapping
+from dataclasses import dataclass, field
+from functools import lru_cache
+from types import MappingProxyType
+from typing import Any, Final
+
+from ..addresses import parameter_at
+from ..desk import Desk
+from ..errors import ConsoleError, WrongValue
+from ..kinds import Kind, Value
+from ..show import Show
+from .cells import ALONE, Leaf, cells_of, kind_of_holder, leaf_defaults
+
+__all__ = ["NOTHING", "Held", "check_packed", "held_of", "holders", "packed"]
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """`cells`: carried; `asleep`: kept, not carried. `values`: of all of them, without defaults."""
+
+    cells: frozenset[str] = frozenset()
+    asleep: frozenset[str] = frozenset()
+    values: Mapping[Leaf, Value] = field(default_factory=dict)
+
+    def value(self, desk: Desk, kind: str, leaf: Leaf) -> Value:
+        """What it holds at a leaf of one of its cells."""
+        return self.values.get(leaf, leaf_defaults(desk, kind)[leaf])
+
+    def with_values(self, desk: Desk, kind: str, values: Mapping[Leaf, Value]) -> "Held":
+        """This with some values replaced."""
+        plain = leaf_defaults(desk, kind)
+        whole = {**self.values, **values}
+        return Held(
+            self.cells, self.asleep, {a: one for a, one in whole.items() if one != plain[a]}
+        )
+
+    def without(self, cells: Collection[str]) -> "Held":
+        """This with some cells put to sleep: they keep their values."""
+        gone = self.cells & frozenset(cells)
+        return Held(self.cells - gone, self.asleep | gone, self.values)
+
+
+NOTHING: Final = Held()
+
+
+def packed(held: Held, kind: str) -> str:
+    """The one text of a holding; "" of one that holds nothing."""
+    if not held.cells and not held.asleep:
+        return ""
+    values = {leaf: _kind(kind, leaf).to_wire(held.values[leaf]) for leaf in sorted(held.values)}
+    parts: dict[str, Any] = {"cells": sorted(held.cells)}
+    if held.asleep:
+        parts["asleep"] = sorted(held.asleep)
+    text = json.dumps(parts | {"values": values}, ensure_ascii=False, separators=(",", ":"))
+    return text
+
+
+@lru_cache(maxsize=30_000)
+def _unpacked(text: str, kind: str) -> Held:
+    parts = json.loads(text)
+    values = {
+        leaf: _kind(kind, leaf).from_wire(wire, leaf) for leaf, wire in parts["values"].items()
+    }
+    asleep = frozenset(parts.get("asleep", ()))
+    return Held(frozenset(parts["cells"]), asleep, MappingProxyType(values))
+
+
+def held_of(show: Show, scene: str, holder: str) -> Held:
+    """What a scene ("scene/3") holds of a strip ("channel/7")."""
+    text = show.values.get(f"{scene}/holds/{holder}", "")
+    return _unpacked(str(text), kind_of_holder(holder)) if text else NOTHING
+
+
+def check_packed(desk: Desk, address: str, text: str) -> None:
+    """Refuse a text that is no holding of what its address says. Raises WrongValue."""
+    if not text:
+        return
+    holder = address.partition("/holds/")[2]
+    try:
+        fault = _fault(desk, kind_of_holder(holder), text)
+    except (ValueError, RecursionError) as error:
+        fault = f"JSON that can be read ({error})"
+    if fault:
+        raise WrongValue(address, fault, text[:60])
+
+
+@lru_cache(maxsize=4_000)
+def _fault(desk: Desk, kind: str, text: str) -> str:
+    """What a text should be and is not; "" where nothing is wrong. Raises ValueError: no JSON."""
+    parts = json.loads(text)
+    if not isinstance(parts, dict) or set(parts) - {"cells", "asleep", "values"}:
+        return "an object of cells, asleep and values"
+    known, lists = cells_of(desk, kind), [parts.get("cells"), parts.get("asleep", [])]
+    for cells in lists:
+        if not isinstance(cells, list) or not all(isinstance(one, str) for one in cells):
+            return "lists of cells"
+        strange = [one for one in cells if one not in known]
+        if strange:
+            return f"cells that a {kind} has, not {strange[0][:40]!r}"
+    if set(lists[0]) & set(lists[1]):
+        return "cells that are carried or asleep, not both"
+    values = parts.get("values")
+    if not isinstance(values, dict):
+        return "values by their leaves"
+    leaves = {leaf for cells in lists for cell in cells for leaf in known[cell]}
+    for leaf, wire in values.items():
+        if leaf not in leaves:
+            return f"values of its cells, not of {leaf[:60]!r}"
+        try:
+            _kind(kind, leaf).from_wire(wire, leaf)
+        except ConsoleError as error:
+            return str(error)
+    held = _unpacked(text, kind)
+    return "" if packed(held, kind) == text else "the one order of its parts, without defaults"
+
+
+def _kind(kind: str, leaf: Leaf) -> Kind:
+    if leaf.startswith("preamp/"):
+        return parameter_at(f"input/a/1/{leaf.removeprefix('preamp/')}").kind
+    return parameter_at(f"{kind}/{leaf}" if kind in ALONE else f"{kind}/1/{leaf}").kind
+
+
+def holders(desk: Desk) -> Iterable[str]:
+    """All that a scene can hold something of, in the order of a desk's strips."""
+    return _holders(desk)
+
+
+@lru_cache(maxsize=16)
+def _holders(desk: Desk) -> tuple[str, ...]:
+    found: list[str] = []
+    for kind in ("channel", "return", "group", "mix", "matrix", "house", "mono", "dca",
+                 "mute_group", "engine", "show"):  # fmt: skip
+        if kind in ALONE:
+            found.append(kind)
+        else:
+            found += [f"{kind}/{number}" for number in range(1, desk.count(kind) + 1)]
+    return tuple(found)

@@ -1,0 +1,213 @@
+"""What a recall will do, told beforehand: by strip in plain words, and listener by listener."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from ..compare import Difference, differences
+from ..edits import Edited, edited
+from ..errors import ConsoleError, UnknownAddress
+from ..flow import Flow, State, listener_name, listeners, source_name
+from ..kinds import Value
+from ..promises import newly_broken
+from ..show import Show
+from ..sockets import lines_on
+from .cells import Leaf
+from .recall import Recall, recall
+from .storing import address_of
+
+__all__ = ["HEARD_HOW", "HeardMove", "Looked", "hearing_there", "in_one_line", "look_ahead"]
+
+HEARD_HOW: Final = ("opens", "falls_silent", "moves")
+
+_TELLING_DB: Final = 0.05
+_LOUD_DB: Final = 6.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeardMove:
+    """A cell of who hears what that a recall moves. `was_db`, `now_db`: -inf where nothing is
+
+    heard. `how`: "opens", "falls_silent" or "moves".
+    """
+
+    source: str
+    listener: str
+    source_name: str
+    listener_name: str
+    was_db: float
+    now_db: float
+
+    @property
+    def how(self) -> str:
+        if self.was_db == -math.inf:
+            return "opens"
+        return "falls_silent" if self.now_db == -math.inf else "moves"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Looked:
+    """A recall, beforehand. `refused`: why it cannot be made (it would feed back), or "".
+
+    `values`: what changes, in words; `heard`: what listeners hear otherwise, by listener; `warns`:
+    what an engineer would want to be stopped for.
+    """
+
+    recall: Recall
+    refused: str
+    values: tuple[Difference, ...]
+    heard: tuple[HeardMove, ...]
+    warns: tuple[str, ...]
+
+
+def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
+    """What recalling a scene now would change, and who will hear it. Raises NoSuchScene."""
+    found = recall(show, scene)
+    try:
+        after = edited(show, flow, found.moves)
+    except ConsoleError as refused:
+        return Looked(recall=found, refused=str(refused), values=(), heard=(), warns=())
+    told = [a for a in after.change.new if not a.startswith("run/") and not a.endswith("/kept")]
+    heard = _heard(show, flow, after)
+    return Looked(
+        recall=found,
+        refused="",
+        values=tuple(differences(show, after.show, told)),
+        heard=heard,
+        warns=(
+            *_warnings(show, after.show, heard),
+            *newly_broken(show, flow, after.show, after.flow),
+        ),
+    )
+
+
+def _heard(show: Show, flow: Flow, after: Edited) -> tuple[HeardMove, ...]:
+    """The cells that listeners in use hear otherwise, listener by listener, loudest step first."""
+    layout = flow.layout
+    drawn = {layout.column(one) for one in (*listeners(show), *listeners(after.show))}
+    cells = after.cells[np.isin(after.cells[:, 1], list(drawn))]
+    if not len(cells):
+        return ()
+    rows, at_rows = np.unique(cells[:, 0], return_inverse=True)
+    columns, at_columns = np.unique(cells[:, 1], return_inverse=True)
+    sides = []
+    for one in (flow, after.flow):
+        level_db, state = one.part(rows.tolist(), columns.tolist())
+        heard = state[at_rows, at_columns] == State.HEARD
+        sides.append(np.where(heard, level_db[at_rows, at_columns], -math.inf))
+    was, now = sides
+    with np.errstate(invalid="ignore"):
+        step = np.abs(now - was)
+    telling = (was != now) & ~(step < _TELLING_DB)
+    found = []
+    for (row, column), was_db, now_db in zip(
+        cells[telling].tolist(), was[telling].tolist(), now[telling].tolist(), strict=True
+    ):
+        source, listener = layout.source(row), layout.listener(column)
+        known = after.show if now_db > -math.inf else show
+        found.append(
+            (
+                column,
+                HeardMove(
+                    source=source,
+                    listener=listener,
+                    source_name=source_name(known, source),
+                    listener_name=listener_name(known, listener),
+                    was_db=was_db,
+                    now_db=now_db,
+                ),
+            )
+        )
+    found.sort(key=lambda one: (one[0], -abs(max(one[1].was_db, -90) - max(one[1].now_db, -90))))
+    return tuple(one for _, one in found)
+
+
+def _warnings(show: Show, after: Show, heard: Sequence[HeardMove]) -> list[str]:
+    """What would hurt: a performer without themselves, a cue for the audience, ears far louder."""
+    found = []
+    for one in heard:
+        if one.how == "falls_silent" and _is_self(show, one):
+            found.append(f"{one.listener_name} loses {one.source_name}, themselves")
+        if one.how != "falls_silent" and _is_cue(after, one.source) and _is_public(after, one):
+            found.append(f"{one.source_name} is heard in {one.listener_name}")
+        step_db = one.now_db - one.was_db
+        if one.how == "moves" and step_db >= _LOUD_DB and _serves(after, one.listener) == "ears":
+            found.append(f"{one.source_name} is {step_db:.1f} dB louder for {one.listener_name}")
+    return found
+
+
+def _is_self(show: Show, one: HeardMove) -> bool:
+    """Whether a mix is named after who stands at a source, or what: "Ears fiddle" after Fiddle."""
+    words = set(one.listener_name.lower().split())
+    named = (
+        set(show.text(f"line/{line}/{leaf}").lower().split())
+        for line in _lines(show, one.source)
+        for leaf in ("performer", "name")
+    )
+    return one.listener.startswith("mix/") and any(own and own <= words for own in named)
+
+
+def _is_cue(show: Show, source: str) -> bool:
+    return any(show[f"line/{line}/family"] == "cues" for line in _lines(show, source))
+
+
+def _lines(show: Show, source: str) -> list[int]:
+    kind, _, number = source.partition("/")
+    fed_by = show.source_of(int(number)) if kind == "channel" else None
+    return lines_on(show, fed_by) if fed_by else []
+
+
+def _is_public(show: Show, one: HeardMove) -> bool:
+    kind = one.listener.split("/")[0]
+    return kind in ("house", "mono", "matrix") or _serves(show, one.listener) in ("feed", "room")
+
+
+def _serves(show: Show, listener: str) -> str:
+    try:
+        return show.text(f"{listener}/serves") if listener.startswith("mix/") else ""
+    except UnknownAddress:
+        return ""
+
+
+def hearing_there(
+    show: Show, flow: Flow, scene: str, holder: str, leaf: Leaf, value: Value
+) -> tuple[str, ...]:
+    """Names of the listeners who would hear it if a value stood in a scene otherwise than it does,
+
+    with the scene recalled from the show as it stands.
+    """
+    address = address_of(show, holder, leaf)
+    if address is None:
+        return ()
+    try:
+        there = edited(show, flow, recall(show, scene).moves)
+        after = edited(there.show, there.flow, {address: value})
+    except ConsoleError:
+        return ()
+    heard = _heard(there.show, there.flow, after)
+    return tuple(dict.fromkeys(one.listener_name for one in heard))
+
+
+def in_one_line(looked: Looked) -> str:
+    """What a recall does to whom, to be read at a glance: "Opens Fiddle; closes Host; 9 moves"."""
+    if looked.refused:
+        return f"Cannot be recalled: {looked.refused}"
+    parts = []
+    for how, verb in (("opens", "Opens"), ("falls_silent", "Silences")):
+        names = list(dict.fromkeys(one.source_name for one in looked.heard if one.how == how))
+        if names:
+            more = f" and {len(names) - 3} more" if len(names) > 3 else ""
+            parts.append(f"{verb} {', '.join(names[:3])}{more}")
+    moves = [one for one in looked.heard if one.how == "moves"]
+    if moves:
+        listeners_moved = len({one.listener for one in moves})
+        hearers = "listener" if listeners_moved == 1 else "listeners"
+        levels = "level moves" if len(moves) == 1 else "levels move"
+        parts.append(f"{len(moves)} {levels} for {listeners_moved} {hearers}")
+    if not parts:
+        unheard = len(looked.values)
+        return f"{unheard} values change, nobody hears it" if unheard else "Changes nothing"
+    return "; ".join(parts)

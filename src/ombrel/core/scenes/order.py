@@ -1,0 +1,153 @@
+"""Which scenes there are, in which order, and what stands before and behind each.
+
+A scene has an id for good (`scene/3`) and a number that is its place: inserting takes the shortest
+number between two, and no other scene moves.
+"""
+
+import re
+from collections.abc import Sequence
+from typing import Final
+
+from ..desk import SCENES
+from ..errors import NoSuchScene, NothingLeft, NumberTaken, UnreadableText
+from ..kinds import Value
+from ..show import Show
+
+__all__ = [
+    "following_scene",
+    "free_scene",
+    "number_after",
+    "number_text",
+    "previous_scene",
+    "read_number",
+    "scene_at",
+    "scene_named",
+    "scenes",
+]
+
+_MOST_SCENES: Final = 9_999.0
+
+
+def scenes(show: Show) -> tuple[str, ...]:
+    """The scenes of a show as `scene/<id>`, in their order; none that was removed."""
+    return show.scenes
+
+
+def number_text(number: float) -> str:
+    """A scene's number as people say it.
+
+    >>> number_text(3.0), number_text(3.25)
+    ('3', '3.25')
+    """
+    return f"{number:.3f}".rstrip("0").rstrip(".")
+
+
+def read_number(text: str) -> float:
+    """A scene's number as typed, at most three decimals. Raises UnreadableText."""
+    plain = text.strip().replace(",", ".")
+    if not re.fullmatch(r"\d{1,4}(\.\d{1,3})?", plain) or float(plain) == 0.0:
+        raise UnreadableText(text, "a scene's number such as 12 or 12.5")
+    return float(plain)
+
+
+def scene_at(show: Show, number: float) -> str:
+    """The scene of a number. Raises NoSuchScene."""
+    for scene in show.scenes:
+        if show.number(f"{scene}/number") == number:
+            return scene
+    raise NoSuchScene(number_text(number))
+
+
+def scene_named(show: Show, scene: str) -> str:
+    """ "12 Bridge lights": number and name. Raises NoSuchScene for none of the show."""
+    if scene not in show.scenes:
+        raise NoSuchScene(scene.partition("/")[2])
+    number = number_text(show.number(f"{scene}/number"))
+    return f"{number} {show.text(f'{scene}/name')}".rstrip()
+
+
+def free_scene(show: Show, taken: Sequence[str] = ()) -> str:
+    """An id that no scene has or had; where all are spent, one whose scene was removed.
+
+    Raises NothingLeft.
+    """
+    removed = None
+    for number in range(1, SCENES + 1):
+        scene = f"scene/{number}"
+        if scene in taken:
+            continue
+        if f"{scene}/number" not in show.values:
+            return scene
+        if removed is None and show.on(f"{scene}/removed"):
+            removed = scene
+    if removed is None:
+        raise NothingLeft("scenes", 1, 0)
+    return removed
+
+
+def number_after(show: Show, scene: str | None) -> float:
+    """The number of a new scene behind another (None: before all): the shortest that lies between
+
+    it and the next. Raises NothingLeft where three decimals leave no room.
+    """
+    order = show.scenes
+    numbers = [show.number(f"{one}/number") for one in order]
+    if scene is None:
+        below, above = 0.0, numbers[0] if numbers else None
+    else:
+        at = order.index(scene_in(show, scene))
+        below, above = numbers[at], numbers[at + 1] if at + 1 < len(order) else None
+    if above is None:
+        return min(float(int(below) + 1), _MOST_SCENES)
+    return _between(below, above)
+
+
+def scene_in(show: Show, scene: str) -> str:
+    """The scene, if the show has it. Raises NoSuchScene."""
+    if scene not in show.scenes:
+        raise NoSuchScene(scene.partition("/")[2])
+    return scene
+
+
+def _between(below: float, above: float) -> float:
+    """The number of fewest decimals between two, nearest to their middle (in thousandths)."""
+    low, high = round(below * 1_000), round(above * 1_000)
+    for step in (1_000, 100, 10, 1):
+        first, last = low // step + 1, (high - 1) // step
+        if first <= last:
+            middle = min(max(round((low + high) / 2 / step), first), last)
+            return middle * step / 1_000
+    raise NothingLeft("numbers between these scenes", 1, 0)
+
+
+def check_number(show: Show, number: float, scene: str) -> None:
+    """Raise NumberTaken if another scene has a number."""
+    for other in show.scenes:
+        if other != scene and show.number(f"{other}/number") == number:
+            raise NumberTaken(number_text(number), show.text(f"{other}/name"))
+
+
+def following_scene(show: Show, scene: str | None) -> str | None:
+    """What go leads to after a scene: the next that is not skipped; None: it was the last.
+
+    None as scene: the first.
+    """
+    order = [one for one in show.scenes if not show.on(f"{one}/skipped") or one == scene]
+    if scene is None or scene not in order:
+        return next((one for one in order if not show.on(f"{one}/skipped")), None)
+    at = order.index(scene)
+    return order[at + 1] if at + 1 < len(order) else None
+
+
+def previous_scene(show: Show, scene: str | None) -> str | None:
+    """The last before a scene that is not skipped; None: there is none."""
+    order = [one for one in show.scenes if not show.on(f"{one}/skipped") or one == scene]
+    if scene is None or scene not in order or order.index(scene) == 0:
+        return None
+    return order[order.index(scene) - 1]
+
+
+def pointed_at(show: Show, address: str) -> str | None:
+    """The scene that `run/now` or `run/next` names, as long as it is in the order."""
+    value: Value = show[address]
+    return value if isinstance(value, str) and value in show.scenes else None

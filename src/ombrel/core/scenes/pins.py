@@ -1,0 +1,94 @@
+"""Pins: what no recall may move. They stand at a strip's aspect, a strip, a mix, a family."""
+
+from collections.abc import Callable
+from functools import lru_cache
+
+from ..choices import FAMILIES
+from ..desk import Desk
+from ..flow.strips import strip_name
+from ..scene_parameters import PINNED, pins_of
+from ..show import Show
+from ..strip_lists import strips_of_family
+from .cells import aspect_of
+
+__all__ = ["pin_name", "pin_of_cell", "pins_in"]
+
+
+def pin_of_cell(show: Show) -> Callable[[str, str], str | None]:
+    """A function that tells which pin holds a cell of a strip: the pin's address, or None.
+
+    What is linked as a pair is held as one: a recall cannot move one side alone.
+    """
+    values = show.values
+    of_family: dict[str, str] = {}
+    for family in FAMILIES:
+        if f"show/pinned_{family}" in values:
+            of_family |= {
+                strip: f"show/pinned_{family}" for strip in strips_of_family(show, family)
+            }
+    if not of_family and not any(pins_in(show)):
+        return lambda holder, cell: None
+
+    def of_one(holder: str, cell: str) -> str | None:
+        aspect = aspect_of(cell)
+        if f"{holder}/pinned" in values:
+            return f"{holder}/pinned"
+        if f"{holder}/pinned_{aspect}" in values:
+            return f"{holder}/pinned_{aspect}"
+        if aspect in ("fader", "mute") and f"{holder}/pinned_whole" in values:
+            return f"{holder}/pinned_whole"
+        if aspect == "sends" and f"{cell.removeprefix('send/')}/pinned_whole" in values:
+            return f"{cell.removeprefix('send/')}/pinned_whole"
+        return of_family.get(holder)
+
+    def pinned(holder: str, cell: str) -> str | None:
+        found = of_one(holder, cell)
+        if found is None and (mate := _mate(show, holder)):
+            found = of_one(mate, cell)
+        return found
+
+    return pinned
+
+
+def _mate(show: Show, holder: str) -> str | None:
+    """The other one of a linked pair."""
+    kind, _, number = holder.partition("/")
+    if kind not in ("channel", "mix"):
+        return None
+    odd = (int(number) - 1) // 2 * 2 + 1
+    if not show.on(f"{kind}/{odd}/linked"):
+        return None
+    return f"{kind}/{odd if int(number) != odd else odd + 1}"
+
+
+def pins_in(show: Show) -> list[str]:
+    """The addresses of all pins that are set, in their order."""
+    return sorted(address for address in _pin_addresses(show.desk) if address in show.values)
+
+
+@lru_cache(maxsize=16)
+def _pin_addresses(desk: Desk) -> tuple[str, ...]:
+    found = [f"show/pinned_{family}" for family in FAMILIES]
+    for kind in ("channel", "return", "group", "mix", "matrix", "house", "mono", "dca",
+                 "mute_group", "engine"):  # fmt: skip
+        strips = (
+            [kind]
+            if kind in ("house", "mono")
+            else [f"{kind}/{number}" for number in range(1, desk.count(kind) + 1)]
+        )
+        leaves = ["pinned", *(f"pinned_{aspect}" for aspect in pins_of(kind))]
+        leaves += ["pinned_whole"] if kind in ("mix", "matrix") else []
+        found += [f"{strip}/{leaf}" for strip in strips for leaf in leaves]
+    return tuple(found)
+
+
+def pin_name(show: Show, pin: str) -> str:
+    """What a pin holds, in words: "Voice 2, EQ", "all drums"."""
+    holder, _, leaf = pin.rpartition("/")
+    if holder == "show":
+        return f"all {leaf.removeprefix('pinned_')}"
+    if leaf == "pinned":
+        return strip_name(show, holder)
+    if leaf == "pinned_whole":
+        return f"{strip_name(show, holder)} with its sends"
+    return f"{strip_name(show, holder)}, {PINNED[leaf.removeprefix('pinned_')]}"

@@ -1,0 +1,237 @@
+"""What scenes hold, read without recalling them; and two scenes laid against one another."""
+
+from collections.abc import Collection, Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from ..addresses import parameter_at
+from ..compare import value_text
+from ..desk import Desk
+from ..errors import NoSuchCell
+from ..kinds import Value
+from ..scene_parameters import PINNED
+from ..show import Show
+from .cells import ALONE, CHOSEN, Leaf, aspect_of, cells_of, kind_of_holder, leaf_defaults
+from .held import Held, held_of, holders
+from .order import scene_in
+from .storing import address_of, holder_name, used_holders, usual_cells
+
+__all__ = [
+    "HeldDifference",
+    "HeldStrip",
+    "HeldValue",
+    "SceneCard",
+    "cells_of_aspects",
+    "compare_scenes",
+    "held_strips",
+    "held_text",
+    "held_values",
+    "scene_cards",
+]
+
+
+Mark = Literal["all", "some", "asleep", "none", "no such"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SceneCard:
+    """A scene in the list: of how many strips it carries how many cells."""
+
+    scene: str
+    strips: int
+    cells: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeldStrip:
+    """A strip beside a scene. `marks`: for each aspect of PINNED, in their order, whether the scene
+
+    carries "all" that is in use, "some", has it "asleep", "none" of it, or the strip has "no such".
+    """
+
+    holder: str
+    name: str
+    marks: tuple[Mark, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeldValue:
+    """A value in a scene, in words, and what stands there now ("" where there is no such place)."""
+
+    leaf: Leaf
+    cell: str
+    label: str
+    value: str
+    stands: str
+    asleep: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeldDifference:
+    """A value that two scenes have otherwise; "not carried" where one of them does not."""
+
+    holder: str
+    name: str
+    label: str
+    one: str
+    other: str
+
+
+NOT_CARRIED = "not carried"
+
+
+def scene_cards(show: Show) -> tuple[SceneCard, ...]:
+    """The scenes in their order."""
+    found = []
+    for scene in show.scenes:
+        carried = [len(held_of(show, scene, holder).cells) for holder in holders(show.desk)]
+        strips = sum(1 for cells in carried if cells)
+        found.append(SceneCard(scene=scene, strips=strips, cells=sum(carried)))
+    return tuple(found)
+
+
+def held_strips(show: Show, scene: str) -> tuple[HeldStrip, ...]:
+    """What a scene has of each strip in use, and of others of which it has something. Raises
+
+    NoSuchScene.
+    """
+    scene_in(show, scene)
+    used = set(used_holders(show))
+    usual = {kind: usual_cells(show, kind) for kind in {kind_of_holder(one) for one in used}}
+    found = []
+    for holder in holders(show.desk):
+        held, kind = held_of(show, scene, holder), kind_of_holder(holder)
+        if holder not in used and not held.cells and not held.asleep:
+            continue
+        marks = _marks(show.desk, kind, usual.get(kind, frozenset()), held)
+        found.append(HeldStrip(holder=holder, name=holder_name(show, holder), marks=marks))
+    return tuple(found)
+
+
+def _marks(desk: Desk, kind: str, usual: frozenset[str], held: Held) -> tuple[Mark, ...]:
+    by_aspect: dict[str, set[str]] = {}
+    for cell in cells_of(desk, kind):
+        if cell in usual or cell in CHOSEN or cell in held.cells or cell in held.asleep:
+            by_aspect.setdefault(aspect_of(cell), set()).add(cell)
+    return tuple(_mark(by_aspect.get(aspect, set()), held) for aspect in PINNED)
+
+
+def _mark(cells: set[str], held: Held) -> Mark:
+    if not cells:
+        return "no such"
+    if cells <= held.cells:
+        return "all"
+    if cells & held.cells:
+        return "some"
+    return "asleep" if cells & held.asleep else "none"
+
+
+def cells_of_aspects(
+    show: Show, scene: str, holder: str, aspects: Collection[str], *, on: bool
+) -> frozenset[str]:
+    """The cells of some aspects of a strip: to be put into a scene those in use, to be taken out
+
+    those that it carries. Raises NoSuchScene, NoSuchCell.
+    """
+    held = held_of(show, scene_in(show, scene), holder)
+    known = cells_of(show.desk, kind_of_holder(holder))
+    usual = usual_cells(show, kind_of_holder(holder))
+    strange = [one for one in aspects if one not in PINNED]
+    if strange:
+        raise NoSuchCell(holder, strange[0])
+    wanted = (cell for cell in known if aspect_of(cell) in aspects)
+    if not on:
+        return frozenset(cell for cell in wanted if cell in held.cells)
+    return frozenset(c for c in wanted if c in usual or c in CHOSEN or c in held.asleep)
+
+
+def held_values(show: Show, scene: str, holder: str) -> tuple[HeldValue, ...]:
+    """Every value that a scene has of a strip, defaults too. Raises NoSuchScene."""
+    held = held_of(show, scene_in(show, scene), holder)
+    kind = kind_of_holder(holder)
+    found = []
+    for cell, leaves in cells_of(show.desk, kind).items():
+        if cell not in held.cells and cell not in held.asleep:
+            continue
+        for leaf in leaves:
+            address = address_of(show, holder, leaf)
+            value = held.value(show.desk, kind, leaf)
+            found.append(
+                HeldValue(
+                    leaf=leaf,
+                    cell=cell,
+                    label=_label(show, holder, leaf),
+                    value=_text(show, kind, leaf, value),
+                    stands=_text(show, kind, leaf, show[address]) if address else "",
+                    asleep=cell in held.asleep,
+                )
+            )
+    return tuple(found)
+
+
+def _of_kind(kind: str, leaf: Leaf) -> str:
+    if leaf.startswith("preamp/"):
+        return f"input/a/1/{leaf.removeprefix('preamp/')}"
+    return f"{kind}/{leaf}" if kind in ALONE else f"{kind}/1/{leaf}"
+
+
+def _text(show: Show, kind: str, leaf: Leaf, value: Value) -> str:
+    return value_text(show, _of_kind(kind, leaf), value)
+
+
+def held_text(show: Show, holder: str, leaf: Leaf, value: Value) -> str:
+    """A value at a strip's leaf, in words."""
+    return _text(show, kind_of_holder(holder), leaf, value)
+
+
+def _label(show: Show, holder: str, leaf: Leaf) -> str:
+    """What a leaf is called; with the destination of a feed, and the number of a band."""
+    label = parameter_at(_of_kind(kind_of_holder(holder), leaf)).label
+    words = leaf.removeprefix("send/").split("/")
+    if words[0] in ("mix", "matrix", "group", "dca", "mute_group") and len(words) > 2:
+        return f"{holder_name(show, '/'.join(words[:2]))}: {label.lower()}"
+    if words[0] == "eq" and len(words) == 3:
+        return f"EQ {words[1]}: {label.lower()}"
+    return label
+
+
+def compare_scenes(show: Show, one: str, other: str) -> Iterator[HeldDifference]:
+    """What two scenes hold otherwise, strip by strip. Raises NoSuchScene."""
+    scene_in(show, one)
+    scene_in(show, other)
+    for holder in holders(show.desk):
+        here, there = held_of(show, one, holder), held_of(show, other, holder)
+        if here is there:
+            continue
+        kind = kind_of_holder(holder)
+        plain = leaf_defaults(show.desk, kind)
+        for cell, leaves in cells_of(show.desk, kind).items():
+            if cell not in here.cells and cell not in there.cells:
+                continue
+            if cell in here.cells and cell in there.cells:
+                for leaf in leaves:
+                    texts = [
+                        _text(show, kind, leaf, held.values.get(leaf, plain[leaf]))
+                        for held in (here, there)
+                    ]
+                    if here.values.get(leaf, plain[leaf]) != there.values.get(leaf, plain[leaf]):
+                        yield _difference(show, holder, leaf, *texts)
+                continue
+            words = [_first(show, kind, leaves, held, cell) for held in (here, there)]
+            yield _difference(show, holder, leaves[0], *words)
+
+
+def _first(show: Show, kind: str, leaves: tuple[Leaf, ...], held: Held, cell: str) -> str:
+    if cell not in held.cells:
+        return NOT_CARRIED
+    return _text(show, kind, leaves[0], held.value(show.desk, kind, leaves[0]))
+
+
+def _difference(show: Show, holder: str, leaf: Leaf, one: str, other: str) -> HeldDifference:
+    return HeldDifference(
+        holder=holder,
+        name=holder_name(show, holder),
+        label=_label(show, holder, leaf),
+        one=one,
+        other=other,
+    )

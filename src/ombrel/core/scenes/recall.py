@@ -1,0 +1,180 @@
+"""What a recall of a scene comes to, before it is made.
+
+It writes what the scene carries, less what pins hold, fitted to the desk; as one edit, whole or not
+at all. Gangs rest, and what would join a mix by itself stays out: a recall touches nothing that the
+scene does not carry.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from ..addresses import is_on_desk, kind_on
+from ..asked import Asked
+from ..compare import value_text
+from ..errors import ConsoleError, SourcesUnasked
+from ..kinds import Number, Reference, Value
+from ..programme import leaving_as_it_is
+from ..show import Show
+from ..sockets import socket_name
+from .cells import Leaf, cells_of, kind_of_holder, leaf_defaults
+from .held import Held, held_of, holders
+from .order import following_scene, scene_in, scene_named
+from .pins import pin_of_cell
+
+__all__ = ["LeftOut", "Recall", "recall"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LeftOut:
+    """What a recall does not do as stored. `what`: whose value; `why`: in words."""
+
+    holder: str
+    what: str
+    why: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Recall:
+    """A recall as it would be now. `moves`: what changes, with now and next; `pinned`: the cells
+
+    that a pin keeps from moving, with the pin: (holder, cell, pin); `left_out`: what does not fit;
+    `sources`: addresses of sources that change, which a hand asks twice.
+    """
+
+    scene: str
+    moves: Mapping[str, Asked]
+    values: Mapping[str, Value]
+    pinned: tuple[tuple[str, str, str], ...]
+    left_out: tuple[LeftOut, ...]
+    sources: tuple[str, ...]
+
+    def checked(self, *, sources: bool) -> Mapping[str, Asked]:
+        """The moves. Raises SourcesUnasked if sources change and nobody said so."""
+        if self.sources and not sources:
+            raise SourcesUnasked(len(self.sources))
+        return self.moves
+
+
+def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
+    """What recalling a scene comes to. `since_s`: now, in s since 1970. Raises NoSuchScene."""
+    scene_in(show, scene)
+    pin_at = pin_of_cell(show)
+    found: dict[str, Value] = {}
+    pinned: list[tuple[str, str, str]] = []
+    left: list[LeftOut] = []
+    preamps: list[tuple[str, Held]] = []
+    for holder in holders(show.desk):
+        held = held_of(show, scene, holder)
+        if not held.cells:
+            continue
+        kind = kind_of_holder(holder)
+        known, plain = cells_of(show.desk, kind), leaf_defaults(show.desk, kind)
+        for cell in held.cells:
+            leaves = known.get(cell)
+            if leaves is None:
+                left.append(LeftOut(holder=holder, what=cell, why="this desk has no such"))
+                continue
+            if cell == "preamp":
+                if pin := pin_at(holder, cell):
+                    pinned.append((holder, cell, pin))
+                else:
+                    preamps.append((holder, held))
+                continue
+            differing = [
+                (f"{holder}/{leaf}", value)
+                for leaf in leaves
+                if (value := held.values.get(leaf, plain[leaf]))
+                != show.values.get(f"{holder}/{leaf}", plain[leaf])
+            ]
+            if not differing:
+                continue
+            if pin := pin_at(holder, cell):
+                pinned.append((holder, cell, pin))
+                continue
+            for address, value in differing:
+                fitted = _fitted(show, holder, address, value, left)
+                if fitted is not None:
+                    found[address] = fitted[0]
+    for holder, held in preamps:
+        _preamp(show, holder, held, found, left)
+    moves: dict[str, Asked] = {
+        address: value for address, value in found.items() if value != show[address]
+    }
+    values = {address: value for address, value in found.items() if value != show[address]}
+    whole = leaving_as_it_is(show, moves)
+    nowhere = following_scene(show, scene)
+    run: dict[str, Asked] = {"run/now": scene, "run/next": nowhere, "run/since": since_s}
+    return Recall(
+        scene=scene,
+        moves={**whole, **run},
+        values=values,
+        pinned=tuple(sorted(pinned)),
+        left_out=tuple(left),
+        sources=tuple(sorted(a for a in moves if a.endswith(("/source", "/spare")))),
+    )
+
+
+def _fitted(
+    show: Show, holder: str, address: str, value: Value, left: list[LeftOut]
+) -> tuple[Value] | None:
+    """A value as it fits here; None: it is left out. What does not fit as stored is listed."""
+    try:
+        kind = kind_on(show.desk, address)
+        if not is_on_desk(show.desk, address):
+            raise KeyError
+    except (ConsoleError, KeyError):
+        left.append(LeftOut(holder=holder, what=address, why="this desk has no such"))
+        return None
+    if isinstance(kind, Reference) and isinstance(value, str) and not _is_here(show, value):
+        words = f"{socket_name(show.desk, value)} is not on this desk"
+        left.append(LeftOut(holder=holder, what=address, why=words))
+        return None
+    if isinstance(kind, Number) and isinstance(value, float):
+        nearest = _nearest(kind, value)
+        if nearest != value:
+            words = f"{value_text(show, address, value)} is out of range here"
+            left.append(LeftOut(holder=holder, what=address, why=words))
+        return (nearest,)
+    return (value,)
+
+
+def _nearest(kind: Number, value: float) -> float:
+    """The nearest value that a control takes."""
+    if value == -math.inf and kind.lowest == -math.inf:
+        return value
+    return min(max(value, kind.lowest, kind.lowest_finite), kind.highest)
+
+
+def _is_here(show: Show, reference: str) -> bool:
+    words = reference.split("/")
+    if words[0] != "input":
+        return True
+    box = show.desk.box(words[1])
+    return box is not None and int(words[2]) <= box.inputs
+
+
+def _preamp(
+    show: Show, holder: str, held: Held, found: dict[str, Value], left: list[LeftOut]
+) -> None:
+    """Gain and pad at the socket of the source that the channel has after this recall."""
+    source = found.get(f"{holder}/source", show[f"{holder}/source"])
+    if not isinstance(source, str) or not is_on_desk(show.desk, f"{source}/gain"):
+        left.append(LeftOut(holder=holder, what="preamp", why="its source has no preamp"))
+        return
+    if f"{source}/gain" in found:
+        words = f"{socket_name(show.desk, source)} is set for a channel before it"
+        left.append(LeftOut(holder=holder, what="preamp", why=words))
+        return
+    plain = leaf_defaults(show.desk, "channel")
+    for leaf in ("gain", "pad"):
+        stored: Leaf = f"preamp/{leaf}"
+        value = held.values.get(stored, plain[stored])
+        fitted = _fitted(show, holder, f"{source}/{leaf}", value, left)
+        if fitted is not None:
+            found[f"{source}/{leaf}"] = fitted[0]
+
+
+def recall_words(show: Show, scene: str) -> str:
+    """What the log says of a recall."""
+    return f"Scene {scene_named(show, scene)}"

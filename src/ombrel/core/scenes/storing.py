@@ -1,0 +1,295 @@
+"""Scenes made and changed without being recalled: stored, copied, cells put in and taken out."""
+
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from typing import Final
+
+from ..addresses import check_on_desk, is_on_desk
+from ..asked import Asked, Typed
+from ..errors import NoSuchCell, UnreadableText, WrongValue
+from ..flow import strip_name
+from ..kinds import Value
+from ..show import Show
+from .cells import CHOSEN, Leaf, aspect_of, cells_of, kind_of_holder, leaf_defaults
+from .held import NOTHING, Held, held_of, holders, packed
+from .order import free_scene, number_after, read_number, scene_in
+
+__all__ = [
+    "PRESETS_OF_CELLS",
+    "carried_cells",
+    "cells_by_preset",
+    "duplicate_scene",
+    "remove_scene",
+    "renumber_scene",
+    "set_cells",
+    "holder_name",
+    "set_in_scene",
+    "store_again",
+    "store_scene",
+    "usual_cells",
+    "used_holders",
+    "wake_cells",
+]
+
+# What a new scene can carry at one press, in the order in which it is offered.
+PRESETS_OF_CELLS: Final = {
+    "everything": "Everything in use",
+    "balance": "Faders, mutes and sends",
+    "mutes": "Mutes and DCA members",
+    "sends": "Sends of the mixes",
+}
+_DEEP: Final = ("dca", "mute_group")  # a hand is on them: only "everything" has their faders
+
+
+def cells_by_preset(show: Show, preset: str) -> dict[str, frozenset[str]]:
+    """Cells by strip for one of PRESETS_OF_CELLS, or for a mix ("mix/5": its sends), as far as they
+
+    are in use now: what is added later is in no scene until somebody puts it there. Raises
+    UnreadableText for none of these.
+    """
+    if preset.startswith("mix/"):
+        return _into(show, (preset,))
+    if preset not in PRESETS_OF_CELLS:
+        raise UnreadableText(preset, f"one of {', '.join(PRESETS_OF_CELLS)}")
+    if preset == "sends":
+        return _into(show, tuple(show.in_use("mix")))
+    found: dict[str, frozenset[str]] = {}
+    usual: dict[str, frozenset[str]] = {}
+    for holder in used_holders(show):
+        kind = kind_of_holder(holder)
+        cells = usual.setdefault(kind, usual_cells(show, kind))
+        if preset == "mutes":
+            cells = frozenset(c for c in cells if kind not in _DEEP and _is_mute_or_dca(c))
+        elif preset == "balance":
+            cells = frozenset(c for c in cells if kind not in _DEEP and _is_balance(c))
+        if cells:
+            found[holder] = cells
+    return found
+
+
+def _is_mute_or_dca(cell: str) -> bool:
+    return cell == "mute" or cell.startswith("dca/")
+
+
+def _is_balance(cell: str) -> bool:
+    return cell in ("mute", "fader", "pan") or aspect_of(cell) == "sends"
+
+
+def _into(show: Show, mixes: Sequence[str]) -> dict[str, frozenset[str]]:
+    """The cells of sends into mixes, of everything in use that has such."""
+    found = {}
+    for holder in used_holders(show):
+        known = cells_of(show.desk, kind_of_holder(holder))
+        cells = frozenset(f"send/{mix}" for mix in mixes if f"send/{mix}" in known)
+        if cells:
+            found[holder] = cells
+    return found
+
+
+def used_holders(show: Show) -> list[str]:
+    """What of a desk is in use, as far as scenes can hold something of it."""
+    values = show.values
+    found = []
+    for holder in holders(show.desk):
+        kind = kind_of_holder(holder)
+        if kind == "channel":
+            used = int(holder.partition("/")[2]) in show.channels()
+        elif kind in ("group", "mix", "matrix"):
+            used = values.get(f"{holder}/format", "unused") != "unused"
+        elif kind in ("return", "engine"):
+            used = f"{holder}/source" in values
+        elif kind in _DEEP:
+            used = f"{holder}/name" in values
+        else:
+            used = True
+        if used:
+            found.append(holder)
+    return found
+
+
+def usual_cells(show: Show, kind: str) -> frozenset[str]:
+    """The cells of a kind of strip that lead to nothing unused, without those of CHOSEN."""
+    used = {"house", "mono", *(one for k in ("group", "mix", "matrix") for one in show.in_use(k))}
+    used |= {holder for holder in used_holders(show) if kind_of_holder(holder) in _DEEP}
+    return frozenset(
+        cell
+        for cell in cells_of(show.desk, kind)
+        if cell not in CHOSEN and ("/" not in cell or cell.removeprefix("send/") in used)
+    )
+
+
+def standing(show: Show, holder: str, cells: Iterable[str]) -> dict[Leaf, Value]:
+    """The values of cells as they stand in the show, without defaults."""
+    known, plain = (
+        cells_of(show.desk, kind_of_holder(holder)),
+        leaf_defaults(show.desk, kind_of_holder(holder)),
+    )
+    found: dict[Leaf, Value] = {}
+    for cell in cells:
+        for leaf in known[cell]:
+            address = address_of(show, holder, leaf)
+            value = show.values.get(address) if address else None
+            if value is not None and value != plain[leaf]:
+                found[leaf] = value
+    return found
+
+
+def address_of(show: Show, holder: str, leaf: Leaf) -> str | None:
+    """The address of a leaf; a preamp's is at the socket of the channel's source, never its
+
+    spare's. None: the channel has no preamp.
+    """
+    if not leaf.startswith("preamp/"):
+        return f"{holder}/{leaf}"
+    source = show[f"{holder}/source"]
+    if not isinstance(source, str) or not source.startswith("input/"):
+        return None
+    address = f"{source}/{leaf.removeprefix('preamp/')}"
+    return address if is_on_desk(show.desk, address) else None
+
+
+def _checked(show: Show, holder: str, cells: Collection[str]) -> frozenset[str]:
+    known = cells_of(show.desk, kind_of_holder(holder))
+    for cell in cells:
+        if cell not in known:
+            raise NoSuchCell(holder, cell)
+    return frozenset(cells)
+
+
+def store_scene(
+    show: Show,
+    name: str,
+    cells: Mapping[str, Collection[str]],
+    *,
+    number: str = "",
+    after: str | None = None,
+) -> dict[str, Asked]:
+    """Moves that make a scene of what stands now, of some cells by strip.
+
+    `number`: as typed; "" takes the shortest behind `after` (None: behind the last). Raises
+    NoSuchCell, NumberTaken, NothingLeft, UnreadableText, NoSuchScene.
+    """
+    scene = free_scene(show)
+    last = show.scenes[-1] if show.scenes else None
+    place = read_number(number) if number.strip() else number_after(show, after or last)
+    moves: dict[str, Asked] = {
+        address: "" for address in show.values if address.startswith(f"{scene}/holds/")
+    }
+    moves |= {f"{scene}/number": place, f"{scene}/name": Typed(name), f"{scene}/removed": False}
+    return moves | _stored(show, scene, cells)
+
+
+def store_again(show: Show, scene: str) -> dict[str, Asked]:
+    """Moves that put what stands now into the cells that a scene carries. Raises NoSuchScene."""
+    return _stored(show, scene_in(show, scene), carried_cells(show, scene), again=True)
+
+
+def _stored(
+    show: Show, scene: str, cells: Mapping[str, Collection[str]], *, again: bool = False
+) -> dict[str, Asked]:
+    moves: dict[str, Asked] = {}
+    for holder, wanted in cells.items():
+        kind, held = kind_of_holder(holder), held_of(show, scene, holder) if again else NOTHING
+        asleep = {
+            leaf: value
+            for cell in held.asleep
+            for leaf in cells_of(show.desk, kind)[cell]
+            if (value := held.values.get(leaf)) is not None
+        }
+        carried = _checked(show, holder, wanted)
+        new = Held(carried, held.asleep, asleep | standing(show, holder, carried))
+        moves[f"{scene}/holds/{holder}"] = packed(new, kind)
+    return moves
+
+
+def carried_cells(show: Show, scene: str) -> dict[str, frozenset[str]]:
+    """The cells that a scene carries, by strip."""
+    return {
+        holder: held.cells
+        for holder in holders(show.desk)
+        if (held := held_of(show, scene, holder)).cells
+    }
+
+
+def set_cells(
+    show: Show, scene: str, cells: Mapping[str, Collection[str]], *, on: bool
+) -> dict[str, Asked]:
+    """Moves that put cells into a scene, or take them out. A cell taken out sleeps with its values
+
+    and wakes with them; a new one takes what stands now. Raises NoSuchScene, NoSuchCell.
+    """
+    scene_in(show, scene)
+    moves: dict[str, Asked] = {}
+    for holder, named in cells.items():
+        wanted, kind = _checked(show, holder, named), kind_of_holder(holder)
+        held = held_of(show, scene, holder)
+        new = wake_cells(show, holder, held, wanted) if on else held.without(wanted)
+        if new != held:
+            moves[f"{scene}/holds/{holder}"] = packed(new, kind)
+    return moves
+
+
+def wake_cells(show: Show, holder: str, held: Held, wanted: frozenset[str]) -> Held:
+    """A holding with cells put in: what slept wakes unchanged, what is new is as it stands."""
+    new = wanted - held.cells - held.asleep
+    values = {**held.values, **standing(show, holder, new)}
+    return Held(held.cells | wanted, held.asleep - wanted, values)
+
+
+def set_in_scene(
+    show: Show, scene: str, values: Mapping[str, Mapping[Leaf, Value]]
+) -> dict[str, Asked]:
+    """Moves that give a scene other values, by strip and leaf, in cells that it carries.
+
+    Raises NoSuchScene, NoSuchCell for a leaf that it does not carry, and what the catalogue does.
+    """
+    scene_in(show, scene)
+    moves: dict[str, Asked] = {}
+    for holder, leaves in values.items():
+        kind, held = kind_of_holder(holder), held_of(show, scene, holder)
+        carried = {leaf for cell in held.cells for leaf in cells_of(show.desk, kind)[cell]}
+        for leaf, value in leaves.items():
+            if leaf not in carried:
+                raise NoSuchCell(holder, leaf)
+            if not leaf.startswith("preamp/"):
+                check_on_desk(show.desk, f"{holder}/{leaf}", value)
+        moves[f"{scene}/holds/{holder}"] = packed(held.with_values(show.desk, kind, leaves), kind)
+    return moves
+
+
+def duplicate_scene(show: Show, scene: str, *, name: str = "") -> dict[str, Asked]:
+    """Moves that put a copy of a scene behind it. Raises NoSuchScene, NothingLeft."""
+    scene_in(show, scene)
+    copy = free_scene(show)
+    moves: dict[str, Asked] = {a: "" for a in show.values if a.startswith(f"{copy}/holds/")}
+    moves |= {
+        f"{copy}/{address.removeprefix(f'{scene}/')}": value
+        for address, value in show.values.items()
+        if address.startswith(f"{scene}/")
+    }
+    title = name or f"{show.text(f'{scene}/name')[:55]} copy"
+    return moves | {
+        f"{copy}/number": number_after(show, scene),
+        f"{copy}/name": Typed(title),
+        f"{copy}/removed": False,
+    }
+
+
+def remove_scene(show: Show, wanted: Sequence[str]) -> dict[str, Asked]:
+    """Moves that take scenes out of the order; now and next that name one name none. Raises
+
+    NoSuchScene.
+    """
+    moves: dict[str, Asked] = {f"{scene_in(show, scene)}/removed": True for scene in wanted}
+    return moves | {at: None for at in ("run/now", "run/next") if show[at] in wanted}
+
+
+def renumber_scene(show: Show, scene: str, number: str) -> dict[str, Asked]:
+    """Moves that give a scene another number, as typed. Raises NoSuchScene, UnreadableText."""
+    if not number.strip():
+        raise WrongValue(f"{scene}/number", "a number", "nothing")
+    return {f"{scene_in(show, scene)}/number": read_number(number)}
+
+
+def holder_name(show: Show, holder: str) -> str:
+    """What people call something that a scene holds."""
+    return "Tempo" if holder == "show" else strip_name(show, holder)

@@ -1,0 +1,177 @@
+"""What a screen can ask of scenes: stored, changed without a recall, recalled, run."""
+
+import time
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ombrel import core
+
+from .asking import KEPT, MOST_STRIPS, Address, Strict, Typing
+from .plans import Planned, Turn
+
+__all__ = [
+    "DuplicateScene",
+    "Go",
+    "RecallScene",
+    "RemoveScenes",
+    "RenumberScene",
+    "SetCells",
+    "SetInScenes",
+    "StoreAgain",
+    "StoreScene",
+]
+
+Cells = Annotated[list[Annotated[str, Field(max_length=60, pattern=KEPT)]], Field(max_length=400)]
+SceneName = Annotated[str, Field(max_length=60, pattern=KEPT)]
+SomeScenes = Annotated[list[Address], Field(max_length=core.SCENES)]
+
+
+class CellsOf(Strict):
+    """Cells of a strip, by name or by aspects."""
+
+    holder: Address
+    cells: Cells = []
+    aspects: Cells = []
+
+
+class StoreScene(Strict):
+    """Make a scene of what stands. `preset`: one of the core's, a mix, or a scene to be like."""
+
+    action: Literal["store_scene"]
+    name: SceneName = ""
+    preset: Address = "everything"
+    number: Annotated[str, Field(max_length=12, pattern=KEPT)] = ""
+    after: Address | None = None
+
+    def plan(self, turn: Turn) -> Planned:
+        show = turn.show
+        if self.preset.startswith("scene/"):
+            cells = core.carried_cells(show, self.preset)
+        else:
+            cells = core.cells_by_preset(show, self.preset)
+        name = self.name.strip() or "Scene"
+        moves = core.store_scene(show, name, cells, number=self.number, after=self.after)
+        return Planned(moves, f"Scene {name} stored")
+
+
+class StoreAgain(Strict):
+    """Put what stands into the cells that a scene carries."""
+
+    action: Literal["store_again"]
+    scene: Address
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.store_again(turn.show, self.scene)
+        return Planned(moves, f"Scene {core.scene_named(turn.show, self.scene)} stored again")
+
+
+class SetCells(Strict):
+    """Put cells into a scene, or take them out; they sleep there."""
+
+    action: Literal["set_cells"]
+    scene: Address
+    strips: Annotated[list[CellsOf], Field(min_length=1, max_length=MOST_STRIPS)]
+    on: bool
+
+    def plan(self, turn: Turn) -> Planned:
+        cells = {
+            one.holder: frozenset(one.cells)
+            | core.cells_of_aspects(turn.show, self.scene, one.holder, one.aspects, on=self.on)
+            for one in self.strips
+        }
+        moves = core.set_cells(turn.show, self.scene, cells, on=self.on)
+        verb = "put into" if self.on else "taken out of"
+        words = f"{sum(map(len, cells.values()))} cells {verb} scene"
+        return Planned(moves, f"{words} {core.scene_named(turn.show, self.scene)}")
+
+
+class SetInScenes(Strict):
+    """Give scenes a value at a strip's leaf, as typed, from one scene on."""
+
+    action: Literal["set_in_scenes"]
+    scene: Address
+    holder: Address
+    leaf: Address
+    typed: Typing
+    scope: core.Scope = "same"
+    chosen: SomeScenes = []
+
+    def plan(self, turn: Turn) -> Planned:
+        many = self.many(turn.show)
+        words = f"{core.holder_name(turn.show, self.holder)}, {self.typed} in"
+        return Planned(many.moves, f"{words} {len(many.changed)} scenes")
+
+    def many(self, show: core.Show) -> core.Many:
+        return core.set_in_scenes(
+            show, self.scene, self.holder, self.leaf, core.Typed(self.typed), scope=self.scope,
+            chosen=self.chosen,
+        )  # fmt: skip
+
+
+class DuplicateScene(Strict):
+    """Put a copy of a scene behind it."""
+
+    action: Literal["duplicate_scene"]
+    scene: Address
+    name: SceneName = ""
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.duplicate_scene(turn.show, self.scene, name=self.name)
+        return Planned(moves, f"Scene {core.scene_named(turn.show, self.scene)} duplicated")
+
+
+class RemoveScenes(Strict):
+    """Take scenes out of the order; undo brings them back with all that they hold."""
+
+    action: Literal["remove_scenes"]
+    scenes: Annotated[list[Address], Field(min_length=1, max_length=core.SCENES)]
+
+    def plan(self, turn: Turn) -> Planned:
+        names = [core.scene_named(turn.show, scene) for scene in self.scenes[:3]]
+        more = f" and {len(self.scenes) - 3} more" if len(self.scenes) > 3 else ""
+        moves = core.remove_scene(turn.show, self.scenes)
+        return Planned(moves, f"Scene {', '.join(names)}{more} removed")
+
+
+class RenumberScene(Strict):
+    """Give a scene another number, as typed: its place in the order."""
+
+    action: Literal["renumber_scene"]
+    scene: Address
+    number: Annotated[str, Field(max_length=12, pattern=KEPT)]
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.renumber_scene(turn.show, self.scene, self.number)
+        return Planned(moves, f"Scene {core.scene_named(turn.show, self.scene)} renumbered")
+
+
+def _recalled(turn: Turn, scene: str, *, sources: bool) -> Planned:
+    found = core.recall(turn.show, scene, since_s=round(time.time(), 3))
+    moves = found.checked(sources=sources)
+    seconds = core.fade_seconds(turn.show, scene, found.values)
+    return Planned(moves, f"Scene {core.scene_named(turn.show, scene)} recalled", seconds=seconds)
+
+
+class RecallScene(Strict):
+    """Recall a scene, whatever its condition. `sources`: yes, those that it changes too."""
+
+    action: Literal["recall_scene"]
+    scene: Address
+    sources: bool = False
+
+    def plan(self, turn: Turn) -> Planned:
+        return _recalled(turn, self.scene, sources=self.sources)
+
+
+class Go(Strict):
+    """Recall the scene that is next, by its name: pressed by two, it happens once."""
+
+    action: Literal["go"]
+    scene: Address
+    sources: bool = False
+
+    def plan(self, turn: Turn) -> Planned:
+        if turn.show["run/now"] == self.scene and turn.show["run/next"] != self.scene:
+            return Planned({})
+        return _recalled(turn, self.scene, sources=self.sources)

@@ -1,0 +1,148 @@
+"""Scenes as screens are told of them."""
+
+from itertools import groupby
+from typing import Final
+
+from ombrel import core
+
+from .asks_of_scenes import SetInScenes
+from .live import State
+from .scenes_to_screen import (
+    HeldMessage,
+    HeldValueRow,
+    PreviewScene,
+    SceneChange,
+    SceneHeard,
+    SceneLeft,
+    SceneListener,
+    SceneMessage,
+    ScenePinned,
+    SceneRow,
+    ScenesMessage,
+    SceneStrip,
+)
+from .tellings import level_to_wire
+
+__all__ = ["held_message", "many_told", "scene_message", "scenes_message"]
+
+_MOST: Final = 200  # of what a screen lists; past that it is counted
+_MOST_LOOKED_AT: Final = 12  # scenes of an update in which is told who hears it
+_MOST_CELLS: Final = 40  # of one listener
+
+
+def scenes_message(state: State) -> dict:
+    """The scenes in their order, and the pins."""
+    show = state.show
+    return ScenesMessage(
+        type="scenes",
+        scenes=[
+            SceneRow(scene=one.scene, strips=one.strips, cells=one.cells)
+            for one in core.scene_cards(show)
+        ],
+        pins=[(pin, core.pin_name(show, pin)) for pin in core.pins_in(show)[:_MOST]],
+    ).model_dump(mode="json")
+
+
+def scene_message(state: State, scene: str) -> dict:
+    """A scene and what its recall would do now. Raises NoSuchScene."""
+    show = state.show
+    looked = core.look_ahead(show, state.flow, scene)
+    found = looked.recall
+    return SceneMessage(
+        type="scene",
+        scene=scene,
+        aspects=list(core.PINNED.items()),
+        strips=[
+            SceneStrip(holder=one.holder, name=one.name, marks=list(one.marks))
+            for one in core.held_strips(show, scene)
+        ],
+        says=core.in_one_line(looked),
+        refused=looked.refused,
+        changes=[
+            SceneChange(strip=one.strip, whose=one.whose, what=one.what, was=one.was, now=one.now)
+            for one in looked.values[:_MOST]
+        ],
+        changing=len(looked.values),
+        listeners=[
+            _listener(list(cells)) for _, cells in groupby(looked.heard, lambda c: c.listener)
+        ],
+        pinned=[
+            ScenePinned(
+                name=core.holder_name(show, holder),
+                what=core.cell_name(cell),
+                pin=pin,
+                says=core.pin_name(show, pin),
+            )
+            for holder, cell, pin in found.pinned[:_MOST]
+        ],
+        left_out=[
+            SceneLeft(name=core.holder_name(show, one.holder), what=one.what, why=one.why)
+            for one in found.left_out[:_MOST]
+        ],
+        sources=len(found.sources),
+        warns=list(looked.warns[:_MOST]),
+    ).model_dump(mode="json")
+
+
+def _listener(cells: list[core.HeardMove]) -> SceneListener:
+    count = {how: sum(one.how == how for one in cells) for how in core.HEARD_HOW}
+    return SceneListener(
+        listener=cells[0].listener,
+        name=cells[0].listener_name,
+        opens=count["opens"],
+        falls_silent=count["falls_silent"],
+        moves=count["moves"],
+        cells=[
+            SceneHeard(
+                source=one.source,
+                name=one.source_name,
+                was_db=level_to_wire(one.was_db),
+                now_db=level_to_wire(one.now_db),
+            )
+            for one in cells[:_MOST_CELLS]
+        ],
+    )
+
+
+def held_message(state: State, scene: str, holder: str) -> dict:
+    """What a scene has of a strip, value by value. Raises NoSuchScene, UnknownAddress."""
+    return HeldMessage(
+        type="held",
+        scene=scene,
+        holder=holder,
+        name=core.holder_name(state.show, holder),
+        values=[
+            HeldValueRow(
+                leaf=one.leaf,
+                cell=one.cell,
+                label=one.label,
+                value=one.value,
+                stands=one.stands,
+                asleep=one.asleep,
+            )
+            for one in core.held_values(state.show, scene, holder)
+        ],
+    ).model_dump(mode="json")
+
+
+def many_told(show: core.Show, flow: core.Flow, ask: SetInScenes) -> list[PreviewScene]:
+    """What an update of many scenes does to each, and who hears it there."""
+    many = ask.many(show)
+    found = []
+    for place, (scene, was, now) in enumerate(many.changed[:_MOST]):
+        hearing: tuple[str, ...] = ()
+        if place < _MOST_LOOKED_AT:
+            hearing = core.hearing_there(show, flow, scene, ask.holder, ask.leaf, now)
+        words = [core.held_text(show, ask.holder, ask.leaf, value) for value in (was, now)]
+        found.append(
+            PreviewScene(
+                scene=scene, name=core.scene_named(show, scene), was=words[0], now=words[1],
+                stopped=scene in many.stopped, hearing=list(hearing),
+            )
+        )  # fmt: skip
+    found += [
+        PreviewScene(scene=scene, name=core.scene_named(show, scene), was="", now="",
+                     stopped=False, hearing=[])
+        for scene in many.without[:_MOST]
+    ]  # fmt: skip
+    return found

@@ -1,0 +1,164 @@
+import { useEffect, useEffectEvent, useState } from "react";
+import { Link as RouteLink } from "wouter";
+import { useRunAt } from "../../data/scenes";
+import { store, valueIn } from "../../data/show";
+import type { Scene } from "../../data/types";
+import { useLink, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { Empty, ViewHead } from "../../ui/Panel";
+import { Toggle } from "../../ui/Toggle";
+import { NumberField } from "./NumberField";
+import { RunBeside } from "./RunBeside";
+import { SceneBoard } from "./SceneBoard";
+
+/** The scene that go leads to from one: the next that is not passed by. */
+function following(from: string | null): string | null {
+  const state = store.getState();
+  const ids = state.scene_ids;
+  const behind = from === null ? ids : ids.slice(ids.indexOf(from) + 1);
+  return behind.find((scene) => valueIn(state, `${scene}/skipped`) !== true) ?? null;
+}
+
+/** The show as it runs: now, next, and what pressing go will do to whom. */
+export function RunView() {
+  const link = useLink();
+  const ids = useShow((state) => state.scene_ids);
+  const now = useRunAt("now");
+  const set = useRunAt("next");
+  // a rehearsal has a place of its own and sounds nothing: undefined while there is none
+  const [rehearsed, setRehearsed] = useState<string | null | undefined>(undefined);
+  const rehearsing = rehearsed !== undefined;
+  const here = rehearsing ? rehearsed : now;
+  const next = rehearsing ? following(rehearsed) : (set ?? (now === null ? following(null) : null));
+  const told = useShow((state) => (state.scene?.scene === next ? state.scene : null));
+  const [asked, setAsked] = useState<string | null>(null); // sources change: press again
+  useEffect(() => {
+    link.watch({ scene: next });
+    return () => link.watch({ scene: null });
+  }, [link, next]);
+
+  const go = () => {
+    if (next === null) return;
+    if (rehearsing) {
+      setRehearsed(next);
+      return;
+    }
+    if (told && told.sources > 0 && asked !== next) {
+      setAsked(next);
+      return;
+    }
+    setAsked(null);
+    void link.do({ action: "go", scene: next, sources: asked === next });
+  };
+  const beNext = (scene: string | undefined) => {
+    if (scene === undefined) return;
+    if (rehearsing) setRehearsed(ids[ids.indexOf(scene) - 1] ?? null);
+    else
+      void link.do({
+        action: "moves",
+        says: "Another scene is next",
+        moves: [{ address: "run/next", value: scene }],
+      });
+  };
+  const step = (by: number) => {
+    const at = next === null ? ids.length : ids.indexOf(next);
+    beNext(ids[at + by]);
+  };
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+    if (
+      event.target instanceof Element &&
+      event.target.closest("input, select, textarea, [role=dialog], [role=menu]")
+    )
+      return;
+    const pressed = event.target instanceof HTMLButtonElement && event.key === " ";
+    if ((event.key === " " && !pressed) || event.key.toLowerCase() === "g") {
+      event.preventDefault();
+      go();
+    } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+      event.preventDefault();
+      step(event.key === "ArrowDown" ? 1 : -1);
+    }
+  });
+  useEffect(() => {
+    const listener = (event: KeyboardEvent) => onKey(event);
+    window.addEventListener("keydown", listener);
+    return () => window.removeEventListener("keydown", listener);
+  }, []);
+
+  if (ids.length === 0)
+    return (
+      <>
+        <ViewHead title="Run" />
+        <Empty title="No scene to run yet">
+          <RouteLink to="/scenes" className="text-sun-text underline">
+            Store the first one in Scenes
+          </RouteLink>
+        </Empty>
+      </>
+    );
+  const before = here === null ? undefined : ids[ids.indexOf(here) - 1];
+  return (
+    <>
+      <ViewHead title="Run">
+        <Toggle
+          label="rehearse, without sounding anything"
+          pressed={rehearsing}
+          tone="sun"
+          onChange={(on) => setRehearsed(on ? now : undefined)}
+        >
+          rehearse
+        </Toggle>
+        {rehearsing && (
+          <span className="text-sun-text" role="status">
+            Nothing sounds: go only shows what it would do.
+          </span>
+        )}
+        <span className="flex-1" />
+        <NumberField
+          onRecall={(scene) => {
+            if (rehearsing) setRehearsed(scene);
+            else void link.do({ action: "recall_scene", scene }, { quiet: false });
+          }}
+        />
+      </ViewHead>
+      <div className="flex-1 min-h-0 flex gap-3 slim:flex-col slim:scrolls">
+        <div className="flex-1 min-w-0 flex flex-col gap-3 min-h-0 short:scrolls">
+          <SceneBoard scene={here} word={rehearsing ? "Rehearsed" : "Now"} since={!rehearsing} />
+          <div className="flex-[2] min-h-64 flex gap-3 phone:flex-col">
+            <SceneBoard scene={next} word="Next" told={told} />
+            <button
+              type="button"
+              onClick={go}
+              disabled={next === null || !!told?.refused}
+              className={`w-52 phone:w-full phone:h-28 rounded-2xl cursor-pointer select-none font-title font-bold text-[54px] disabled:opacity-40 disabled:cursor-default ${
+                asked === next && next !== null
+                  ? "bg-coral text-ink"
+                  : "bg-sun text-on-sun hover:brightness-110"
+              }`}
+            >
+              Go
+              {asked === next && next !== null && told && (
+                <span className="block text-[15px] font-semibold">
+                  changes {told.sources} sources: press again
+                </span>
+              )}
+            </button>
+          </div>
+          <div className="flex items-center gap-2 shrink-0 flex-wrap">
+            <Button onClick={() => beNext(before)} disabled={before === undefined}>
+              Back to the one before
+            </Button>
+            <Button onClick={() => step(-1)} disabled={next === ids[0]}>
+              Earlier
+            </Button>
+            <Button onClick={() => step(1)} disabled={next === null || next === ids.at(-1)}>
+              Later
+            </Button>
+          </div>
+        </div>
+        <RunBeside told={told as Scene | null} />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,162 @@
+import { useEffect, useState } from "react";
+import type { Ask, Preview } from "../../data/types";
+import { useLink, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { TypedField } from "../../ui/TypedField";
+
+type Scope = "same" | "onward" | "chosen";
+const SCOPES = [
+  ["chosen", "in this scene"],
+  ["same", "while it stays the same"],
+  ["onward", "from here to the end"],
+] as const;
+
+/** Every value that a scene has of a strip; typed anew here, or in the scenes that follow too. */
+export function HeldValues({ scene, holder }: { scene: string; holder: string }) {
+  const link = useLink();
+  const held = useShow((state) =>
+    state.held?.scene === scene && state.held.holder === holder ? state.held : null,
+  );
+  const [scope, setScope] = useState<Scope>("chosen");
+  const [asked, setAsked] = useState<{ leaf: string; typed: string; preview: Preview } | null>(
+    null,
+  );
+  useEffect(() => {
+    link.watch({ held: holder });
+    return () => link.watch({ held: null });
+  }, [link, holder]);
+  const ask = (leaf: string, typed: string): Ask => ({
+    action: "set_in_scenes",
+    scene,
+    holder,
+    leaf,
+    typed,
+    scope,
+    chosen: [scene],
+  });
+  const onTyped = async (leaf: string, typed: string) => {
+    if (scope === "chosen") {
+      void link.do(ask(leaf, typed), { quiet: false });
+      return;
+    }
+    const preview = await link.try(ask(leaf, typed));
+    if (typeof preview !== "string") setAsked({ leaf, typed, preview });
+  };
+  if (held === null) return <p className="text-soft w-80">Reading…</p>;
+  return (
+    <section
+      aria-label={`Values of ${held.name}`}
+      data-held={holder}
+      className="w-80 slim:w-full slim:h-80 shrink-0 min-h-0 flex flex-col rounded-xl border border-line bg-floor p-2"
+    >
+      <div className="flex items-center gap-2 pb-1.5">
+        <h2 className="flex-1 min-w-0 truncate font-semibold">{held.name}</h2>
+        <Choice
+          boxed
+          label="Where it is changed"
+          value={scope}
+          options={SCOPES}
+          className="coarse:h-11"
+          onChange={(to) => {
+            setScope(to as Scope);
+            setAsked(null);
+          }}
+        />
+      </div>
+      {asked && (
+        <Reaching
+          preview={asked.preview}
+          onTake={() => {
+            void link.do(ask(asked.leaf, asked.typed), { quiet: false });
+            setAsked(null);
+          }}
+          onLeave={() => setAsked(null)}
+        />
+      )}
+      {held.values.length === 0 ? (
+        <p className="text-soft">
+          Nothing of it is in this scene. Put something in by the table: it takes what stands now.
+        </p>
+      ) : (
+        <ul className="scrolls min-h-0 flex-1" aria-label="Values in the scene" data-grid>
+          {held.values.map((one) => (
+            <li
+              key={one.leaf}
+              className={`flex items-center gap-2 min-h-8 ${one.asleep ? "opacity-60" : ""}`}
+            >
+              <span className="flex-1 min-w-0 truncate text-soft" title={one.label}>
+                {one.label}
+              </span>
+              {one.value !== one.stands && (
+                <span className="text-faint text-[12px] whitespace-nowrap" title="What stands now">
+                  {one.stands}
+                </span>
+              )}
+              {one.asleep ? (
+                <span className="w-24 text-right pr-1.5 text-faint">{one.value}</span>
+              ) : (
+                <TypedField
+                  boxed
+                  align="right"
+                  label={`${one.label} of ${held.name} in the scene`}
+                  value={one.value}
+                  className="w-24 coarse:h-11"
+                  data={{ "data-column": "value" }}
+                  onCommit={(text) => void onTyped(one.leaf, text)}
+                />
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+interface ReachingProps {
+  preview: Preview;
+  onTake: () => void;
+  onLeave: () => void;
+}
+
+/** Every scene that an update changes, and who hears it there; and those that do not carry it. */
+function Reaching({ preview, onTake, onLeave }: ReachingProps) {
+  const changed = preview.scenes.filter((one) => one.now);
+  const without = preview.scenes.length - changed.length;
+  return (
+    <div
+      className="rounded-lg border border-iris bg-card p-2 mb-2 flex flex-col gap-1.5 shrink-0 max-h-[60%]"
+      data-testid="reaching"
+    >
+      <ul className="scrolls min-h-0" tabIndex={0} aria-label="Scenes that it changes">
+        {changed.map((one) => (
+          <li key={one.scene} className="py-0.5">
+            <span className="flex gap-2">
+              <span className="flex-1 min-w-0 truncate">{one.name}</span>
+              <span className="whitespace-nowrap">
+                <span className="text-faint">{one.was}</span> → {one.now}
+                {one.stopped && <span className="text-sun-text"> at its end</span>}
+              </span>
+            </span>
+            {one.hearing.length > 0 && (
+              <span className="text-faint text-[12px]">
+                heard by {one.hearing.slice(0, 4).join(", ")}
+                {one.hearing.length > 4 && ` and ${one.hearing.length - 4} more`}
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+      {without > 0 && <p className="text-soft text-[13px]">{without} scenes do not carry it</p>}
+      <span className="flex gap-2">
+        <Button small tone="main" disabled={changed.length === 0} onClick={onTake}>
+          Change {changed.length} scenes
+        </Button>
+        <Button small tone="quiet" onClick={onLeave}>
+          Leave it
+        </Button>
+      </span>
+    </div>
+  );
+}

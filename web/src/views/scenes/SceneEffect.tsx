@@ -1,0 +1,156 @@
+import { Link as RouteLink } from "wouter";
+import { stripPath } from "../../data/strips";
+import type { Scene, SceneListener } from "../../data/types";
+import { cellText } from "../../data/words";
+import { PinKey } from "../../ui/PinKey";
+
+/** What a recall would do now: to whom, in which values, and what it leaves alone and why. */
+export function SceneEffect({ scene }: { scene: Scene }) {
+  return (
+    <div
+      className="scrolls flex-1 min-h-0 flex flex-col gap-3 pr-1"
+      role="region"
+      aria-label="What it does"
+      tabIndex={0}
+    >
+      <p
+        className={`text-[16px] ${scene.refused ? "text-coral" : ""}`}
+        role={scene.refused ? "alert" : undefined}
+        data-testid="in-one-line"
+      >
+        {scene.says}
+      </p>
+      {scene.warns.length > 0 && (
+        <ul aria-label="Warnings" className="flex flex-col gap-1">
+          {scene.warns.map((warning) => (
+            <li
+              key={warning}
+              className="flex items-center gap-2 rounded-lg border border-coral bg-blocked/50 px-3 py-1.5"
+            >
+              <span aria-hidden className="w-2.5 h-2.5 bg-coral rotate-45 shrink-0" />
+              {warning}
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="flex gap-3 items-start flex-wrap">
+        {scene.listeners.length > 0 && (
+          <Block title="Who hears it" note={`${scene.listeners.length} listeners`}>
+            {scene.listeners.map((one) => (
+              <Listener key={one.listener} listener={one} />
+            ))}
+          </Block>
+        )}
+        {scene.changes.length > 0 && (
+          <Block title="What changes" note={`${scene.changing} values`}>
+            {scene.changes.map((one) => (
+              <li
+                key={`${one.whose} ${one.what}`}
+                className="flex items-baseline gap-2 flex-wrap py-0.5"
+              >
+                <Strip strip={one.strip} name={one.whose} />
+                <span className="text-soft">{one.what}</span>
+                <span className="ml-auto whitespace-nowrap">
+                  <span className="text-faint">{one.was}</span> → {one.now}
+                </span>
+              </li>
+            ))}
+            {scene.changing > scene.changes.length && (
+              <li className="text-faint">and {scene.changing - scene.changes.length} more</li>
+            )}
+          </Block>
+        )}
+        {scene.pinned.length > 0 && (
+          <Block title="Held by pins" note={String(scene.pinned.length)}>
+            {scene.pinned.map((one) => (
+              <li key={`${one.name} ${one.what}`} className="flex items-center gap-2 py-0.5">
+                <span className="flex-1 min-w-0">
+                  {one.name} <span className="text-soft">{one.what}</span>
+                </span>
+                <PinKey address={one.pin} of={one.says} />
+              </li>
+            ))}
+          </Block>
+        )}
+        {scene.left_out.length > 0 && (
+          <Block title="Left out, or fitted" note={String(scene.left_out.length)}>
+            {scene.left_out.map((one) => (
+              <li key={`${one.name} ${one.what} ${one.why}`} className="py-0.5">
+                {one.name} <span className="text-soft">{one.why}</span>
+              </li>
+            ))}
+          </Block>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Block({
+  title,
+  note,
+  children,
+}: {
+  title: string;
+  note: string;
+  children: React.ReactNode;
+}) {
+  return (
+    <section
+      aria-label={title}
+      className="flex-1 min-w-72 phone:min-w-full rounded-xl border border-line bg-floor px-3 py-2"
+    >
+      <h2 className="text-soft pb-1">
+        {title} <span className="text-faint">{note}</span>
+      </h2>
+      <ul>{children}</ul>
+    </section>
+  );
+}
+
+function Strip({ strip, name }: { strip: string; name: string }) {
+  const path = stripPath(strip);
+  if (!path) return <span>{name}</span>;
+  return (
+    <RouteLink to={path} className="in-text hover:underline">
+      {name}
+    </RouteLink>
+  );
+}
+
+const HOW = [
+  ["opens", "opens"],
+  ["falls_silent", "falls silent"],
+  ["moves", "moves"],
+] as const;
+
+/** One listener: in numbers, and the first of them by name. */
+function Listener({ listener }: { listener: SceneListener }) {
+  const words = HOW.filter(([how]) => listener[how] > 0)
+    .map(([how, word]) => `${listener[how]} ${word}`)
+    .join(", ");
+  return (
+    <li className="py-1" data-listener={listener.listener}>
+      <div className="flex items-baseline gap-2">
+        <strong className="font-semibold">{listener.name}</strong>
+        <span className="text-faint text-[13px]">{words}</span>
+      </div>
+      <ul className="pl-3 border-l border-line">
+        {listener.cells.slice(0, 8).map((cell) => (
+          <li key={cell.source} className="flex gap-2">
+            <span className="flex-1 min-w-0 truncate">{cell.name}</span>
+            <span className="whitespace-nowrap">
+              <span className="text-faint">{heard(cell.was_db)}</span> →{" "}
+              <span className={cell.now_db === null ? "text-coral" : ""}>{heard(cell.now_db)}</span>
+            </span>
+          </li>
+        ))}
+        {listener.cells.length > 8 && (
+          <li className="text-faint">and {listener.cells.length - 8} more</li>
+        )}
+      </ul>
+    </li>
+  );
+}
+
+const heard = (levelDb: number | null): string => (levelDb === null ? "silent" : cellText(levelDb));

@@ -1,0 +1,51 @@
+import { useEffect } from "react";
+import { useLocation, useParams } from "wouter";
+import { useLink, useShow } from "../../data/use";
+import { Empty, ViewHead } from "../../ui/Panel";
+import { Pins } from "./Pins";
+import { SceneDetail } from "./SceneDetail";
+import { SceneList } from "./SceneList";
+import { StoreScene } from "./StoreScene";
+
+/** The scenes of the show: stored, looked into without a recall, changed, compared. */
+export function ScenesView() {
+  const link = useLink();
+  const [, navigate] = useLocation();
+  const ids = useShow((state) => state.scene_ids);
+  const asked = useParams().scene;
+  const scene = ids.includes(`scene/${asked}`) ? `scene/${asked}` : (ids[0] ?? null);
+  useEffect(() => {
+    link.watch({ scenes: true });
+    return () => link.watch({ scenes: false });
+  }, [link]);
+  useEffect(() => {
+    link.watch({ scene });
+    return () => link.watch({ scene: null });
+  }, [link, scene]);
+  return (
+    <>
+      <ViewHead title="Scenes">
+        <StoreScene after={scene} onStored={(made) => navigate(`/scenes/${made.split("/")[1]}`)} />
+      </ViewHead>
+      {scene === null ? (
+        <Empty title="No scene yet">
+          <p>
+            A scene keeps how strips stand: which of them, and what of each, you choose. Store one
+            of all that is in use; go on, and store the next.
+          </p>
+        </Empty>
+      ) : (
+        <div className="flex-1 min-h-0 flex gap-3 slim:flex-col slim:scrolls">
+          <div className="w-72 slim:w-full shrink-0 flex flex-col min-h-0 slim:h-72">
+            <SceneList
+              chosen={scene}
+              onChoose={(one) => navigate(`/scenes/${one.split("/")[1]}`)}
+            />
+            <Pins />
+          </div>
+          <SceneDetail key={scene} scene={scene} />
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,72 @@
+import { type FormEvent, useState } from "react";
+import { sceneText } from "../../data/scenes";
+import { store } from "../../data/show";
+import { stripName, useLink, useShow } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Entry } from "../../ui/Entry";
+
+const PRESETS = [
+  ["everything", "everything in use"],
+  ["balance", "faders, mutes, sends"],
+  ["mutes", "mutes and DCA members"],
+  ["sends", "sends of all mixes"],
+] as const;
+
+interface Props {
+  /** The scene behind which a new one lies. */
+  after: string | null;
+  onStored: (scene: string) => void;
+}
+
+/** What stands now, kept as a scene: named, or not, in one press. */
+export function StoreScene({ after, onStored }: Props) {
+  const link = useLink();
+  const [name, setName] = useState("");
+  const [what, setWhat] = useState("");
+  const mixes = useShow((state) =>
+    state.mixes.map((n) => `mix/${n}\t${stripName(state, `mix/${n}`)}`).join("\n"),
+  );
+  const like = useShow((state) => sceneText(state, after));
+  const preset = what || after || "everything";
+  const onSubmit = async (event: FormEvent) => {
+    event.preventDefault();
+    const before = new Set(store.getState().scene_ids);
+    const kept = await link.do({ action: "store_scene", name, preset, after }, { quiet: false });
+    if (!kept) return;
+    setName("");
+    const made = store.getState().scene_ids.find((one) => !before.has(one));
+    if (made) onStored(made);
+  };
+  return (
+    <form className="flex items-center gap-2 flex-wrap" onSubmit={(event) => void onSubmit(event)}>
+      <Entry
+        label="Name of the new scene"
+        placeholder="What happens now"
+        value={name}
+        onChange={setName}
+        maxLength={60}
+        className="w-44"
+      />
+      <Choice
+        boxed
+        label="What it carries"
+        className="h-9 max-w-52"
+        value={what}
+        options={[
+          ["", after ? `as ${like}` : "everything in use"],
+          ...PRESETS.filter(([key]) => after || key !== "everything"),
+          ...mixes
+            .split("\n")
+            .filter(Boolean)
+            .map((row) => row.split("\t") as [string, string])
+            .map(([mix, word]) => [mix, `sends of ${word}`] as const),
+        ]}
+        onChange={setWhat}
+      />
+      <Button type="submit" tone="main">
+        Store
+      </Button>
+    </form>
+  );
+}
