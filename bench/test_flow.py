@@ -9,9 +9,23 @@ from tests.desks import FESTIVAL, SMALL, TOURING
 
 from bench.shows import full_show, scene_values
 from bench.walk import walked_levels
-from ombrel.core import Carry, Change, edited, flow_of, layout_of
+from ombrel.core import (
+    Carry,
+    Change,
+    cells_by_preset,
+    compare_scenes,
+    edited,
+    flow_of,
+    held_of,
+    layout_of,
+    look_ahead,
+    made,
+    scene_cards,
+    store_scene,
+)
 from ombrel.core.flow.arrays import read_arrays
 from ombrel.core.flow.following import evaluated
+from ombrel.core.scenes.held import packed
 
 DESKS = {"Small 24": SMALL, "Touring 48": TOURING, "Festival 128": FESTIVAL}
 
@@ -183,3 +197,45 @@ def test_fed_move(benchmark, fed, address):
     benchmark.extra_info["desk"] = "64 bus-fed channels"
     flow, levels_db = flow_of(fed), itertools.cycle([-3.0, -7.0])
     benchmark(lambda: edited(fed, flow, {address: next(levels_db)}))
+
+
+# ---- scenes: the whole of a desk in each
+
+
+def with_scenes(show, count):
+    """A show with scenes of everything in use, each with one strip of its own values."""
+    stored = made(show, store_scene(show, "Whole", cells_by_preset(show, "everything")))[0]
+    held = {a.partition("/holds/")[2]: t for a, t in stored.values.items() if "/holds/" in a}
+    values = {}
+    for number in range(2, count + 1):
+        scene, own = f"scene/{number}", f"channel/{number % show.desk.channels + 1}"
+        values |= {f"{scene}/holds/{holder}": text for holder, text in held.items()}
+        values |= {f"{scene}/number": float(number), f"{scene}/name": f"Scene {number}"}
+        strip = held_of(stored, "scene/1", own)
+        values[f"{scene}/holds/{own}"] = packed(
+            strip.with_values(show.desk, "channel", {"fader": -0.1 * number}), "channel"
+        )
+    return stored.with_values(values)
+
+
+def test_scene_looked_at(measured, show):
+    """What a recall of the whole desk would do, 200 values of it: by value and by listener."""
+    stored = with_scenes(show, 1)
+    now = made(stored, scene_values(stored, 7, 200))[0]
+    flow = flow_of(now)
+    assert look_ahead(now, flow, "scene/1").heard
+    measured(look_ahead, now, flow, "scene/1")
+
+
+@pytest.mark.parametrize("count", [10, 500], ids=["10", "500"])
+def test_scene_list(measured, show, count):
+    """Every scene with how much it carries, as when the list is opened and searched."""
+    stored = with_scenes(show, count)
+    scene_cards(stored)  # texts that were read once stay read
+    measured(scene_cards, stored)
+
+
+def test_scene_compared(measured, show):
+    stored = with_scenes(show, 20)
+    assert len(list(compare_scenes(stored, "scene/2", "scene/20"))) == 2
+    measured(lambda: list(compare_scenes(stored, "scene/2", "scene/20")))

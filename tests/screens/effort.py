@@ -8,6 +8,7 @@ import pathlib
 from itertools import groupby
 
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.select import Select
 
 REPORT = pathlib.Path(__file__).parents[2] / "docs" / "effort.md"
 HEAD = """# Effort
@@ -43,9 +44,17 @@ class Effort:
         self.person.keys(key)
         self.actions.append(f"press {key.upper()}")
 
-    def typed(self, label, text):
-        self.person.type(label, text, enter=False)
+    def typed(self, label, text, *, settled=False):
+        """A typed field; `settled`: by its Enter, which is a part of typing."""
+        self.person.type(label, text, enter=settled)
         self.actions.append(f"type {label}")
+
+    def press(self, text):
+        self.click(self.person.button(text), text)
+
+    def choose(self, label, word):
+        Select(self.person.field(label)).select_by_visible_text(word)
+        self.actions.append(f"choose {word}")
 
     def file(self, label, path):
         self.person.field(label).send_keys(path)

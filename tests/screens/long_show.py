@@ -2,7 +2,7 @@
 
 import tempfile
 
-from ombrel.core import show_of
+from ombrel.core import Show, cells_by_preset, made, show_of, store_scene
 from ombrel.formats.show_file import write_show
 from ombrel.server.desks import desk_of
 
@@ -15,6 +15,16 @@ def forty(what, number):
     """A name of forty letters; every third holds no space where it could be broken."""
     name = f"{what} {number} with a name as long as they get"
     return (name.replace(" ", "-") if number % 3 == 0 else name)[:40].ljust(40, "x")
+
+
+def with_scenes(show: Show) -> Show:
+    """Eight scenes of all faders, mutes and sends."""
+    cells = cells_by_preset(show, "balance")
+    for number in range(1, 9):
+        show = made(show, {f"channel/{number}/mute": True, "channel/9/fader": -2.0 * number})[0]
+        show = made(show, store_scene(show, forty("Scene", number), cells))[0]
+        show = made(show, {f"scene/{number}/notes": forty("Notes", number) * 3})[0]
+    return show
 
 
 def long_show(server):
@@ -58,6 +68,6 @@ def long_show(server):
             values[f"bank/{number}/1/{place}"] = f"channel/{(number - 1) * 8 + place}"
     values["bay/1/fixed/12"] = "dca/1"
     with tempfile.NamedTemporaryFile(suffix=".json") as file:
-        file.write(write_show(show_of(desk, values)))
+        file.write(write_show(with_scenes(show_of(desk, values))))
         file.flush()
         return server.manage("open_show", file.name)

@@ -33,11 +33,6 @@ def patch(me):
     me.until(lambda: "loses its source" in me.body())
 
 
-def outputs(me):
-    me.open("outputs").field("Local 9 carries").send_keys("Wedge q")
-    me.until(lambda: "loses output" in me.body())
-
-
 def findings(me):
     me.open("findings").button("48 V on at A 6").click()
 
@@ -83,11 +78,6 @@ def dcas(me):
     me.until(lambda: "−13.7" in me.body())  # what the kick comes to
 
 
-def mute_group(me):
-    me.open("mutes/3")
-    me.until(lambda: "Press: close" in me.body() and "Who loses what" in me.body())
-
-
 def gangs(me):
     me.open("gangs")
     me.until(lambda: me.all("[data-column-head='gang/3']"))
@@ -116,6 +106,19 @@ def banks(me):
     me.find('[data-bank-strip="channel/19"]').click()
 
 
+def scenes(me):
+    me.open("scenes/13").find("[data-looked-at]")
+    me.until(lambda: me.find('[aria-label="What changes"]'))
+
+
+def run(me):
+    """In the middle of the first act."""
+    me.open("scenes/4").button("Recall").click()
+    me.settled()
+    me.open("run")
+    me.until(lambda: "The harbour wakes" in me.body() and "pens" in me.body())
+
+
 VIEWS = {
     "who-hears-what": hears,
     "lines": lines,
@@ -124,11 +127,11 @@ VIEWS = {
     "effects": effects,
     "patch": patch,
     "mixes": mixes,
-    "outputs": outputs,
     "dcas": dcas,
-    "mute-group": mute_group,
     "gangs": gangs,
     "banks": banks,
+    "scenes": scenes,
+    "run": run,
     "findings": findings,
     "line-check": line_check,
     "paper": paper,

@@ -297,6 +297,46 @@ def test_a_singer_is_lifted_trimmed_and_read_in_why(server, people, counted):
         me.settled()
 
 
+def test_a_scene_stored_recalled_changed_to_the_end_and_a_value_pinned(server, people, counted):
+    """On the demo's evening; what the recall would do is read before it is pressed."""
+    me = people()
+    me.open("scenes/4", server.demo)
+    me.until(lambda: me.find("[data-looked-at]"))
+    store = Effort(me)
+    store.press("Store")
+    me.until(lambda: me.count("Scenes") == 25)
+    me.settled()
+    me.open("scenes/5", server.demo)
+    me.until(lambda: me.find("[data-looked-at]"))
+    me.until(lambda: "ilences Ring host" in me.find("[data-looked-at]").text)
+    recall = Effort(me)
+    recall.press("Recall")
+    me.until(lambda: me.find('[data-scene="scene/5"]').text.endswith("now"))
+    me.button("What it holds").click()
+    me.find('[data-held="channel/1"]')
+    onward = Effort(me)
+    onward.typed("Fader of Ring host in the scene", "-6", settled=True)
+    me.find('[data-testid="reaching"]')
+    onward.choose("Where it is changed", "from here to the end")
+    me.until(lambda: "Change 20 scenes" in me.find('[data-testid="reaching"]').text)
+    onward.press("Change 20 scenes")
+    me.until(lambda: "−6 dB" in me.field("Fader of Ring host in the scene").get_attribute("value"))
+    me.open("scenes/6", server.demo)
+    me.button("What it does").click()
+    pin = Effort(me)
+    pin.click(me.field("pin, Fiddle, Mute"), "the pin of Fiddle's mute")
+    me.until(lambda: "Fiddle" in me.find('[aria-label="Held by pins"]').text)
+    found = [("A scene stored", store, 1), ("A scene recalled, its preview seen", recall, 1),
+             ("One value from a scene to the end", onward, 3), ("A pin", pin, 1)]  # fmt: skip
+    for what, effort, most in found:
+        counted.append((what, effort, most))
+        assert len(effort) <= most
+    for _ in range(4):
+        me.driver.execute_script("document.activeElement.blur()")
+        me.chord(Keys.CONTROL, key="z")
+        me.settled()
+
+
 def test_a_drum_is_reinforced_by_a_tone_and_why_says_what_opens_it(server, people, counted):
     me = people()
     me.open("strip/channel/12", server.demo)

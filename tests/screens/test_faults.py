@@ -1,9 +1,13 @@
 """What goes wrong in an evening: a killed server, a dead network, a restarted database."""
 
+import json
 import os
 import subprocess
+import time
+import uuid
 
 from selenium.webdriver.common.action_chains import ActionChains
+from websockets.sync.client import connect
 
 
 def acknowledged(person):
@@ -35,6 +39,62 @@ def drag(person, name, bus, during):
             during()
         ActionChains(person.driver, duration=10).move_by_offset(width // 60, 0).perform()
     ActionChains(person.driver).release().perform()
+
+
+FADERS = [f"channel/{number}/fader" for number in range(1, 41)]
+
+
+def asking(server, link, ask, *, wait=True):
+    """Ask for an edit over a page's websocket, and wait until it is kept."""
+    edit_id = str(uuid.uuid4())
+    link.send(json.dumps({"type": "do", "id": edit_id, "gesture": edit_id, "ask": ask}))
+    while wait:
+        message = json.loads(link.recv(timeout=60))
+        assert message["type"] != "refused", message
+        if message["type"] == "done" and message["id"] == edit_id:
+            return
+
+
+def faders_kept(server, show):
+    with server.sql() as link:
+        query = """select value from server_setting
+                   where show_id = %s and (address = any(%s) or address = 'run/now')"""
+        return [row[0] for row in link.execute(query, [show, FADERS])]
+
+
+def test_a_server_killed_in_the_middle_of_a_recall_keeps_all_of_it_or_nothing(server):
+    """Whichever moment it dies in: forty faders and which scene is now, together or not at all."""
+    show = server.blank_show("Killed")
+    cookie = f"sessionid={server.signed_in('engineer')[1]['sessionid']}"
+    address = f"{server.address.replace('http', 'ws')}/live/{show}"
+
+    def linked():
+        headers = {"Cookie": cookie}
+        return connect(address, additional_headers=headers, origin=server.address, max_size=None)
+
+    with linked() as link:
+        link.send(json.dumps({"type": "hello", "since": None}))
+        for number, level_db in ((1, -10.0), (2, -20.0)):
+            moves = [{"address": fader, "value": level_db} for fader in FADERS]
+            moves += [{"address": f"channel/{n}/name", "value": f"C{n}"} for n in range(1, 41)]
+            asking(server, link, {"action": "moves", "moves": moves})
+            asking(server, link, {"action": "store_scene", "name": f"Scene {number}"})
+        asking(server, link, {"action": "recall_scene", "scene": "scene/2"})
+    scenes = {"scene/1": -10.0, "scene/2": -20.0}
+    for delay_s in (0.0, 0.02, 0.05):
+        was = next(one for one in faders_kept(server, show) if one in scenes)
+        other = next(one for one in scenes if one != was)
+        with linked() as link:
+            link.send(json.dumps({"type": "hello", "since": None}))
+            link.recv(timeout=60)
+            asking(server, link, {"action": "recall_scene", "scene": other}, wait=False)
+            time.sleep(delay_s)
+            server.kill()
+        found = faders_kept(server, show)
+        assert len(found) == 41
+        now = next(one for one in found if one in scenes)
+        assert sorted(map(str, found)) == sorted([now, *[str(scenes[now])] * 40])
+        server.start()
 
 
 def test_a_server_killed_in_the_middle_of_a_drag_loses_no_acknowledged_move(server, people):

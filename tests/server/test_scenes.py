@@ -79,7 +79,7 @@ async def test_a_page_hears_of_scenes_in_words(run, ann):
     found = {kind: await screen.next(kind) for kind in ("scenes", "scene", "held")}
     assert [one["scene"] for one in found["scenes"]["scenes"]] == [f"scene/{n}" for n in AT]
     change = {"strip": "channel/1", "whose": "Fiddle", "what": "Fader", "was": "−20 dB",
-              "now": "0 dB"}  # fmt: skip
+              "now": "0 dB", "pin": "channel/1/pinned_fader"}  # fmt: skip
     assert found["scene"]["changes"] == [change]
     assert "for 1 listener" in found["scene"]["says"]
     fader = next(one for one in found["held"]["values"] if one["leaf"] == "fader")
@@ -94,6 +94,21 @@ async def test_a_page_hears_of_scenes_in_words(run, ann):
         ("−20 dB", "−19 dB"), ("−10 dB", "−9 dB"), ("0 dB", "1 dB"), ("−20 dB", "−19 dB"),
     ]  # fmt: skip
     assert told[1]["hearing"] == ["House"]
+    # what scenes alone hold moves no value of a page, and is told to whoever looks
+    await asked(screen, update | {"typed": "-3"})
+    assert (await screen.next("moved"))["values"] == {}
+    held = await screen.next("held")
+    while next(one for one in held["values"] if one["leaf"] == "fader")["value"] != "−3 dB":
+        held = await screen.next("held")
+    # who comes while something is on its way sees it move
+    await asked(screen, {"action": "moves", "moves": [{"address": "scene/2/seconds", "value": 90}]})
+    await asked(screen, {"action": "recall_scene", "scene": "scene/2"})
+    await screen.next("fading")
+    late = Screen(run, ann)
+    await late.open()
+    (fade,) = (await late.next("fading"))["fades"]
+    assert (fade["address"], fade["points"][-1][1]) == ("channel/1/fader", -3.0)
+    assert fade["points"][0][0] <= 0
 
 
 def test_a_hand_goes_on_from_where_it_sounds_and_undo_gives_back_where_it_led(run, ann):

@@ -169,16 +169,7 @@ from .outputs import (
     patch_missing,
     patch_output,
 )
-from .paper import (
-    Column,
-    Datum,
-    Sheet,
-    datum_text,
-    input_list_columns,
-    sheet_keys,
-    sheet_of,
-    sheet_title,
-)
+from .paper import input_list_columns, sheet_keys, sheet_of, sheet_title
 from .parameters import CATALOGUE, Parameter
 from .patch import fill, fill_channels, move_sockets, name_channels, patch_lines, plug_line
 from .preamps import Preamp, preamp_of, preamps, source_dbfs, suggested_gains
@@ -220,7 +211,7 @@ from .scenes.order import (
     scene_named,
     scenes,
 )
-from .scenes.pins import pin_name, pins_in
+from .scenes.pins import pin_for, pin_name, pins_in
 from .scenes.reading import (
     HeldDifference,
     HeldStrip,
@@ -234,6 +225,7 @@ from .scenes.reading import (
     scene_cards,
 )
 from .scenes.recall import LeftOut, Recall, recall
+from .scenes.running import run_of
 from .scenes.storing import (
     PRESETS_OF_CELLS,
     carried_cells,
@@ -250,6 +242,7 @@ from .scenes.storing import (
     usual_cells,
 )
 from .scenes.timing import fade_seconds
+from .sheet import Column, Datum, Sheet, datum_text
 from .shipped_presets import SHIPPED_PRESETS
 from .show import Show, blank_show
 from .sockets import (
@@ -557,6 +550,7 @@ __all__ = [
     "patch_missing",
     "patch_output",
     "path_ms",
+    "pin_for",
     "pin_name",
     "pins_in",
     "pins_of",
@@ -587,6 +581,7 @@ __all__ = [
     "ruled_by_these",
     "ruled_strips",
     "rulers_in_use",
+    "run_of",
     "scene_at",
     "scene_cards",
     "scene_named",

@@ -2,73 +2,24 @@
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from typing import Final
 
 from .choices import GANG_ASPECTS
 from .flow import Flow, State, flow_of, strip_name
 from .gangs import pairs_in_use, partner_of
 from .rulers import members_of, rulers_in_use
+from .scenes.cue_sheet import cue_sheet
+from .sheet import Column, Datum, Sheet, datum_text
 from .show import Show
 from .sockets import channels_on, lines_on, returns_on, socket_name, sockets_of_line, strip_of
 from .strip_lists import strips_text
 
 __all__ = [
-    "Column",
-    "Datum",
-    "Sheet",
-    "datum_text",
     "input_list_columns",
     "sheet_keys",
     "sheet_of",
     "sheet_title",
 ]
-
-Datum = str | int | float  # "" for nothing; -inf dB is "off"
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Column:
-    """One column. `unit`: of its numbers. `signed`: shown with their sign. `places`: behind the
-
-    point. `paper`: printed; else only in files for spreadsheets.
-    """
-
-    title: str
-    unit: str = ""
-    signed: bool = False
-    places: int = 0
-    paper: bool = True
-
-    @property
-    def heading(self) -> str:
-        """The title in a file, where a number stands without its unit."""
-        return f"{self.title}, {self.unit}" if self.unit else self.title
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Sheet:
-    """One table. `key` names it in addresses; every row has as many data as there are columns.
-
-    `about`: what to know of it, in words.
-    """
-
-    key: str
-    title: str
-    columns: tuple[Column, ...]
-    rows: tuple[tuple[Datum, ...], ...]
-    about: str = ""
-
-
-def datum_text(column: Column, datum: Datum) -> str:
-    """What stands in a cell, as it stands on paper: numbers with their unit, and a true minus."""
-    if isinstance(datum, str):
-        return datum
-    if datum == -math.inf:
-        return "off"
-    sign = "+" if column.signed else ""
-    text = f"{datum:{sign}.{column.places}f}" if isinstance(datum, float) else str(datum)
-    return f"{text.replace('-', chr(0x2212))} {column.unit}".rstrip()
 
 
 def _column(title: str, unit: str = "", **more: bool | int) -> Column:
@@ -104,6 +55,7 @@ _TITLES: Final = {
     "input-list": "Input list",
     "patch-sheet": "Patch sheet",
     "output-list": "Output list",
+    "cues": "Cue sheet",
     "rulers": "DCAs, mute groups, gangs, pairs",
 }
 
@@ -375,7 +327,8 @@ def sheet_keys(show: Show) -> tuple[str, ...]:
     mixes = [n for n in show.mixes() if show.text(f"mix/{n}/serves") in ("ears", "wedge")]
     ruling = any(rulers_in_use(show, kind) for kind in ("dca", "mute_group", "gang"))
     rulers = ("rulers",) if ruling or pairs_in_use(show) else ()
-    return (*_WHOLE, *rulers, *(f"mix-{number}" for number in mixes))
+    cues = ("cues",) if show.scenes else ()
+    return (*_WHOLE, *rulers, *cues, *(f"mix-{number}" for number in mixes))
 
 
 def sheet_title(show: Show, key: str) -> str:
@@ -394,4 +347,6 @@ def sheet_of(show: Show, key: str, flow: Flow | None = None) -> Sheet | None:
         return None
     if key == "rulers":
         return _ruler_sheet(show)
+    if key == "cues":
+        return cue_sheet(show, _TITLES[key])
     return _mix_sheet(show, flow or flow_of(show), int(key.removeprefix("mix-")))

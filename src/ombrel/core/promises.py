@@ -251,7 +251,7 @@ def mended(show: Show, flow: Flow, promise: str) -> dict[str, Asked]:
 
 
 def newly_broken(before: Show, flow: Flow, after: Show, its_flow: Flow) -> tuple[str, ...]:
-    """Promises in words that an edit breaks, or breaks by one more way: each with the first such."""
+    """Promises in words that an edit breaks, or by one more way: each with the first such."""
     if not rulers_in_use(after, "promise") or (
         same_ways(flow, its_flow) and not _moves_promises(before, after)
     ):

@@ -25,9 +25,13 @@ HOLDERS: Final = (
 )
 # What of a strip a pin holds; by the aspects of `scenes.cells`.
 PINNED: Final = {
+    "fader": "Fader",
+    "mute": "Mute",
+    "pan": "Pan",
+    "sends": "Sends",
+    "routing": "Assignments",
+    "members": "Memberships",
     "name": "Name",
-    "source": "Source",
-    "preamp": "Preamp",
     "trim": "Trim",
     "low_cut": "Low cut",
     "gate": "Gate",
@@ -35,13 +39,9 @@ PINNED: Final = {
     "compressor": "Compressor",
     "inserts": "Inserts",
     "delay": "Delay",
-    "fader": "Fader",
-    "mute": "Mute",
-    "pan": "Pan",
-    "sends": "Sends",
-    "routing": "Assignments",
-    "members": "DCAs and mute groups",
     "effects": "Effect",
+    "preamp": "Preamp",
+    "source": "Source",
 }
 # What may take a time of its own in a recall.
 FADED: Final = {

@@ -38,7 +38,7 @@ from .news import (
 from .plans import Turn
 from .presence import Here
 from .stage import stage_link
-from .ticker import group_of, ticker_of
+from .ticker import fade_to_layer, group_of, ticker_of
 from .work import in_database, in_thread
 
 __all__ = ["ShowConsumer"]
@@ -183,6 +183,14 @@ class ShowConsumer(AsyncWebsocketConsumer):
         else:
             await self.tell(await in_thread(snapshot_text, state))
         await self.tell(await in_thread(ruled_text, state))
+        now_s = time.monotonic()
+        fades = [
+            fade_to_layer(fade, now_s - fade.begun_s)
+            for fade in live_of(self.show_id).fading.values()
+            if fade.law != core.CLOSING and not fade.ended(now_s)
+        ]
+        if fades:
+            await self.say({"type": "fading", "fades": fades})
         self.explainer.owe("noticed")
 
     async def _watch(self, message: from_screen.Watch) -> None:

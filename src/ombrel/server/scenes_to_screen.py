@@ -32,13 +32,14 @@ class SceneStrip(BaseModel):
 
 
 class SceneChange(BaseModel):
-    """A value that a recall moves, in words."""
+    """A value that a recall moves, in words; `pin`: what would hold it, or ""."""
 
     strip: str
     whose: str
     what: str
     was: str
     now: str
+    pin: str
 
 
 class SceneHeard(BaseModel):

@@ -59,7 +59,14 @@ def scene_message(state: State, scene: str) -> dict:
         says=core.in_one_line(looked),
         refused=looked.refused,
         changes=[
-            SceneChange(strip=one.strip, whose=one.whose, what=one.what, was=one.was, now=one.now)
+            SceneChange(
+                strip=one.strip,
+                whose=one.whose,
+                what=one.what,
+                was=one.was,
+                now=one.now,
+                pin=core.pin_for(show, one.address),
+            )
             for one in looked.values[:_MOST]
         ],
         changing=len(looked.values),

@@ -15,7 +15,7 @@ from .door import Done, Frame, Refused, Request, commit
 from .live import live_of
 from .work import in_database, in_thread
 
-__all__ = ["Ticker", "group_of", "ticker_of"]
+__all__ = ["Ticker", "group_of", "fade_to_layer", "ticker_of"]
 
 TICK_S = 0.025
 RETRY_S = 0.4
@@ -84,7 +84,7 @@ class Ticker:
             if not future.done():
                 future.set_exception(error)
             return
-        if frame.values:
+        if frame.values or frame.held:
             await self._tell({"type": "show.moved", "frame": frame_to_layer(frame)})
         for (_, future), outcome in zip(batch, outcomes, strict=True):
             if not future.done():
@@ -129,14 +129,17 @@ def frame_to_layer(frame: Frame) -> dict:
         "layout": frame.layout,
         "noticed": frame.noticed,
         "held": frame.held,
-        "fades": [_fade_to_layer(fade) for fade in frame.fades],
+        "fades": [fade_to_layer(fade) for fade in frame.fades],
     }
 
 
-def _fade_to_layer(fade: Fade) -> dict:
-    """A plan as points, each (ms from now, what it is then): no clock is shared with a screen."""
+def fade_to_layer(fade: Fade, since_s: float = 0.0) -> dict:
+    """A plan as points, each (ms from now, what it is then): no clock is shared with a screen.
+
+    `since_s`: how long ago it began.
+    """
     wire = parameter_at(fade.address).kind.to_wire
-    points = [(round(s * 1000), wire(round(value, 2))) for s, value in fade.points()]
+    points = [(round((s - since_s) * 1000), wire(round(value, 2))) for s, value in fade.points()]
     return {"address": fade.address, "points": points}
 
 

@@ -25,6 +25,8 @@ function holdsDraft(target: EventTarget | null): boolean {
   return target.value !== "";
 }
 
+const ROOMY: ReadonlySet<string> = new Set(["scenes", "run"]);
+
 /** The frame around every view, and the keys that work everywhere. */
 export function Frame({ children }: { children: ReactNode }) {
   const link = useLink();
@@ -69,8 +71,9 @@ export function Frame({ children }: { children: ReactNode }) {
   useEffect(() => listenForAlone(isTyping), []);
 
   const phone = usePhone();
-  const wide = useWide();
   const view = viewOf(path);
+  // what is run from two metres takes the room of Why, which is then one line below
+  const wide = useWide() && !ROOMY.has(view);
   const name = useShow((state) =>
     String(state.values.get("show/name") ?? state.desk?.show.name ?? ""),
   );

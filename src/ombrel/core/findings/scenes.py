@@ -10,13 +10,13 @@ from typing import Final
 from ..addresses import parameter_at
 from ..edits import edited
 from ..errors import ConsoleError
-from ..kinds import Value
 from ..promises import newly_broken
-from ..scenes.cells import Leaf, cell_name, cells_of, kind_of_holder, leaf_defaults
-from ..scenes.held import Held, held_of, holders
+from ..scenes.cells import cell_name
+from ..scenes.held import held_of, holders
 from ..scenes.order import scene_named
 from ..scenes.recall import recall
-from ..scenes.storing import holder_name, standing
+from ..scenes.running import run_of
+from ..scenes.storing import holder_name
 from ..show import Show
 from .rule import Finding, Look
 
@@ -58,23 +58,7 @@ def scene_lacks(look: Look) -> Iterator[Finding]:
 def scene_changes_nothing(look: Look) -> Iterator[Finding]:
     """A scene that, recalled in its turn, moves nothing."""
     show = look.show
-    stands: dict[str, dict[Leaf, Value]] = {}
-    last: dict[str, Held] = {}
-    for place, scene in enumerate(show.scenes):
-        moved = False
-        for holder in holders(show.desk):
-            held = held_of(show, scene, holder)
-            if not held.cells or last.get(holder) is held:
-                continue
-            last[holder] = held
-            kind = kind_of_holder(holder)
-            known, plain = cells_of(show.desk, kind), leaf_defaults(show.desk, kind)
-            now = stands.setdefault(holder, standing(show, holder, known))
-            for cell in held.cells:
-                for leaf in known[cell]:
-                    value = held.values.get(leaf, plain[leaf])
-                    if now.get(leaf, plain[leaf]) != value:
-                        now[leaf], moved = value, True
+    for place, (scene, moved) in enumerate(run_of(show)):
         if not moved and place > 0:
             yield Finding(
                 rule="scene_changes_nothing",

@@ -209,5 +209,6 @@ def in_one_line(looked: Looked) -> str:
         parts.append(f"{len(moves)} {levels} for {listeners_moved} {hearers}")
     if not parts:
         unheard = len(looked.values)
-        return f"{unheard} values change, nobody hears it" if unheard else "Changes nothing"
-    return "; ".join(parts)
+        words = "1 value changes" if unheard == 1 else f"{unheard} values change"
+        return f"{words}, nobody hears it" if unheard else "Changes nothing"
+    return "; ".join([parts[0], *(part[0].lower() + part[1:] for part in parts[1:])])

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from functools import lru_cache
+from typing import Final
 
 from ..choices import FAMILIES
 from ..desk import Desk
@@ -9,9 +10,13 @@ from ..flow.strips import strip_name
 from ..scene_parameters import PINNED, pins_of
 from ..show import Show
 from ..strip_lists import strips_of_family
-from .cells import aspect_of
+from .cells import ALONE, aspect_of, cells_of
 
-__all__ = ["pin_name", "pin_of_cell", "pins_in"]
+KINDS: Final = (
+    "channel", "return", "group", "mix", "matrix", "house", "mono", "dca", "mute_group", "engine",
+)  # fmt: skip
+
+__all__ = ["pin_for", "pin_name", "pin_of_cell", "pins_in"]
 
 
 def pin_of_cell(show: Show) -> Callable[[str, str], str | None]:
@@ -69,8 +74,7 @@ def pins_in(show: Show) -> list[str]:
 @lru_cache(maxsize=16)
 def _pin_addresses(desk: Desk) -> tuple[str, ...]:
     found = [f"show/pinned_{family}" for family in FAMILIES]
-    for kind in ("channel", "return", "group", "mix", "matrix", "house", "mono", "dca",
-                 "mute_group", "engine"):  # fmt: skip
+    for kind in KINDS:
         strips = (
             [kind]
             if kind in ("house", "mono")
@@ -80,6 +84,19 @@ def _pin_addresses(desk: Desk) -> tuple[str, ...]:
         leaves += ["pinned_whole"] if kind in ("mix", "matrix") else []
         found += [f"{strip}/{leaf}" for strip in strips for leaf in leaves]
     return tuple(found)
+
+
+def pin_for(show: Show, address: str) -> str:
+    """The pin that would hold a value against recalls; "" for what none can."""
+    kind = address.partition("/")[0]
+    holder = kind if kind in ALONE else "/".join(address.split("/")[:2])
+    if kind == "show" or kind not in KINDS:
+        return ""
+    leaf = address.removeprefix(f"{holder}/")
+    for cell, leaves in cells_of(show.desk, kind).items():
+        if leaf in leaves:
+            return f"{holder}/pinned_{aspect_of(cell)}"
+    return ""
 
 
 def pin_name(show: Show, pin: str) -> str:

@@ -2866,11 +2866,13 @@ export interface components {
         };
         /**
          * SceneChange
-         * @description A value that a recall moves, in words.
+         * @description A value that a recall moves, in words; `pin`: what would hold it, or "".
          */
         SceneChange: {
             /** Now */
             now: string;
+            /** Pin */
+            pin: string;
             /** Strip */
             strip: string;
             /** Was */

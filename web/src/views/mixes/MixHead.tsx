@@ -4,6 +4,7 @@ import { socketName, stripName, useLink, useOn, useShow, useText } from "../../d
 import { SERVES_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { PinKey } from "../../ui/PinKey";
 import { runs } from "../../ui/ranges";
 import { StripHand } from "../../ui/StripHand";
 import { Toggle } from "../../ui/Toggle";
@@ -52,6 +53,9 @@ export function MixHead({ bus, onGo }: { bus: string; onGo: (strip: string | nul
           <BusFields bus={bus} kind={kind} name={name} colour={colour} set={set} />
         ) : (
           <strong className="flex-1">{name}</strong>
+        )}
+        {(kind === "mix" || kind === "matrix") && (
+          <PinKey address={`${bus}/pinned_whole`} of={`${name} with its sends`} word="pin" />
         )}
         {isReturn ? (
           <ReturnSource strip={bus} name={name} />

@@ -14,7 +14,7 @@ export function RunBeside({ told }: { told: Scene | null }) {
   return (
     <aside
       aria-label="Beside the run"
-      className="w-80 slim:w-full shrink-0 scrolls min-h-0 flex flex-col gap-3"
+      className="w-80 slim:w-full shrink-0 scrolls slim:overflow-visible min-h-0 flex flex-col gap-3"
       tabIndex={0}
     >
       {dcas.length > 0 && (
@@ -58,7 +58,7 @@ function Dca({ dca }: { dca: string }) {
       <button
         type="button"
         aria-pressed={muted}
-        aria-label={`${muted ? "muted" : "mute"}, ${name}`}
+        aria-label={`${name} ${muted ? "muted" : cellText(level)}, ${muted ? "open" : "mute"} it`}
         onClick={() => set(`${dca}/mute`, muted ? "off" : "on")}
         className={`w-full h-11 px-2.5 rounded-lg border flex items-center gap-2 cursor-pointer ${
           muted ? "hatch border-coral text-coral" : "border-line bg-floor hover:border-edge"

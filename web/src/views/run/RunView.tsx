@@ -122,16 +122,16 @@ export function RunView() {
           }}
         />
       </ViewHead>
-      <div className="flex-1 min-h-0 flex gap-3 slim:flex-col slim:scrolls">
-        <div className="flex-1 min-w-0 flex flex-col gap-3 min-h-0 short:scrolls">
+      <div className="flex-1 min-h-0 flex gap-3 slim:flex-col overflow-y-auto">
+        <div className="flex-1 slim:flex-none min-w-0 flex flex-col gap-3 min-h-0">
           <SceneBoard scene={here} word={rehearsing ? "Rehearsed" : "Now"} since={!rehearsing} />
-          <div className="flex-[2] min-h-64 flex gap-3 phone:flex-col">
+          <div className="flex-[2] slim:flex-none min-h-64 flex gap-3 phone:flex-col">
             <SceneBoard scene={next} word="Next" told={told} />
             <button
               type="button"
               onClick={go}
               disabled={next === null || !!told?.refused}
-              className={`w-52 phone:w-full phone:h-28 rounded-2xl cursor-pointer select-none font-title font-bold text-[54px] disabled:opacity-40 disabled:cursor-default ${
+              className={`w-52 shrink-0 phone:w-full phone:h-28 rounded-2xl cursor-pointer select-none font-title font-bold text-[54px] disabled:opacity-40 disabled:cursor-default ${
                 asked === next && next !== null
                   ? "bg-coral text-ink"
                   : "bg-sun text-on-sun hover:brightness-110"

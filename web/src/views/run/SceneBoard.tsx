@@ -18,7 +18,7 @@ export function SceneBoard({ scene, word, since, told }: Props) {
     <section
       aria-label={word}
       data-scene-board={word}
-      className={`flex-1 min-w-0 min-h-36 rounded-2xl border p-4 flex flex-col gap-1 overflow-hidden ${
+      className={`flex-1 slim:basis-auto min-w-0 min-h-36 rounded-2xl border p-4 flex flex-col gap-1 overflow-hidden ${
         big ? "border-iris bg-card" : "border-line bg-floor"
       }`}
     >
@@ -45,7 +45,7 @@ function Board({ scene, told }: { scene: string; told?: Scene | null }) {
   return (
     <>
       <p
-        className="flex items-baseline gap-4 font-title font-bold leading-tight text-[40px] phone:text-[30px]"
+        className="flex items-baseline gap-4 font-title font-bold leading-tight text-[46px] phone:text-[30px]"
         aria-live="polite"
       >
         <span className="text-iris">{number}</span>
@@ -55,7 +55,7 @@ function Board({ scene, told }: { scene: string; told?: Scene | null }) {
       {told && (
         <>
           <p
-            className={`text-[20px] line-clamp-3 ${told.refused ? "text-coral" : ""}`}
+            className={`text-[23px] phone:text-[19px] leading-snug line-clamp-4 ${told.refused ? "text-coral" : ""}`}
             data-testid="in-one-line"
           >
             {told.says}

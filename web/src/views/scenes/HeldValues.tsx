@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { notify } from "../../data/show";
 import type { Ask, Preview } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
@@ -7,26 +8,30 @@ import { TypedField } from "../../ui/TypedField";
 
 type Scope = "same" | "onward" | "chosen";
 const SCOPES = [
-  ["chosen", "in this scene"],
   ["same", "while it stays the same"],
   ["onward", "from here to the end"],
+  ["chosen", "only here"],
 ] as const;
 
-/** Every value that a scene has of a strip; typed anew here, or in the scenes that follow too. */
+interface Asked {
+  leaf: string;
+  typed: string;
+  scope: Scope;
+  preview: Preview;
+}
+
+/** Every value that a scene has of a strip; typed anew here, and in the scenes that follow too. */
 export function HeldValues({ scene, holder }: { scene: string; holder: string }) {
   const link = useLink();
   const held = useShow((state) =>
     state.held?.scene === scene && state.held.holder === holder ? state.held : null,
   );
-  const [scope, setScope] = useState<Scope>("chosen");
-  const [asked, setAsked] = useState<{ leaf: string; typed: string; preview: Preview } | null>(
-    null,
-  );
+  const [asked, setAsked] = useState<Asked | null>(null);
   useEffect(() => {
     link.watch({ held: holder });
     return () => link.watch({ held: null });
   }, [link, holder]);
-  const ask = (leaf: string, typed: string): Ask => ({
+  const ask = (leaf: string, typed: string, scope: Scope): Ask => ({
     action: "set_in_scenes",
     scene,
     holder,
@@ -35,13 +40,10 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
     scope,
     chosen: [scene],
   });
-  const onTyped = async (leaf: string, typed: string) => {
-    if (scope === "chosen") {
-      void link.do(ask(leaf, typed), { quiet: false });
-      return;
-    }
-    const preview = await link.try(ask(leaf, typed));
-    if (typeof preview !== "string") setAsked({ leaf, typed, preview });
+  const look = async (leaf: string, typed: string, scope: Scope) => {
+    const preview = await link.try(ask(leaf, typed, scope));
+    if (typeof preview === "string") notify(preview, "refused");
+    else setAsked({ leaf, typed, scope, preview });
   };
   if (held === null) return <p className="text-soft w-80">Reading…</p>;
   return (
@@ -52,23 +54,14 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
     >
       <div className="flex items-center gap-2 pb-1.5">
         <h2 className="flex-1 min-w-0 truncate font-semibold">{held.name}</h2>
-        <Choice
-          boxed
-          label="Where it is changed"
-          value={scope}
-          options={SCOPES}
-          className="coarse:h-11"
-          onChange={(to) => {
-            setScope(to as Scope);
-            setAsked(null);
-          }}
-        />
       </div>
       {asked && (
         <Reaching
           preview={asked.preview}
+          scope={asked.scope}
+          onScope={(scope) => void look(asked.leaf, asked.typed, scope)}
           onTake={() => {
-            void link.do(ask(asked.leaf, asked.typed), { quiet: false });
+            void link.do(ask(asked.leaf, asked.typed, asked.scope), { quiet: false });
             setAsked(null);
           }}
           onLeave={() => setAsked(null)}
@@ -103,7 +96,7 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
                   value={one.value}
                   className="w-24 coarse:h-11"
                   data={{ "data-column": "value" }}
-                  onCommit={(text) => void onTyped(one.leaf, text)}
+                  onCommit={(text) => void look(one.leaf, text, "same")}
                 />
               )}
             </li>
@@ -116,12 +109,14 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
 
 interface ReachingProps {
   preview: Preview;
+  scope: Scope;
+  onScope: (scope: Scope) => void;
   onTake: () => void;
   onLeave: () => void;
 }
 
 /** Every scene that an update changes, and who hears it there; and those that do not carry it. */
-function Reaching({ preview, onTake, onLeave }: ReachingProps) {
+function Reaching({ preview, scope, onScope, onTake, onLeave }: ReachingProps) {
   const changed = preview.scenes.filter((one) => one.now);
   const without = preview.scenes.length - changed.length;
   return (
@@ -129,6 +124,14 @@ function Reaching({ preview, onTake, onLeave }: ReachingProps) {
       className="rounded-lg border border-iris bg-card p-2 mb-2 flex flex-col gap-1.5 shrink-0 max-h-[60%]"
       data-testid="reaching"
     >
+      <Choice
+        boxed
+        label="Where it is changed"
+        value={scope}
+        options={SCOPES}
+        className="w-full h-8 coarse:h-11"
+        onChange={(to) => onScope(to as Scope)}
+      />
       <ul className="scrolls min-h-0" tabIndex={0} aria-label="Scenes that it changes">
         {changed.map((one) => (
           <li key={one.scene} className="py-0.5">
@@ -151,7 +154,7 @@ function Reaching({ preview, onTake, onLeave }: ReachingProps) {
       {without > 0 && <p className="text-soft text-[13px]">{without} scenes do not carry it</p>}
       <span className="flex gap-2">
         <Button small tone="main" disabled={changed.length === 0} onClick={onTake}>
-          Change {changed.length} scenes
+          Change {changed.length} {changed.length === 1 ? "scene" : "scenes"}
         </Button>
         <Button small tone="quiet" onClick={onLeave}>
           Leave it

@@ -12,7 +12,7 @@ const WORDS = {
   z: "asleep, with its values",
   ".": "not carried",
 };
-const WIDTH = 44;
+const WIDTH = 36;
 
 /** What a scene carries of whom: painted; and of the strip in hand every value. */
 export function SceneCells({ scene }: { scene: Scene }) {
@@ -52,7 +52,7 @@ export function SceneCells({ scene }: { scene: Scene }) {
         rows={rows}
         columns={columns}
         width={WIDTH}
-        headHeight={96}
+        headHeight={120}
         headWord="strip"
         head={(column) => (
           <span

@@ -14,7 +14,11 @@ import { SceneTimes } from "./SceneTimes";
 
 /** One scene: its terms; what its recall would do; what it holds; how it differs from another. */
 export function SceneDetail({ scene }: { scene: string }) {
-  const [tab, setTab] = useState("does");
+  const [tab, setTab] = useState(() => sessionStorage.getItem("scene-tab") ?? "does");
+  const choose = (to: string) => {
+    sessionStorage.setItem("scene-tab", to); // from scene to scene the same is looked at
+    setTab(to);
+  };
   const told = useShow((state) => (state.scene?.scene === scene ? state.scene : null));
   const carried = told?.strips.filter((one) =>
     one.marks.some((mark) => mark === "all" || mark === "some"),
@@ -29,7 +33,7 @@ export function SceneDetail({ scene }: { scene: string }) {
       <Tabs
         label="About the scene"
         chosen={tab}
-        onChoose={setTab}
+        onChoose={choose}
         tabs={[
           { key: "does", word: "What it does", note: told ? String(told.changing) : "" },
           { key: "holds", word: "What it holds", note: carried ? `${carried} strips` : "" },

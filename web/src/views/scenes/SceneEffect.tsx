@@ -35,24 +35,22 @@ export function SceneEffect({ scene }: { scene: Scene }) {
       )}
       <div className="flex gap-3 items-start flex-wrap">
         {scene.listeners.length > 0 && (
-          <Block title="Who hears it" note={`${scene.listeners.length} listeners`}>
+          <Block title="Who hears it" note={String(scene.listeners.length)}>
             {scene.listeners.map((one) => (
               <Listener key={one.listener} listener={one} />
             ))}
           </Block>
         )}
         {scene.changes.length > 0 && (
-          <Block title="What changes" note={`${scene.changing} values`}>
+          <Block title="What changes" note={String(scene.changing)}>
             {scene.changes.map((one) => (
-              <li
-                key={`${one.whose} ${one.what}`}
-                className="flex items-baseline gap-2 flex-wrap py-0.5"
-              >
+              <li key={`${one.whose} ${one.what}`} className="flex items-center gap-2 py-0.5">
                 <Strip strip={one.strip} name={one.whose} />
-                <span className="text-soft">{one.what}</span>
-                <span className="ml-auto whitespace-nowrap">
+                <span className="text-soft flex-1 min-w-0 truncate">{one.what}</span>
+                <span className="whitespace-nowrap">
                   <span className="text-faint">{one.was}</span> → {one.now}
                 </span>
+                {one.pin && <PinKey address={one.pin} of={`${one.whose}, ${one.what}`} />}
               </li>
             ))}
             {scene.changing > scene.changes.length && (
@@ -119,9 +117,9 @@ function Strip({ strip, name }: { strip: string; name: string }) {
 }
 
 const HOW = [
-  ["opens", "opens"],
-  ["falls_silent", "falls silent"],
-  ["moves", "moves"],
+  ["opens", "open"],
+  ["falls_silent", "fall silent"],
+  ["moves", "move"],
 ] as const;
 
 /** One listener: in numbers, and the first of them by name. */

@@ -77,7 +77,7 @@ function SceneRow({
         chosen ? "bg-raise border-iris" : "bg-floor border-transparent hover:border-line"
       }`}
     >
-      <span className="w-11 shrink-0 text-right font-title font-semibold text-iris">{number}</span>
+      <span className="w-10 shrink-0 text-right font-title font-semibold text-iris">{number}</span>
       <span className={`flex-1 min-w-0 truncate ${skipped ? "text-faint line-through" : ""}`}>
         {name}
       </span>

@@ -35,12 +35,14 @@ export function ScenesView() {
           </p>
         </Empty>
       ) : (
-        <div className="flex-1 min-h-0 flex gap-3 slim:flex-col slim:scrolls">
-          <div className="w-72 slim:w-full shrink-0 flex flex-col min-h-0 slim:h-72">
-            <SceneList
-              chosen={scene}
-              onChoose={(one) => navigate(`/scenes/${one.split("/")[1]}`)}
-            />
+        <div className="flex-1 min-h-0 flex gap-3 slim:flex-col slim:overflow-y-auto">
+          <div className="w-72 slim:w-full shrink-0 flex flex-col min-h-0">
+            <div className="flex-1 min-h-0 flex flex-col slim:flex-none slim:h-64">
+              <SceneList
+                chosen={scene}
+                onChoose={(one) => navigate(`/scenes/${one.split("/")[1]}`)}
+              />
+            </div>
             <Pins />
           </div>
           <SceneDetail key={scene} scene={scene} />

@@ -13,6 +13,7 @@ import {
   useText,
 } from "../../data/use";
 import { Button } from "../../ui/Button";
+import { PinKey } from "../../ui/PinKey";
 import { StripHand } from "../../ui/StripHand";
 import { Taking } from "../../ui/Taking";
 import { Toggle } from "../../ui/Toggle";
@@ -34,7 +35,7 @@ interface Props {
 /** One processor: its switch, its curve and its values; at the same place on every strip. */
 export function StagePanel({ strip, stage, name }: Props) {
   const link = useLink();
-  const { word, on, aspect, leaves } = STAGES[stage]!;
+  const { word, on, aspect, leaves, pin } = STAGES[stage]!;
   const [copying, setCopying] = useState<Ask | null>(null);
   const [to, setTo] = useState("");
   const filters = stage === "low_cut" || stage === "eq";
@@ -48,6 +49,7 @@ export function StagePanel({ strip, stage, name }: Props) {
           {filters ? "Low cut and EQ" : word}
         </h2>
         {on && <Switch address={`${strip}/${on}`} word={word} name={name} />}
+        {pin && <PinKey address={`${strip}/pinned_${pin}`} of={`${name}, ${word}`} />}
         <span className="flex-1" />
         {aspect && (
           <form

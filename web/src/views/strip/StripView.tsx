@@ -7,6 +7,7 @@ import { select, stripName, useLink, useShow } from "../../data/use";
 import { cellText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
+import { PinKey } from "../../ui/PinKey";
 import { ExpectedLevel } from "./ExpectedLevel";
 import { PathLine } from "./PathLine";
 import { PresetsDialog } from "./PresetsDialog";
@@ -110,6 +111,7 @@ function Head({ strip, path, before, after }: HeadProps) {
           {kind} {number}
         </span>
       )}
+      <PinKey address={`${strip}/pinned`} of={`all of ${name}`} word="pin" />
       <span className="flex-1" />
       {path && (
         <>
