@@ -12,6 +12,7 @@ from bench.walk import walked_levels
 from ombrel.core import (
     Carry,
     Change,
+    Value,
     cells_by_preset,
     compare_scenes,
     edited,
@@ -206,7 +207,7 @@ def with_scenes(show, count):
     """A show with scenes of everything in use, each with one strip of its own values."""
     stored = made(show, store_scene(show, "Whole", cells_by_preset(show, "everything")))[0]
     held = {a.partition("/holds/")[2]: t for a, t in stored.values.items() if "/holds/" in a}
-    values = {}
+    values: dict[str, Value] = {}
     for number in range(2, count + 1):
         scene, own = f"scene/{number}", f"channel/{number % show.desk.channels + 1}"
         values |= {f"{scene}/holds/{holder}": text for holder, text in held.items()}

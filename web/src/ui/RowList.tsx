@@ -61,7 +61,16 @@ export function RowList<Key extends string | number>(props: Props<Key>) {
     rows.scrollToIndex(place, { align: "auto" });
   });
   useEffect(() => {
-    if (shown !== null) bring(shown);
+    if (shown === null) return;
+    bring(shown);
+    if (!scroller.current || !("ResizeObserver" in window)) return;
+    const height = scroller.current.clientHeight;
+    // what takes room beside the list must not hide it
+    const watch = new ResizeObserver(([frame]) => {
+      if (frame && Math.abs(frame.contentRect.height - height) > 1) bring(shown);
+    });
+    watch.observe(scroller.current);
+    return () => watch.disconnect();
   }, [shown]);
 
   const inSight = rows.getVirtualItems().filter(({ index }) => index < keys.length);
