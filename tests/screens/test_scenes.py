@@ -99,6 +99,20 @@ def test_what_a_scene_holds_is_changed_onward_taken_out_and_woken(server, people
     table.send_keys(" ")
     me.until(lambda: me.find("#member-0-0").get_attribute("aria-label") == "Ring host, carried")
     me.until(lambda: me.field("Fader of Ring host in the scene").get_attribute("value") == "−7 dB")
+    # the same typed, of several strips
+    me.type("Strips to put in or take out", "2-3", enter=False)
+    me.button("Take out").click()
+    for row in (1, 2):
+        me.until(
+            lambda row=row: "asleep" in me.find(f"#member-{row}-0").get_attribute("aria-label")
+        )
+    me.type("Strips to put in or take out", "2-3")
+    for row in (1, 2):
+        me.until(
+            lambda row=row: (
+                me.find(f"#member-{row}-0").get_attribute("aria-label").endswith("carried")
+            )
+        )
     me.button("Beside another").click()
     me.until(lambda: "They hold the same" in me.body())
     # removed, and back by one undo

@@ -36,11 +36,13 @@ from .choices import (
     TAPS,
 )
 from .compare import (
+    HEARD_HOW,
     Difference,
     HeardOtherwise,
     belongs_to,
     compared,
     differences,
+    heard_otherwise,
     restored,
     value_text,
 )
@@ -200,7 +202,7 @@ from .rulers import (
 from .scene_parameters import FADED, HOLDERS, PINNED, pins_of
 from .scenes.cells import aspect_of, cell_name, cells_of
 from .scenes.held import Held, held_of
-from .scenes.looking import HEARD_HOW, HeardMove, Looked, hearing_there, in_one_line, look_ahead
+from .scenes.looking import Looked, hearing_there, in_one_line, look_ahead
 from .scenes.many import Many, Scope, set_in_scenes
 from .scenes.order import (
     following_scene,
@@ -320,7 +322,6 @@ __all__ = [
     "HOLDERS",
     "Hand",
     "Head",
-    "HeardMove",
     "HeardOtherwise",
     "Held",
     "HeldDifference",
@@ -479,6 +480,7 @@ __all__ = [
     "hand_after",
     "has_place",
     "hear",
+    "heard_otherwise",
     "hearing_there",
     "held_of",
     "held_strips",

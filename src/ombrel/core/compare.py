@@ -5,6 +5,9 @@ from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from typing import Final
 
+import numpy as np
+from numpy.typing import NDArray
+
 from .addresses import default_of, parameter_at
 from .asked import Asked
 from .describe import whose
@@ -16,16 +19,19 @@ from .show import Show
 from .sockets import INNER_SOURCES, socket_name, strip_of
 
 __all__ = [
+    "HEARD_HOW",
     "Difference",
     "HeardOtherwise",
     "belongs_to",
     "compared",
     "differences",
+    "heard_otherwise",
     "hertz_text",
     "restored",
     "value_text",
 ]
 
+HEARD_HOW: Final = ("opens", "falls_silent", "moves")
 _LEAST_DB: Final = 0.05  # a smaller step reads the same on a screen
 
 
@@ -51,6 +57,13 @@ class HeardOtherwise:
     listener_name: str
     was_db: float
     now_db: float
+
+    @property
+    def how(self) -> str:
+        """What becomes of it: one of HEARD_HOW."""
+        if self.was_db == -math.inf:
+            return "opens"
+        return "falls_silent" if self.now_db == -math.inf else "moves"
 
 
 def value_text(show: Show, address: str, value: Value) -> str:
@@ -122,28 +135,45 @@ def compared(
     columns = sorted({layout.column(one) for show in (before, after) for one in listeners(show)})
     if not rows or not columns:
         return []
-    was, was_state = flow_before.part(rows, columns)
-    now, now_state = flow_after.part(rows, columns)
-    found = []
-    for place, row in enumerate(rows):
-        for at, column in enumerate(columns):
-            was_db = float(was[place, at]) if was_state[place, at] == State.HEARD else -math.inf
-            now_db = float(now[place, at]) if now_state[place, at] == State.HEARD else -math.inf
-            if was_db == now_db or abs(was_db - now_db) < _LEAST_DB:
-                continue
-            source, listener = layout.source(row), layout.listener(column)
-            known = after if now_db > -math.inf else before
-            found.append(
-                HeardOtherwise(
-                    source=source,
-                    listener=listener,
-                    source_name=source_name(known, source),
-                    listener_name=listener_name(known, listener),
-                    was_db=was_db,
-                    now_db=now_db,
-                )
-            )
+    cells = np.stack(np.meshgrid(rows, columns, indexing="ij"), axis=-1).reshape(-1, 2)
+    found = heard_otherwise(before, after, flow_before, flow_after, cells)
     return sorted(found, key=lambda one: -max(one.was_db, one.now_db))
+
+
+def heard_otherwise(
+    before: Show, after: Show, flow_before: Flow, flow_after: Flow, cells: NDArray[np.intp]
+) -> list[HeardOtherwise]:
+    """Those of some cells ((row, column), shape (n, 2)) that differ, in their order."""
+    if not len(cells):
+        return []
+    rows, at_rows = np.unique(cells[:, 0], return_inverse=True)
+    columns, at_columns = np.unique(cells[:, 1], return_inverse=True)
+    sides = []
+    for flow in (flow_before, flow_after):
+        level_db, state = flow.part(rows.tolist(), columns.tolist())
+        heard = state[at_rows, at_columns] == State.HEARD
+        sides.append(np.where(heard, level_db[at_rows, at_columns], -math.inf))
+    was, now = sides
+    with np.errstate(invalid="ignore"):
+        telling = (was != now) & ~(np.abs(now - was) < _LEAST_DB)
+    layout = flow_after.layout
+    found = []
+    for (row, column), was_db, now_db in zip(
+        cells[telling].tolist(), was[telling].tolist(), now[telling].tolist(), strict=True
+    ):
+        source, listener = layout.source(row), layout.listener(column)
+        known = after if now_db > -math.inf else before
+        found.append(
+            HeardOtherwise(
+                source=source,
+                listener=listener,
+                source_name=source_name(known, source),
+                listener_name=listener_name(known, listener),
+                was_db=was_db,
+                now_db=now_db,
+            )
+        )
+    return found
 
 
 def belongs_to(address: str, strip: str) -> bool:

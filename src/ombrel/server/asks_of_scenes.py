@@ -67,18 +67,27 @@ class StoreAgain(Strict):
 
 
 class SetCells(Strict):
-    """Put cells into a scene, or take them out; they sleep there."""
+    """Put cells into a scene, or take them out; they sleep there. `typed`: strips as typed, of
+
+    which `aspects` are meant, beside those that are named.
+    """
 
     action: Literal["set_cells"]
     scene: Address
-    strips: Annotated[list[CellsOf], Field(min_length=1, max_length=MOST_STRIPS)]
+    strips: Annotated[list[CellsOf], Field(max_length=MOST_STRIPS)] = []
+    typed: Typing = ""
+    aspects: Cells = []
     on: bool
 
     def plan(self, turn: Turn) -> Planned:
+        strips = [*self.strips]
+        if self.typed.strip():
+            named = core.read_strips(turn.show, self.typed)
+            strips += [CellsOf(holder=holder, aspects=self.aspects) for holder in named]
         cells = {
             one.holder: frozenset(one.cells)
             | core.cells_of_aspects(turn.show, self.scene, one.holder, one.aspects, on=self.on)
-            for one in self.strips
+            for one in strips
         }
         moves = core.set_cells(turn.show, self.scene, cells, on=self.on)
         verb = "put into" if self.on else "taken out of"

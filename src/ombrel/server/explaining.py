@@ -162,9 +162,11 @@ class Explainer:
                 return [await at_leisure(lifts_text, state)]
             case "scenes" if self.scenes:
                 return [await at_leisure(scenes_text, state)]
-            case "scene" if self.scene:
+            case "scene" if self.scene in state.show.scenes:
+                assert self.scene is not None  # a scene of the show is some
                 return [await at_leisure(scene_text, state, self.scene)]
-            case "held" if self.scene and self.held:
+            case "held" if self.held and self.scene in state.show.scenes:
+                assert self.scene is not None
                 return [await at_leisure(held_text, state, self.scene, self.held)]
             case "strip" if self.strip:
                 return [await at_leisure(strip_text, state, self.strip)]

@@ -91,7 +91,7 @@ def scene_message(state: State, scene: str) -> dict:
     ).model_dump(mode="json")
 
 
-def _listener(cells: list[core.HeardMove]) -> SceneListener:
+def _listener(cells: list[core.HeardOtherwise]) -> SceneListener:
     count = {how: sum(one.how == how for one in cells) for how in core.HEARD_HOW}
     return SceneListener(
         listener=cells[0].listener,

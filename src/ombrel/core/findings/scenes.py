@@ -4,25 +4,27 @@ what nobody can recall, and which breaks a promise.
 """
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from typing import Final
 
 from ..addresses import parameter_at
 from ..edits import edited
 from ..errors import ConsoleError
+from ..kinds import Value
 from ..promises import newly_broken
 from ..scenes.cells import cell_name
-from ..scenes.held import held_of, holders
+from ..scenes.held import Held, held_of, holders
 from ..scenes.order import scene_named
-from ..scenes.recall import recall
+from ..scenes.pins import pin_of_cell
+from ..scenes.recall import apart, recall
 from ..scenes.running import run_of
 from ..scenes.storing import holder_name
-from ..show import Show
 from .rule import Finding, Look
 
 __all__ = ["scene_breaks_promise", "scene_changes_nothing", "scene_lacks", "scene_passed_by"]
 
 _MOST_LACKING: Final = 0.25  # of the scenes: what more of them lack is meant
+_MOST_JUDGED: Final = 40  # sets of feeds that scenes switch: each is a move of the flow
 _FEWEST: Final = 4  # scenes from which on "the others" are telling
 
 
@@ -34,7 +36,9 @@ def scene_lacks(look: Look) -> Iterator[Finding]:
     lacking: dict[str, list[tuple[str, str]]] = {}
     for holder in holders(show.desk):
         cells = {scene: held_of(show, scene, holder).cells for scene in order}
-        count = Counter(cell for one in cells.values() for cell in one)
+        count: Counter[str] = Counter()
+        for alike, having in Counter(cells.values()).items():  # mostly they are alike
+            count.update(dict.fromkeys(alike, having))
         for cell, having in count.items():
             if having < len(order) and len(order) - having <= _MOST_LACKING * len(order):
                 for scene in order:
@@ -71,16 +75,14 @@ def scene_changes_nothing(look: Look) -> Iterator[Finding]:
 def scene_passed_by(look: Look) -> Iterator[Finding]:
     """A scene that go never reaches, or that cannot be recalled as things stand."""
     show = look.show
-    for scene in show.scenes:
+    for scene, values in _apart(look):
         if show.on(f"{scene}/skipped"):
             says = f"Go passes scene {scene_named(show, scene)} by: only its number recalls it."
             yield Finding(rule="scene_passed_by", tone="note", says=says, about=scene)
-        found = recall(show, scene)
-        risky = {a: v for a, v in found.values.items() if _may_be_refused(a)}
-        if not risky:
+        if not any(map(_may_be_refused, values)):
             continue
         try:
-            edited(show, look.flow, found.moves)
+            edited(show, look.flow, recall(show, scene).moves)
         except ConsoleError as refused:
             yield Finding(
                 rule="scene_passed_by",
@@ -99,16 +101,15 @@ def _may_be_refused(address: str) -> bool:
 def scene_breaks_promise(look: Look) -> Iterator[Finding]:
     """A scene after which a promise that holds now does not."""
     show = look.show
-    for scene in show.scenes:
-        values = recall(show, scene).values
-        feeds = {address: value for address, value in values.items() if _switches(show, address)}
-        if not feeds:
+    judged: dict[frozenset[tuple[str, Value]], tuple[str, ...]] = {}
+    for scene, values in _apart(look):
+        feeds = {address: value for address, value in values.items() if _switches(address)}
+        key = frozenset(feeds.items())
+        if not feeds or (key not in judged and len(judged) == _MOST_JUDGED):
             continue
-        try:
-            after = edited(show, look.flow, feeds)
-        except ConsoleError:
-            continue  # told by another rule
-        for broken in newly_broken(show, look.flow, after.show, after.flow):
+        if key not in judged:
+            judged[key] = _broken_by(look, feeds)
+        for broken in judged[key]:
             yield Finding(
                 rule="scene_breaks_promise",
                 tone="settle",
@@ -117,7 +118,41 @@ def scene_breaks_promise(look: Look) -> Iterator[Finding]:
             )
 
 
-def _switches(show: Show, address: str) -> bool:
+def _broken_by(look: Look, feeds: Mapping[str, Value]) -> tuple[str, ...]:
+    try:
+        after = edited(look.show, look.flow, feeds)
+    except ConsoleError:
+        return ()  # told by another rule
+    return newly_broken(look.show, look.flow, after.show, after.flow)
+
+
+def _apart(look: Look) -> Iterator[tuple[str, Mapping[str, Value]]]:
+    """Each scene with what its recall would change that no pin holds, by address.
+
+    Scenes hold mostly what their neighbours hold: each holding is laid against the show once.
+    """
+    show, pin_at = look.show, pin_of_cell(look.show)
+    known: dict[tuple[str, int], tuple[Held, dict[str, Value]]] = {}
+    for scene in show.scenes:
+        values: dict[str, Value] = {}
+        for holder in holders(show.desk):
+            held = held_of(show, scene, holder)
+            if not held.cells:
+                continue
+            found = known.get((holder, id(held)))
+            if found is None:  # the holding is kept with it, so that its id stays its own
+                differing = {
+                    address: value
+                    for cell, those in apart(show, holder, held)
+                    if not pin_at(holder, cell)
+                    for address, value in those
+                }
+                found = known[holder, id(held)] = held, differing
+            values |= found[1]
+        yield scene, values
+
+
+def _switches(address: str) -> bool:
     """Whether a recall of an address may open a way."""
     aspect = parameter_at(address).aspect
     return aspect in ("routing", "patch") or (aspect == "sends" and not address.endswith("/pan"))

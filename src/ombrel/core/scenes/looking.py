@@ -1,16 +1,15 @@
 """What a recall will do, told beforehand: by strip in plain words, and listener by listener."""
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
-from ..compare import Difference, differences
+from ..compare import Difference, HeardOtherwise, differences, heard_otherwise
 from ..edits import Edited, edited
 from ..errors import ConsoleError, UnknownAddress
-from ..flow import Flow, State, listener_name, listeners, source_name
+from ..flow import Flow, listeners
 from ..kinds import Value
 from ..promises import newly_broken
 from ..show import Show
@@ -19,33 +18,11 @@ from .cells import Leaf
 from .recall import Recall, recall
 from .storing import address_of
 
-__all__ = ["HEARD_HOW", "HeardMove", "Looked", "hearing_there", "in_one_line", "look_ahead"]
+__all__ = ["Looked", "hearing_there", "in_one_line", "look_ahead"]
 
-HEARD_HOW: Final = ("opens", "falls_silent", "moves")
 
-_TELLING_DB: Final = 0.05
+_FAINTEST_DB: Final = -90.0
 _LOUD_DB: Final = 6.0
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class HeardMove:
-    """A cell of who hears what that a recall moves. `was_db`, `now_db`: -inf where nothing is
-
-    heard. `how`: "opens", "falls_silent" or "moves".
-    """
-
-    source: str
-    listener: str
-    source_name: str
-    listener_name: str
-    was_db: float
-    now_db: float
-
-    @property
-    def how(self) -> str:
-        if self.was_db == -math.inf:
-            return "opens"
-        return "falls_silent" if self.now_db == -math.inf else "moves"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -59,7 +36,7 @@ class Looked:
     recall: Recall
     refused: str
     values: tuple[Difference, ...]
-    heard: tuple[HeardMove, ...]
+    heard: tuple[HeardOtherwise, ...]
     warns: tuple[str, ...]
 
 
@@ -84,48 +61,21 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
     )
 
 
-def _heard(show: Show, flow: Flow, after: Edited) -> tuple[HeardMove, ...]:
-    """The cells that listeners in use hear otherwise, listener by listener, loudest step first."""
+def _heard(show: Show, flow: Flow, after: Edited) -> tuple[HeardOtherwise, ...]:
+    """The cells that listeners in use hear otherwise, listener by listener, largest step first."""
     layout = flow.layout
     drawn = {layout.column(one) for one in (*listeners(show), *listeners(after.show))}
     cells = after.cells[np.isin(after.cells[:, 1], list(drawn))]
-    if not len(cells):
-        return ()
-    rows, at_rows = np.unique(cells[:, 0], return_inverse=True)
-    columns, at_columns = np.unique(cells[:, 1], return_inverse=True)
-    sides = []
-    for one in (flow, after.flow):
-        level_db, state = one.part(rows.tolist(), columns.tolist())
-        heard = state[at_rows, at_columns] == State.HEARD
-        sides.append(np.where(heard, level_db[at_rows, at_columns], -math.inf))
-    was, now = sides
-    with np.errstate(invalid="ignore"):
-        step = np.abs(now - was)
-    telling = (was != now) & ~(step < _TELLING_DB)
-    found = []
-    for (row, column), was_db, now_db in zip(
-        cells[telling].tolist(), was[telling].tolist(), now[telling].tolist(), strict=True
-    ):
-        source, listener = layout.source(row), layout.listener(column)
-        known = after.show if now_db > -math.inf else show
-        found.append(
-            (
-                column,
-                HeardMove(
-                    source=source,
-                    listener=listener,
-                    source_name=source_name(known, source),
-                    listener_name=listener_name(known, listener),
-                    was_db=was_db,
-                    now_db=now_db,
-                ),
-            )
-        )
-    found.sort(key=lambda one: (one[0], -abs(max(one[1].was_db, -90) - max(one[1].now_db, -90))))
-    return tuple(one for _, one in found)
+    found = heard_otherwise(show, after.show, flow, after.flow, cells)
+    return tuple(sorted(found, key=lambda one: (layout.column(one.listener), -_step_db(one))))
 
 
-def _warnings(show: Show, after: Show, heard: Sequence[HeardMove]) -> list[str]:
+def _step_db(one: HeardOtherwise) -> float:
+    """How far a level moves; from and to silence as from and to the faintest that counts."""
+    return abs(max(one.was_db, _FAINTEST_DB) - max(one.now_db, _FAINTEST_DB))
+
+
+def _warnings(show: Show, after: Show, heard: Sequence[HeardOtherwise]) -> list[str]:
     """What would hurt: a performer without themselves, a cue for the audience, ears far louder."""
     found = []
     for one in heard:
@@ -139,7 +89,7 @@ def _warnings(show: Show, after: Show, heard: Sequence[HeardMove]) -> list[str]:
     return found
 
 
-def _is_self(show: Show, one: HeardMove) -> bool:
+def _is_self(show: Show, one: HeardOtherwise) -> bool:
     """Whether a mix is named after who stands at a source, or what: "Ears fiddle" after Fiddle."""
     words = set(one.listener_name.lower().split())
     named = (
@@ -160,7 +110,7 @@ def _lines(show: Show, source: str) -> list[int]:
     return lines_on(show, fed_by) if fed_by else []
 
 
-def _is_public(show: Show, one: HeardMove) -> bool:
+def _is_public(show: Show, one: HeardOtherwise) -> bool:
     kind = one.listener.split("/")[0]
     return kind in ("house", "mono", "matrix") or _serves(show, one.listener) in ("feed", "room")
 

@@ -6,7 +6,7 @@ scene does not carry.
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ..addresses import is_on_desk, kind_on
@@ -19,10 +19,10 @@ from ..show import Show
 from ..sockets import socket_name
 from .cells import Leaf, cells_of, kind_of_holder, leaf_defaults
 from .held import Held, held_of, holders
-from .order import following_scene, scene_in, scene_named
+from .order import following_scene, scene_in
 from .pins import pin_of_cell
 
-__all__ = ["LeftOut", "Recall", "recall"]
+__all__ = ["LeftOut", "Recall", "apart", "recall"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -68,27 +68,15 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
         held = held_of(show, scene, holder)
         if not held.cells:
             continue
-        kind = kind_of_holder(holder)
-        known, plain = cells_of(show.desk, kind), leaf_defaults(show.desk, kind)
-        for cell in held.cells:
-            leaves = known.get(cell)
-            if leaves is None:
-                left.append(LeftOut(holder=holder, what=cell, why="this desk has no such"))
-                continue
-            if cell == "preamp":
-                if pin := pin_at(holder, cell):
-                    pinned.append((holder, cell, pin))
-                else:
-                    preamps.append((holder, held))
-                continue
-            differing = [
-                (f"{holder}/{leaf}", value)
-                for leaf in leaves
-                if (value := held.values.get(leaf, plain[leaf]))
-                != show.values.get(f"{holder}/{leaf}", plain[leaf])
-            ]
-            if not differing:
-                continue
+        known = cells_of(show.desk, kind_of_holder(holder))
+        for cell in sorted(held.cells - known.keys()):
+            left.append(LeftOut(holder=holder, what=cell, why="this desk has no such"))
+        if "preamp" in held.cells:
+            if pin := pin_at(holder, "preamp"):
+                pinned.append((holder, "preamp", pin))
+            else:
+                preamps.append((holder, held))
+        for cell, differing in apart(show, holder, held):
             if pin := pin_at(holder, cell):
                 pinned.append((holder, cell, pin))
                 continue
@@ -113,6 +101,24 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
         left_out=tuple(left),
         sources=tuple(sorted(a for a in moves if a.endswith(("/source", "/spare")))),
     )
+
+
+def apart(show: Show, holder: str, held: Held) -> Iterator[tuple[str, list[tuple[str, Value]]]]:
+    """The carried cells that stand otherwise in the show, each with what the scene has instead, by
+
+    address; preamps apart, whose address hangs on the source.
+    """
+    kind = kind_of_holder(holder)
+    known, plain = cells_of(show.desk, kind), leaf_defaults(show.desk, kind)
+    values, own = show.values, held.values
+    for cell in sorted(held.cells & known.keys() - {"preamp"}):
+        differing = [
+            (f"{holder}/{leaf}", value)
+            for leaf in known[cell]
+            if (value := own.get(leaf, plain[leaf])) != values.get(f"{holder}/{leaf}", plain[leaf])
+        ]
+        if differing:
+            yield cell, differing
 
 
 def _fitted(
@@ -173,8 +179,3 @@ def _preamp(
         fitted = _fitted(show, holder, f"{source}/{leaf}", value, left)
         if fitted is not None:
             found[f"{source}/{leaf}"] = fitted[0]
-
-
-def recall_words(show: Show, scene: str) -> str:
-    """What the log says of a recall."""
-    return f"Scene {scene_named(show, scene)}"

@@ -3080,7 +3080,9 @@ export interface components {
         };
         /**
          * SetCells
-         * @description Put cells into a scene, or take them out; they sleep there.
+         * @description Put cells into a scene, or take them out; they sleep there. `typed`: strips as typed, of
+         *
+         *     which `aspects` are meant, beside those that are named.
          */
         SetCells: {
             /**
@@ -3088,12 +3090,25 @@ export interface components {
              * @enum {string}
              */
             action: "set_cells";
+            /**
+             * Aspects
+             * @default []
+             */
+            aspects?: string[];
             /** On */
             on: boolean;
             /** Scene */
             scene: string;
-            /** Strips */
-            strips: components["schemas"]["CellsOf"][];
+            /**
+             * Strips
+             * @default []
+             */
+            strips?: components["schemas"]["CellsOf"][];
+            /**
+             * Typed
+             * @default
+             */
+            typed?: string;
         };
         /**
          * SetInScenes

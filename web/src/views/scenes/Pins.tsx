@@ -1,15 +1,29 @@
-import { useShow } from "../../data/use";
+import { useSetByHand } from "../../data/hand";
+import { useParameter, useShow } from "../../data/use";
+import { Choice } from "../../ui/Choice";
 import { PinKey } from "../../ui/PinKey";
 
-/** Every pin that is set, to be freed by one press. */
+/** Every pin that is set, to be freed by one press; and whole families of lines to be held. */
 export function Pins() {
+  const set = useSetByHand();
   const pins = useShow((state) => state.scenes?.pins ?? null);
-  if (pins === null || pins.length === 0) return null;
+  const families = useParameter("line/1/family").options ?? [];
+  if (pins === null) return null;
   return (
     <section aria-label="Pins" className="shrink-0 pt-2 max-h-44 scrolls" tabIndex={0}>
-      <h2 className="text-soft pb-1">
-        Pinned against recalls <span className="text-faint">{pins.length}</span>
-      </h2>
+      <div className="flex items-center gap-2 pb-1">
+        <h2 className="text-soft flex-1">
+          Pinned <span className="text-faint">{pins.length || "nothing"}</span>
+        </h2>
+        <Choice
+          boxed
+          label="Pin all of a family"
+          value=""
+          options={[["", "a family…"], ...families.map((one) => [one, one] as const)]}
+          className="coarse:h-11"
+          onChange={(family) => family && set(`show/pinned_${family}`, "on")}
+        />
+      </div>
       <ul className="flex flex-col">
         {pins.map(([address, says]) => (
           <li key={address} className="flex items-center gap-2 min-h-8">

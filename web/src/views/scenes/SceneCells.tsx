@@ -2,6 +2,9 @@ import { useCallback, useMemo, useState } from "react";
 import { store } from "../../data/show";
 import type { Scene } from "../../data/types";
 import { useLink } from "../../data/use";
+import { Button } from "../../ui/Button";
+import { Choice } from "../../ui/Choice";
+import { Entry } from "../../ui/Entry";
 import { type CellMark, PaintTable } from "../../ui/PaintTable";
 import { HeldValues } from "./HeldValues";
 
@@ -13,6 +16,8 @@ const WORDS = {
   ".": "not carried",
 };
 const WIDTH = 36;
+/** Put in only where somebody asks for just that. */
+const CHOSEN: readonly string[] = ["preamp", "source"];
 
 /** What a scene carries of whom: painted; and of the strip in hand every value. */
 export function SceneCells({ scene }: { scene: Scene }) {
@@ -47,39 +52,94 @@ export function SceneCells({ scene }: { scene: Scene }) {
   };
   return (
     <div className="flex-1 min-h-0 flex gap-3 slim:flex-col">
-      <PaintTable
-        label={`What scene ${store.getState().values.get(`${scene.scene}/name`) ?? ""} carries`}
-        rows={rows}
-        columns={columns}
-        width={WIDTH}
-        headHeight={120}
-        headWord="strip"
-        head={(column) => (
-          <span
-            key={column}
-            role="columnheader"
-            data-column-head={column}
-            className="shrink-0 flex items-end justify-center pb-1.5 text-soft text-[12.5px]"
-            style={{ width: WIDTH }}
-          >
-            <span className="[writing-mode:vertical-rl] rotate-180 whitespace-nowrap">
-              {word.get(column)}
+      <div className="flex-1 min-w-0 min-h-0 flex flex-col gap-2">
+        <TypedCells scene={scene} />
+        <PaintTable
+          label={`What scene ${store.getState().values.get(`${scene.scene}/name`) ?? ""} carries`}
+          rows={rows}
+          columns={columns}
+          width={WIDTH}
+          headHeight={120}
+          headWord="strip"
+          head={(column) => (
+            <span
+              key={column}
+              role="columnheader"
+              data-column-head={column}
+              className="shrink-0 flex items-end justify-center pb-1.5 text-soft text-[12.5px]"
+              style={{ width: WIDTH }}
+            >
+              <span className="[writing-mode:vertical-rl] rotate-180 whitespace-nowrap">
+                {word.get(column)}
+              </span>
             </span>
-          </span>
-        )}
-        rowEnd={() => null}
-        marks={(_, holder, some) => some.map((aspect) => markOf(holder, aspect)).join("")}
-        isOn={(cell) => {
-          const at = cell.lastIndexOf("/");
-          return markOf(cell.slice(0, at), cell.slice(at + 1)) === "m";
-        }}
-        words={WORDS}
-        draw={(mark) => <Mark mark={mark} />}
-        onGive={give}
-        onTake={onTake}
-      />
+          )}
+          rowEnd={() => null}
+          marks={(_, holder, some) => some.map((aspect) => markOf(holder, aspect)).join("")}
+          isOn={(cell) => {
+            const at = cell.lastIndexOf("/");
+            return markOf(cell.slice(0, at), cell.slice(at + 1)) === "m";
+          }}
+          words={WORDS}
+          draw={(mark) => <Mark mark={mark} />}
+          onGive={give}
+          onTake={onTake}
+        />
+      </div>
       {strip && rows.includes(strip) && <HeldValues scene={scene.scene} holder={strip} />}
     </div>
+  );
+}
+
+/** The same typed: which strips, and what of them. */
+function TypedCells({ scene }: { scene: Scene }) {
+  const link = useLink();
+  const [strips, setStrips] = useState("");
+  const [aspect, setAspect] = useState("fader");
+  const set = async (on: boolean) => {
+    const aspects = aspect === "all" ? scene.aspects.map(([key]) => key) : [aspect];
+    const chosen =
+      on && aspect === "all" ? aspects.filter((one) => !CHOSEN.includes(one)) : aspects;
+    const ask = {
+      action: "set_cells",
+      scene: scene.scene,
+      typed: strips,
+      aspects: chosen,
+      on,
+    } as const;
+    if (await link.do({ ...ask, aspects: [...chosen] }, { quiet: false })) setStrips("");
+  };
+  return (
+    <form
+      className="flex items-center gap-2 flex-wrap shrink-0"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void set(true);
+      }}
+    >
+      <Entry
+        small
+        label="Strips to put in or take out"
+        placeholder="1-8, mix 1, dca 2"
+        value={strips}
+        onChange={setStrips}
+        className="w-40"
+      />
+      <Choice
+        boxed
+        label="What of them"
+        value={aspect}
+        options={[...scene.aspects, ["all", "all of it"]]}
+        className="h-8 coarse:h-11"
+        onChange={setAspect}
+      />
+      <Button small type="submit" disabled={!strips.trim()}>
+        Put in
+      </Button>
+      <Button small tone="quiet" disabled={!strips.trim()} onClick={() => void set(false)}>
+        Take out
+      </Button>
+    </form>
   );
 }
 
