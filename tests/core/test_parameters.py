@@ -1,17 +1,22 @@
 import math
+import re
 
 import pytest
+from immutables import Map
 
 from ombrel.core import (
     CATALOGUE,
+    Change,
     OutOfRange,
     Packed,
     UnknownAddress,
     UnreadableText,
     WrongValue,
     addresses_of,
+    blank_show,
     check_on_desk,
     default_of,
+    described,
     indices_of,
     parameter_at,
 )
@@ -136,3 +141,12 @@ def test_numbers_and_boxes_are_read_from_an_address():
     assert indices_of("channel/3/send/mix/2/level") == (3, 2)
     assert indices_of("output/local/8/source") == ("local", 8)
     assert len(addresses_of(TINY)) > 100
+
+
+def test_whatever_a_change_moves_can_be_said():
+    """What is read in the log, in history and in previews: of every entry of the catalogue."""
+    show = blank_show(TOURING)
+    for key in CATALOGUE:
+        address = re.sub(r"<\w+>", "1", key.replace("<box>", "local"))
+        move = {address: CATALOGUE[key].default}
+        assert described(show, Change(Map(move), Map(move)))

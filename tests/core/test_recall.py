@@ -10,9 +10,11 @@ from ombrel.core import (
     ConsoleError,
     FeedbackLoop,
     NoSuchCell,
+    NoSuchScene,
     NumberTaken,
     SourcesUnasked,
     Typed,
+    UnreadableText,
     blank_show,
     carried_cells,
     cells_by_preset,
@@ -24,6 +26,7 @@ from ombrel.core import (
     made,
     pins_of,
     previous_scene,
+    read_scenes,
     recall,
     remove_scene,
     renumber_scene,
@@ -226,6 +229,16 @@ def test_scenes_lie_in_the_order_of_their_numbers_and_one_between_takes_the_shor
     assert made(after, undoing(after, change)[0])[0].scenes == show.scenes
 
 
+def test_scenes_are_typed_by_numbers_and_ranges():
+    show = run_of(4)
+    show = made(show, renumber_scene(show, "scene/3", "2.5"))[0]
+    assert read_scenes(show, "2-3, 4") == ("scene/2", "scene/3", "scene/4")
+    assert read_scenes(show, "1") == ("scene/1",)
+    for wrong, error in (("7", NoSuchScene), ("a", UnreadableText), ("1-2-3", UnreadableText)):
+        with pytest.raises(error):
+            read_scenes(show, wrong)
+
+
 def test_a_copy_is_alike_and_lies_behind_and_only_it_changes():
     show = run_of(2)
     show = made(show, duplicate_scene(show, "scene/1"))[0]
@@ -306,6 +319,20 @@ def test_a_strip_held_on_a_larger_desk_is_left_out_by_name_and_the_rest_goes():
     found = recall(tiny.with_values({"channel/1/fader": -3.0}), "scene/1")
     assert found.values == {"channel/1/fader": float("-inf")}
     assert [(one.holder, one.what) for one in found.left_out] == [("channel/1", "send/mix/9")]
+
+
+def test_a_recalled_source_tells_of_phantom_power_that_does_not_suit_its_line():
+    """No scene moves 48 V: it is said, for a deliberate hand."""
+    show = made(
+        blank_show(SMALL),
+        {"line/1/place": 1.0, "line/1/name": "Kora", "line/1/socket": "input/local/1",
+         "line/1/phantom": True, "channel/1/source": "input/local/1"},
+    )[0]  # fmt: skip
+    show = made(show, store_scene(show, "Kora", {"channel/1": ["source"]}))[0]
+    show = made(show, {"channel/1/source": "input/local/2"})[0]
+    assert look_ahead(show, flow_of(show), "scene/1").warns == ("Kora needs 48 V on Local 1",)
+    show = made(show, {"input/local/1/phantom": True})[0]
+    assert look_ahead(show, flow_of(show), "scene/1").warns == ()
 
 
 def test_what_is_warned_of_a_performer_without_themselves_a_cue_and_far_louder_ears():

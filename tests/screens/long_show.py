@@ -1,5 +1,6 @@
 """A Festival 128 as wide as it gets: every line, channel and mix called with forty letters."""
 
+import math
 import tempfile
 
 from ombrel.core import Show, cells_by_preset, made, show_of, store_scene
@@ -24,7 +25,8 @@ def with_scenes(show: Show) -> Show:
         show = made(show, {f"channel/{number}/mute": True, "channel/9/fader": -2.0 * number})[0]
         show = made(show, store_scene(show, forty("Scene", number), cells))[0]
         show = made(show, {f"scene/{number}/notes": forty("Notes", number) * 3})[0]
-    return show
+    stands = {f"channel/{number}/mute": False for number in range(1, 9)}
+    return made(show, {**stands, "channel/9/fader": -math.inf})[0]
 
 
 def long_show(server):

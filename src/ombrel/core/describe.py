@@ -18,8 +18,8 @@ def whose(show: Show, address: str) -> str:
     words = address.split("/")
     if words[0] in ("input", "output"):
         return socket_name(show.desk, "/".join(words[:3]))
-    if words[0] == "show":
-        return "Show"
+    if words[0] in ("show", "run"):
+        return words[0].capitalize()
     strip = strip_of(address)
     name, rest = strip_name(show, strip), address.removeprefix(f"{strip}/").removeprefix("send/")
     to = strip_of(rest)

@@ -24,7 +24,6 @@ __all__ = [
 
 Cells = Annotated[list[Annotated[str, Field(max_length=60, pattern=KEPT)]], Field(max_length=400)]
 SceneName = Annotated[str, Field(max_length=60, pattern=KEPT)]
-SomeScenes = Annotated[list[Address], Field(max_length=core.SCENES)]
 
 
 class CellsOf(Strict):
@@ -96,7 +95,7 @@ class SetCells(Strict):
 
 
 class SetInScenes(Strict):
-    """Give scenes a value at a strip's leaf, as typed, from one scene on."""
+    """Give scenes a value at a strip's leaf, as typed: from one on, or in those of `numbers`."""
 
     action: Literal["set_in_scenes"]
     scene: Address
@@ -104,7 +103,7 @@ class SetInScenes(Strict):
     leaf: Address
     typed: Typing
     scope: core.Scope = "same"
-    chosen: SomeScenes = []
+    numbers: Typing = ""
 
     def plan(self, turn: Turn) -> Planned:
         many = self.many(turn.show)
@@ -112,9 +111,10 @@ class SetInScenes(Strict):
         return Planned(many.moves, f"{words} {len(many.changed)} scenes")
 
     def many(self, show: core.Show) -> core.Many:
+        chosen = core.read_scenes(show, self.numbers) if self.numbers.strip() else [self.scene]
         return core.set_in_scenes(
             show, self.scene, self.holder, self.leaf, core.Typed(self.typed), scope=self.scope,
-            chosen=self.chosen,
+            chosen=chosen,
         )  # fmt: skip
 
 

@@ -6,6 +6,7 @@ from typing import Final
 
 import numpy as np
 
+from ..addresses import is_on_desk
 from ..compare import Difference, HeardOtherwise, differences, heard_otherwise
 from ..edits import Edited, edited
 from ..errors import ConsoleError, UnknownAddress
@@ -13,7 +14,7 @@ from ..flow import Flow, listeners
 from ..kinds import Value
 from ..promises import newly_broken
 from ..show import Show
-from ..sockets import lines_on
+from ..sockets import lines_on, socket_name
 from .cells import Leaf
 from .recall import Recall, recall
 from .storing import address_of
@@ -56,6 +57,7 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
         heard=heard,
         warns=(
             *_warnings(show, after.show, heard),
+            *_phantom(after.show, found),
             *newly_broken(show, flow, after.show, after.flow),
         ),
     )
@@ -87,6 +89,23 @@ def _warnings(show: Show, after: Show, heard: Sequence[HeardOtherwise]) -> list[
         if one.how == "moves" and step_db >= _LOUD_DB and _serves(after, one.listener) == "ears":
             found.append(f"{one.source_name} is {step_db:.1f} dB louder for {one.listener_name}")
     return found
+
+
+def _phantom(after: Show, found: Recall) -> list[str]:
+    """Lines that a recalled source brings to a channel, and whose 48 V is not as they need it."""
+    told = []
+    for address in found.sources:
+        socket = after[address]
+        if not address.endswith("/source") or not isinstance(socket, str):
+            continue
+        if not is_on_desk(after.desk, f"{socket}/phantom"):
+            continue
+        for line in lines_on(after, socket):
+            wants, has = after.on(f"line/{line}/phantom"), after.on(f"{socket}/phantom")
+            if wants != has:
+                name, where = after.text(f"line/{line}/name"), socket_name(after.desk, socket)
+                told.append(f"{name} {'needs' if wants else 'wants no'} 48 V on {where}")
+    return told
 
 
 def _is_self(show: Show, one: HeardOtherwise) -> bool:

@@ -20,6 +20,7 @@ __all__ = [
     "number_text",
     "previous_scene",
     "read_number",
+    "read_scenes",
     "scene_at",
     "scene_named",
     "scenes",
@@ -56,6 +57,23 @@ def scene_at(show: Show, number: float) -> str:
         if show.number(f"{scene}/number") == number:
             return scene
     raise NoSuchScene(number_text(number))
+
+
+def read_scenes(show: Show, text: str) -> tuple[str, ...]:
+    """Scenes from typed numbers and ranges such as "1-5, 8.5", in their order; a range takes all
+
+    that lie in it. Raises UnreadableText, NoSuchScene.
+    """
+    wanted: set[str] = set()
+    for part in text[:400].replace(";", ",").split(","):
+        ends = [one for one in re.split(r"\s*[-\u2013]\s*", part.strip()) if one]
+        if not 1 <= len(ends) <= 2:
+            raise UnreadableText(part, "scenes such as 1-5, 8.5")
+        low, high = read_number(ends[0]), read_number(ends[-1])
+        if low == high:
+            wanted.add(scene_at(show, low))
+        wanted |= {one for one in show.scenes if low <= show.number(f"{one}/number") <= high}
+    return tuple(one for one in show.scenes if one in wanted)
 
 
 def scene_named(show: Show, scene: str) -> str:

@@ -3112,7 +3112,7 @@ export interface components {
         };
         /**
          * SetInScenes
-         * @description Give scenes a value at a strip's leaf, as typed, from one scene on.
+         * @description Give scenes a value at a strip's leaf, as typed: from one on, or in those of `numbers`.
          */
         SetInScenes: {
             /**
@@ -3120,15 +3120,15 @@ export interface components {
              * @enum {string}
              */
             action: "set_in_scenes";
-            /**
-             * Chosen
-             * @default []
-             */
-            chosen?: string[];
             /** Holder */
             holder: string;
             /** Leaf */
             leaf: string;
+            /**
+             * Numbers
+             * @default
+             */
+            numbers?: string;
             /** Scene */
             scene: string;
             /**

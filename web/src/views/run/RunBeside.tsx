@@ -64,7 +64,7 @@ function Dca({ dca }: { dca: string }) {
           muted ? "hatch border-coral text-coral" : "border-line bg-floor hover:border-edge"
         }`}
       >
-        <span className="flex-1 min-w-0 truncate text-left text-[15px]">{name}</span>
+        <span className="flex-1 min-w-0 truncate text-left text-[15px]">{name}</span>{" "}
         <span className="whitespace-nowrap">{muted ? "muted" : cellText(level)}</span>
       </button>
     </li>

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { sceneNumber } from "../../data/scenes";
 import { notify } from "../../data/show";
 import type { Ask, Preview } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
@@ -10,13 +11,15 @@ type Scope = "same" | "onward" | "chosen";
 const SCOPES = [
   ["same", "while it stays the same"],
   ["onward", "from here to the end"],
-  ["chosen", "only here"],
+  ["chosen", "in these scenes"],
 ] as const;
 
 interface Asked {
   leaf: string;
   typed: string;
   scope: Scope;
+  /** Which scenes, where they are chosen by their numbers. */
+  numbers: string;
   preview: Preview;
 }
 
@@ -31,19 +34,20 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
     link.watch({ held: holder });
     return () => link.watch({ held: null });
   }, [link, holder]);
-  const ask = (leaf: string, typed: string, scope: Scope): Ask => ({
+  const here = useShow((state) => sceneNumber(state, scene));
+  const ask = ({ leaf, typed, scope, numbers }: Omit<Asked, "preview">): Ask => ({
     action: "set_in_scenes",
     scene,
     holder,
     leaf,
     typed,
     scope,
-    chosen: [scene],
+    numbers: scope === "chosen" ? numbers : "",
   });
-  const look = async (leaf: string, typed: string, scope: Scope) => {
-    const preview = await link.try(ask(leaf, typed, scope));
+  const look = async (what: Omit<Asked, "preview">) => {
+    const preview = await link.try(ask(what));
     if (typeof preview === "string") notify(preview, "refused");
-    else setAsked({ leaf, typed, scope, preview });
+    else setAsked({ ...what, preview });
   };
   if (held === null) return <p className="text-soft w-80">Reading…</p>;
   return (
@@ -59,9 +63,11 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
         <Reaching
           preview={asked.preview}
           scope={asked.scope}
-          onScope={(scope) => void look(asked.leaf, asked.typed, scope)}
+          numbers={asked.numbers}
+          onScope={(scope) => void look({ ...asked, scope })}
+          onNumbers={(numbers) => void look({ ...asked, numbers })}
           onTake={() => {
-            void link.do(ask(asked.leaf, asked.typed, asked.scope), { quiet: false });
+            void link.do(ask(asked), { quiet: false });
             setAsked(null);
           }}
           onLeave={() => setAsked(null)}
@@ -96,7 +102,9 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
                   value={one.value}
                   className="w-24 coarse:h-11"
                   data={{ "data-column": "value" }}
-                  onCommit={(text) => void look(one.leaf, text, "same")}
+                  onCommit={(typed) =>
+                    void look({ leaf: one.leaf, typed, scope: "same", numbers: here })
+                  }
                 />
               )}
             </li>
@@ -110,13 +118,16 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
 interface ReachingProps {
   preview: Preview;
   scope: Scope;
+  numbers: string;
   onScope: (scope: Scope) => void;
+  onNumbers: (numbers: string) => void;
   onTake: () => void;
   onLeave: () => void;
 }
 
 /** Every scene that an update changes, and who hears it there; and those that do not carry it. */
-function Reaching({ preview, scope, onScope, onTake, onLeave }: ReachingProps) {
+function Reaching(props: ReachingProps) {
+  const { preview, scope, onScope, onTake, onLeave } = props;
   const changed = preview.scenes.filter((one) => one.now);
   const without = preview.scenes.length - changed.length;
   return (
@@ -132,6 +143,15 @@ function Reaching({ preview, scope, onScope, onTake, onLeave }: ReachingProps) {
         className="w-full h-8 coarse:h-11"
         onChange={(to) => onScope(to as Scope)}
       />
+      {scope === "chosen" && (
+        <TypedField
+          boxed
+          label="Scenes by their numbers"
+          value={props.numbers}
+          className="w-full h-8 coarse:h-11"
+          onCommit={props.onNumbers}
+        />
+      )}
       <ul className="scrolls min-h-0" tabIndex={0} aria-label="Scenes that it changes">
         {changed.map((one) => (
           <li key={one.scene} className="py-0.5">
