@@ -212,7 +212,6 @@ from .scenes.order import (
     read_scenes,
     scene_at,
     scene_named,
-    scenes,
 )
 from .scenes.pins import pin_for, pin_name, pins_in
 from .scenes.reading import (
@@ -238,7 +237,6 @@ from .scenes.storing import (
     remove_scene,
     renumber_scene,
     set_cells,
-    set_in_scene,
     store_again,
     store_scene,
     used_holders,
@@ -589,10 +587,8 @@ __all__ = [
     "scene_at",
     "scene_cards",
     "scene_named",
-    "scenes",
     "send_strips",
     "set_cells",
-    "set_in_scene",
     "set_in_scenes",
     "set_kind",
     "set_note",

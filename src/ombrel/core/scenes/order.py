@@ -10,7 +10,6 @@ from typing import Final
 
 from ..desk import SCENES
 from ..errors import NoSuchScene, NothingLeft, NumberTaken, UnreadableText
-from ..kinds import Value
 from ..show import Show
 
 __all__ = [
@@ -23,15 +22,9 @@ __all__ = [
     "read_scenes",
     "scene_at",
     "scene_named",
-    "scenes",
 ]
 
 _MOST_SCENES: Final = 9_999.0
-
-
-def scenes(show: Show) -> tuple[str, ...]:
-    """The scenes of a show as `scene/<id>`, in their order; none that was removed."""
-    return show.scenes
 
 
 def number_text(number: float) -> str:
@@ -163,9 +156,3 @@ def previous_scene(show: Show, scene: str | None) -> str | None:
     if scene is None or scene not in order or order.index(scene) == 0:
         return None
     return order[order.index(scene) - 1]
-
-
-def pointed_at(show: Show, address: str) -> str | None:
-    """The scene that `run/now` or `run/next` names, as long as it is in the order."""
-    value: Value = show[address]
-    return value if isinstance(value, str) and value in show.scenes else None

@@ -3,7 +3,7 @@
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from typing import Final
 
-from ..addresses import check_on_desk, is_on_desk
+from ..addresses import is_on_desk
 from ..asked import Asked, Typed
 from ..errors import NoSuchCell, UnreadableText, WrongValue
 from ..flow import strip_name
@@ -22,7 +22,6 @@ __all__ = [
     "renumber_scene",
     "set_cells",
     "holder_name",
-    "set_in_scene",
     "store_again",
     "store_scene",
     "usual_cells",
@@ -233,27 +232,6 @@ def wake_cells(show: Show, holder: str, held: Held, wanted: frozenset[str]) -> H
     new = wanted - held.cells - held.asleep
     values = {**held.values, **standing(show, holder, new)}
     return Held(held.cells | wanted, held.asleep - wanted, values)
-
-
-def set_in_scene(
-    show: Show, scene: str, values: Mapping[str, Mapping[Leaf, Value]]
-) -> dict[str, Asked]:
-    """Moves that give a scene other values, by strip and leaf, in cells that it carries.
-
-    Raises NoSuchScene, NoSuchCell for a leaf that it does not carry, and what the catalogue does.
-    """
-    scene_in(show, scene)
-    moves: dict[str, Asked] = {}
-    for holder, leaves in values.items():
-        kind, held = kind_of_holder(holder), held_of(show, scene, holder)
-        carried = {leaf for cell in held.cells for leaf in cells_of(show.desk, kind)[cell]}
-        for leaf, value in leaves.items():
-            if leaf not in carried:
-                raise NoSuchCell(holder, leaf)
-            if not leaf.startswith("preamp/"):
-                check_on_desk(show.desk, f"{holder}/{leaf}", value)
-        moves[f"{scene}/holds/{holder}"] = packed(held.with_values(show.desk, kind, leaves), kind)
-    return moves
 
 
 def duplicate_scene(show: Show, scene: str, *, name: str = "") -> dict[str, Asked]:
