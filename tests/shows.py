@@ -30,7 +30,10 @@ from ombrel.core import (
 from tests.desks import TINY
 
 _ONCE = ("preset/", "lift/")  # how one differs from another bears on nothing else
-_OF_RECALLS = re.compile(r"^(scene|run)/|/pinned")
+_OF_RECALLS = re.compile(
+    r"^(scene|run|fitting|part|cast|performer|tonight)/|/pinned"
+    r"|/(part|fitting|fitted_s|attached|held_back|name_typed)$"
+)
 SIDED = ("group", "mix", "matrix")
 
 

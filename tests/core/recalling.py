@@ -36,7 +36,7 @@ def default(address):
 
 @lru_cache(maxsize=64)
 def _own(desk, holder):
-    return [a for a in addresses_of(desk) if a.startswith(f"{holder}/")]
+    return [a for a in addresses_of(desk, holder.split("/")[0]) if a.startswith(f"{holder}/")]
 
 
 @lru_cache(maxsize=2_000)

@@ -7,6 +7,7 @@ from immutables import Map
 from ombrel.core import (
     CATALOGUE,
     Change,
+    Maybe,
     OutOfRange,
     Packed,
     UnknownAddress,
@@ -26,7 +27,7 @@ from tests.desks import FESTIVAL, TINY, TOURING
 def test_every_address_of_a_desk_is_its_own_parameters_and_accepts_its_default():
     found = addresses_of(TOURING)
     assert len(found) == len(set(found))
-    held = {key for key, one in CATALOGUE.items() if isinstance(one.kind, Packed)}
+    held = {key for key, one in CATALOGUE.items() if isinstance(one.kind, Packed | Maybe)}
     assert {parameter_at(address).key for address in found} == set(CATALOGUE) - held
     for address in found:
         assert check_on_desk(TOURING, address, default_of(address)) == default_of(address)

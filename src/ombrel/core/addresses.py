@@ -7,7 +7,7 @@ from typing import Final
 
 from .desk import Bay, Box, Desk
 from .errors import ConsoleError, UnknownAddress, WrongValue
-from .kinds import Kind, Number, Packed, Reference, Value
+from .kinds import Kind, Maybe, Number, Packed, Reference, Value
 from .parameters import CATALOGUE, Parameter
 
 __all__ = [
@@ -170,14 +170,16 @@ def _check_reference(desk: Desk, kind: Reference, target: str, address: str) -> 
     raise WrongValue(address, f"one of {', '.join(kind.to)}", target)
 
 
-def addresses_of(desk: Desk) -> list[str]:
+def addresses_of(desk: Desk, first: str = "") -> list[str]:
     """Every address that this desk has, in the catalogue's order, save those that hold what others
 
-    hold; for tests, formats and counts.
+    hold; for tests, formats and counts. `first`: only those that begin with this word.
     """
     found: list[str] = []
     for key, parameter in CATALOGUE.items():
-        if isinstance(parameter.kind, Packed):
+        if first and not key.startswith(f"{first}/"):
+            continue
+        if isinstance(parameter.kind, Packed | Maybe):
             continue
         partial: list[tuple[str, Box | Bay | None]] = [("", None)]
         for word in key.split("/"):

@@ -24,7 +24,7 @@ def move_channels(show: Show, to: Mapping[int, int]) -> dict[str, Value]:
     """
     taken = set(to) | set(to.values())
     found: dict[str, Value] = {}
-    for address, value in show.values.items():
+    for address, value in show.own.items():
         words = address.split("/", 2)
         if words[0] == "channel" and int(words[1]) in taken and words[2] not in _STAYS:
             found.setdefault(address, parameter_at(address).default)
@@ -65,7 +65,10 @@ def free_channel(show: Show, *, after: int = 0) -> tuple[int, dict[str, Value]]:
 
 
 # what a copy does not take over: where it comes from, what only its original has a place for
-_OWN: Final = ("source", "spare", "on_spare", "fixed", "linked", "name", "mute", "solo")
+_OWN: Final = (
+    "source", "spare", "on_spare", "fixed", "linked", "name", "mute", "solo",
+    "part", "fitting", "fitted_s", "attached", "held_back", "name_typed",
+)  # fmt: skip
 
 
 def duplicate_channel(show: Show, channel: int) -> dict[str, Value]:

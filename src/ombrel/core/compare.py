@@ -8,12 +8,12 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from .addresses import default_of, parameter_at
+from .addresses import parameter_at
 from .asked import Asked
 from .describe import whose
 from .desk_rules import is_held
 from .flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
-from .kinds import Choice, Number, Packed, Reference, Switch, Value
+from .kinds import Choice, Maybe, Number, Packed, Reference, Switch, Value
 from .programme import leaving_as_it_is
 from .show import Show
 from .sockets import INNER_SOURCES, socket_name, strip_of
@@ -69,6 +69,10 @@ class HeardOtherwise:
 def value_text(show: Show, address: str, value: Value) -> str:
     """A value as people read it: "-6 dB", "off", "A 7", "before fader". Raises UnknownAddress."""
     kind = parameter_at(address).kind
+    if isinstance(kind, Maybe):
+        if value is None:
+            return "nothing"
+        kind = kind.of
     if isinstance(kind, Switch):
         return "on" if value else "off"
     if isinstance(kind, Reference):
@@ -183,17 +187,17 @@ def belongs_to(address: str, strip: str) -> bool:
 
 
 def restored(now: Show, then: Show, strips: Collection[str] = ()) -> dict[str, Asked]:
-    """Moves that bring a show back to what it was: whole, or only what belongs to some strips.
+    """Moves of own values that bring a show back: whole, or only what belongs to some strips.
 
     The key of a mute group that is safe now stays.
     """
     moves: dict[str, Asked] = {
-        address: then.values.get(address, default_of(address))
-        for address in {*now.values, *then.values}
-        if now[address] != then[address]
+        address: then.own_value(address)
+        for address in {*now.own, *then.own}
+        if now.own_value(address) != then.own_value(address)
         and not is_held(now, address)
         and (not strips or any(belongs_to(address, strip) for strip in strips))
     }
     # an edit that names a value ends the place that its gang keeps, if it does not name that too
-    kept = [f"{address}/kept" for address in moves if f"{address}/kept" in then.values]
+    kept = [f"{address}/kept" for address in moves if f"{address}/kept" in then.own]
     return leaving_as_it_is(now, moves | {place: then[place] for place in kept})

@@ -1,16 +1,15 @@
 """Settings copied from one strip to others, or put back to neutral, aspect by aspect."""
 
 from collections.abc import Collection, Iterator, Sequence
-from functools import lru_cache
 from typing import Final
 
-from .addresses import addresses_of, default_of, is_on_desk, parameter_at
+from .addresses import default_of, is_on_desk
 from .asked import Asked
-from .desk import Desk
 from .errors import UnreadableText
+from .leaves import leaves_with_aspects
 from .show import Show
 
-__all__ = ["COPIED", "copied", "leaves_of", "neutral", "of_aspects"]
+__all__ = ["COPIED", "copied", "neutral", "of_aspects"]
 
 # what can be copied or cleared, by the aspects of the catalogue
 COPIED: Final = (
@@ -26,26 +25,13 @@ COPIED: Final = (
 )
 
 
-@lru_cache(maxsize=64)
-def _leaves(desk: Desk, kind: str) -> tuple[tuple[str, str], ...]:
-    """Leaves of a kind of strip with their aspects; places that gangs keep are none."""
-    stem = f"{kind}/" if kind in ("house", "mono", "show") else f"{kind}/1/"
-    found = (a for a in addresses_of(desk) if a.startswith(stem) and not a.endswith("/kept"))
-    return tuple((a.removeprefix(stem), parameter_at(a).aspect) for a in found)
-
-
-def leaves_of(desk: Desk, kind: str) -> tuple[str, ...]:
-    """The leaves of a kind of strip ("channel", "house", also "show"), in the catalogue's order."""
-    return tuple(leaf for leaf, _ in _leaves(desk, kind))
-
-
 def of_aspects(show: Show, strip: str, aspects: Collection[str]) -> Iterator[str]:
     """The leaves of some aspects that a kind of strip has. Raises UnreadableText."""
     unknown = set(aspects) - set(COPIED)
     if unknown or not aspects:
         raise UnreadableText(", ".join(sorted(unknown)), f"some of {', '.join(COPIED)}")
     kind = strip.split("/")[0]
-    return (leaf for leaf, aspect in _leaves(show.desk, kind) if aspect in aspects)
+    return (leaf for leaf, aspect in leaves_with_aspects(show.desk, kind) if aspect in aspects)
 
 
 def copied(

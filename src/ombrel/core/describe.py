@@ -1,8 +1,9 @@
 """A change in a few words, for the log, undo and the screens of others."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Sequence
 
 from .addresses import parameter_at
+from .casting.names import fitting_name, part_name
 from .changes import Change
 from .flow import strip_name
 from .show import Show
@@ -20,6 +21,8 @@ def whose(show: Show, address: str) -> str:
         return socket_name(show.desk, "/".join(words[:3]))
     if words[0] in ("show", "run"):
         return words[0].capitalize()
+    if words[0] in ("tonight", "fitting", "performer", "part", "cast"):
+        return _of_the_company(show, words)
     strip = strip_of(address)
     name, rest = strip_name(show, strip), address.removeprefix(f"{strip}/").removeprefix("send/")
     to = strip_of(rest)
@@ -47,3 +50,14 @@ def described(show: Show, change: Change, led: Collection[str] = ()) -> str:
     if len(names) == 1:
         return f"{names.pop()}, {len(addresses)} values"
     return f"{words} and {len(addresses) - 1} more"
+
+
+def _of_the_company(show: Show, words: Sequence[str]) -> str:
+    """Whose fitting, which part, who."""
+    thing = "/".join(words[:2])
+    if words[0] == "tonight":
+        return f"Tonight, {part_name(show, '/'.join(words[1:3]))}" if len(words) > 2 else "Tonight"
+    if words[0] == "fitting":
+        known = f"{thing}/performer" in show.own
+        return f"{fitting_name(show, thing)}, fitting" if known else thing.replace("/", " ")
+    return show.text(f"{thing}/name") or thing.replace("/", " ").capitalize()

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 __all__ = [
-    "BANKS", "Bay", "Box", "Delays", "Desk", "GANGS", "LIFTS", "LINES", "PRESETS", "PROMISES",
-    "SCENES",
+    "BANKS", "Bay", "Box", "CASTS", "Delays", "Desk", "FITTINGS", "GANGS", "LIFTS", "LINES",
+    "MICROPHONES", "PARTS", "PERFORMERS", "PLAYERS", "PRESETS", "PROMISES", "SCENES", "VERSIONS",
 ]  # fmt: skip
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
@@ -14,6 +14,13 @@ PROMISES = 40  # and of promises
 PRESETS = 40  # and of presets of its own
 LIFTS = 8  # and of lifts
 SCENES = 999  # and of scenes: as many as three figures number
+PERFORMERS = 200  # and of performers, more than the largest company's
+PARTS = 120  # and of parts
+MICROPHONES = 4  # of a part
+PLAYERS = 8  # performers of a part, understudies included
+CASTS = 20
+FITTINGS = 600  # one for each performer, part and microphone
+VERSIONS = 10  # of a fitting, that can be brought back
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -103,6 +110,13 @@ class Desk:
             "preset": PRESETS,
             "lift": LIFTS,
             "scene": SCENES,
+            "performer": PERFORMERS,
+            "part": PARTS,
+            "microphone": MICROPHONES,
+            "player": PLAYERS,
+            "cast": CASTS,
+            "fitting": FITTINGS,
+            "version": VERSIONS,
             "bay": len(self.bays),
             "house": 1,
             "mono": 1,

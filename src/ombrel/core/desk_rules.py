@@ -2,13 +2,18 @@
 
 from collections.abc import Collection, Iterable, Sequence
 
+from .casting.fittings import check_version
+from .casting.mic_check import check_alone
+from .casting.names import fitting_name, is_bound
 from .errors import (
     CircleOfDcas,
     EngineTaken,
+    FittingTwice,
     InsertsSpent,
     MuteGroupSafe,
     NotAnEffectMix,
     OnlyInBlocks,
+    OnOnePair,
     SocketTaken,
     WrongValue,
 )
@@ -26,7 +31,7 @@ def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     """Refuse a show that cannot be, looking only at what `addresses` bear on.
 
     Raises OnlyInBlocks, SocketTaken, EngineTaken, InsertsSpent, NotAnEffectMix, CircleOfDcas,
-    MuteGroupSafe, WrongValue.
+    MuteGroupSafe, FittingTwice, OnOnePair, EntryTaken, WrongValue.
     """
     _outputs_in_blocks(show, addresses)
     _taps_of_buses(show, addresses)
@@ -38,6 +43,7 @@ def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     _pairs(show, addresses)
     _inserts(show, addresses)
     _scenes(show, addresses)
+    _fittings(show, addresses)
 
 
 def _outputs_in_blocks(show: Show, addresses: Iterable[str]) -> None:
@@ -207,3 +213,39 @@ def _scenes(show: Show, addresses: Iterable[str]) -> None:
             check_packed(show.desk, address, show.text(address))
         elif address.endswith(("/number", "/removed")) and scene in show.scenes:
             check_number(show, show.number(f"{scene}/number"), scene)
+
+
+def _fittings(show: Show, addresses: Collection[str]) -> None:
+    """A performer has one fitting for a part and microphone; what is on is there, on one channel
+
+    that is no side of a pair; and the mic check has one entry an operator, a channel, a preamp.
+    """
+    bears = [a for a in addresses if a.startswith("fitting/") and "/value/" not in a]
+    for address in bears:
+        if "/version/" in address:
+            check_version(show.desk, address, show.text(address))
+    if any(a.endswith(("/performer", "/part", "/microphone")) for a in bears):
+        named: dict[tuple[object, ...], str] = {}
+        for n in (
+            a.split("/")[1] for a in show.own if a.endswith("/performer") and "fitting/" in a
+        ):
+            fitting = f"fitting/{n}"
+            key = tuple(show[f"{fitting}/{leaf}"] for leaf in ("performer", "part", "microphone"))
+            if named.setdefault(key, fitting) != fitting:
+                raise FittingTwice(fitting_name(show, fitting))
+    for address in addresses:
+        nameless = address.startswith("performer/") and address.endswith("/name")
+        if nameless and not show[address] and is_bound(show, address):
+            raise WrongValue(address, "a name, since settings go by it", "nothing")
+    goes_on = [a for a in addresses if a.startswith("channel/") and a.endswith("/fitting")]
+    for address in goes_on:
+        named_there = show[address]
+        if named_there is not None and f"{named_there}/performer" not in show.own:
+            raise WrongValue(address, "a fitting of the show", str(named_there))
+    if goes_on or any(a.endswith("/linked") for a in addresses):
+        for channel in show.laid.on:
+            number = int(channel.partition("/")[2])
+            if show.on(f"channel/{number - (number + 1) % 2}/linked"):
+                raise OnOnePair(strip_name(show, channel))
+    if any(a.endswith(("/check", "/checker")) for a in bears):
+        check_alone(show)

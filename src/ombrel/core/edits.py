@@ -6,7 +6,7 @@ of a Change is a Change; undo, redo and live screens live on that alone. All tha
 is asked for here: values, what the desk can do, and that nothing feeds back.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from .addresses import check_on_desk, kind_on
 from .asked import Asked, Travel, Typed
 from .carrying import NOT_KEPT, Carried, Carry, carried, has_place, place_of
+from .casting.names import is_bound
 from .changes import Change
 from .desk import Desk
 from .desk_rules import check_desk_rules, is_held
@@ -23,6 +24,8 @@ from .errors import ConsoleError, EditRefused, WrongValue
 from .flow import Flow, feeds_back, flow_of
 from .gangs import kept_at, tied
 from .kinds import Number, Value
+from .layers import is_in_fitting
+from .lying import lying, settling
 from .processing import delay_ms
 from .programme import coming, leaving_as_it_is
 from .show import Show, blank_show
@@ -35,11 +38,13 @@ __all__ = ["Edited", "check_edit", "edited", "looked_at", "made", "show_of", "un
 class Edited:
     """A show after an edit: what the edit changed, the flow that follows, and the cells that
 
-    differ, (row, column) each, shape (n, 2). `carried`: what gangs made of it.
+    differ, (row, column) each, shape (n, 2). `change`: own values; `stood`: what stands otherwise,
+    which is the same where no fitting lies. `carried`: what gangs made of it.
     """
 
     show: Show
     change: Change
+    stood: Change
     flow: Flow
     cells: NDArray[np.intp]
     carried: Carried
@@ -69,10 +74,17 @@ def _as_meant(show: Show, address: str, asked: Typed) -> Typed:
     return asked if time_ms is None else Typed(f"{time_ms:.6f}")
 
 
-def _changed(
-    show: Show, moves: Mapping[str, Asked], carry: Carry | None
-) -> tuple[Show, Change, Carried]:
-    """The show after an edit as far as values and the desk's rules tell."""
+@dataclass(frozen=True, slots=True)
+class _Changed:
+    """A show after an edit, as far as values and the desk's rules tell."""
+
+    show: Show
+    change: Change
+    stood: Change
+    carried: Carried
+
+
+def _changed(show: Show, moves: Mapping[str, Asked], carry: Carry | None, *, own: bool) -> _Changed:
     faults: list[ConsoleError] = []
     named: dict[str, Value] = {}
     for address, asked in moves.items():
@@ -88,12 +100,15 @@ def _changed(
     whole |= tied(show, whole)
     if any(map(_moves_gangs, whole)) or any(a.endswith("/kept") for a in named):
         whole |= _let_go(show, show.with_values(whole), whole)
-    moved = [address for address, value in whole.items() if value != show[address]]
+    whole = whole if own else lying(show, whole)
+    whole |= settling(show, whole)
+    moved = [address for address, value in whole.items() if value != show.own_value(address)]
     moved += _beside(show, whole, moved)
-    new = {address: whole.get(address, show[address]) for address in moved}
-    after = show.with_values(new)
-    check_desk_rules(after, new)
-    return after, Change(Map({a: show[a] for a in new}), Map(new)), follows
+    new = {address: whole.get(address, show.own_value(address)) for address in moved}
+    after, stood = show.moved(new)
+    check_desk_rules(after, {*new, *stood.new})
+    change = Change(Map({a: show.own_value(a) for a in new}), Map(new))
+    return _Changed(after, change, stood, follows)
 
 
 def _without_places(show: Show, named: Mapping[str, Value]) -> dict[str, Value]:
@@ -131,18 +146,21 @@ def _let_go(show: Show, after: Show, whole: Mapping[str, Value]) -> dict[str, Va
     return {place: NOT_KEPT for place in places if not kept_at(after, place.removesuffix("/kept"))}
 
 
-def made(show: Show, moves: Mapping[str, Asked], carry: Carry | None = None) -> tuple[Show, Change]:
+def made(
+    show: Show, moves: Mapping[str, Asked], carry: Carry | None = None, *, own: bool = False
+) -> tuple[Show, Change]:
     """The show after an edit, and what the edit changed.
 
     `carry`: a hand's edit, which gangs follow; without it the edit is complete in itself. Linked
-    pairs stay equal either way. Raises EditRefused with every fault (UnknownAddress, WrongValue,
-    OutOfRange, UnreadableText), each naming its address; what `check_desk_rules` refuses; or
-    FeedbackLoop. Nothing is changed then.
+    pairs stay equal either way. What a fitting lies over goes into the fitting, save with `own`:
+    recalls, casts and undo name own values. Raises EditRefused with every fault (UnknownAddress,
+    WrongValue, OutOfRange, UnreadableText), each naming its address; what `check_desk_rules`
+    refuses; or FeedbackLoop. Nothing is changed then.
     """
-    after, change, _ = _changed(show, moves, carry)
-    if feeds_back(after):
-        flow_of(after)
-    return after, change
+    found = _changed(show, moves, carry, own=own)
+    if feeds_back(found.show):
+        flow_of(found.show)
+    return found.show, found.change
 
 
 def looked_at(show: Show, moves: Mapping[str, Asked]) -> Show:
@@ -150,47 +168,85 @@ def looked_at(show: Show, moves: Mapping[str, Asked]) -> Show:
 
     drags, never to keep, since nobody asks whether it feeds back. Raises what `made` raises else.
     """
-    return _changed(show, moves, None)[0]
+    return _changed(show, moves, None, own=False).show
 
 
 def edited(
-    show: Show, flow: Flow, moves: Mapping[str, Asked], carry: Carry | None = None
+    show: Show,
+    flow: Flow,
+    moves: Mapping[str, Asked],
+    carry: Carry | None = None,
+    *,
+    own: bool = False,
 ) -> Edited:
     """As `made`, where the show's flow is at hand: it is followed. Raises what `made` raises."""
-    after, change, follows = _changed(show, moves, carry)
-    following, cells = flow.after(change)
-    return Edited(after, change, following, cells, follows)
+    found = _changed(show, moves, carry, own=own)
+    following, cells = flow.after(found.stood)
+    return Edited(found.show, found.change, found.stood, following, cells, found.carried)
 
 
 def check_edit(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> None:
     """Raise what `edited` would raise, without working out what would then be heard."""
-    flow.check(_changed(show, moves, None)[1])
+    flow.check(_changed(show, moves, None, own=False).stood)
 
 
 def show_of(desk: Desk, values: Mapping[str, Value]) -> Show:
     """A show from all its values, checked as an edit is. Raises what `made` raises."""
-    return made(blank_show(desk), values)[0]
+    return made(blank_show(desk), values, own=True)[0]
 
 
-def undoing(show: Show, change: Change) -> tuple[dict[str, Asked], tuple[str, ...]]:
-    """The moves that take `change` back in today's show, and the addresses left alone.
+def undoing(
+    show: Show, change: Change, since: Container[str] = ()
+) -> tuple[dict[str, Asked], tuple[str, ...]]:
+    """The moves of own values that take `change` back in today's show, and the addresses left.
 
     An address that somebody moved since stands as they put it: undo never undoes another person.
-    A value and the place that its gang keeps count as one. So does the key of a mute group that is
-    safe stay.
+    `since`: what others have moved, equal by now or not. A value and the place that its gang keeps
+    count as one. So does the key of a mute group that is safe stay, and what a hand moved under a
+    fitting that is off by now, and whose something is that is in use.
     """
     moves: dict[str, Asked] = {}
     left: list[str] = []
     for address, value in change.new.items():
         of = address.removesuffix("/kept")
-        stands = show[address] == value
+        stands = show.own_value(address) == value and address not in since
         if stands and has_place(of):
-            stands = show[of] == change.new.get(of, show[of]) and show[
+            stands = show.own_value(of) == change.new.get(of, show.own_value(of)) and show[
                 place_of(of)
             ] == change.new.get(place_of(of), NOT_KEPT)
         armed = f"{address.removesuffix('on')}safe" in change.new
-        if stands and (armed or not is_held(show, address)):
+        if stands and (armed or not is_held(show, address)) and not _is_off(show, change, address):
             moves[address] = change.old[address]
         else:
             left.append(address)
+    for address in _bound(show, moves):
+        del moves[address]
+        left.append(address)
     return leaving_as_it_is(show, moves), tuple(sorted(left))
+
+
+def _bound(show: Show, moves: Mapping[str, Asked]) -> list[str]:
+    """What says whose something is that is still in use when the rest has gone back."""
+    own = show.own
+    named = [
+        a
+        for a in moves
+        if (a.startswith("fitting/") and f"{'/'.join(a.split('/')[:2])}/performer" in own)
+        or (a.startswith("performer/") and not moves[a])
+    ]
+    if not named:
+        return []
+    then = show.with_values(moves)  # type: ignore[arg-type]  # plain values out of a change
+    return [a for a in named if is_bound(then, a)]
+
+
+def _is_off(show: Show, change: Change, address: str) -> bool:
+    """Whether it is a hand's move under a fitting that is on no channel now. What was named (keep,
+
+    drop, copy) moves more of a fitting than its values, and goes back wherever it is.
+    """
+    if not is_in_fitting(address):
+        return False
+    fitting = address.partition("/value/")[0]
+    named = any(a.startswith(f"{fitting}/") and not is_in_fitting(a) for a in change.new)
+    return not named and fitting not in show.laid.at

@@ -17,18 +17,24 @@ __all__ = [
     "ConsoleError",
     "EditRefused",
     "EngineTaken",
+    "EntryTaken",
+    "FittingTwice",
     "FeedbackLoop",
     "GangInTheWay",
     "ListMovedOn",
     "MuteGroupSafe",
     "NotAnEffectMix",
+    "NoSuchCast",
     "NoSuchCell",
+    "NoSuchFitting",
+    "NotTheirName",
     "NoSuchPoint",
     "NoSuchScene",
     "NothingLeft",
     "NothingToRedo",
     "NothingToUndo",
     "NumberTaken",
+    "OnOnePair",
     "OneFaderTwoPlaces",
     "OnlyInBlocks",
     "OutOfRange",
@@ -36,6 +42,7 @@ __all__ = [
     "SeveralPaths",
     "SocketTaken",
     "SourcesUnasked",
+    "SomebodyElseOn",
     "StepOutOfReach",
     "UnknownAddress",
     "UnreadableText",
@@ -405,3 +412,83 @@ class SourcesUnasked(ConsoleError):
     def __init__(self, count: int) -> None:
         super().__init__(f"This scene changes {count} sources. Look at the preview and say yes.")
         self.count = count
+
+
+class NoSuchFitting(ConsoleError):
+    """There is no such fitting, part or performer."""
+
+    code = "no_such_fitting"
+
+    def __init__(self, what: str) -> None:
+        super().__init__(f"There is no {what[:60]} in this show. Cast shows what there is.")
+        self.what = what
+
+
+class NoSuchCast(ConsoleError):
+    """There is no such cast."""
+
+    code = "no_such_cast"
+
+    def __init__(self, what: str) -> None:
+        super().__init__(f"There is no {what[:60]} in this show. Cast shows which casts there are.")
+        self.what = what
+
+
+class FittingTwice(ConsoleError):
+    """A performer has one fitting for a part and microphone."""
+
+    code = "fitting_twice"
+
+    def __init__(self, whose: str) -> None:
+        super().__init__(f"{whose} is there already. A performer has one for a part's microphone.")
+        self.whose = whose
+
+
+class NotTheirName(ConsoleError):
+    """Settings are kept only under a name that is said, and this is another's."""
+
+    code = "not_their_name"
+
+    def __init__(self, said: str, name: str) -> None:
+        super().__init__(
+            f"Nothing was kept: {said[:60] or 'no name'!r} was said, and this is {name}'s."
+            f" Say {name} to keep it under that name."
+        )
+        self.said, self.name = said, name
+
+
+class SomebodyElseOn(ConsoleError):
+    """Somebody else came on, or went off, while a hand was moving what it saw of another."""
+
+    code = "somebody_else_on"
+
+    def __init__(self, where: str, name: str) -> None:
+        now = f"{name} is on now" if name else "nobody is on now"
+        super().__init__(
+            f"Not moved: who is on {where} has changed since your hand began, and {now}."
+            " Look, and move it again."
+        )
+        self.where, self.name = where, name
+
+
+class OnOnePair(ConsoleError):
+    """A fitting is one voice's: no side of a linked pair takes one."""
+
+    code = "on_one_pair"
+
+    def __init__(self, channel: str) -> None:
+        super().__init__(
+            f"{channel} is one side of a linked pair, and a fitting is for one channel."
+            " Part the pair, or take the fitting off."
+        )
+        self.channel = channel
+
+
+class EntryTaken(ConsoleError):
+    """Somebody else checks it, or what shares its channel or preamp, or one has another on."""
+
+    code = "entry_taken"
+
+    def __init__(self, what: str, by: str, way_out: str) -> None:
+        super().__init__(f"{what} is being checked by {by}. {way_out}")
+        self.what, self.by = what, by

@@ -75,14 +75,15 @@ def fading(
     *,
     seconds: float | Mapping[str, float],
     at_s: float,
+    after: Show | None = None,
 ) -> dict[str, Fade]:
-    """What is on its way after a change at a time. `now`: what was before it.
+    """What is on its way after a change of what stands. `now`: what was before it.
 
     What the change moves goes on from where it sounds, over `seconds`, by address or all alike;
     with 0, or not named, it jumps: a hand, an undo or another edit takes its addresses out. The
-    others finish as they were planned.
+    others finish as they were planned. `after`: the show then, where it is at hand.
     """
-    after = before.with_values(change.new)
+    after = after or before.with_values(change.new)
     moved = {_number_of(address) for address in change.new}
     found = {a: one for a, one in now.items() if a not in moved and not one.ended(at_s)}
     if not seconds:
@@ -136,7 +137,7 @@ def standing_at(show: Show, now: Fading, addresses: Collection[str], at_s: float
         for address in addresses
         if address in now and now[address].law != CLOSING and not now[address].ended(at_s)
     }
-    return show.with_values(sounding) if sounding else show
+    return show.sounding(sounding) if sounding else show
 
 
 def _number_of(address: str) -> str:

@@ -79,7 +79,7 @@ def pairs_in_use(show: Show) -> list[str]:
 def _tied_leaves(desk: Desk, kind: str) -> tuple[tuple[str, bool], ...]:
     """What the sides of a pair hold in common, below the strip; and whether it is mirrored."""
     stem = f"{kind}/1/"
-    found = ((a, parameter_at(a).tie) for a in addresses_of(desk) if a.startswith(stem))
+    found = ((a, parameter_at(a).tie) for a in addresses_of(desk, kind) if a.startswith(stem))
     return tuple((a.removeprefix(stem), t == "mirrored") for a, t in found if _common(t))
 
 

@@ -11,7 +11,18 @@ from typing import Literal, Protocol
 from .errors import OutOfRange, UnreadableText, WrongValue
 from .laws import fader_travel_to_db
 
-__all__ = ["Choice", "Kind", "Number", "Packed", "Reference", "Switch", "Text", "Value", "Wire"]
+__all__ = [
+    "Choice",
+    "Kind",
+    "Maybe",
+    "Number",
+    "Packed",
+    "Reference",
+    "Switch",
+    "Text",
+    "Value",
+    "Wire",
+]
 
 Value = float | bool | str | None
 Wire = float | bool | str | None
@@ -256,3 +267,27 @@ class Packed:
 
     def to_wire(self, value: Value) -> Wire:
         return value
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Maybe:
+    """A value of another kind, or None: there is none here. On the wire silence is "off" then."""
+
+    of: Kind
+
+    def checked(self, value: object, at: str) -> Value:
+        return None if value is None else self.of.checked(value, at)
+
+    def typed(self, text: str, now: Value, at: str) -> Value:
+        return self.of.typed(text, now, at) if text.strip() else None
+
+    def from_wire(self, wire: object, at: str) -> Value:
+        if wire is None:
+            return None
+        return self.of.from_wire(None if wire == "off" and self._is_level() else wire, at)
+
+    def to_wire(self, value: Value) -> Wire:
+        return "off" if value == -math.inf else value
+
+    def _is_level(self) -> bool:
+        return isinstance(self.of, Number)

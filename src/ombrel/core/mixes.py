@@ -158,17 +158,17 @@ def _belongs(address: str, bus: str) -> bool:
 
 
 def remove_bus(show: Show, bus: str) -> dict[str, Asked]:
-    """Moves that give up a mix, group or matrix: everything about it back to its default, its
+    """Moves that give up a mix, group or matrix, in own values: all about it back to its default,
 
-    outputs free, and what names it (a channel or engine that it feeds, a key, a place on a bank, a
-    promise) without it. Raises UnknownAddress.
+    its outputs free, and what names it (a channel or engine that it feeds, a key, a place on a
+    bank, a promise) without it. Raises UnknownAddress.
     """
     _kind(show, bus, "group", "mix", "matrix")
     moves: dict[str, Asked] = {
-        address: parameter_at(address).default for address in show.values if _belongs(address, bus)
+        address: parameter_at(address).default for address in show.own if _belongs(address, bus)
     }
     moves.update({f"{socket}/source": None for socket in outputs_of(show, bus)})
-    moves.update({a: None for a, value in show.values.items() if _refers(a, value, bus)})
+    moves.update({a: None for a, value in show.own.items() if _refers(a, value, bus)})
     return moves | parted(show, [bus])  # the other side of a pair stays as it is
 
 
@@ -179,10 +179,11 @@ def _refers(address: str, value: object, bus: str) -> bool:
 
 
 def duplicate_bus(show: Show, bus: str, *, patch: bool = True) -> dict[str, Asked]:
-    """Moves that copy a mix, group or matrix, with all that feeds it and all that it feeds, into
+    """Moves that copy a mix, group or matrix, with all that feeds it and that it feeds, in own
 
-    the next one not in use; its outputs and effect engine stay its own, and with `patch` the copy
-    takes the next free outputs where the original has some. Raises NothingLeft, UnknownAddress.
+    values, into the next not in use; its outputs and effect engine stay its own, and with `patch`
+    the copy takes the next free outputs where the original has some. Raises NothingLeft,
+    UnknownAddress.
     """
     kind = _kind(show, bus, "group", "mix", "matrix")
     used = show.in_use(kind)
@@ -192,7 +193,7 @@ def duplicate_bus(show: Show, bus: str, *, patch: bool = True) -> dict[str, Aske
     new = f"{kind}/{free[0]}"
     moves: dict[str, Asked] = {
         _renamed(address, {bus: new}): value
-        for address, value in show.values.items()
+        for address, value in show.own.items()
         if _belongs(address, bus) and not address.endswith("/linked")
     }
     moves[f"{new}/name"] = f"{strip_name(show, bus)[:54]} copy"
@@ -219,9 +220,9 @@ def _renamed(address: str, new_names: Mapping[str, str]) -> str:
 
 
 def move_bus(show: Show, bus: str, before: str | None) -> dict[str, Asked]:
-    """Moves that put a mix, group or matrix ahead of another of its kind (None: behind all in
+    """Moves that put a mix, group or matrix ahead of another of its kind (None: behind all in use),
 
-    use). Those between move up or down by one, each with everything about it: sends, outputs,
+    in own values. Those between move up or down by one, each with all about it: sends, outputs,
     effect engines, channels that it feeds. Pairs among them are parted: their numbers are others.
     Raises UnknownAddress.
     """
@@ -232,7 +233,7 @@ def move_bus(show: Show, bus: str, before: str | None) -> dict[str, Asked]:
     order = [*rest[:place], bus, *rest[place:]]
     new_names = {one: there for one, there in zip(order, used, strict=True) if one != there}
     moves: dict[str, Asked] = {}
-    for address, value in show.values.items():
+    for address, value in show.own.items():
         renamed = _renamed(address, new_names)
         moved = value
         if isinstance(value, str) and isinstance(parameter_at(address).kind, Reference):

@@ -18,6 +18,7 @@ from .choices import (
     SOLO_MODES,
     TAPS,
 )
+from .fitting_parameters import OF_CHANNELS_ON, OF_FITTINGS, values_of_fittings
 from .kinds import Choice, Number, Reference, Switch, Text
 from .processing.tempo import HIGHEST_BPM, LOWEST_BPM
 from .processing_parameters import crossing, effect_of, processing_of
@@ -81,7 +82,7 @@ def catalogue_of(*parameters: Parameter) -> dict[str, Parameter]:
     return catalogue
 
 
-CATALOGUE: Final = catalogue_of(
+_OF_DESKS_AND_SHOWS: Final = (
     _p("show/name", Text(), "", "name", "Show", "Name of the show."),
     _p(
         "show/target_dbfs",
@@ -191,6 +192,7 @@ CATALOGUE: Final = catalogue_of(
     assigned("channel/<channel>", "mono", "Mono", on=False),
     *into_group("channel/<channel>"),
     *sends_of("channel/<channel>", "mix/<mix>", tap=TO_MIX),
+    *OF_CHANNELS_ON,
     # returns: two sides, fed by an effect engine or by a pair of sockets
     *named("return/<return>", "return"),
     _p(
@@ -313,6 +315,7 @@ CATALOGUE: Final = catalogue_of(
     ),
     *BESIDE_STRIPS,
     *OF_SCENES,
+    *OF_FITTINGS,
     # what lies under the faders of the surface
     _p("bank/<bank>/name", Text(), "", "banks", "Bank", "Name of the bank."),
     _p("bank/<bank>/<bay>/<place>", _STRIP, None, "banks", "Strip", "Under this fader."),
@@ -347,3 +350,5 @@ CATALOGUE: Final = catalogue_of(
     ),
     _p("output/<box>/<output>/label", Text(), "", "outputs", "Connected", "What is plugged in."),
 )
+
+CATALOGUE: Final = catalogue_of(*_OF_DESKS_AND_SHOWS, *values_of_fittings(_OF_DESKS_AND_SHOWS))

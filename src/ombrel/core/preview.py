@@ -60,13 +60,18 @@ class Preview:
 
 
 def preview(
-    show: Show, flow: Flow, moves: Mapping[str, Asked], carry: Carry | None = None
+    show: Show,
+    flow: Flow,
+    moves: Mapping[str, Asked],
+    carry: Carry | None = None,
+    *,
+    own: bool = False,
 ) -> Preview:
     """Compute what an edit would do, by doing it to a copy. Raises what the edit would raise.
 
-    `carry`: a hand's edit, as in `edited`.
+    `carry`: a hand's edit, `own`: one of own values, as in `edited`.
     """
-    after = edited(show, flow, moves, carry)
+    after = edited(show, flow, moves, carry, own=own)
     layout = flow.layout
     drawn = {layout.column(one) for one in (*listeners(show), *listeners(after.show))}
     cells = after.cells[np.isin(after.cells[:, 1], list(drawn))]
@@ -81,18 +86,18 @@ def preview(
             for row, column in cells[which].tolist()
         )
 
-    beside = [a for a in after.change.new if a not in moves and not a.endswith("/kept")]
+    beside = [a for a in after.stood.new if a not in moves and not a.endswith("/kept")]
     return Preview(
         change=after.change,
-        losses=_losses(show, after.show, after.change),
+        losses=_losses(show, after.show, after.stood),
         silenced=names(was & ~will, show),
         opened=names(will & ~was, after.show),
         moved=int((was & will).sum()),
         leaving=_leaving(show, after.show),
-        keeping=keeping(show, after.show) if _joins(after.change) else None,
+        keeping=keeping(show, after.show) if _joins(after.stood) else None,
         follows=tuple(differences(show, after.show, sorted(beside)[:_MOST_FOLLOWING])),
         following=len(beside),
-        values=tuple(differences(show, after.show, _first(after.change, moves))),
+        values=tuple(differences(show, after.show, _first(after.stood, moves))),
         breaks=newly_broken(show, flow, after.show, after.flow),
     )
 

@@ -42,6 +42,7 @@ PINNED: Final = {
     "effects": "Effect",
     "preamp": "Preamp",
     "source": "Source",
+    "part": "Who is on",
 }
 # What may take a time of its own in a recall.
 FADED: Final = {
@@ -57,7 +58,18 @@ _SCENE: Final = Reference(to=("scene/<scene>",))
 # the pins of each kind of strip: what it has
 _SOUND: Final = ("eq", "compressor", "low_cut", "inserts", "delay", "fader", "mute", "members")
 _PINS: Final = {
-    "channel": ("name", "source", "preamp", "trim", *_SOUND, "gate", "pan", "sends", "routing"),
+    "channel": (
+        "name",
+        "source",
+        "preamp",
+        "trim",
+        *_SOUND,
+        "gate",
+        "pan",
+        "sends",
+        "routing",
+        "part",
+    ),
     "return": ("name", "source", "trim", *_SOUND, "pan", "sends", "routing"),
     "group": ("name", *_SOUND, "pan", "sends", "routing"),
     "mix": ("name", *_SOUND, "sends"),
@@ -118,6 +130,22 @@ OF_SCENES: Final[tuple[Parameter, ...]] = (
         "scenes",
         "Skipped",
         "Next and previous pass it by; its number still recalls it.",
+    ),
+    _p(
+        "scene/<scene>/cast/<cast>",
+        Switch(),
+        False,
+        "scenes",
+        "With this cast",
+        "Next and previous pass it by with other casts, if any is named.",
+    ),
+    _p(
+        "scene/<scene>/performer/<performer>",
+        Switch(),
+        False,
+        "scenes",
+        "With this performer",
+        "Next and previous pass it by unless one of those named plays tonight.",
     ),
     _p("scene/<scene>/seconds", _SECONDS, 0.0, "scenes", "Takes", "How long its recall takes."),
     *(

@@ -1,4 +1,4 @@
-"""A show as a value: what stands at each address of a desk."""
+"""A show as a value: the own value of each address of a desk, and what stands there."""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
@@ -8,8 +8,19 @@ from typing import cast
 from immutables import Map
 
 from .addresses import default_of
+from .changes import Change
 from .desk import LINES, SCENES, Desk
 from .kinds import Value
+from .layers import (
+    NOTHING_LAID,
+    Laid,
+    bears_on_layers,
+    is_in_fitting,
+    laid_out,
+    lain_on,
+    relaid,
+    standing_of,
+)
 
 __all__ = ["Show", "blank_show"]
 
@@ -18,18 +29,30 @@ __all__ = ["Show", "blank_show"]
 class Show:
     """The values of a show. Only what differs from its default is held; the rest is implied.
 
-    Frozen: a change gives a new show that shares what did not change, so undo, previews and
-    comparing are cheap, and what is asked often is found once. Made by `blank_show` and changed
+    `own`: the value of each address; `values`: what stands, where fittings lie over own values
+    (without what fittings hold, which stands only where they are on). Where nothing lies they are
+    one map. Frozen: a change gives a new show that shares what did not change, so undo, previews
+    and comparing are cheap, and what is asked often is found once. Made by `blank_show` and changed
     by `edits`; nothing else writes to it.
     """
 
     desk: Desk
+    own: "Map[str, Value]" = field(default_factory=Map)
     values: "Map[str, Value]" = field(default_factory=Map)
+    laid: Laid = field(default=NOTHING_LAID, compare=False)
 
     def __getitem__(self, address: str) -> Value:
-        """The value at an address, or its default. Raises UnknownAddress for one not known."""
+        """What stands at an address, or its default. Raises UnknownAddress for one not known."""
         if address in self.values:
             return self.values[address]
+        if is_in_fitting(address):
+            return self.own.get(address)
+        return default_of(address)
+
+    def own_value(self, address: str) -> Value:
+        """The own value of an address, beneath what lies over it. Raises UnknownAddress."""
+        if address in self.own:
+            return self.own[address]
         return default_of(address)
 
     def text(self, address: str) -> str:
@@ -45,14 +68,50 @@ class Show:
         return self[address] is True
 
     def with_values(self, values: Mapping[str, Value]) -> "Show":
-        """This show with some values replaced. They must have been checked (see `edits`)."""
-        grown = self.values.mutate()
-        for address, value in values.items():
-            if value == default_of(address):
-                grown.pop(address, None)
-            else:
-                grown[address] = value
-        return Show(self.desk, grown.finish())
+        """This show with some own values replaced. They must have been checked (see `edits`)."""
+        return self.moved(values)[0]
+
+    def moved(self, values: Mapping[str, Value]) -> tuple["Show", Change]:
+        """As `with_values`, and what then stands otherwise."""
+        own = _put(self.own, values)
+        laid = self.laid
+        if any(map(bears_on_layers, values)):
+            laid = laid_out(self.desk, own)
+        bare = laid is NOTHING_LAID and laid is self.laid
+        if bare:
+            stands = {a: value for a, value in values.items() if not is_in_fitting(a)}
+        else:
+            stands = self._standing(own, laid, values)
+        old = {a: self[a] for a in stands}
+        one_map = bare and self.values is self.own and len(stands) == len(values)
+        after = Show(self.desk, own, own if one_map else _put(self.values, stands), laid)
+        return after, Change(Map(old), Map(stands))
+
+    def _standing(
+        self, own: "Map[str, Value]", laid: Laid, values: Mapping[str, Value]
+    ) -> dict[str, Value]:
+        """What may stand otherwise after own values moved, with what stands there then."""
+        beneath = {a for a in values if not is_in_fitting(a)}
+        for address in values.keys() - beneath:
+            for where in (lain_on(self.laid, address), lain_on(laid, address)):
+                if where is not None:
+                    beneath.add(where)
+        if laid is not self.laid:
+            beneath.update(relaid(self.desk, self.laid, laid))
+        found = standing_of(self.desk, own, laid, beneath)
+        return {
+            address: default_of(address) if value is None else value
+            for address, value in found.items()
+            if address in values or value != self.values.get(address)
+        }
+
+    def stands_at(self, address: str) -> str | None:
+        """Where a fitting's value stands now: the own address beneath it; None for others."""
+        return lain_on(self.laid, address) if is_in_fitting(address) else None
+
+    def sounding(self, values: Mapping[str, Value]) -> "Show":
+        """This show with some values where they sound just now; own values stay."""
+        return Show(self.desk, self.own, _put(self.values, values), self.laid)
 
     def lines(self) -> list[int]:
         """Numbers of the lines in the list, in the list's order (ties by number)."""
@@ -141,6 +200,17 @@ class Show:
         for box in self.desk.boxes:
             for number in range(1, box.outputs + 1):
                 yield f"output/{box.key}/{number}"
+
+
+def _put(into: "Map[str, Value]", values: Mapping[str, Value]) -> "Map[str, Value]":
+    """A map with some values replaced; defaults are not held."""
+    grown = into.mutate()
+    for address, value in values.items():
+        if value == default_of(address):
+            grown.pop(address, None)
+        else:
+            grown[address] = value
+    return grown.finish()
 
 
 def blank_show(desk: Desk) -> Show:

@@ -7,8 +7,10 @@ whole or not at all: every fault is told with its place.
 """
 
 import json
+import math
 import re
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any, Final
 
 from ombrel.core import (
@@ -17,6 +19,7 @@ from ombrel.core import (
     Choice,
     ConsoleError,
     Desk,
+    Maybe,
     Number,
     Packed,
     Parameter,
@@ -42,7 +45,7 @@ def write_show(show: Show) -> bytes:
     """The show as a file. Equal shows give equal files: addresses in order."""
     values = {
         address: parameter_at(address).kind.to_wire(value)
-        for address, value in sorted(show.values.items())
+        for address, value in sorted(show.own.items())
     }
     document = {"format": FORMAT, "version": VERSION, "desk": show.desk.key, "values": values}
     text = json.dumps(document, indent=1, ensure_ascii=False, allow_nan=False)
@@ -153,6 +156,15 @@ def _pattern(key: str) -> str:
 
 def _value_schema(parameter: Parameter) -> dict[str, Any]:
     kind, said = parameter.kind, {"description": parameter.says}
+    if isinstance(kind, Maybe):
+        inner = _value_schema(replace(parameter, kind=kind.of))
+        inner.pop("description")
+        off = (
+            [{"const": "off"}]
+            if isinstance(kind.of, Number) and kind.of.lowest == -math.inf
+            else []
+        )
+        return {**said, "anyOf": [{"type": "null"}, inner, *off]}
     if isinstance(kind, Number):
         number: dict[str, Any] = {"type": "integer" if kind.whole else "number",
                                   "maximum": kind.highest}  # fmt: skip

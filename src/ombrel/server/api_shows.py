@@ -263,7 +263,9 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
         "parameters": [
             _parameter(parameter, profile)
             for parameter in core.CATALOGUE.values()
-            if not isinstance(parameter.kind, core.Packed)  # pages are told it in words
+            if not isinstance(
+                parameter.kind, core.Packed | core.Maybe
+            )  # pages are told it in words
         ],
         "fader_marks": list(core.FADER_MARKS),
     }

@@ -85,7 +85,7 @@ class Moves(Strict):
     by_hand: ByHand | None = None
 
     def plan(self, turn: Turn) -> Planned:
-        moves, hand = moves_from_wire(self.moves), self.by_hand
+        moves, hand = core.unguarded(moves_from_wire(self.moves)), self.by_hand
         if hand is None:
             return Planned(moves, self.says)
         carry = core.Carry(alone=hand.alone, passing=tuple(hand.beside))
@@ -260,7 +260,8 @@ class BackTo(Strict):
         where = self.name or f"change {self.revision}"
         names = ", ".join(core.strip_name(turn.show, strip) for strip in self.strips[:4])
         more = f" and {len(self.strips) - 4} more" if len(self.strips) > 4 else ""
-        return Planned(moves, f"{names}{more} back to {where}" if names else f"Back to {where}")
+        words = f"{names}{more} back to {where}" if names else f"Back to {where}"
+        return Planned(moves, words, own=True)
 
 
 class HearCell(Strict):

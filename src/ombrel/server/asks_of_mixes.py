@@ -151,7 +151,7 @@ class RemoveBus(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         name = core.listener_name(turn.show, self.bus)
-        return Planned(core.remove_bus(turn.show, self.bus), f"{name} removed")
+        return Planned(core.remove_bus(turn.show, self.bus), f"{name} removed", own=True)
 
 
 class DuplicateBus(Strict):
@@ -162,7 +162,7 @@ class DuplicateBus(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         name = core.listener_name(turn.show, self.bus)
-        return Planned(core.duplicate_bus(turn.show, self.bus), f"{name} duplicated")
+        return Planned(core.duplicate_bus(turn.show, self.bus), f"{name} duplicated", own=True)
 
 
 class MoveBus(Strict):
@@ -174,7 +174,7 @@ class MoveBus(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         name = core.listener_name(turn.show, self.bus)
-        return Planned(core.move_bus(turn.show, self.bus, self.before), f"{name} moved")
+        return Planned(core.move_bus(turn.show, self.bus, self.before), f"{name} moved", own=True)
 
 
 class FillMix(Strict):

@@ -159,7 +159,9 @@ def _recalled(turn: Turn, scene: str, *, sources: bool) -> Planned:
     found = core.recall(turn.show, scene, since_s=round(time.time(), 3))
     moves = found.checked(sources=sources)
     seconds = core.fade_seconds(turn.show, scene, found.values)
-    return Planned(moves, f"Scene {core.scene_named(turn.show, scene)} recalled", seconds=seconds)
+    return Planned(
+        moves, f"Scene {core.scene_named(turn.show, scene)} recalled", seconds=seconds, own=True
+    )
 
 
 class RecallScene(Strict):

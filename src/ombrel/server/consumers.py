@@ -173,10 +173,10 @@ class ShowConsumer(AsyncWebsocketConsumer):
     async def _hello(self, message: from_screen.Hello) -> None:
         state = await self._now()
         since = message.since
+        values = None
         if since is not None and 0 <= state.revision - since <= _CATCH_UP:
-            values = await in_database(
-                values_after, self.show_id, since, state.revision, again=True
-            )
+            values = await in_database(values_after, self.show_id, since, state, again=True)
+        if values is not None:
             await self.say(
                 {"type": "moved", "before": since, "revision": state.revision, "values": values}
             )
@@ -230,6 +230,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 author_id=self.user.pk,
                 gesture=message.gesture,
                 plan=message.ask.plan,
+                author=self.user.get_username(),
+                seen=message.seen,
             )
         )
 
@@ -241,6 +243,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 author_id=self.user.pk,
                 gesture=str(message.id),
                 kind=models.Change.Kind.UNDO if undo else models.Change.Kind.REDO,
+                author=self.user.get_username(),
             )
         )
 
@@ -271,7 +274,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
     async def _try(self, message: from_screen.Try) -> None:
         state = await self._now()
         at = partial(show_at, self.show_id, state.show, state.revision)
-        turn = Turn(self.show_id, self.user.pk, state.show, state.flow, at)
+        turn = Turn(
+            self.show_id, self.user.pk, state.show, state.flow, at, self.user.get_username()
+        )
         reads_log = getattr(message.ask, "reads_log", False)
         try_it = in_database if reads_log else in_thread
         await self.say(await try_it(_tried, turn, message))
@@ -359,7 +364,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
 
 def _tried(turn: Turn, message: from_screen.Try) -> dict[str, Any]:
     planned = message.ask.plan(turn)
-    shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry)
+    shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry, own=planned.own)
     scenes = []
     if isinstance(message.ask, SetInScenes):
         scenes = telling_scenes.many_told(turn.show, turn.flow, message.ask)

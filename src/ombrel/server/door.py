@@ -7,10 +7,8 @@ from dataclasses import dataclass, field, replace
 from functools import partial
 from uuid import UUID
 
-import numpy as np
 from django.db import Error, transaction
 from django.db.models import QuerySet
-from numpy.typing import NDArray
 
 from ombrel.core import (
     CLOSING,
@@ -26,6 +24,7 @@ from ombrel.core import (
     SocketTaken,
     bears_on_findings,
     carried_with,
+    check_same_person,
     described,
     edited,
     fading,
@@ -42,7 +41,7 @@ from ombrel.core import Show as CoreShow
 
 from . import models
 from .live import State, fading_to_store, for_pages, from_wire, live_of, to_wire
-from .log import newest_first, show_at
+from .log import moved_by_others, newest_first, show_at, who_changed
 from .packing import as_kept
 from .plans import Plan, Planned, Turn
 
@@ -57,7 +56,8 @@ _LAYOUT = ("/source", "/spare", "/name", "/format", "/label", "/mono/on", "/leve
 class Request:
     """One edit that somebody asks for. `edit_id`: sent again it counts once.
 
-    `plan`: what it wants; an undo or redo has none: it is found in the log.
+    `plan`: what it wants; an undo or redo has none: it is found in the log. `author`: their name;
+    `seen`: the revision that a hand's screen had when the hand began (None: nothing is known).
     """
 
     edit_id: UUID
@@ -65,6 +65,8 @@ class Request:
     gesture: str
     plan: Plan | None = None
     kind: models.Change.Kind = models.Change.Kind.EDIT
+    author: str = ""
+    seen: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,12 +131,13 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
         outcomes: list[Done | Refused] = []
         entries: list[models.Change] = []
         cells: set[tuple[int, int]] = set()
+        stood: set[str] = set()  # what stands otherwise, where fittings lie over own values too
         for request in requests:
             if request.edit_id in known:
                 outcomes.append(Done(known[request.edit_id], ""))
                 continue
             try:
-                state, entry, differing = _made(show_id, state, request, tuple(entries), pass_on)
+                state, entry, after = _made(show_id, state, request, tuple(entries), pass_on)
             except ConsoleError as error:
                 outcomes.append(Refused(error))
                 continue
@@ -148,28 +151,31 @@ def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused]
                 outcomes.append(Done(state.revision, "Nothing to change."))
                 continue
             entries.append(entry)
-            cells.update(map(tuple, differing.tolist()))
+            cells.update(map(tuple, after.cells.tolist()))
+            stood.update(after.stood.new)
             known[request.edit_id] = state.revision
             outcomes.append(Done(state.revision, entry.says))
         values: dict[str, object] = {}
         for entry in entries:
             values.update(entry.new)
+        shown = for_pages(to_wire({a: state.show[a] for a in {*values, *stood}}))
         if entries:
             if pass_on.fading or row.fading:
                 row.fading = fading_to_store(pass_on.fading)
             _keep(row, entries, values, state)
         # Lock and transaction end together: memory moves on only if the commit below succeeds.
         transaction.on_commit(lambda: live.moved_on(state, pass_on.hands, pass_on.fading))
-    layout = any(address.endswith(_LAYOUT) for address in values) and (
+    moved = {*values, *stood}
+    layout = any(address.endswith(_LAYOUT) for address in moved) and (
         table_heads(start.show, start.flow) != table_heads(state.show, state.flow)
     )
-    noticed = bears_on_findings(values, start.flow, state.flow)
+    noticed = bears_on_findings(moved, start.flow, state.flow)
     before = live_fading.values()
     setting_out = (fade for fade in pass_on.fading.values() if fade not in before)
     fades = tuple(fade for fade in setting_out if fade.law != CLOSING)
     frame = Frame(
-        start.revision, state.revision, for_pages(values), tuple(sorted(cells)), layout, noticed,
-        fades, held=len(values) > len(for_pages(values)),
+        start.revision, state.revision, shown, tuple(sorted(cells)), layout, noticed,
+        fades, held=any("/holds/" in address for address in values),
     )  # fmt: skip
     return outcomes, frame, state
 
@@ -180,15 +186,18 @@ def _made(
     request: Request,
     pending: tuple[models.Change, ...],
     pass_on: "_Passing",
-) -> tuple[State, models.Change | None, NDArray[np.intp]]:
+) -> tuple[State, models.Change | None, Edited]:
     # of entries in the same tick, not yet in the log, none is a point to go back to
     kept = state.revision - len(pending)
     at = partial(_shown_at, show_id, state.show, kept, pending)
-    turn = Turn(show_id, request.author_id, state.show, state.flow, at)
+    turn = Turn(show_id, request.author_id, state.show, state.flow, at, request.author)
     if request.plan is not None:
         planned = request.plan(turn)
     else:
         planned = _turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
+    if request.seen is not None and not planned.own:
+        changed = partial(who_changed, show_id, request.seen, kept, pending)
+        check_same_person(state.show, planned.moves, changed)
     carry = planned.carry
     now_s = time.monotonic()
     if carry is not None and pass_on.fading:
@@ -201,14 +210,15 @@ def _made(
             carry = None
     if carry is not None:
         carry = carried_with(state.show, pass_on.hands, request.gesture, planned.moves, carry)
-    after: Edited = edited(state.show, state.flow, planned.moves, carry)
+    after = edited(state.show, state.flow, planned.moves, carry, own=planned.own)
     if carry is not None and planned.held:
         pass_on.hands[request.gesture] = hand_after(state.show, planned.moves, carry, after.carried)
     if not after.change and request.kind == models.Change.Kind.EDIT:
-        return state, None, after.cells
+        return state, None, after
     pass_on.fading = fading(
-        state.show, after.change, pass_on.fading, seconds=planned.seconds, at_s=now_s
-    )
+        state.show, after.stood, pass_on.fading, seconds=planned.seconds, at_s=now_s,
+        after=after.show,
+    )  # fmt: skip
     old, new = as_kept(to_wire(after.change.old), to_wire(after.change.new))  # type: ignore[arg-type]
     entry = models.Change(
         show_id=show_id,
@@ -222,7 +232,7 @@ def _made(
         old=old,
         new=new,
     )
-    return State(entry.revision, after.show, after.flow), entry, after.cells
+    return State(entry.revision, after.show, after.flow), entry, after
 
 
 def _shown_at(
@@ -276,14 +286,15 @@ def _turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Pl
     # What stands in the show for this gesture: its edits, or its newest undo or redo.
     acts = turned[-1:] if turned else edits
     whole = joined([Change(from_wire(e.old), from_wire(e.new)) for e in acts])  # type: ignore[arg-type]
-    moves, left, refused = _permitted(turn, *undoing(turn.show, whole))
+    since = moved_by_others(turn.show_id, turn.author_id, acts[-1].revision, pending)
+    moves, left, refused = _permitted(turn, *undoing(turn.show, whole, since))
     verb = "Again" if redo else "Undone"
     words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"
     if refused:
         words = f"Passed by, it stays as it is: {refused}"
     elif left:
         words += f" ({left} left as somebody set them since)"
-    return Planned(moves, words, gesture)
+    return Planned(moves, words, gesture, own=True)
 
 
 def _permitted(
@@ -297,7 +308,7 @@ def _permitted(
     count = len(left)
     while True:
         try:
-            edited(turn.show, turn.flow, moves)
+            edited(turn.show, turn.flow, moves, own=True)
         except SocketTaken as taken:
             held = [one for one in (taken.address, taken.held_at) if one in moves]
             if not held:

@@ -50,12 +50,16 @@ class Ping(Strict):
 
 
 class Do(Strict):
-    """Make an edit. `id` counts once however often it is sent."""
+    """Make an edit. `id` counts once however often it is sent. `seen`: the revision that the
+
+    screen had when the hand began: who came on since is not moved by it.
+    """
 
     type: Literal["do"]
     id: UUID
     gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
     ask: Ask
+    seen: int | None = None
 
 
 class LetGo(Strict):

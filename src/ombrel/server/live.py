@@ -49,8 +49,9 @@ class State:
 
     def after(self, change: Change, revision: int) -> "State":
         """The state after a change that is kept already."""
-        flow, _ = self.flow.after(change)
-        return State(revision, self.show.with_values(change.new), flow)
+        show, stood = self.show.moved(change.new)
+        flow, _ = self.flow.after(stood)
+        return State(revision, show, flow)
 
 
 @dataclass(slots=True)
@@ -157,8 +158,14 @@ def to_wire(values: Mapping[str, Value]) -> dict[str, Wire]:
 
 
 def for_pages(values: Mapping[str, object]) -> dict[str, object]:
-    """Values without what scenes hold: that is told in words, to whoever looks at a scene."""
-    return {address: value for address, value in values.items() if "/holds/" not in address}
+    """Values without what scenes and fittings hold: that is told in words, to whoever looks."""
+    return {a: value for a, value in values.items() if not _is_held(a)}
+
+
+def _is_held(address: str) -> bool:
+    if address.startswith("fitting/"):
+        return "/value/" in address or "/version/" in address
+    return "/holds/" in address
 
 
 def from_wire(values: Mapping[str, object]) -> dict[str, Value]:

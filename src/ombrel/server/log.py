@@ -1,25 +1,27 @@
 """The log of a show, read back: who changed what and when, and how the show stood at a revision."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
 from django.db.models import QuerySet
 
-from ombrel.core import NoSuchPoint, Show, belongs_to
+from ombrel.core import NoSuchPoint, Show, bears_on_layers, belongs_to
 
 from . import models
-from .live import for_pages, from_wire, live_of
+from .live import State, for_pages, from_wire, live_of, to_wire
 
 __all__ = [
     "Gesture",
     "gestures",
+    "moved_by_others",
     "newest_first",
     "setters_of",
     "show_at",
     "shown_at",
     "values_after",
+    "who_changed",
 ]
 
 PAGE = 60  # gestures told at once
@@ -78,15 +80,58 @@ def setters_of(show_id: UUID, addresses: Iterable[str]) -> dict[str, dict[str, s
     return found
 
 
-def values_after(show_id: UUID, since: int, until: int) -> dict[str, object]:
-    """The newest values of all that changed in (since, until]."""
-    values: dict[str, object] = {}
+def values_after(show_id: UUID, since: int, state: State) -> dict[str, object] | None:
+    """What stands now at all that changed since a revision; None where something else may lie over
+
+    own values by now: then only all values tell.
+    """
     entries = models.Change.objects.filter(
-        show_id=show_id, revision__gt=since, revision__lte=until
-    ).order_by("revision")
+        show_id=show_id, revision__gt=since, revision__lte=state.revision
+    )
+    moved: set[str] = set()
     for new in entries.values_list("new", flat=True):
-        values.update(for_pages(new))
-    return values
+        if any(map(bears_on_layers, new)):
+            return None
+        moved.update(new)
+    below = {a for a in map(state.show.stands_at, moved) if a is not None}
+    return for_pages(to_wire({a: state.show[a] for a in moved | below}))
+
+
+def moved_by_others(
+    show_id: UUID, author_id: int | None, since: int, pending: Sequence[models.Change]
+) -> set[str]:
+    """Addresses that others moved after a revision, and have not turned back themselves."""
+    log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
+    entries = [*reversed(pending), *log.order_by("-revision")[:LOOKED_AT]]
+    undone: set[str] = set()
+    found: set[str] = set()
+    for entry in entries:  # the newest first
+        if entry.author_id == author_id or entry.revision <= since:
+            continue
+        gesture = entry.turns or entry.gesture
+        if gesture in undone:
+            continue
+        if entry.kind == models.Change.Kind.UNDO:
+            undone.add(gesture)
+        else:
+            found.update(entry.new)
+    return found
+
+
+def who_changed(
+    show_id: UUID,
+    since: int,
+    kept: int,
+    pending: Sequence[models.Change],
+    addresses: Sequence[str],
+) -> bool:
+    """Whether any of these addresses, which say who is on, moved after a revision."""
+    if any(not entry.new.keys().isdisjoint(addresses) for entry in pending):
+        return True
+    if since >= kept:
+        return False
+    log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
+    return log.filter(new__has_any_keys=list(addresses)).exists()
 
 
 @dataclass(slots=True)

@@ -23,6 +23,7 @@ class Turn:
     flow: Flow
     # the show as it stood after a revision; what cannot read the log has no history
     at: Callable[[int], Show] = _no_history
+    author: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +31,8 @@ class Planned:
     """The moves of an edit and its words ("": they are found). `turns`: for an undo or redo, the
 
     gesture that it turns back. `carry`: a hand's, which gangs follow; `held`: and it stays there.
-    `seconds`: how long what it moves takes to get there, all alike or by address; 0: it jumps.
+    `own`: it names own values, beneath what fittings lay over them. `seconds`: how long what it
+    moves takes to get there, all alike or by address; 0: it jumps.
     """
 
     moves: Mapping[str, Asked]
@@ -38,6 +40,7 @@ class Planned:
     turns: str = ""
     carry: Carry | None = None
     held: bool = False
+    own: bool = False
     seconds: float | Mapping[str, float] = 0.0
 
 

@@ -101,15 +101,18 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
 # that of loops, where there can be any, and that of strips which several things mute.
 _ASPECTS: Final = frozenset(
     {
+        "cast",
         "dcas",
         "delay",
         "effects",
+        "fittings",
         "gangs",
         "inserts",
         "lines",
         "mute_groups",
         "name",
         "outputs",
+        "part",
         "patch",
         "phantom",
         "preamp",

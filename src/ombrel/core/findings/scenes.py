@@ -82,7 +82,7 @@ def scene_passed_by(look: Look) -> Iterator[Finding]:
         if not any(map(_may_be_refused, values)):
             continue
         try:
-            edited(show, look.flow, recall(show, scene).moves)
+            edited(show, look.flow, recall(show, scene).moves, own=True)
         except ConsoleError as refused:
             yield Finding(
                 rule="scene_passed_by",

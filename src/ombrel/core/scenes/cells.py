@@ -9,9 +9,9 @@ from types import MappingProxyType
 from typing import Final
 
 from ..addresses import default_of, parameter_at
-from ..copying import leaves_of
 from ..desk import Desk
 from ..kinds import Value
+from ..leaves import leaves_of
 from ..scene_parameters import PINNED
 
 __all__ = [
@@ -41,6 +41,7 @@ _BY_ASPECT: Final = {
     "mute": "mute",
     "pan": "pan",
     "effects": "effects",
+    "part": "part",
 }
 _OF_PREAMP: Final = ("preamp/gain", "preamp/pad")
 

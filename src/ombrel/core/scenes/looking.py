@@ -45,7 +45,7 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
     """What recalling a scene now would change, and who will hear it. Raises NoSuchScene."""
     found = recall(show, scene)
     try:
-        after = edited(show, flow, found.moves)
+        after = edited(show, flow, found.moves, own=True)
     except ConsoleError as refused:
         return Looked(recall=found, refused=str(refused), values=(), heard=(), warns=())
     told = [a for a in after.change.new if not a.startswith("run/") and not a.endswith("/kept")]
@@ -152,7 +152,7 @@ def hearing_there(
     if address is None:
         return ()
     try:
-        there = edited(show, flow, recall(show, scene).moves)
+        there = edited(show, flow, recall(show, scene).moves, own=True)
         after = edited(there.show, there.flow, {address: value})
     except ConsoleError:
         return ()

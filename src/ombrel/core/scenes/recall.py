@@ -11,6 +11,9 @@ from dataclasses import dataclass
 
 from ..addresses import is_on_desk, kind_on
 from ..asked import Asked
+from ..casting.fittings import preamp_socket
+from ..casting.parts import tonight
+from ..casting.tonight import Coming, going_on, on_in_words
 from ..compare import value_text
 from ..errors import ConsoleError, SourcesUnasked
 from ..kinds import Number, Reference, Value
@@ -39,7 +42,8 @@ class Recall:
     """A recall as it would be now. `moves`: what changes, with now and next; `pinned`: the cells
 
     that a pin keeps from moving, with the pin: (holder, cell, pin); `left_out`: what does not fit;
-    `sources`: addresses of sources that change, which a hand asks twice.
+    `sources`: addresses of sources that change, which a hand asks twice. All of it are own values:
+    fittings lie over them as before, but for `on`: (channel, who is on then, "" for nobody).
     """
 
     scene: str
@@ -48,6 +52,7 @@ class Recall:
     pinned: tuple[tuple[str, str, str], ...]
     left_out: tuple[LeftOut, ...]
     sources: tuple[str, ...]
+    on: tuple[tuple[str, str], ...] = ()
 
     def checked(self, *, sources: bool) -> Mapping[str, Asked]:
         """The moves. Raises SourcesUnasked if sources change and nobody said so."""
@@ -64,6 +69,7 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
     pinned: list[tuple[str, str, str]] = []
     left: list[LeftOut] = []
     preamps: list[tuple[str, Held]] = []
+    wanted: dict[str, Value] = {}
     for holder in holders(show.desk):
         held = held_of(show, scene, holder)
         if not held.cells:
@@ -76,7 +82,14 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
                 pinned.append((holder, "preamp", pin))
             else:
                 preamps.append((holder, held))
+        if "part" in held.cells:
+            if pin := pin_at(holder, "part"):
+                pinned.append((holder, "part", pin))
+            else:
+                wanted[holder] = held.value(show.desk, "channel", "part")
         for cell, differing in apart(show, holder, held):
+            if cell == "part":
+                continue
             if pin := pin_at(holder, cell):
                 pinned.append((holder, cell, pin))
                 continue
@@ -86,10 +99,9 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
                     found[address] = fitted[0]
     for holder, held in preamps:
         _preamp(show, holder, held, found, left)
-    moves: dict[str, Asked] = {
-        address: value for address, value in found.items() if value != show[address]
-    }
-    values = {address: value for address, value in found.items() if value != show[address]}
+    values = {a: value for a, value in found.items() if value != show.own_value(a)}
+    going_on = _on(show, wanted, found, left, since_s)
+    moves: dict[str, Asked] = {**values, **_attached(show, found), **going_on}
     whole = leaving_as_it_is(show, moves)
     nowhere = following_scene(show, scene)
     run: dict[str, Asked] = {"run/now": scene, "run/next": nowhere, "run/since": since_s}
@@ -99,7 +111,55 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
         values=values,
         pinned=tuple(sorted(pinned)),
         left_out=tuple(left),
-        sources=tuple(sorted(a for a in moves if a.endswith(("/source", "/spare")))),
+        sources=tuple(sorted(a for a in values if a.endswith(("/source", "/spare")))),
+        on=_who(show, moves),
+    )
+
+
+def _on(
+    show: Show,
+    wanted: Mapping[str, Value],
+    found: Mapping[str, Value],
+    left: list[LeftOut],
+    since_s: float,
+) -> dict[str, Asked]:
+    """Who goes on and off: nobody takes off, a part brings tonight's performer's fitting."""
+    coming = []
+    for channel, value in wanted.items():
+        part = value if isinstance(value, str) else None
+        if part is not None and f"{part}/place" not in show.own:
+            left.append(LeftOut(holder=channel, what="who is on", why="that part is gone"))
+            continue
+        plays = tonight(show, part) if part else None
+        source = found.get(f"{channel}/source", show[f"{channel}/source"])
+        coming.append(Coming(channel=channel, part=part, plays=plays, source=source))
+    moves, cannot = going_on(show, coming, since_s=since_s)
+    left += [LeftOut(holder=channel, what="who is on", why=why) for channel, why in cannot]
+    return {a: v for a, v in moves.items() if v != show[a]}
+
+
+def _attached(show: Show, found: Mapping[str, Value]) -> dict[str, Asked]:
+    """A source that is recalled brings the preamp of the fitting that is on to its socket."""
+    return {
+        f"{channel}/attached": preamp_socket(show, channel, found[f"{channel}/source"])
+        for channel in show.laid.on
+        if f"{channel}/source" in found
+    }
+
+
+def _who(show: Show, moves: Mapping[str, Asked]) -> tuple[tuple[str, str], ...]:
+    """The channels on which somebody else is then, with who."""
+    if not any(a.endswith(("/fitting", "/part")) for a in moves):
+        return ()
+    after = show.with_values(moves)  # type: ignore[arg-type]  # a recall asks for plain values
+    channels = dict.fromkeys(
+        a.rpartition("/")[0] for a in moves
+        if a.startswith("channel/") and a.endswith(("/fitting", "/part"))
+    )  # fmt: skip
+    return tuple(
+        (channel, on_in_words(after, channel))
+        for channel in channels
+        if on_in_words(after, channel) != on_in_words(show, channel)
     )
 
 
@@ -110,7 +170,7 @@ def apart(show: Show, holder: str, held: Held) -> Iterator[tuple[str, list[tuple
     """
     kind = kind_of_holder(holder)
     known, plain = cells_of(show.desk, kind), leaf_defaults(show.desk, kind)
-    values, own = show.values, held.values
+    values, own = show.own, held.values
     for cell in sorted(held.cells & known.keys() - {"preamp"}):
         differing = [
             (f"{holder}/{leaf}", value)

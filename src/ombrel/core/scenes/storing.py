@@ -117,7 +117,7 @@ def usual_cells(show: Show, kind: str) -> frozenset[str]:
 
 
 def standing(show: Show, holder: str, cells: Iterable[str]) -> dict[Leaf, Value]:
-    """The values of cells as they stand in the show, without defaults."""
+    """The own values of cells, without defaults: what a fitting lies over them is no scene's."""
     known, plain = (
         cells_of(show.desk, kind_of_holder(holder)),
         leaf_defaults(show.desk, kind_of_holder(holder)),
@@ -126,7 +126,7 @@ def standing(show: Show, holder: str, cells: Iterable[str]) -> dict[Leaf, Value]
     for cell in cells:
         for leaf in known[cell]:
             address = address_of(show, holder, leaf)
-            value = show.values.get(address) if address else None
+            value = show.own.get(address) if address else None
             if value is not None and value != plain[leaf]:
                 found[leaf] = value
     return found
@@ -171,7 +171,7 @@ def store_scene(
     last = show.scenes[-1] if show.scenes else None
     place = read_number(number) if number.strip() else number_after(show, after or last)
     moves: dict[str, Asked] = {
-        address: "" for address in show.values if address.startswith(f"{scene}/holds/")
+        address: "" for address in show.own if address.startswith(f"{scene}/holds/")
     }
     moves |= {f"{scene}/number": place, f"{scene}/name": Typed(name), f"{scene}/removed": False}
     return moves | _stored(show, scene, cells)
@@ -238,7 +238,7 @@ def duplicate_scene(show: Show, scene: str, *, name: str = "") -> dict[str, Aske
     """Moves that put a copy of a scene behind it. Raises NoSuchScene, NothingLeft."""
     scene_in(show, scene)
     copy = free_scene(show)
-    moves: dict[str, Asked] = {a: "" for a in show.values if a.startswith(f"{copy}/holds/")}
+    moves: dict[str, Asked] = {a: "" for a in show.own if a.startswith(f"{copy}/holds/")}
     moves |= {
         f"{copy}/{address.removeprefix(f'{scene}/')}": value
         for address, value in show.values.items()

@@ -910,7 +910,9 @@ export interface components {
         };
         /**
          * Do
-         * @description Make an edit. `id` counts once however often it is sent.
+         * @description Make an edit. `id` counts once however often it is sent. `seen`: the revision that the
+         *
+         *     screen had when the hand began: who came on since is not moved by it.
          */
         Do: {
             /** Ask */
@@ -922,6 +924,11 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /**
+             * Seen
+             * @default null
+             */
+            seen?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

@@ -1,0 +1,1 @@
+"""Fittings, parts, casts and the mic check: who is on, and with whose settings."""

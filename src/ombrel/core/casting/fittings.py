@@ -1,0 +1,404 @@
+"""Fittings: read, put on, kept, and given to others. Nobody's settings go under another's name.
+
+A version's values come from the version before it, from a hand's moves while that very fitting was
+on, or from a choice that says the performer's name.
+"""
+
+import json
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+from types import MappingProxyType
+from typing import Any, Final
+
+from ..addresses import parameter_at
+from ..asked import Asked
+from ..desk import FITTINGS, VERSIONS, Desk
+from ..errors import ConsoleError, NoSuchFitting, NothingLeft, NotTheirName, WrongValue
+from ..fitting_parameters import CARRIED
+from ..kinds import Value
+from ..layers import carried_by_fitting, fitted_leaves
+from ..scenes.cells import Leaf, aspect_of
+from ..scenes.pins import pin_of_cell
+from ..scenes.storing import address_of
+from ..show import Show
+from .names import fitting_in, fitting_name, whose_fitting
+from .parts import part_in, performer_in
+
+__all__ = [
+    "Version",
+    "bring_back",
+    "capture",
+    "check_version",
+    "copy_fitting",
+    "drop",
+    "fitting_for",
+    "fitting_index",
+    "fittings",
+    "fittings_of",
+    "keep",
+    "loose",
+    "new_fitting",
+    "newest_version",
+    "preamp_socket",
+    "put_on",
+    "remove_fitting",
+    "set_carried",
+    "take_off",
+    "values_of",
+    "versions",
+]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Version:
+    """What was kept. `number`: counts up from 1; `at_s`: since 1970; `by`: who kept it; `how`: in
+
+    words. `values`: by leaf, only those that it has.
+    """
+
+    number: int
+    at_s: float
+    by: str
+    how: str
+    values: Mapping[Leaf, Value]
+
+
+EMPTY: Final = Version(number=0, at_s=0.0, by="", how="", values=MappingProxyType({}))
+
+
+def fittings(show: Show) -> list[str]:
+    """The fittings, as `fitting/<n>`, in the order in which they were made."""
+    return [one for one in _ids(show) if f"{one}/removed" not in show.own]
+
+
+def _ids(show: Show) -> list[str]:
+    """Every fitting that is or was: a place is never another's, so no value gets another's name."""
+    return [f"fitting/{n}" for n in range(1, FITTINGS + 1) if f"fitting/{n}/performer" in show.own]
+
+
+def fittings_of(show: Show, part: str) -> list[str]:
+    """The fittings of a part."""
+    return [one for one in fittings(show) if show.own.get(f"{one}/part") == part]
+
+
+def fitting_index(show: Show) -> dict[tuple[Value, Value, Value], str]:
+    """The fittings by performer, part and microphone."""
+    own = show.own
+    return {
+        (
+            own.get(f"{one}/performer"),
+            own.get(f"{one}/part"),
+            own.get(f"{one}/microphone", 1.0),
+        ): one
+        for one in fittings(show)
+    }
+
+
+def fitting_for(show: Show, performer: str, part: str | None, microphone: int = 1) -> str | None:
+    """The fitting of a performer for a part and microphone; None: they have none yet."""
+    return fitting_index(show).get((performer, part, float(microphone)))
+
+
+def new_fitting(
+    show: Show, performer: str, part: str | None, microphone: int = 1
+) -> tuple[str, dict[str, Value]]:
+    """A performer's fitting for a part and microphone, and the moves that make an empty one where
+
+    there is none. Raises NoSuchFitting, NothingLeft.
+    """
+    performer_in(show, performer)
+    if part is not None:
+        part_in(show, part)
+    known = fitting_for(show, performer, part, microphone)
+    if known is not None:
+        return known, {}
+    held = set(_ids(show))
+    new = next((f"fitting/{n}" for n in range(1, FITTINGS + 1) if f"fitting/{n}" not in held), None)
+    if new is None:
+        raise NothingLeft("fittings", 1, 0)
+    return new, {
+        f"{new}/performer": performer,
+        f"{new}/part": part,
+        f"{new}/microphone": float(microphone),
+    }
+
+
+def remove_fitting(show: Show, fitting: str) -> dict[str, Asked]:
+    """Moves that take a fitting out of the show; undo brings it back. Raises NoSuchFitting."""
+    fitting_in(show, fitting)
+    channel = show.laid.at.get(fitting)
+    off: dict[str, Asked] = {f"{channel}/fitting": None} if channel else {}
+    return off | {f"{fitting}/removed": True, f"{fitting}/check": "waiting"}
+
+
+# ---- what it has
+
+
+def values_of(show: Show, fitting: str) -> dict[Leaf, Value]:
+    """The values of a fitting with what is loose, by leaf, as far as it has and carries them."""
+    carries = carried_by_fitting(show.own, fitting)
+    return {
+        leaf: value
+        for leaf, cell in fitted_leaves(show.desk).items()
+        if aspect_of(cell) in carries
+        and (value := show.own.get(f"{fitting}/value/{leaf}")) is not None
+    }
+
+
+def versions(show: Show, fitting: str) -> list[Version]:
+    """What was kept of a fitting, the newest first, at most the last ten."""
+    newest = int(show.number(f"{fitting}/newest"))
+    found = []
+    for number in range(newest, max(newest - VERSIONS, 0), -1):
+        text = show.own.get(f"{fitting}/version/{_slot(number)}")
+        if isinstance(text, str) and (version := _unpacked(text)).number == number:
+            found.append(version)
+    return found
+
+
+def newest_version(show: Show, fitting: str) -> Version:
+    """What was kept last; an empty one where nothing was."""
+    number = int(show.number(f"{fitting}/newest"))
+    text = show.own.get(f"{fitting}/version/{_slot(number)}") if number else None
+    return _unpacked(text) if isinstance(text, str) else EMPTY
+
+
+def loose(show: Show, fitting: str) -> dict[Leaf, Value]:
+    """What was moved and not kept, by leaf, with the value that it has now (None: none)."""
+    kept, now = newest_version(show, fitting).values, values_of(show, fitting)
+    carries = carried_by_fitting(show.own, fitting)
+    leaves = fitted_leaves(show.desk)
+    there = {leaf for leaf in kept if leaf in leaves and aspect_of(leaves[leaf]) in carries}
+    return {
+        leaf: now.get(leaf)
+        for leaf in leaves
+        if leaf in {*there, *now} and now.get(leaf) != kept.get(leaf)
+    }
+
+
+def _slot(number: int) -> int:
+    return (number - 1) % VERSIONS + 1
+
+
+def _packed(version: Version) -> str:
+    values = {
+        leaf: parameter_at(f"fitting/1/value/{leaf}").kind.to_wire(version.values[leaf])
+        for leaf in sorted(version.values)
+    }
+    parts = {
+        "number": version.number,
+        "at_s": version.at_s,
+        "by": version.by,
+        "how": version.how,
+        "values": values,
+    }
+    return json.dumps(parts, ensure_ascii=False, separators=(",", ":"))
+
+
+@lru_cache(maxsize=8_000)
+def _unpacked(text: str) -> Version:
+    parts = json.loads(text)
+    values = {
+        leaf: parameter_at(f"fitting/1/value/{leaf}").kind.from_wire(wire, leaf)
+        for leaf, wire in parts["values"].items()
+    }
+    return Version(
+        number=parts["number"], at_s=parts["at_s"], by=parts["by"], how=parts["how"],
+        values=MappingProxyType(values),
+    )  # fmt: skip
+
+
+def check_version(desk: Desk, address: str, text: str) -> None:
+    """Refuse a text that is no version. Raises WrongValue."""
+    if not text:
+        return
+    try:
+        parts: Any = json.loads(text)
+        if not isinstance(parts, dict) or set(parts) != {"number", "at_s", "by", "how", "values"}:
+            raise ValueError("an object of number, at_s, by, how and values")
+        plain = isinstance(parts["by"], str) and isinstance(parts["how"], str)
+        counts = isinstance(parts["number"], int) and isinstance(parts["at_s"], int | float)
+        if not plain or not counts or not isinstance(parts["values"], dict):
+            raise ValueError("a number, a time, names and values")
+        version = _unpacked(text)
+        if None in version.values.values() or _packed(version) != text:
+            raise ValueError("the one order of its parts")
+        if _slot(version.number) != int(address.rpartition("/")[2]):
+            raise ValueError("the version of this place")
+    except (ValueError, KeyError, TypeError, RecursionError, ConsoleError) as error:
+        raise WrongValue(address, f"a version ({error})", text[:60]) from error
+
+
+# ---- on and off
+
+
+def preamp_socket(show: Show, channel: str, source: Value = "") -> str | None:
+    """The socket whose preamp is a channel's: its source's, never its spare's."""
+    source = show[f"{channel}/source"] if source == "" else source
+    if not isinstance(source, str) or not source.startswith("input/"):
+        return None
+    box = show.desk.box(source.split("/")[1])
+    return source if box is not None and box.preamps else None
+
+
+def put_on(
+    show: Show, channel: str, fitting: str, *, since_s: float, source: Value = ""
+) -> dict[str, Asked]:
+    """Moves that put a fitting on a channel, less what pins hold; own values stay beneath. Twice is
+
+    once. `source`: what the channel will be fed by, if the same edit changes it. Raises
+    NoSuchFitting.
+    """
+    carries = carried_by_fitting(show.own, fitting_in(show, fitting))
+    pinned = pin_of_cell(show)
+    cells = {cell for cell in fitted_leaves(show.desk).values() if aspect_of(cell) in carries}
+    back = sorted(cell for cell in cells if pinned(channel, cell))
+    moves: dict[str, Asked] = {
+        f"{channel}/fitting": fitting,
+        f"{channel}/part": show.own.get(f"{fitting}/part"),
+        f"{channel}/held_back": " ".join(back),
+        f"{channel}/attached": preamp_socket(show, channel, source),
+    }
+    if show.own.get(f"{channel}/fitting") != fitting:
+        moves[f"{channel}/fitted_s"] = since_s
+    return moves
+
+
+def take_off(show: Show, channel: str, *, part: str | None = None) -> dict[str, Asked]:
+    """Moves that take the fitting off a channel, whose own values then show. `part`: the part that
+
+    is on it all the same, vacant.
+    """
+    return {f"{channel}/fitting": None, f"{channel}/part": part}
+
+
+# ---- kept
+
+
+def _kept(fitting: str, version: Version) -> dict[str, Asked]:
+    return {
+        f"{fitting}/newest": float(version.number),
+        f"{fitting}/version/{_slot(version.number)}": _packed(version),
+    }
+
+
+def _written(
+    show: Show,
+    fitting: str,
+    values: Mapping[Leaf, Value],
+    version: Version,
+    aspects: Collection[str],
+) -> dict[str, Asked]:
+    """Moves that put values in place of those of some aspects, and keep them as a version."""
+    moves: dict[str, Asked] = {
+        f"{fitting}/value/{leaf}": values.get(leaf)
+        for leaf, cell in fitted_leaves(show.desk).items()
+        if aspect_of(cell) in aspects
+        and show.own.get(f"{fitting}/value/{leaf}") != values.get(leaf)
+    }
+    return moves | _kept(fitting, version)
+
+
+def keep(show: Show, fitting: str, *, by: str, at_s: float) -> dict[str, Asked]:
+    """Moves that make a version: the last with what is loose. Nothing loose: none. Raises
+
+    NoSuchFitting.
+    """
+    fitting_in(show, fitting)
+    if not loose(show, fitting):
+        return {}
+    return _kept(fitting, _next(show, fitting, by, at_s, "kept", values_of(show, fitting)))
+
+
+def _next(
+    show: Show, fitting: str, by: str, at_s: float, how: str, values: Mapping[Leaf, Value]
+) -> Version:
+    """The version that would follow: what sleeps stays in it."""
+    number = int(show.number(f"{fitting}/newest")) + 1
+    carries, leaves = carried_by_fitting(show.own, fitting), fitted_leaves(show.desk)
+    asleep = {
+        leaf: value
+        for leaf, value in newest_version(show, fitting).values.items()
+        if leaf not in leaves or aspect_of(leaves[leaf]) not in carries
+    }
+    whole = {**asleep, **values}
+    return Version(number=number, at_s=at_s, by=by[:60], how=how[:120], values=whole)
+
+
+def drop(show: Show, fitting: str, *, at_s: float) -> dict[str, Asked]:
+    """Moves that let go of what is loose: the kept version stands again. Raises NoSuchFitting."""
+    fitting_in(show, fitting)
+    kept = newest_version(show, fitting).values
+    gone: dict[str, Asked] = {
+        f"{fitting}/value/{leaf}": kept.get(leaf) for leaf in loose(show, fitting)
+    }
+    return gone | {f"{fitting}/dropped_s": at_s} if gone else {}
+
+
+def _named(show: Show, fitting: str, said: str) -> str:
+    """The performer's name, if it was said. Raises NoSuchFitting, NotTheirName."""
+    name = whose_fitting(show, fitting)
+    if " ".join(said.split()).casefold() != name.casefold():
+        raise NotTheirName(said, name)
+    return name
+
+
+def capture(
+    show: Show, channel: str, fitting: str, said: str, *, by: str, at_s: float
+) -> dict[str, Asked]:
+    """Moves that take all that stands on a channel into a fitting, whoever is on, as a version.
+
+    `said`: the name of the performer whose it becomes. Raises NoSuchFitting, NotTheirName.
+    """
+    _named(show, fitting, said)
+    carries = carried_by_fitting(show.own, fitting)
+    values = {}
+    for leaf, cell in fitted_leaves(show.desk).items():
+        address = address_of(show, channel, leaf) if aspect_of(cell) in carries else None
+        if address is not None:
+            values[leaf] = show[address]
+    how = f"captured from channel {channel.partition('/')[2]}"
+    return _written(show, fitting, values, _next(show, fitting, by, at_s, how, values), carries)
+
+
+def copy_fitting(
+    show: Show, fitting: str, to: str, said: str, *, by: str, at_s: float
+) -> dict[str, Asked]:
+    """Moves that give another fitting the values of one, what is loose too, as a version. `said`:
+
+    the name of the performer who gets them. Raises NoSuchFitting, NotTheirName.
+    """
+    _named(show, to, said)
+    values = values_of(show, fitting_in(show, fitting))
+    how = f"copied from {fitting_name(show, fitting)}"
+    carries = carried_by_fitting(show.own, fitting)
+    moves = _written(show, to, values, _next(show, to, by, at_s, how, values), carries)
+    for aspect in CARRIED:
+        carried = show[f"{fitting}/carries_{aspect}"]
+        if show[f"{to}/carries_{aspect}"] != carried:
+            moves[f"{to}/carries_{aspect}"] = carried
+    return moves
+
+
+def bring_back(show: Show, fitting: str, number: int, *, by: str, at_s: float) -> dict[str, Asked]:
+    """Moves that make one of the last ten versions the newest again; what is loose goes. Raises
+
+    NoSuchFitting.
+    """
+    for version in versions(show, fitting_in(show, fitting)):
+        if version.number == number:
+            how = f"version {number} brought back"
+            new = _next(show, fitting, by, at_s, how, version.values)
+            return _written(show, fitting, version.values, new, tuple(CARRIED))
+    raise NoSuchFitting(f"version {number}")
+
+
+def set_carried(show: Show, fitting: str, aspect: str, *, on: bool) -> dict[str, Asked]:
+    """Moves that let a fitting carry an aspect, or not. What it had sleeps and wakes; a new one has
+
+    no values until somebody moves or captures them. Raises NoSuchFitting.
+    """
+    if aspect not in CARRIED:
+        raise NoSuchFitting(f"{aspect} of a fitting")
+    return {f"{fitting_in(show, fitting)}/carries_{aspect}": on}

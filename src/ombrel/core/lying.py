@@ -1,0 +1,171 @@
+"""What an edit means for fittings: what a hand moves under one goes into it, and what lies settles.
+
+`lying` turns what stands into what is written; `settling` says what an edit of own values brings
+with it, whoever makes it: a patch moves no preamp, a pin stops nothing that stands, a fitting is on
+one channel, and the mic check holds only what is on.
+"""
+
+from collections.abc import Callable, Mapping
+from typing import Final
+
+from .kinds import Value
+from .layers import bears_on_layers, is_in_fitting, lies_at
+from .scenes.cells import cells_of
+from .scenes.pins import pin_of_cell
+from .show import Show
+
+__all__ = ["lying", "settling"]
+
+_Draft = Callable[[str], Value]
+_PINS: Final = ("/pinned", "show/pinned_")
+
+
+def lying(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
+    """An edit of what stands, as what is written: into fittings where they lie, else own values.
+
+    Where an edit itself says who is on a channel, it names the channel's own values. A name that is
+    typed follows nobody any more.
+    """
+    if not show.laid.on and not show.laid.names:
+        return dict(whole)
+    found: dict[str, Value] = {}
+    for address, value in whole.items():
+        strip = address.rpartition("/")[0]
+        if address.endswith("/name") and strip in show.laid.names:
+            if value != show[address]:
+                found |= {address: value, f"{strip}/name_typed": True}
+            continue
+        at = lies_at(show.desk, show.laid, address)
+        if at is None or _says_who(address, whole):
+            found[address] = value
+        elif value != show[address]:
+            found[at] = value
+    return found
+
+
+def _says_who(address: str, whole: Mapping[str, Value]) -> bool:
+    channel = "/".join(address.split("/", 2)[:2])
+    return f"{channel}/fitting" in whole
+
+
+def settling(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
+    """What an edit of own values brings with it for what lies."""
+    if not any(map(_bears, whole)):
+        return {}
+    found: dict[str, Value] = {}
+
+    def now(address: str) -> Value:
+        if address in found:
+            return found[address]
+        return whole[address] if address in whole else show.own_value(address)
+
+    _one_channel(show, whole, now, found)
+    fitted = {channel for channel in _channels(show, whole) if now(f"{channel}/fitting")}
+    for channel in _channels(show, whole) - fitted:
+        plain = {"attached": None, "held_back": "", "fitted_s": 0.0}
+        found |= {
+            f"{channel}/{leaf}": value
+            for leaf, value in plain.items()
+            if now(f"{channel}/{leaf}") != value
+        }
+    for channel in sorted(fitted):
+        socket = now(f"{channel}/attached")
+        if socket is not None and socket != now(f"{channel}/source"):
+            if show.laid.holder.get(str(socket)) == channel:
+                _leave(show, str(socket), now, found, but=channel)
+            found[f"{channel}/attached"] = None
+    _pinned(show, whole, fitted, now, found)
+    for channel, one in show.laid.on.items():
+        gone = one.checked and now(f"{channel}/fitting") != one.fitting
+        if gone and now(f"{one.fitting}/check") == "on":
+            found |= {f"{one.fitting}/check": "waiting", f"{one.fitting}/checker": ""}
+    for address, value in whole.items():
+        if value == "on" and address.startswith("fitting/") and address.endswith("/check"):
+            fitting = address.removesuffix("/check")
+            if all(now(f"{channel}/fitting") != fitting for channel in fitted):
+                found |= {address: "waiting", f"{fitting}/checker": ""}
+    return found
+
+
+def _bears(address: str) -> bool:
+    if is_in_fitting(address):
+        return False
+    return (
+        bears_on_layers(address)
+        or address.endswith(("/source", "/family"))
+        or any(pin in address for pin in _PINS)
+    )
+
+
+def _channels(show: Show, whole: Mapping[str, Value]) -> set[str]:
+    """The channels that have a fitting on, before or after."""
+    named = {a.removesuffix("/fitting") for a in whole if a.endswith("/fitting")}
+    return {*named, *show.laid.on}
+
+
+def _one_channel(
+    show: Show, whole: Mapping[str, Value], now: _Draft, found: dict[str, Value]
+) -> None:
+    """A fitting that goes on is off where it was."""
+    coming: dict[Value, str] = {}
+    for address, fitting in sorted(whole.items()):
+        if address.startswith("channel/") and address.endswith("/fitting") and fitting:
+            if fitting in coming:
+                found |= {address: None, f"{address.removesuffix('fitting')}part": None}
+            coming.setdefault(fitting, address.removesuffix("/fitting"))
+    for fitting, channel in coming.items():
+        was = show.laid.at.get(str(fitting))
+        if was is not None and was != channel and now(f"{was}/fitting") == fitting:
+            found |= {f"{was}/fitting": None, f"{was}/part": None}
+
+
+def _leave(show: Show, socket: str, now: _Draft, found: dict[str, Value], *, but: str) -> None:
+    """What a socket's holder set stays as it stands, and is own from now on. Others on the socket
+
+    let go too, since theirs would move it.
+    """
+    for leaf in ("gain", "pad"):
+        address = f"{socket}/{leaf}"
+        if now(address) == show.own_value(address):  # unless the edit itself says what it is
+            found[address] = show[address]
+    for channel in show.laid.attached_to(socket):
+        if channel != but and now(f"{channel}/attached") == socket:
+            found[f"{channel}/attached"] = None
+
+
+def _pinned(
+    show: Show,
+    whole: Mapping[str, Value],
+    fitted: set[str],
+    now: _Draft,
+    found: dict[str, Value],
+) -> None:
+    """What a pin holds from now on stays as it stands, and is own."""
+    if not any(
+        address.endswith("/family") or any(p in address for p in _PINS) for address in whole
+    ):
+        return
+    pinned = pin_of_cell(show.with_values(whole))
+    for channel in sorted(fitted):
+        one = show.laid.on.get(channel)
+        if one is None or now(f"{channel}/fitting") != one.fitting:
+            continue  # what goes on now says itself what pins keep back
+        back = set(str(now(f"{channel}/held_back")).split())
+        new = [
+            cell
+            for cell in cells_of(show.desk, "channel")
+            if cell not in back and one.covers(cell) and pinned(channel, cell)
+        ]
+        if not new:
+            continue
+        found[f"{channel}/held_back"] = " ".join(sorted(back.union(new)))
+        for cell in new:
+            if cell == "preamp":
+                socket = one.attached
+                if socket and show.laid.holder.get(socket) == channel:
+                    _leave(show, socket, now, found, but=channel)
+                continue
+            for leaf in cells_of(show.desk, "channel")[cell]:
+                address = f"{channel}/{leaf}"
+                if show[address] != show.own_value(address) and address not in whole:
+                    found[address] = show[address]

@@ -1,0 +1,212 @@
+"""A referee for who is on, by the rule book alone: plain dictionaries, two layers.
+
+It shares no code with Ombrel. It knows a small company on a small desk: three channels, of which
+two share a preamp, and what lies on them: one leaf of the EQ, the low cut, the preamp's gain, and a
+fader that no fitting carries.
+"""
+
+from dataclasses import dataclass, field
+
+CARRIED = ("eq/1/gain", "low_cut/frequency", "preamp/gain")
+PLAIN = {"eq/1/gain": 0.0, "low_cut/frequency": 80.0, "preamp/gain": 0.0, "fader": float("-inf")}
+ASPECT = {"eq/1/gain": "eq", "low_cut/frequency": "low_cut", "preamp/gain": "preamp"}
+
+
+@dataclass
+class Fitting:
+    """`now`: values with what is loose; `kept`: of the newest version."""
+
+    now: dict = field(default_factory=dict)
+    kept: dict = field(default_factory=dict)
+    versions: int = 0
+    check: str = "waiting"
+    by: str = ""
+
+    @property
+    def loose(self):
+        return self.now != self.kept
+
+
+class Company:
+    """Own values, fittings by (performer, part), and who is on where."""
+
+    def __init__(self, sources, homes):
+        self.own = {}
+        self.sources = dict(sources)  # socket by channel
+        self.homes = dict(homes)  # channels by part
+        self.fittings = {}
+        self.on = {}  # (performer, part) by channel
+        self.part = {}  # part by channel
+        self.attached = {}  # socket by channel
+        self.back = {}  # aspects that a pin kept, by channel
+        self.pins = set()  # (channel, aspect)
+        self.tonight = {}
+
+    def address(self, channel, leaf):
+        return (self.sources[channel], leaf) if leaf == "preamp/gain" else (channel, leaf)
+
+    def fitting(self, who):
+        return self.fittings.setdefault(who, Fitting())
+
+    def covers(self, channel, leaf):
+        return channel in self.on and leaf in CARRIED and ASPECT[leaf] not in self.back[channel]
+
+    def holder(self, socket):
+        """Of the channels on a preamp: the one under check, else the first with a gain, or any."""
+        on = [
+            c for c in sorted(self.on)
+            if self.attached.get(c) == socket and self.covers(c, "preamp/gain")
+        ]  # fmt: skip
+        for wanted in (
+            lambda c: self.fitting(self.on[c]).check == "on",
+            lambda c: "preamp/gain" in self.fitting(self.on[c]).now,
+            lambda c: True,
+        ):
+            found = [c for c in on if wanted(c)]
+            if found:
+                return found[0]
+        return None
+
+    def lies(self, channel, leaf):
+        """Who a hand moves by this leaf of a channel: a fitting's (performer, part), or None."""
+        if leaf == "preamp/gain":
+            channel = self.holder(self.sources[channel])
+        return self.on[channel] if channel and self.covers(channel, leaf) else None
+
+    def stands(self, channel, leaf):
+        who = self.lies(channel, leaf)
+        if who is not None and leaf in self.fitting(who).now:
+            return self.fitting(who).now[leaf]
+        return self.own.get(self.address(channel, leaf), PLAIN[leaf])
+
+    def hand(self, channel, leaf, value):
+        if value == self.stands(channel, leaf):
+            return
+        who = self.lies(channel, leaf)
+        if who is None:
+            self.own[self.address(channel, leaf)] = value
+        else:
+            self.fitting(who).now[leaf] = value
+
+    def put_on(self, channel, who):
+        for other in [c for c, there in self.on.items() if there == who and c != channel]:
+            self.take_off(other)
+        self.forget(channel, who)
+        self.on[channel], self.part[channel] = who, who[1]
+        self.attached[channel] = self.sources[channel]
+        self.back[channel] = {a for c, a in self.pins if c == channel and a != "part"}
+        self.fitting(who)
+
+    def take_off(self, channel, part=None):
+        self.forget(channel, None)
+        for what in (self.on, self.attached, self.back, self.part):
+            what.pop(channel, None)
+        if part is not None:
+            self.part[channel] = part
+
+    def forget(self, channel, coming):
+        """The mic check holds nobody who goes off."""
+        was = self.on.get(channel)
+        if was is not None and was != coming and self.fitting(was).check == "on":
+            self.fitting(was).check, self.fitting(was).by = "waiting", ""
+
+    def part_on(self, channel, part):
+        if (channel, "part") in self.pins:
+            return
+        if part is not None and self.tonight.get(part):
+            self.put_on(channel, (self.tonight[part], part))
+        else:
+            self.take_off(channel, part)
+
+    def all_on(self, parts):
+        """Parts on channels in the channels' order; a fitting that two want is on the first."""
+        given = set()
+        for channel in sorted(parts):
+            who = (self.tonight.get(parts[channel]), parts[channel])
+            if who in given and (channel, "part") not in self.pins:
+                self.take_off(channel)
+            else:
+                self.part_on(channel, parts[channel])
+            if who[0] and (channel, "part") not in self.pins:
+                given.add(who)
+
+    def choose(self, cast):
+        self.tonight = dict(cast)
+        for part, channels in self.homes.items():
+            for channel in channels:
+                self.part.setdefault(channel, part)
+        self.all_on({c: part for c, part in self.part.items() if part is not None})
+
+    def late(self, part, performer):
+        self.tonight[part] = performer
+        for channel in self.homes[part]:
+            first = next(one for one, channels in self.homes.items() if channel in channels)
+            if first == part:
+                self.part.setdefault(channel, part)
+        self.all_on({c: p for c, p in self.part.items() if p == part})
+
+    def leave_socket(self, channel):
+        """What a channel's fitting set stays at the socket, and is own."""
+        socket = self.attached.get(channel)
+        if socket is not None and self.holder(socket) == channel:
+            self.own[socket, "preamp/gain"] = self.stands_at(socket)
+            for other in [c for c, s in self.attached.items() if s == socket]:
+                if self.covers(other, "preamp/gain"):
+                    self.attached[other] = None
+        elif socket is not None:
+            self.attached[channel] = None
+
+    def stands_at(self, socket):
+        holder = self.holder(socket)
+        now = self.fitting(self.on[holder]).now if holder else {}
+        return now.get("preamp/gain", self.own.get((socket, "preamp/gain"), 0.0))
+
+    def patch(self, channel, socket):
+        if socket == self.sources[channel]:
+            return
+        self.leave_socket(channel)
+        self.attached[channel] = None
+        self.sources[channel] = socket
+
+    def pin(self, channel, aspect):
+        if (channel, aspect) in self.pins:
+            return
+        self.pins.add((channel, aspect))
+        if channel not in self.on or aspect == "part" or aspect in self.back[channel]:
+            return
+        leaf = next(leaf for leaf, of in ASPECT.items() if of == aspect)
+        if leaf == "preamp/gain":
+            socket = self.attached.get(channel)
+            if socket is not None and self.holder(socket) == channel:
+                self.own[socket, leaf] = self.stands_at(socket)
+                for other in [c for c, s in self.attached.items() if s == socket and c != channel]:
+                    if self.covers(other, leaf):
+                        self.attached[other] = None
+        else:
+            self.own[channel, leaf] = self.stands(channel, leaf)
+        self.back[channel].add(aspect)
+
+    def unpin(self, channel, aspect):
+        self.pins.discard((channel, aspect))
+
+    def keep(self, who):
+        found = self.fitting(who)
+        if found.loose:
+            found.kept, found.versions = dict(found.now), found.versions + 1
+
+    def drop(self, who):
+        self.fitting(who).now = dict(self.fitting(who).kept)
+
+    def take_all(self, channel, who):
+        """Captured: all that stands on a channel, kept under a name that was said."""
+        found = self.fitting(who)
+        values = {leaf: self.stands(channel, leaf) for leaf in CARRIED}
+        found.now, found.kept = dict(values), dict(values)
+        found.versions += 1
+
+    def recall(self, values, parts):
+        """Own values that a scene carries, and who is on; nobody: off."""
+        for (channel, leaf), value in values.items():
+            if (channel, ASPECT.get(leaf, leaf)) not in self.pins:
+                self.own[channel, leaf] = value
+        self.all_on(parts)
