@@ -4,6 +4,7 @@ import math
 from collections.abc import Callable, Mapping
 from typing import Final
 
+from .casting.sheets import cast_sheet, radio_sheet
 from .choices import GANG_ASPECTS
 from .flow import Flow, State, flow_of, strip_name
 from .gangs import pairs_in_use, partner_of
@@ -56,6 +57,8 @@ _TITLES: Final = {
     "patch-sheet": "Patch sheet",
     "output-list": "Output list",
     "cues": "Cue sheet",
+    "cast": "Cast",
+    "radios": "Radios",
     "rulers": "DCAs, mute groups, gangs, pairs",
 }
 
@@ -328,7 +331,8 @@ def sheet_keys(show: Show) -> tuple[str, ...]:
     ruling = any(rulers_in_use(show, kind) for kind in ("dca", "mute_group", "gang"))
     rulers = ("rulers",) if ruling or pairs_in_use(show) else ()
     cues = ("cues",) if show.scenes else ()
-    return (*_WHOLE, *rulers, *cues, *(f"mix-{number}" for number in mixes))
+    company = ("cast", "radios") if show.has_parts else ()
+    return (*_WHOLE, *rulers, *cues, *company, *(f"mix-{number}" for number in mixes))
 
 
 def sheet_title(show: Show, key: str) -> str:
@@ -349,4 +353,8 @@ def sheet_of(show: Show, key: str, flow: Flow | None = None) -> Sheet | None:
         return _ruler_sheet(show)
     if key == "cues":
         return cue_sheet(show, _TITLES[key])
+    if key == "cast":
+        return cast_sheet(show, _TITLES[key])
+    if key == "radios":
+        return radio_sheet(show, _TITLES[key])
     return _mix_sheet(show, flow or flow_of(show), int(key.removeprefix("mix-")))

@@ -9,7 +9,7 @@ from immutables import Map
 
 from .addresses import default_of
 from .changes import Change
-from .desk import LINES, SCENES, Desk
+from .desk import LINES, PARTS, SCENES, Desk
 from .kinds import Value
 from .layers import (
     NOTHING_LAID,
@@ -138,6 +138,11 @@ class Show:
                 and f"scene/{one}/removed" not in self.values
             )
         )
+
+    @cached_property
+    def has_parts(self) -> bool:
+        """Whether the show has parts that performers play."""
+        return any(f"part/{one}/place" in self.own for one in range(1, PARTS + 1))
 
     def in_use(self, kind: str) -> list[str]:
         """Groups, mixes or matrices ("group", "mix", "matrix") that are in use, ascending."""

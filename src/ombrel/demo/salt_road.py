@@ -25,6 +25,7 @@ from ombrel.core import (
 )
 from ombrel.formats.lists import read_book, read_lists
 
+from .company import company
 from .families import FAMILIES, family_of
 from .hands import hands
 from .processing import processing
@@ -111,6 +112,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield _lift
     yield lambda now: trim_lift(now, flow_of(now), "lift/1", 4.0)
     yield _left_for_a_visitor
+    yield from company()
     yield scenes_of
 
 

@@ -9,6 +9,8 @@ from typing import Final, NamedTuple
 
 from ombrel.core import Asked, Show, cells_by_preset, made, store_scene
 
+from .company import parts_of_scenes
+
 __all__ = ["scenes_of"]
 
 
@@ -105,11 +107,14 @@ def scenes_of(show: Show) -> Mapping[str, Asked]:
             for name, by_db in scene.by_db.items()
         }
         then, carried = made(show.with_values({}), moves)[0], dict(cells)
+        on = parts_of_scenes(show, scene.number)
+        then = then.with_values({f"{channel}/part": part for channel, part in on.items()})
+        carried |= {channel: [*cells[channel], "part"] for channel in on}
         if scene.number == _MISTAKEN:
             then = made(then, {f"{channels['Click']}/house/on": True})[0]
             carried[channels["Click"]] = ["house"]
         held = store_scene(
-            then.with_values({a: v for a, v in stored.values.items() if a.startswith("scene/")}),
+            then.with_values({a: v for a, v in stored.own.items() if a.startswith("scene/")}),
             scene.name, carried, number=scene.number,
         )  # fmt: skip
         stored = made(stored, held)[0]
@@ -123,6 +128,6 @@ def scenes_of(show: Show) -> Mapping[str, Asked]:
         stored = made(stored, terms)[0]
     first = stored.scenes[0]
     found: dict[str, Asked] = {
-        address: value for address, value in stored.values.items() if address.startswith("scene/")
+        address: value for address, value in stored.own.items() if address.startswith("scene/")
     }
     return {**found, "run/next": first, f"{channels['Click']}/pinned_fader": True}

@@ -11,7 +11,7 @@ from ..kinds import Value
 from ..scenes.pins import pin_of_cell
 from ..show import Show
 from .fittings import fitting_for, new_fitting, put_on, take_off
-from .names import cast_name, fitting_in, fitting_name, part_name, performer_name
+from .names import cast_name, fitting_in, fitting_name, part_name
 from .parts import (
     microphones,
     part_in,
@@ -229,7 +229,3 @@ def has_fitting(show: Show, part: str, performer: str) -> bool:
         and show.number(f"{fitting}/newest") > 0
         for one in microphones(show, part)
     )
-
-
-def named(show: Show, performer: str | None) -> str:
-    return performer_name(show, performer) or "nobody"

@@ -19,6 +19,12 @@ from .effects import (
     monitor_send_after_fader,
     return_feeds_its_own_effect,
 )
+from .fittings import (
+    fitting_unused,
+    part_vacant,
+    performer_without_fitting,
+    pulled_both_ways,
+)
 from .line_without_channel import line_without_channel
 from .line_without_socket import line_without_socket
 from .loops import loop_near_howling
@@ -70,6 +76,10 @@ RULES: Final[tuple[Rule, ...]] = (
     scene_passed_by,
     scene_lacks,
     scene_changes_nothing,
+    performer_without_fitting,
+    part_vacant,
+    pulled_both_ways,
+    fitting_unused,
 )
 
 

@@ -5,7 +5,7 @@ number between two, and no other scene moves.
 """
 
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Final
 
 from ..desk import SCENES
@@ -17,6 +17,7 @@ __all__ = [
     "free_scene",
     "number_after",
     "number_text",
+    "passed_by",
     "previous_scene",
     "read_number",
     "read_scenes",
@@ -138,21 +139,39 @@ def check_number(show: Show, number: float, scene: str) -> None:
             raise NumberTaken(number_text(number), show.text(f"{other}/name"))
 
 
+def passed_by(show: Show) -> Callable[[str], bool]:
+    """Whether next and previous pass a scene by: it is skipped, or named for casts or performers of
+
+    which none is on tonight.
+    """
+    wanted: dict[str, set[str]] = {}
+    for address in show.own:
+        if address.startswith("scene/") and ("/cast/" in address or "/performer/" in address):
+            scene, number, kind, one = address.split("/")
+            wanted.setdefault(f"{scene}/{number}", set()).add(f"{kind}/{one}")
+    there = {value for address, value in show.own.items() if address.startswith("tonight/")}
+    return lambda scene: (
+        show.on(f"{scene}/skipped") or (scene in wanted and wanted[scene].isdisjoint(there))
+    )
+
+
 def following_scene(show: Show, scene: str | None) -> str | None:
-    """What go leads to after a scene: the next that is not skipped; None: it was the last.
+    """What go leads to after a scene: the next that is not passed by; None: it was the last.
 
     None as scene: the first.
     """
-    order = [one for one in show.scenes if not show.on(f"{one}/skipped") or one == scene]
+    by = passed_by(show)
+    order = [one for one in show.scenes if one == scene or not by(one)]
     if scene is None or scene not in order:
-        return next((one for one in order if not show.on(f"{one}/skipped")), None)
+        return next((one for one in order if not by(one)), None)
     at = order.index(scene)
     return order[at + 1] if at + 1 < len(order) else None
 
 
 def previous_scene(show: Show, scene: str | None) -> str | None:
-    """The last before a scene that is not skipped; None: there is none."""
-    order = [one for one in show.scenes if not show.on(f"{one}/skipped") or one == scene]
+    """The last before a scene that is not passed by; None: there is none."""
+    by = passed_by(show)
+    order = [one for one in show.scenes if one == scene or not by(one)]
     if scene is None or scene not in order or order.index(scene) == 0:
         return None
     return order[order.index(scene) - 1]

@@ -26,6 +26,7 @@ __all__ = [
     "held_strips",
     "held_text",
     "held_values",
+    "leaf_label",
     "scene_cards",
 ]
 
@@ -160,7 +161,7 @@ def held_values(show: Show, scene: str, holder: str) -> tuple[HeldValue, ...]:
                 HeldValue(
                     leaf=leaf,
                     cell=cell,
-                    label=_label(show, holder, leaf),
+                    label=leaf_label(show, holder, leaf),
                     value=_text(show, kind, leaf, value),
                     stands=_text(show, kind, leaf, show[address]) if address else "",
                     asleep=cell in held.asleep,
@@ -184,7 +185,7 @@ def held_text(show: Show, holder: str, leaf: Leaf, value: Value) -> str:
     return _text(show, kind_of_holder(holder), leaf, value)
 
 
-def _label(show: Show, holder: str, leaf: Leaf) -> str:
+def leaf_label(show: Show, holder: str, leaf: Leaf) -> str:
     """What a leaf is called; with the destination of a feed, and the number of a band."""
     label = parameter_at(_of_kind(kind_of_holder(holder), leaf)).label
     words = leaf.removeprefix("send/").split("/")
@@ -231,7 +232,7 @@ def _difference(show: Show, holder: str, leaf: Leaf, one: str, other: str) -> He
     return HeldDifference(
         holder=holder,
         name=holder_name(show, holder),
-        label=_label(show, holder, leaf),
+        label=leaf_label(show, holder, leaf),
         one=one,
         other=other,
     )

@@ -112,7 +112,9 @@ def usual_cells(show: Show, kind: str) -> frozenset[str]:
     return frozenset(
         cell
         for cell in cells_of(show.desk, kind)
-        if cell not in CHOSEN and ("/" not in cell or cell.removeprefix("send/") in used)
+        if cell not in CHOSEN
+        and (cell != "part" or show.has_parts)
+        and ("/" not in cell or cell.removeprefix("send/") in used)
     )
 
 

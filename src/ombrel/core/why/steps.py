@@ -10,6 +10,7 @@ from typing import Final
 
 import numpy as np
 
+from ..casting.reading import fitting_said
 from ..choices import TAPS
 from ..flow import STAGES, Edge, Flow, Path, gain_of, listener_name, passed, strip_name
 from ..keys import keyed
@@ -136,6 +137,8 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
         title = stage.title if first else f"{name} {stage.title.lower()}"
         place_of = name if first else address.replace("/", " ")
         detail = f"{place_of} {said}".strip() if first or not said else f"{place_of}, {said}"
+        if whose := fitting_said(show, at):
+            detail = f"{detail}, {whose}"
         tale.scaled(
             gain,
             Step(kind=stage.leaf, title=title, detail=detail,
@@ -362,6 +365,7 @@ def head(show: Show, source: str) -> list[Step]:
         )
     details = [f"{gain_db:+.1f} dB", f"pad {-pad_db:.0f} dB" if pad_db else ""]
     details.append("48 V on" if show.on(f"{socket}/phantom") else "48 V off")
+    details.append(fitting_said(show, f"{socket}/gain"))
     detail = ", ".join(one for one in details if one)
     return [*steps, Step(kind="preamp", title="Preamp", detail=detail, dbfs=dbfs,
                          address=f"{socket}/gain")]  # fmt: skip

@@ -1,0 +1,199 @@
+"""Fittings as people look at them: what is loose, what stands otherwise and why, two of them."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from ..curves import Curves, curves
+from ..fitting_parameters import CARRIED
+from ..kinds import Number, Value
+from ..layers import carried_by_fitting, fitted_leaves, lies_at
+from ..parameters import CATALOGUE
+from ..scenes.cells import Leaf, aspect_of
+from ..scenes.reading import held_text, leaf_label
+from ..scenes.storing import address_of
+from ..show import Show
+from .fittings import (
+    Version,
+    loose,
+    newest_version,
+    preamp_socket,
+    values_of,
+    versions,
+)
+from .names import fitting_in, fitting_name, whose_fitting
+
+__all__ = [
+    "FittingSeen",
+    "FittingValue",
+    "Side",
+    "altered",
+    "beneath",
+    "fitting_curves",
+    "fitting_said",
+    "fitting_seen",
+    "side_by_side",
+]
+
+Why = Literal["by hand", "by a pin", "the preamp is shared", "patched since"]
+Side = tuple[str, str, str]  # what it is, and how two have it
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FittingValue:
+    """A value of a fitting where something differs, in words. `why`: of what stands otherwise."""
+
+    leaf: Leaf
+    label: str
+    kept: str
+    now: str
+    why: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FittingSeen:
+    """A fitting. `channel`: where it is on, or ""; `since_s`: since when; `loose`: moved by hands
+
+    and not kept; `altered`: what stands otherwise than kept; `beneath`: own values under it that
+    differ from what stands (`kept`: the own value). `versions`: the newest first.
+    """
+
+    fitting: str
+    name: str
+    performer: str
+    channel: str
+    since_s: float
+    carries: tuple[str, ...]
+    versions: tuple[Version, ...]
+    loose: tuple[FittingValue, ...]
+    altered: tuple[FittingValue, ...]
+    beneath: tuple[FittingValue, ...]
+
+
+def fitting_seen(show: Show, fitting: str) -> FittingSeen:
+    """What there is to see of a fitting. Raises NoSuchFitting."""
+    channel = show.laid.at.get(fitting_in(show, fitting), "")
+    kept = newest_version(show, fitting).values
+    moved = tuple(
+        _value(show, leaf, kept.get(leaf), now) for leaf, now in loose(show, fitting).items()
+    )
+    carries = carried_by_fitting(show.own, fitting)
+    return FittingSeen(
+        fitting=fitting,
+        name=fitting_name(show, fitting),
+        performer=whose_fitting(show, fitting),
+        channel=channel,
+        since_s=show.number(f"{channel}/fitted_s") if channel else 0.0,
+        carries=tuple(one for one in CARRIED if one in carries),
+        versions=tuple(versions(show, fitting)),
+        loose=moved,
+        altered=tuple(altered(show, fitting)),
+        beneath=tuple(beneath(show, channel)) if channel else (),
+    )
+
+
+def _value(show: Show, leaf: Leaf, kept: Value, now: Value, why: str = "") -> FittingValue:
+    return FittingValue(
+        leaf=leaf,
+        label=leaf_label(show, "channel/1", leaf),
+        kept=_text(show, leaf, kept),
+        now=_text(show, leaf, now),
+        why=why,
+    )
+
+
+def _text(show: Show, leaf: Leaf, value: Value) -> str:
+    return "as the channel" if value is None else held_text(show, "channel/1", leaf, value)
+
+
+def altered(show: Show, fitting: str) -> list[FittingValue]:
+    """What stands on a fitting's channel otherwise than it was kept, and by what."""
+    channel = show.laid.at.get(fitting)
+    if channel is None:
+        return []
+    one, kept = show.laid.on[channel], newest_version(show, fitting).values
+    found = []
+    for leaf, cell in fitted_leaves(show.desk).items():
+        address = address_of(show, channel, leaf)
+        if aspect_of(cell) not in one.carries or leaf not in kept or address is None:
+            continue
+        stands = show[address]
+        if stands == kept[leaf]:
+            continue
+        why: Why = "by hand"
+        if cell in one.back:
+            why = "by a pin"
+        elif leaf.startswith("preamp/"):
+            socket = preamp_socket(show, channel)
+            if one.attached != socket:
+                why = "patched since"
+            elif show.laid.holder.get(str(socket)) != channel:
+                why = "the preamp is shared"
+        found.append(_value(show, leaf, kept[leaf], stands, why))
+    return found
+
+
+def beneath(show: Show, channel: str) -> list[FittingValue]:
+    """Own values of a channel that a fitting lies over and that differ from what stands."""
+    found = []
+    for leaf in fitted_leaves(show.desk):
+        address = address_of(show, channel, leaf)
+        if address is None or lies_at(show.desk, show.laid, address) is None:
+            continue
+        own = show.own_value(address)
+        if own != show[address]:
+            found.append(_value(show, leaf, own, show[address]))
+    return found
+
+
+def fitting_said(show: Show, address: str) -> str:
+    """Whose fitting a value comes from, and how far a hand has moved it since it was kept: "Ada's
+
+    fitting, +2 dB loose"; "" where no fitting has it.
+    """
+    at = lies_at(show.desk, show.laid, address)
+    if at is None or show[at] is None:
+        return ""
+    fitting, _, leaf = at.partition("/value/")
+    name = f"{whose_fitting(show, fitting)}'s fitting"
+    kept = newest_version(show, fitting).values.get(leaf)
+    if kept == show[at]:
+        return name
+    kind = CATALOGUE["input/<box>/<input>/gain"].kind if leaf == "preamp/gain" else None
+    stands = show[at]
+    if isinstance(kept, float) and isinstance(stands, float):
+        unit = kind.unit if isinstance(kind, Number) else _unit(leaf)
+        if unit == "dB" and abs(stands - kept) < 1_000.0:
+            return f"{name}, {stands - kept:+.1f} dB loose".replace("-", "\u2212")
+    return f"{name}, loose"
+
+
+def _unit(leaf: Leaf) -> str:
+    parameter = CATALOGUE.get(f"channel/<channel>/{leaf}")
+    return parameter.kind.unit if parameter and isinstance(parameter.kind, Number) else ""
+
+
+def side_by_side(show: Show, one: str, other: str) -> list[Side]:
+    """What two fittings have otherwise, in words. Raises NoSuchFitting."""
+    here = values_of(show, fitting_in(show, one))
+    there = values_of(show, fitting_in(show, other))
+    return [
+        (leaf_label(show, "channel/1", leaf), _text(show, leaf, here.get(leaf)),
+         _text(show, leaf, there.get(leaf)))
+        for leaf in fitted_leaves(show.desk)
+        if here.get(leaf) != there.get(leaf)
+    ]  # fmt: skip
+
+
+def fitting_curves(show: Show, fitting: str) -> Curves:
+    """The curves of a fitting's own values, on a channel where nothing else is. Raises
+
+    NoSuchFitting.
+    """
+    values: Mapping[Leaf, Value] = values_of(show, fitting_in(show, fitting))
+    bare = {
+        f"channel/1/{leaf}": value
+        for leaf, value in values.items()
+        if not leaf.startswith("preamp/")
+    }
+    return curves(type(show)(show.desk).with_values(bare), "channel/1")
