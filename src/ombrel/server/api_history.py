@@ -228,3 +228,48 @@ def compare_scenes(request: HttpRequest, show_id: UUID, one: int, other: int) ->
         ],
         "differing": len(found),
     }
+
+
+class FittingSideReply(Schema):
+    """A value that two fittings have otherwise, in words."""
+
+    label: str
+    one: str
+    other: str
+
+
+class FittingCurveReply(Schema):
+    """The magnitude of a fitting's low cut and EQ in dB, at the reply's frequencies."""
+
+    name: str
+    total_db: list[float]
+
+
+class FittingsComparedReply(Schema):
+    """Two fittings side by side, and their curves over one another."""
+
+    frequencies_hz: list[float]
+    curves: list[FittingCurveReply]
+    sides: list[FittingSideReply]
+
+
+@router.get("/shows/{uuid:show_id}/fittings/compared", response=FittingsComparedReply)
+def compare_fittings(request: HttpRequest, show_id: UUID, one: int, other: int) -> dict[str, Any]:
+    """What two fittings (by their ids) have otherwise."""
+    get_object_or_404(models.Show, pk=show_id)
+    show = shown_at(show_id, None)
+    both = f"fitting/{one}", f"fitting/{other}"
+    return {
+        "frequencies_hz": list(core.FREQUENCIES_HZ),
+        "curves": [
+            {
+                "name": core.fitting_name(show, fitting),
+                "total_db": [round(db, 2) for db in core.fitting_curves(show, fitting).total_db],
+            }
+            for fitting in both
+        ],
+        "sides": [
+            {"label": label, "one": here, "other": there}
+            for label, here, there in core.side_by_side(show, *both)
+        ],
+    }

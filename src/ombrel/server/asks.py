@@ -21,6 +21,25 @@ from .asking import (
     moves_from_wire,
 )
 from .asks_of_banks import ClearBank, FillBay, FixStrips, MakeBanks
+from .asks_of_casting import (
+    AddCast,
+    AddPart,
+    BringBackFitting,
+    CaptureFitting,
+    CheckAgain,
+    CheckGoTo,
+    CheckStep,
+    CheckTakeOver,
+    ChooseCast,
+    CopyFitting,
+    KeepFitting,
+    LateChange,
+    PutOn,
+    RemoveCast,
+    RemoveFitting,
+    RemovePart,
+    SetPlayers,
+)
 from .asks_of_lifts import LiftSingers, MakeLift, MakeMinus, TrimLift
 from .asks_of_mixes import (
     DuplicateBus,
@@ -347,6 +366,23 @@ Ask = Annotated[
     | RenumberScene
     | RecallScene
     | Go
+    | AddCast
+    | AddPart
+    | BringBackFitting
+    | CaptureFitting
+    | CheckAgain
+    | CheckGoTo
+    | CheckStep
+    | CheckTakeOver
+    | ChooseCast
+    | CopyFitting
+    | KeepFitting
+    | LateChange
+    | PutOn
+    | RemoveCast
+    | RemoveFitting
+    | RemovePart
+    | SetPlayers
     | Hear,
     Field(discriminator="action"),
 ]

@@ -16,8 +16,9 @@ from pydantic import ValidationError
 from ombrel import core
 from ombrel.core import ConsoleError
 
-from . import from_screen, models, telling_scenes, tellings
+from . import from_screen, models, telling_casting, telling_scenes, tellings
 from .asking import moves_from_wire
+from .asks_of_casting import ChooseCast, LateChange
 from .asks_of_scenes import SetInScenes
 from .door import Refused, Request
 from .explaining import Explainer
@@ -368,7 +369,10 @@ def _tried(turn: Turn, message: from_screen.Try) -> dict[str, Any]:
     scenes = []
     if isinstance(message.ask, SetInScenes):
         scenes = telling_scenes.many_told(turn.show, turn.flow, message.ask)
-    return tellings.preview_message(message.id, shown, planned.says, scenes)
+    company = None
+    if isinstance(message.ask, ChooseCast | LateChange):
+        company = telling_casting.company_previewed(turn.show, message.ask)
+    return tellings.preview_message(message.id, shown, planned.says, scenes, company)
 
 
 def _exists(show_id: UUID) -> bool:

@@ -195,10 +195,7 @@ def _made(
         planned = request.plan(turn)
     else:
         planned = _turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
-    if request.seen is not None and not planned.own:
-        changed = partial(who_changed, show_id, request.seen, kept, pending)
-        check_same_person(state.show, planned.moves, changed)
-    carry = planned.carry
+    carry, asked = planned.carry, planned.moves
     now_s = time.monotonic()
     if carry is not None and pass_on.fading:
         # a hand goes on from where a number sounds, and what it leaves is where it would have led
@@ -211,6 +208,9 @@ def _made(
     if carry is not None:
         carry = carried_with(state.show, pass_on.hands, request.gesture, planned.moves, carry)
     after = edited(state.show, state.flow, planned.moves, carry, own=planned.own)
+    if request.seen is not None and not planned.own:
+        changed = partial(who_changed, show_id, request.seen, kept, pending)
+        check_same_person(state.show, {*asked, *after.stood.new}, changed)
     if carry is not None and planned.held:
         pass_on.hands[request.gesture] = hand_after(state.show, planned.moves, carry, after.carried)
     if not after.change and request.kind == models.Change.Kind.EDIT:

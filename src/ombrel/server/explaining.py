@@ -8,7 +8,7 @@ from uuid import UUID
 
 from django.db import DatabaseError
 
-from ombrel.core import ConsoleError
+from ombrel.core import CheckOrder, ConsoleError
 
 from .from_screen import Watch, WatchedCell
 from .live import State, live_of
@@ -17,9 +17,12 @@ from .news import (
     Told,
     bears_on_curves,
     bears_on_why,
+    company_text,
     curves_text,
+    fitting_text,
     held_text,
     lifts_text,
+    mic_check_text,
     noticed_told,
     over_full_scale,
     reach_text,
@@ -44,6 +47,13 @@ def _of_the_run(address: str) -> bool:
     return address.startswith("scene/") or "/pinned" in address
 
 
+def _of_the_company(address: str) -> bool:
+    """Whether a value is of a part, cast or performer, or a name that they are told by."""
+    return address.endswith("/name") or address.startswith(
+        ("part/", "cast/", "tonight/", "performer/", "fitting/")
+    )
+
+
 class Explainer:
     """Explains by the show as it stands when its turn comes; moves that come meanwhile are one.
 
@@ -64,6 +74,9 @@ class Explainer:
         self.scenes = False
         self.scene: str | None = None
         self.held: str | None = None
+        self.company = False
+        self.mic_check: CheckOrder | None = None
+        self.fitting: str | None = None
         self.unfold: tuple[str, ...] = ()
         self.task: asyncio.Task | None = None
         self._owed: set[str] = set()
@@ -87,6 +100,10 @@ class Explainer:
         if (self.scene, self.held) != (message.scene, message.held):
             self.owe("held", *(["scene"] if self.scene != message.scene else []))
             self.scene, self.held = message.scene, message.held
+        for what in ("company", "mic_check", "fitting"):
+            if getattr(self, what) != (wanted := getattr(message, what)):
+                setattr(self, what, wanted)
+                self.owe(what)
         if self.unfold != (unfold := tuple(message.unfold)):
             self.unfold = unfold
             self.owe("unfolded")
@@ -103,6 +120,12 @@ class Explainer:
             self.owe("scenes")
         if self.scene:
             self.owe("scene", "held")
+        if self.company and any(_of_the_company(a) for a in told.values):
+            self.owe("company")
+        if self.mic_check:
+            self.owe("mic_check")
+        if self.fitting:
+            self.owe("fitting")
         if self.strip:
             self.owe("strip")
             of_bus = not self.strip.startswith(("channel/", "return/")) and told.cells
@@ -168,6 +191,12 @@ class Explainer:
             case "held" if self.held and self.scene in state.show.scenes:
                 assert self.scene is not None
                 return [await at_leisure(held_text, state, self.scene, self.held)]
+            case "company" if self.company:
+                return [await at_leisure(company_text, state)]
+            case "mic_check" if self.mic_check:
+                return [await at_leisure(mic_check_text, state, self.mic_check)]
+            case "fitting" if self.fitting:
+                return [await at_leisure(fitting_text, state, self.fitting)]
             case "strip" if self.strip:
                 return [await at_leisure(strip_text, state, self.strip)]
             case "curves" if self.strip:

@@ -5,6 +5,8 @@ from uuid import UUID
 
 from pydantic import Field, TypeAdapter
 
+from ombrel import core
+
 from .asking import KEPT, Address, AskedMove, Strict
 from .asks import Ask
 
@@ -37,6 +39,9 @@ class Watch(Strict):
     lifts: bool = False  # every singer's step for every listener
     scenes: bool = False  # the list of scenes, and the pins
     scene: Address | None = None  # the scene whose recall is looked at beforehand
+    company: bool = False  # parts, casts and performers
+    mic_check: core.CheckOrder | None = None  # its entries, in this order
+    fitting: Address | None = None  # the channel whose fitting is looked at
     held: Address | None = None  # the strip whose values in that scene are drawn
     unfold: Annotated[list[Address], Field(max_length=8)] = []  # what is unfolded on its bays
     levels: bool = False  # meters of the stage, for all channels

@@ -7,7 +7,7 @@ from typing import Any
 
 from ombrel import core
 
-from . import telling_scenes, telling_strips, tellings
+from . import telling_casting, telling_scenes, telling_strips, tellings
 from .from_screen import WatchedCell
 from .live import State
 
@@ -24,6 +24,9 @@ __all__ = [
     "ruled_again_text",
     "ruled_text",
     "scene_text",
+    "company_text",
+    "fitting_text",
+    "mic_check_text",
     "scenes_text",
     "snapshot_text",
     "table_text",
@@ -238,6 +241,24 @@ def drawn_text(state: State, strip: str, moves: Mapping[str, core.Asked]) -> str
 def lifts_text(state: State) -> str:
     """Every lift, with the step of every singer for every listener."""
     return text_of(telling_strips.lifts_message(state))
+
+
+@lru_cache(maxsize=4)
+def company_text(state: State) -> str:
+    """Parts, casts, performers."""
+    return text_of(telling_casting.company_message(state))
+
+
+@lru_cache(maxsize=4)
+def mic_check_text(state: State, order: core.CheckOrder) -> str:
+    """The entries of the mic check."""
+    return text_of(telling_casting.mic_check_message(state, order))
+
+
+@lru_cache(maxsize=8)
+def fitting_text(state: State, channel: str) -> str:
+    """Who is on a channel."""
+    return text_of(telling_casting.fitting_message(state, channel))
 
 
 @lru_cache(maxsize=4)

@@ -94,6 +94,8 @@ class SceneMessage(BaseModel):
     pinned: list[ScenePinned]
     left_out: list[SceneLeft]
     sources: int
+    on: list[tuple[str, str]]  # strips on which somebody else is then, and who
+    beneath: int  # own values that change beneath fittings
     warns: list[str]
 
 

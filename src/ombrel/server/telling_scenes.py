@@ -87,6 +87,8 @@ def scene_message(state: State, scene: str) -> dict:
             for one in found.left_out[:_MOST]
         ],
         sources=len(found.sources),
+        on=[(core.strip_name(show, channel), who or "nobody") for channel, who in found.on],
+        beneath=looked.beneath,
         warns=list(looked.warns[:_MOST]),
     ).model_dump(mode="json")
 

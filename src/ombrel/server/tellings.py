@@ -9,6 +9,7 @@ from uuid import UUID
 from ombrel import core
 
 from .asking import moves_to_wire
+from .casting_to_screen import PreviewCompany
 from .live import State, for_pages, to_wire
 from .scenes_to_screen import PreviewScene
 from .to_screen import (
@@ -293,6 +294,7 @@ def preview_message(
     preview: core.Preview,
     says: str = "",
     scenes: Sequence[PreviewScene] = (),
+    company: PreviewCompany | None = None,
 ) -> dict:
     """What an edit would do, and its words; `scenes`: what it does to those that hold something."""
     return Preview(
@@ -311,6 +313,7 @@ def preview_message(
         breaks=list(preview.breaks),
         values=[_difference(one) for one in preview.values],
         scenes=list(scenes),
+        company=company,
     ).model_dump(mode="json")
 
 

@@ -84,7 +84,7 @@ class Ticker:
             if not future.done():
                 future.set_exception(error)
             return
-        if frame.values or frame.held:
+        if frame.revision != frame.before:
             await self._tell({"type": "show.moved", "frame": frame_to_layer(frame)})
         for (_, future), outcome in zip(batch, outcomes, strict=True):
             if not future.done():

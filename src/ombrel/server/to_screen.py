@@ -9,6 +9,12 @@ from uuid import UUID
 from pydantic import BaseModel
 
 from .asking import AskedMove
+from .casting_to_screen import (
+    CompanyMessage,
+    FittingMessage,
+    MicCheckMessage,
+    PreviewCompany,
+)
 from .scenes_to_screen import HeldMessage, PreviewScene, SceneMessage, ScenesMessage
 from .strips_to_screen import CurvesMessage, FadingMessage, LiftsMessage, StripMessage
 
@@ -229,6 +235,7 @@ class Preview(BaseModel):
     breaks: list[str]
     values: list[FollowsMessage]
     scenes: list[PreviewScene]
+    company: PreviewCompany | None
 
 
 class FindingMessage(BaseModel):
@@ -425,6 +432,9 @@ ToScreen = (
     | LiftsMessage
     | ScenesMessage
     | SceneMessage
+    | CompanyMessage
+    | MicCheckMessage
+    | FittingMessage
     | HeldMessage
     | Levels
     | Noticed

@@ -190,10 +190,15 @@ export class Link {
   }
 
   /** Make an edit; resolves when it is kept (true) or refused (false), however long that takes. */
-  do(ask: Ask, options: { gesture?: string; quiet?: boolean } = {}): Promise<boolean> {
+  do(
+    ask: Ask,
+    options: { gesture?: string; quiet?: boolean; seen?: number | null } = {},
+  ): Promise<boolean> {
     const id = newId();
     const gesture = options.gesture ?? id;
-    return this.#submit({ type: "do", id, gesture, ask }, options.quiet ?? true);
+    // what the hand saw when it began: it moves nobody who came on since
+    const seen = options.seen === undefined ? store.getState().revision : options.seen;
+    return this.#submit({ type: "do", id, gesture, ask, seen }, options.quiet ?? true);
   }
 
   undo(): Promise<boolean> {
@@ -274,6 +279,7 @@ export class Gesture {
   #sending = false;
   #holds = false;
   #ended = false;
+  readonly #seen = store.getState().revision;
 
   constructor(link: Link) {
     this.#link = link;
@@ -300,7 +306,7 @@ export class Gesture {
     while (this.#next) {
       const ask = this.#next;
       this.#next = null;
-      await this.#link.do(ask, { gesture: this.#id });
+      await this.#link.do(ask, { gesture: this.#id, seen: this.#seen });
     }
     this.#sending = false;
     if (this.#ended) this.#letGo();

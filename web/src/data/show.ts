@@ -4,15 +4,18 @@ import { Catalogue } from "./catalogue";
 import { type Fade, pointAt } from "./fade";
 import { type Lists, listsAfter, NO_LISTS, type Values } from "./lists";
 import type {
+  Company,
   Curves,
   Desk,
   Finding,
+  Fitting,
   Held,
   Judged,
   Lift,
   Loudest,
   Me,
   Meters,
+  MicCheck,
   PersonHere,
   Preamp,
   Reach,
@@ -76,6 +79,10 @@ export interface ShowState extends Lists {
   /** The scene that is looked at, with what its recall would do; and what it has of one strip. */
   scene: Scene | null;
   held: Held | null;
+  /** Parts, casts and performers; the entries of the mic check; who is on the channel looked at. */
+  company: Company | null;
+  micCheck: MicCheck | null;
+  fitting: Fitting | null;
   /** Numbers on their way to where they stand already, by address. */
   fading: ReadonlyMap<string, Fade>;
   /** How far the DCA or mute group reaches that is looked at. */
@@ -119,6 +126,9 @@ export const store = createStore<ShowState>(() => ({
   scenes: null,
   scene: null,
   held: null,
+  company: null,
+  micCheck: null,
+  fitting: null,
   fading: new Map(),
   unfolded: {},
   levels: {},
@@ -198,6 +208,12 @@ export function received(message: ToScreen): void {
         return { scene: message };
       case "held":
         return { held: message };
+      case "company":
+        return { company: message };
+      case "mic_check":
+        return { micCheck: message };
+      case "fitting":
+        return { fitting: message };
       case "fading":
         return { fading: withFades(state.fading, message.fades) };
       case "reach":

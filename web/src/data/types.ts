@@ -47,6 +47,14 @@ export type SceneList = Extract<ToScreen, { type: "scenes" }>;
 export type Scene = Extract<ToScreen, { type: "scene" }>;
 export type SceneListener = Schemas["SceneListener"];
 export type Held = Extract<ToScreen, { type: "held" }>;
+export type Company = Extract<ToScreen, { type: "company" }>;
+export type CompanyPart = Schemas["PartRow"];
+export type MicCheck = Extract<ToScreen, { type: "mic_check" }>;
+export type CheckEntry = Schemas["CheckRow"];
+export type Fitting = Extract<ToScreen, { type: "fitting" }>;
+export type FittingValue = Schemas["FittingValueRow"];
+export type FittingsCompared = Schemas["FittingsComparedReply"];
+export type PreviewCompany = Schemas["PreviewCompany"];
 export type ScenesCompared = Schemas["ScenesComparedReply"];
 export type Preview = Schemas["Preview"];
 /** A value on the wire; null is silence for a level, and nothing for a reference. */

@@ -23,12 +23,13 @@ from ..scenes.pins import pin_of_cell
 from ..scenes.storing import address_of
 from ..show import Show
 from .names import fitting_in, fitting_name, whose_fitting
-from .parts import part_in, performer_in
+from .parts import add_performer, microphones, part_in, performer_in
 
 __all__ = [
     "Version",
     "bring_back",
     "capture",
+    "capture_as",
     "check_version",
     "copy_fitting",
     "drop",
@@ -402,3 +403,18 @@ def set_carried(show: Show, fitting: str, aspect: str, *, on: bool) -> dict[str,
     if aspect not in CARRIED:
         raise NoSuchFitting(f"{aspect} of a fitting")
     return {f"{fitting_in(show, fitting)}/carries_{aspect}": on}
+
+
+def capture_as(show: Show, channel: str, said: str, *, by: str, at_s: float) -> dict[str, Asked]:
+    """As `capture`, for whoever is said, in the part that is on the channel: the performer and an
+
+    empty fitting are made where there are none. Raises UnreadableText for no name, NothingLeft.
+    """
+    performer, moves = add_performer(show, said)
+    there = show.with_values({a: " ".join(said.split()) for a in moves if a.endswith("/name")})
+    part = show.own.get(f"{channel}/part")
+    number = next((m.number for m in microphones(there, str(part)) if m.channel == channel), 1)
+    known = part if isinstance(part, str) and f"{part}/place" in show.own else None
+    fitting, made = new_fitting(there, performer, known, number)
+    there = there.with_values(made)
+    return moves | made | capture(there, channel, fitting, said, by=by, at_s=at_s)

@@ -1,6 +1,6 @@
 """What keeps a hand's moves with whom they were meant for: no other road leads into a fitting."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 
 from ..asked import Asked
 from ..errors import SomebodyElseOn, WrongValue
@@ -32,16 +32,16 @@ def unguarded(moves: Mapping[str, Asked]) -> Mapping[str, Asked]:
 
 
 def check_same_person(
-    show: Show, moves: Mapping[str, Asked], changed: Callable[[Sequence[str]], bool]
+    show: Show, moved: Iterable[str], changed: Callable[[Sequence[str]], bool]
 ) -> None:
-    """Refuse moves of what somebody else has come onto since the hand that makes them began.
+    """Refuse an edit of what somebody else has come onto since the hand that makes it began.
 
-    `changed`: whether any of some addresses, which say who is on, moved since then. Raises
+    `moved`: what it names and what gangs move with it; `changed`: whether any of some addresses, which say who is on, moved since then. Raises
     SomebodyElseOn.
     """
     leaves = fitted_leaves(show.desk)
     channels: dict[str, str] = {}
-    for address in moves:
+    for address in moved:
         if address.startswith("channel/"):
             _, number, leaf = address.split("/", 2)
             if leaf in leaves:

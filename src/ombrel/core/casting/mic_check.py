@@ -4,7 +4,7 @@ An entry is a fitting that tonight's cast brings to a channel: waiting, on, done
 means that somebody has it, and that very fitting is on. One an operator, a channel, a preamp.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -34,6 +34,7 @@ __all__ = [
     "check_finish",
     "check_go_to",
     "check_next",
+    "check_said",
     "check_skip",
     "check_take_over",
     "entries",
@@ -256,6 +257,23 @@ def begin_again(show: Show) -> dict[str, Asked]:
         for address in show.own
         if address.startswith("fitting/") and address.endswith(("/check", "/checker"))
     }
+
+
+def check_said(show: Show, step: str, moves: Mapping[str, Asked], *, by: str) -> str:
+    """What a step of the mic check does, in words: who is kept, who comes on."""
+    own = held_by(show, by)
+    parts_of = []
+    if own is not None:
+        name = fitting_name(show, own)
+        kept = f"{own}/newest" in moves
+        if step == "drop":
+            return f"{name}: what was loose dropped"
+        parts_of.append(f"{name} {'skipped' if step == 'skip' else 'kept' if kept else 'checked'}")
+    after = show.with_values(moves)  # type: ignore[arg-type]  # plain values alone
+    coming = held_by(after, by)
+    if coming is not None and coming != own:
+        parts_of.append(f"{fitting_name(after, coming)} on")
+    return "Mic check: " + (", ".join(parts_of) or "nobody waits")
 
 
 def check_alone(show: Show) -> None:

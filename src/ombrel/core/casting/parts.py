@@ -18,6 +18,7 @@ __all__ = [
     "microphones",
     "part_in",
     "part_of_channel",
+    "part_with_players",
     "parts",
     "performer_in",
     "performer_named",
@@ -196,6 +197,21 @@ def set_players(show: Show, part: str, names: str) -> dict[str, Asked]:
             now = now.with_values({a: wanted[number - 1] for a in new if a.endswith("/name")})
         moves[f"{part}/player/{number}/performer"] = performer
     return moves
+
+
+def part_with_players(
+    show: Show, name: str, channels: Sequence[str], names: str
+) -> dict[str, Asked]:
+    """Moves that make a part on channels and say who plays it. Raises what `add_part` and
+
+    `set_players` raise, and UnreadableText for strips that are no channels.
+    """
+    strange = [one for one in channels if not one.startswith("channel/")]
+    if strange:
+        raise UnreadableText(strange[0], "channels such as 1, 3-4")
+    part, moves = add_part(show, name, channels)
+    there = show.with_values({f"{part}/place": 1.0})
+    return moves | set_players(there, part, names)
 
 
 def add_cast(show: Show, name: str, like: str | None = None) -> tuple[str, dict[str, Asked]]:

@@ -30,6 +30,7 @@ __all__ = [
     "altered",
     "beneath",
     "fitting_curves",
+    "fitting_in_one_line",
     "fitting_said",
     "fitting_seen",
     "side_by_side",
@@ -197,3 +198,17 @@ def fitting_curves(show: Show, fitting: str) -> Curves:
         if not leaf.startswith("preamp/")
     }
     return curves(type(show)(show.desk).with_values(bare), "channel/1")
+
+
+def fitting_in_one_line(seen: FittingSeen) -> str:
+    """What an engineer wants to know of who is on: whose settings, and what of them is not kept."""
+    if not seen.versions and not seen.loose:
+        return f"Nothing is kept for {seen.performer} yet: the channel's own settings show."
+    parts_of = []
+    if seen.loose:
+        values = "value" if len(seen.loose) == 1 else "values"
+        parts_of.append(f"{len(seen.loose)} {values} moved and not kept")
+    others = [one for one in seen.altered if one.why != "by hand"]
+    if others:
+        parts_of.append(f"{len(others)} otherwise than kept, {others[0].why}")
+    return ", ".join(parts_of).capitalize() + "." if parts_of else "As kept."

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from ..asked import Asked
+from ..asked import Asked, Travel, Typed
 from ..errors import NoSuchFitting, OnOnePair
 from ..flow.strips import strip_name
 from ..gangs import in_pairs
@@ -28,10 +28,12 @@ __all__ = [
     "late_change",
     "late_changes",
     "going_on",
+    "has_fitting",
     "is_paired",
     "on_in_words",
     "part_on",
     "vacant_parts",
+    "who_changes",
     "whole_on",
 ]
 
@@ -220,6 +222,24 @@ def on_in_words(show: Show, channel: str) -> str:
         return f"{part_name(show, part_in(show, part))}, vacant"
     except NoSuchFitting:
         return ""
+
+
+def who_changes(show: Show, moves: Mapping[str, Asked]) -> list[tuple[str, str, str]]:
+    """The channels on which somebody else is after moves of own values: who is on before, and then,
+
+    "" for nobody.
+    """
+    channels = dict.fromkeys(
+        address.rpartition("/")[0]
+        for address in moves
+        if address.startswith("channel/") and address.endswith(("/fitting", "/part"))
+    )
+    if not channels:
+        return []
+    plain = {a: value for a, value in moves.items() if not isinstance(value, Typed | Travel)}
+    after = show.with_values(plain)
+    told = ((one, on_in_words(show, one), on_in_words(after, one)) for one in channels)
+    return [(channel, was, now) for channel, was, now in told if was != now]
 
 
 def has_fitting(show: Show, part: str, performer: str) -> bool:

@@ -7,11 +7,14 @@ from typing import Final
 import numpy as np
 
 from ..addresses import is_on_desk
+from ..casting.names import part_name
+from ..casting.parts import tonight
 from ..compare import Difference, HeardOtherwise, differences, heard_otherwise
 from ..edits import Edited, edited
 from ..errors import ConsoleError, UnknownAddress
 from ..flow import Flow, listeners
 from ..kinds import Value
+from ..layers import lies_at
 from ..promises import newly_broken
 from ..show import Show
 from ..sockets import lines_on, socket_name
@@ -22,6 +25,8 @@ from .storing import address_of
 __all__ = ["Looked", "hearing_there", "in_one_line", "look_ahead"]
 
 
+# what goes with who is on, which is told by name
+_UNTOLD: Final = ("/kept", "/part", "/fitting", "/attached", "/held_back", "/fitted_s")
 _FAINTEST_DB: Final = -90.0
 _LOUD_DB: Final = 6.0
 
@@ -31,7 +36,8 @@ class Looked:
     """A recall, beforehand. `refused`: why it cannot be made (it would feed back), or "".
 
     `values`: what changes, in words; `heard`: what listeners hear otherwise, by listener; `warns`:
-    what an engineer would want to be stopped for.
+    what an engineer would want to be stopped for; `beneath`: how many own values change beneath
+    fittings, where nobody hears it.
     """
 
     recall: Recall
@@ -39,6 +45,7 @@ class Looked:
     values: tuple[Difference, ...]
     heard: tuple[HeardOtherwise, ...]
     warns: tuple[str, ...]
+    beneath: int = 0
 
 
 def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
@@ -48,14 +55,21 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
         after = edited(show, flow, found.moves, own=True)
     except ConsoleError as refused:
         return Looked(recall=found, refused=str(refused), values=(), heard=(), warns=())
-    told = [a for a in after.change.new if not a.startswith("run/") and not a.endswith("/kept")]
+    told = [a for a in after.stood.new if not a.startswith("run/") and not a.endswith(_UNTOLD)]
+    beneath = [
+        a
+        for a, value in after.change.new.items()
+        if lies_at(show.desk, after.show.laid, a) and after.show[a] == show[a]
+    ]
     heard = _heard(show, flow, after)
     return Looked(
         recall=found,
         refused="",
         values=tuple(differences(show, after.show, told)),
         heard=heard,
+        beneath=len(beneath),
         warns=(
+            *_vacant(after.show, found),
             *_warnings(show, after.show, heard),
             *_phantom(after.show, found),
             *newly_broken(show, flow, after.show, after.flow),
@@ -106,6 +120,16 @@ def _phantom(after: Show, found: Recall) -> list[str]:
                 name, where = after.text(f"line/{line}/name"), socket_name(after.desk, socket)
                 told.append(f"{name} {'needs' if wants else 'wants no'} 48 V on {where}")
     return told
+
+
+def _vacant(after: Show, found: Recall) -> list[str]:
+    """Parts that the scene puts on, and that nobody plays tonight."""
+    parts = {str(after[f"{channel}/part"]) for channel, _ in found.on} - {"None"}
+    return [
+        f"Nobody plays {part_name(after, part)} tonight"
+        for part in sorted(parts)
+        if tonight(after, part) is None
+    ]
 
 
 def _is_self(show: Show, one: HeardOtherwise) -> bool:

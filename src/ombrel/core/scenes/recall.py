@@ -13,7 +13,7 @@ from ..addresses import is_on_desk, kind_on
 from ..asked import Asked
 from ..casting.fittings import preamp_socket
 from ..casting.parts import tonight
-from ..casting.tonight import Coming, going_on, on_in_words
+from ..casting.tonight import Coming, going_on, who_changes
 from ..compare import value_text
 from ..errors import ConsoleError, SourcesUnasked
 from ..kinds import Number, Reference, Value
@@ -112,7 +112,7 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
         pinned=tuple(sorted(pinned)),
         left_out=tuple(left),
         sources=tuple(sorted(a for a in values if a.endswith(("/source", "/spare")))),
-        on=_who(show, moves),
+        on=tuple((channel, now) for channel, _, now in who_changes(show, moves)),
     )
 
 
@@ -145,22 +145,6 @@ def _attached(show: Show, found: Mapping[str, Value]) -> dict[str, Asked]:
         for channel in show.laid.on
         if f"{channel}/source" in found
     }
-
-
-def _who(show: Show, moves: Mapping[str, Asked]) -> tuple[tuple[str, str], ...]:
-    """The channels on which somebody else is then, with who."""
-    if not any(a.endswith(("/fitting", "/part")) for a in moves):
-        return ()
-    after = show.with_values(moves)  # type: ignore[arg-type]  # a recall asks for plain values
-    channels = dict.fromkeys(
-        a.rpartition("/")[0] for a in moves
-        if a.startswith("channel/") and a.endswith(("/fitting", "/part"))
-    )  # fmt: skip
-    return tuple(
-        (channel, on_in_words(after, channel))
-        for channel in channels
-        if on_in_words(after, channel) != on_in_words(show, channel)
-    )
 
 
 def apart(show: Show, holder: str, held: Held) -> Iterator[tuple[str, list[tuple[str, Value]]]]:

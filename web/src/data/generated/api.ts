@@ -232,6 +232,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/fittings/compared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Fittings
+         * @description What two fittings (by their ids) have otherwise.
+         */
+        get: operations["ombrel_server_api_history_compare_fittings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/history": {
         parameters: {
             query?: never;
@@ -477,6 +497,24 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddCast
+         * @description A new cast, as another or of the first performer of each part.
+         */
+        AddCast: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "add_cast";
+            /**
+             * Like
+             * @default null
+             */
+            like?: string | null;
+            /** Name */
+            name: string;
+        };
+        /**
          * AddLine
          * @description A new line at the end of the list.
          */
@@ -493,6 +531,29 @@ export interface components {
             kind?: string;
             /** Name */
             name: string;
+        };
+        /**
+         * AddPart
+         * @description A new part at the end of the list, on channels as typed, with who plays it as typed.
+         */
+        AddPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "add_part";
+            /**
+             * Channels
+             * @default
+             */
+            channels?: string;
+            /** Name */
+            name: string;
+            /**
+             * Players
+             * @default
+             */
+            players?: string;
         };
         /**
          * ApplyPreset
@@ -640,6 +701,21 @@ export interface components {
             source: string;
         };
         /**
+         * BringBackFitting
+         * @description Make one of a fitting's last versions the newest again.
+         */
+        BringBackFitting: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "bring_back_fitting";
+            /** Fitting */
+            fitting: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * ByHand
          * @description That an edit is a hand's, so that gangs follow it. `alone`: its key is held, and they do not.
          *
@@ -662,6 +738,31 @@ export interface components {
              * @default false
              */
             held?: boolean;
+        };
+        /**
+         * CaptureFitting
+         * @description Keep all that stands on a channel under a performer's name, which is said.
+         */
+        CaptureFitting: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "capture_fitting";
+            /** Channel */
+            channel: string;
+            /** Said */
+            said: string;
+        };
+        /**
+         * CastRow
+         * @description A cast, by name.
+         */
+        CastRow: {
+            /** Cast */
+            cast: string;
+            /** Name */
+            name: string;
         };
         /**
          * Cells
@@ -695,6 +796,119 @@ export interface components {
             cells?: string[];
             /** Holder */
             holder: string;
+        };
+        /**
+         * CheckAgain
+         * @description Let every entry wait again, for another evening.
+         */
+        CheckAgain: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "check_again";
+        };
+        /**
+         * CheckGoTo
+         * @description Bring an entry of the mic check, and keep the one before it.
+         */
+        CheckGoTo: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "check_go_to";
+            /** Entry */
+            entry: string;
+        };
+        /**
+         * CheckRow
+         * @description An entry of the mic check. `loose`: how many values moved and not kept; `version`: how many
+         *
+         *     were kept; `line`: number of the line on the channel's source, to be fed from the stage.
+         */
+        CheckRow: {
+            /** Arrived S */
+            arrived_s: number;
+            /** Barred */
+            barred: string;
+            /** By */
+            by: string;
+            /** Channel */
+            channel: string;
+            /** Channel Name */
+            channel_name: string;
+            /** Entry */
+            entry: string;
+            /** Fitting */
+            fitting: string | null;
+            /** Line */
+            line: number | null;
+            /** Loose */
+            loose: number;
+            /** Name */
+            name: string;
+            /** Part Name */
+            part_name: string;
+            /** Performer */
+            performer: string;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "waiting" | "on" | "done" | "skipped";
+            /** Version */
+            version: number;
+        };
+        /**
+         * CheckStep
+         * @description The mic check goes on: next keeps, skip and drop do not, finish ends it for this person.
+         */
+        CheckStep: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "check_step";
+            /**
+             * Order
+             * @default list
+             * @enum {string}
+             */
+            order?: "list" | "arrival" | "channel";
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "next" | "skip" | "back" | "drop" | "finish";
+        };
+        /**
+         * CheckTakeOver
+         * @description Take an entry over from whoever has it, by their name.
+         */
+        CheckTakeOver: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "check_take_over";
+            /** Entry */
+            entry: string;
+            /** Said */
+            said: string;
+        };
+        /**
+         * ChooseCast
+         * @description Tonight's cast: every fitting of it on.
+         */
+        ChooseCast: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "choose_cast";
+            /** Cast */
+            cast: string;
         };
         /**
          * ClearBank
@@ -756,6 +970,25 @@ export interface components {
             role: "ignore" | "number" | "name" | "microphone" | "kind" | "socket" | "box" | "performer" | "part" | "where" | "stand" | "phantom" | "stereo" | "side" | "count" | "level" | "family" | "colour" | "notes";
         };
         /**
+         * CompanyMessage
+         * @description The parts in their order, the casts, everybody, and which cast is tonight's.
+         */
+        CompanyMessage: {
+            /** Casts */
+            casts: components["schemas"]["CastRow"][];
+            /** Parts */
+            parts: components["schemas"]["PartRow"][];
+            /** Performers */
+            performers: components["schemas"]["Person"][];
+            /** Tonight */
+            tonight: string | null;
+            /**
+             * Type
+             * @constant
+             */
+            type: "company";
+        };
+        /**
          * ComparedReply
          * @description Two revisions laid against one another; of many differences the first are told.
          */
@@ -774,6 +1007,23 @@ export interface components {
                 string,
                 number
             ][];
+        };
+        /**
+         * CopyFitting
+         * @description Give another fitting the values of one; `said`: the name of who gets them.
+         */
+        CopyFitting: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "copy_fitting";
+            /** Fitting */
+            fitting: string;
+            /** Said */
+            said: string;
+            /** To */
+            to: string;
         };
         /**
          * CopyStrip
@@ -916,7 +1166,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -1232,6 +1482,111 @@ export interface components {
             tone: "settle" | "note";
         };
         /**
+         * FittingChoice
+         * @description Something that can be put on a channel: a part or a fitting.
+         */
+        FittingChoice: {
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * FittingCurveReply
+         * @description The magnitude of a fitting's low cut and EQ in dB, at the reply's frequencies.
+         */
+        FittingCurveReply: {
+            /** Name */
+            name: string;
+            /** Total Db */
+            total_db: number[];
+        };
+        /**
+         * FittingMessage
+         * @description Who is on a channel, and all of their fitting; without one, whom it could be.
+         *
+         *     `says`: in one line, whose, and what is loose. `carries`: what the fitting lies over of what it
+         *     could (`carried`: keys and words).
+         */
+        FittingMessage: {
+            /** Altered */
+            altered: components["schemas"]["FittingValueRow"][];
+            /** Beneath */
+            beneath: components["schemas"]["FittingValueRow"][];
+            /** Carried */
+            carried: [
+                string,
+                string
+            ][];
+            /** Carries */
+            carries: string[];
+            /** Channel */
+            channel: string;
+            /** Choices */
+            choices: components["schemas"]["FittingChoice"][];
+            /** Fitting */
+            fitting: string | null;
+            /** Loose */
+            loose: components["schemas"]["FittingValueRow"][];
+            /** On */
+            on: string;
+            /** Others */
+            others: components["schemas"]["FittingChoice"][];
+            /** Performer */
+            performer: string;
+            /** Says */
+            says: string;
+            /** Since S */
+            since_s: number;
+            /**
+             * Type
+             * @constant
+             */
+            type: "fitting";
+            /** Versions */
+            versions: components["schemas"]["VersionRow"][];
+        };
+        /**
+         * FittingSideReply
+         * @description A value that two fittings have otherwise, in words.
+         */
+        FittingSideReply: {
+            /** Label */
+            label: string;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+        };
+        /**
+         * FittingValueRow
+         * @description A value where a fitting and what stands differ, in words.
+         */
+        FittingValueRow: {
+            /** Kept */
+            kept: string;
+            /** Label */
+            label: string;
+            /** Leaf */
+            leaf: string;
+            /** Now */
+            now: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * FittingsComparedReply
+         * @description Two fittings side by side, and their curves over one another.
+         */
+        FittingsComparedReply: {
+            /** Curves */
+            curves: components["schemas"]["FittingCurveReply"][];
+            /** Frequencies Hz */
+            frequencies_hz: number[];
+            /** Sides */
+            sides: components["schemas"]["FittingSideReply"][];
+        };
+        /**
          * FixStrips
          * @description Fix strips as typed at the right of a bay, on every bank; nothing frees it.
          */
@@ -1461,6 +1816,24 @@ export interface components {
             pages: number;
         };
         /**
+         * KeepFitting
+         * @description Keep what hands moved under a fitting, as a version of it; or drop it.
+         */
+        KeepFitting: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "keep_fitting";
+            /**
+             * Drop
+             * @default false
+             */
+            drop?: boolean;
+            /** Fitting */
+            fitting: string;
+        };
+        /**
          * KeepPreset
          * @description Keep aspects of a strip's processing under a name.
          */
@@ -1500,6 +1873,24 @@ export interface components {
             ][];
             /** Silenced */
             silenced: string[];
+        };
+        /**
+         * LateChange
+         * @description Another performer plays a part tonight, by name; nobody: it is vacant.
+         */
+        LateChange: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "late_change";
+            /** Part */
+            part: string;
+            /**
+             * Performer
+             * @default null
+             */
+            performer?: string | null;
         };
         /**
          * LeavesMessage
@@ -2083,6 +2474,40 @@ export interface components {
             type: "meters";
         };
         /**
+         * MicCheckMessage
+         * @description Every entry of tonight in an order. `target_dbfs`: where a voice is to be.
+         */
+        MicCheckMessage: {
+            /** Entries */
+            entries: components["schemas"]["CheckRow"][];
+            /**
+             * Order
+             * @enum {string}
+             */
+            order: "list" | "arrival" | "channel";
+            /** Target Dbfs */
+            target_dbfs: number;
+            /**
+             * Type
+             * @constant
+             */
+            type: "mic_check";
+        };
+        /**
+         * MicrophoneRow
+         * @description A microphone of a part and the channel that it comes in on.
+         */
+        MicrophoneRow: {
+            /** Channel */
+            channel: string;
+            /** Channel Name */
+            channel_name: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+        };
+        /**
          * MoveBus
          * @description Put a mix, group or matrix ahead of another of its kind, or last.
          */
@@ -2319,6 +2744,31 @@ export interface components {
             unit?: string;
         };
         /**
+         * PartRow
+         * @description A part. `tonight`: None where it is vacant; `late`: otherwise than in tonight's cast;
+         *
+         *     `plays`: who plays it in each cast, in the casts' order.
+         */
+        PartRow: {
+            /** Late */
+            late: boolean;
+            /** Microphones */
+            microphones: components["schemas"]["MicrophoneRow"][];
+            /** Mix */
+            mix: string | null;
+            /** Mix Name */
+            mix_name: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Players */
+            players: components["schemas"]["PlayerRow"][];
+            /** Plays */
+            plays: (components["schemas"]["Person"] | null)[];
+            tonight: components["schemas"]["Person"] | null;
+        };
+        /**
          * PatchBus
          * @description Patch a bus to outputs as typed, or with no text to the next free ones.
          */
@@ -2384,6 +2834,16 @@ export interface components {
             source: string | null;
         };
         /**
+         * Person
+         * @description A performer, by name.
+         */
+        Person: {
+            /** Name */
+            name: string;
+            /** Performer */
+            performer: string;
+        };
+        /**
          * PersonHere
          * @description Somebody with the show open, and the view that they are in.
          */
@@ -2405,6 +2865,18 @@ export interface components {
              * @enum {string}
              */
             type: "ping";
+        };
+        /**
+         * PlayerRow
+         * @description Who can play a part; `kept`: whether settings of theirs are kept for all its microphones.
+         */
+        PlayerRow: {
+            /** Kept */
+            kept: boolean;
+            /** Name */
+            name: string;
+            /** Performer */
+            performer: string;
         };
         /**
          * Plug
@@ -2510,6 +2982,7 @@ export interface components {
             breaks: string[];
             /** Changes */
             changes: number;
+            company: components["schemas"]["PreviewCompany"] | null;
             /** Following */
             following: number;
             /** Follows */
@@ -2550,6 +3023,26 @@ export interface components {
             type: "preview";
             /** Values */
             values: components["schemas"]["FollowsMessage"][];
+        };
+        /**
+         * PreviewCompany
+         * @description Who comes on and goes off, what pins keep, which parts nobody plays, what cannot be done.
+         */
+        PreviewCompany: {
+            /** Held */
+            held: [
+                string,
+                string
+            ][];
+            /** Left */
+            left: [
+                string,
+                string
+            ][];
+            /** On */
+            on: components["schemas"]["WhoChanges"][];
+            /** Vacant */
+            vacant: string[];
         };
         /**
          * PreviewScene
@@ -2636,6 +3129,24 @@ export interface components {
             promise?: boolean;
             /** Strips */
             strips: string;
+        };
+        /**
+         * PutOn
+         * @description Put a part (with tonight's performer) or a fitting on a channel, or take both off.
+         */
+        PutOn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "put_on";
+            /** Channel */
+            channel: string;
+            /**
+             * What
+             * @default null
+             */
+            what?: string | null;
         };
         /**
          * ReachListener
@@ -2756,6 +3267,32 @@ export interface components {
             bus: string;
         };
         /**
+         * RemoveCast
+         * @description Take a cast off the list; who is on stays on.
+         */
+        RemoveCast: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "remove_cast";
+            /** Cast */
+            cast: string;
+        };
+        /**
+         * RemoveFitting
+         * @description Take a fitting out of the show; undo brings it back.
+         */
+        RemoveFitting: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "remove_fitting";
+            /** Fitting */
+            fitting: string;
+        };
+        /**
          * RemoveLines
          * @description Take lines off the list.
          */
@@ -2772,6 +3309,19 @@ export interface components {
             free?: boolean;
             /** Lines */
             lines: number[];
+        };
+        /**
+         * RemovePart
+         * @description Take a part off the list; its fittings stay.
+         */
+        RemovePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "remove_part";
+            /** Part */
+            part: string;
         };
         /**
          * RemoveScenes
@@ -2959,6 +3509,8 @@ export interface components {
                 string,
                 string
             ][];
+            /** Beneath */
+            beneath: number;
             /** Changes */
             changes: components["schemas"]["SceneChange"][];
             /** Changing */
@@ -2967,6 +3519,11 @@ export interface components {
             left_out: components["schemas"]["SceneLeft"][];
             /** Listeners */
             listeners: components["schemas"]["SceneListener"][];
+            /** On */
+            on: [
+                string,
+                string
+            ][];
             /** Pinned */
             pinned: components["schemas"]["ScenePinned"][];
             /** Refused */
@@ -3176,6 +3733,21 @@ export interface components {
             engine: string;
             /** Note */
             note: string;
+        };
+        /**
+         * SetPlayers
+         * @description Say who plays a part, by names as typed, understudies last.
+         */
+        SetPlayers: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_players";
+            /** Part */
+            part: string;
+            /** Players */
+            players: string;
         };
         /**
          * SetTempo
@@ -3532,7 +4104,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * TrimLift
          * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.
@@ -3577,7 +4149,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid
@@ -3623,6 +4195,20 @@ export interface components {
             type: "unfolded";
         };
         /**
+         * VersionRow
+         * @description What was kept once.
+         */
+        VersionRow: {
+            /** At S */
+            at_s: number;
+            /** By */
+            by: string;
+            /** How */
+            how: string;
+            /** Number */
+            number: number;
+        };
+        /**
          * Wanted
          * @description Which part of the history.
          */
@@ -3660,6 +4246,16 @@ export interface components {
              */
             check?: number | null;
             /**
+             * Company
+             * @default false
+             */
+            company?: boolean;
+            /**
+             * Fitting
+             * @default null
+             */
+            fitting?: string | null;
+            /**
              * Held
              * @default null
              */
@@ -3674,6 +4270,11 @@ export interface components {
              * @default false
              */
             lifts?: boolean;
+            /**
+             * Mic Check
+             * @default null
+             */
+            mic_check?: ("list" | "arrival" | "channel") | null;
             /**
              * Ruler
              * @default null
@@ -3726,6 +4327,20 @@ export interface components {
             listener: string;
             /** Source */
             source: string;
+        };
+        /**
+         * WhoChanges
+         * @description Who is on a channel before and after, "" for nobody.
+         */
+        WhoChanges: {
+            /** Channel */
+            channel: string;
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /** Was */
+            was: string;
         };
         /**
          * WhyAnswer
@@ -4158,6 +4773,31 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ombrel_server_api_history_compare_fittings: {
+        parameters: {
+            query: {
+                one: number;
+                other: number;
+            };
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FittingsComparedReply"];
+                };
             };
         };
     };

@@ -1,0 +1,177 @@
+"""What a screen is told of the company, made from a state of the show."""
+
+from typing import Final
+
+from ombrel import core
+
+from .asks_of_casting import ChooseCast, LateChange
+from .casting_to_screen import (
+    CastRow,
+    CheckRow,
+    CompanyMessage,
+    FittingChoice,
+    FittingMessage,
+    FittingValueRow,
+    MicCheckMessage,
+    MicrophoneRow,
+    PartRow,
+    Person,
+    PlayerRow,
+    PreviewCompany,
+    VersionRow,
+    WhoChanges,
+)
+from .live import State
+
+__all__ = ["company_message", "company_previewed", "fitting_message", "mic_check_message"]
+
+_MOST: Final = 200
+
+
+def company_message(state: State) -> dict:
+    """The parts, casts and performers."""
+    show = state.show
+    casts = core.casts(show)
+    late = set(core.late_changes(show))
+    chosen = show["tonight/cast"]
+    return CompanyMessage(
+        type="company",
+        parts=[_part(show, part, casts, late=part in late) for part in core.parts(show)],
+        casts=[CastRow(cast=one, name=core.cast_name(show, one)) for one in casts],
+        performers=[_person(show, one) for one in core.performers(show)],
+        tonight=chosen if isinstance(chosen, str) else None,
+    ).model_dump(mode="json")
+
+
+def _part(show: core.Show, part: str, casts: list[str], *, late: bool) -> PartRow:
+    mix, mics = show[f"{part}/mix"], core.microphones(show, part)
+    return PartRow(
+        part=part,
+        name=core.part_name(show, part),
+        mix=mix if isinstance(mix, str) else None,
+        mix_name=core.strip_name(show, mix) if isinstance(mix, str) else "",
+        microphones=[
+            MicrophoneRow(
+                number=one.number,
+                name=show.text(f"{part}/microphone/{one.number}/name"),
+                channel=one.channel,
+                channel_name=core.strip_name(show, one.channel),
+            )
+            for one in mics
+        ],
+        players=[
+            PlayerRow(
+                performer=one,
+                name=core.performer_name(show, one),
+                kept=core.has_fitting(show, part, one),
+            )
+            for one in core.players(show, part)
+        ],
+        tonight=_somebody(show, core.tonight(show, part)),
+        late=late,
+        plays=[_somebody(show, show[f"{cast}/{part}"]) for cast in casts],
+    )
+
+
+def _person(show: core.Show, performer: str) -> Person:
+    return Person(performer=performer, name=core.performer_name(show, performer))
+
+
+def _somebody(show: core.Show, performer: core.Value) -> Person | None:
+    return _person(show, performer) if isinstance(performer, str) else None
+
+
+def mic_check_message(state: State, order: core.CheckOrder) -> dict:
+    """Every entry of tonight in an order."""
+    show = state.show
+    rows = []
+    for one in core.entries(show, order):
+        source = show[f"{one.channel}/source"]
+        lines = core.lines_on(show, source) if isinstance(source, str) else []
+        rows.append(
+            CheckRow(
+                entry=one.key,
+                fitting=one.fitting,
+                name=core.performer_name(show, one.performer),
+                part_name=core.part_name(show, one.part),
+                channel=one.channel,
+                channel_name=core.strip_name(show, one.channel),
+                phase=one.phase,
+                by=one.by,
+                arrived_s=one.arrived_s,
+                performer=one.performer,
+                barred=one.barred,
+                loose=len(core.loose(show, one.fitting)) if one.fitting else 0,
+                version=int(show.number(f"{one.fitting}/newest")) if one.fitting else 0,
+                line=lines[0] if lines else None,
+            )
+        )
+    return MicCheckMessage(
+        type="mic_check",
+        order=order,
+        entries=rows,
+        target_dbfs=show.number("show/target_dbfs"),
+    ).model_dump(mode="json")
+
+
+def fitting_message(state: State, channel: str) -> dict:
+    """Who is on a channel, with their fitting. Raises UnknownAddress for none of the desk."""
+    show = state.show
+    on = show[f"{channel}/fitting"]
+    parts = [
+        part
+        for part in core.parts(show)
+        if any(one.channel == channel for one in core.microphones(show, part))
+    ]
+    of_parts = [one for part in parts for one in core.fittings_of(show, part)]
+    fittings = core.fittings(show)
+    others = [*of_parts, *(one for one in fittings if one not in of_parts)]
+    seen = core.fitting_seen(show, on) if isinstance(on, str) else None
+    return FittingMessage(
+        type="fitting",
+        channel=channel,
+        on=core.on_in_words(show, channel),
+        fitting=seen.fitting if seen else None,
+        performer=seen.performer if seen else "",
+        since_s=seen.since_s if seen else 0.0,
+        says=core.fitting_in_one_line(seen) if seen else "",
+        carries=list(seen.carries) if seen else [],
+        carried=list(core.CARRIED.items()),
+        loose=[_value(one) for one in seen.loose] if seen else [],
+        altered=[_value(one) for one in seen.altered] if seen else [],
+        beneath=[_value(one) for one in seen.beneath] if seen else [],
+        versions=[
+            VersionRow(number=one.number, at_s=one.at_s, by=one.by, how=one.how)
+            for one in (seen.versions if seen else ())
+        ],
+        choices=[
+            *(FittingChoice(what=part, name=core.part_name(show, part)) for part in parts),
+            *(FittingChoice(what=one, name=core.fitting_name(show, one)) for one in of_parts),
+        ],
+        others=[
+            FittingChoice(what=one, name=core.fitting_name(show, one))
+            for one in others
+            if one != on
+        ][:_MOST],
+    ).model_dump(mode="json")
+
+
+def _value(one: core.FittingValue) -> FittingValueRow:
+    return FittingValueRow(leaf=one.leaf, label=one.label, kept=one.kept, now=one.now, why=one.why)
+
+
+def company_previewed(show: core.Show, ask: ChooseCast | LateChange) -> PreviewCompany:
+    """Who a choice brings on and sends off. Raises NoSuchCast, NoSuchFitting."""
+    found = ask.found(show)
+    return PreviewCompany(
+        on=[
+            WhoChanges(channel=channel, name=core.strip_name(show, channel), was=was, now=now)
+            for channel, was, now in core.who_changes(show, found.moves)
+        ],
+        held=[
+            (core.strip_name(show, channel), core.pin_name(show, pin))
+            for channel, pin in found.held
+        ],
+        vacant=[core.part_name(show, part) for part in found.vacant],
+        left=[(core.strip_name(show, channel), why) for channel, why in found.left],
+    )
