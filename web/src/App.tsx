@@ -7,6 +7,7 @@ import type { Me } from "./data/types";
 import { LinkContext } from "./data/use";
 import { Frame } from "./frame/Frame";
 import { BanksView } from "./views/banks/BanksView";
+import { CastView } from "./views/cast/CastView";
 import { CheckView } from "./views/check/CheckView";
 import { EffectsView } from "./views/effects/EffectsView";
 import { FindingsView } from "./views/findings/FindingsView";
@@ -14,6 +15,7 @@ import { HearView } from "./views/hear/HearView";
 import { HistoryView } from "./views/history/HistoryView";
 import { LiftsView } from "./views/lifts/LiftsView";
 import { LinesView } from "./views/lines/LinesView";
+import { MicCheckView } from "./views/miccheck/MicCheckView";
 import { MixesView } from "./views/mixes/MixesView";
 import { OutputsView } from "./views/outputs/OutputsView";
 import { PaperView } from "./views/paper/PaperView";
@@ -96,6 +98,8 @@ export function App() {
             <Route path="/lifts" component={LiftsView} />
             <Route path="/banks" component={BanksView} />
             <Route path="/check" component={CheckView} />
+            <Route path="/cast" component={CastView} />
+            <Route path="/miccheck" component={MicCheckView} />
             <Route path="/paper" component={PaperView} />
             <Route path="/findings" component={FindingsView} />
             <Route path="/guide">

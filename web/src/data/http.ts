@@ -3,6 +3,7 @@ import { newId } from "./id";
 import type {
   Compared,
   Desk,
+  FittingsCompared,
   History,
   ListChoices,
   ListReply,
@@ -96,6 +97,12 @@ export const openShowFile = (file: File): Promise<{ id: string }> =>
   post("/api/shows/file", { file });
 
 export const getMe = (): Promise<Me> => reply(fetch("/api/me"));
+export const compareFittings = (
+  showId: string,
+  one: string,
+  other: string,
+): Promise<FittingsCompared> =>
+  reply(fetch(`/api/shows/${showId}/fittings/compared?one=${one}&other=${other}`));
 export const getDesk = (showId: string): Promise<Desk> => reply(fetch(`/api/shows/${showId}/desk`));
 export const getSamples = (): Promise<Sample[]> => reply(fetch("/api/samples"));
 

@@ -20,6 +20,8 @@ export interface Lists {
   promises: readonly number[];
   /** Scenes as `scene/<id>`, in the order of their numbers. */
   scene_ids: readonly string[];
+  /** The parts that performers play, as `part/<id>`. */
+  parts: ReadonlySet<string>;
   /** The odd side of each linked pair by its even one. */
   pairs: ReadonlyMap<string, string>;
   /** Banks that have a name or a strip. */
@@ -48,6 +50,7 @@ export const NO_LISTS: Lists = {
   gangs: [],
   promises: [],
   scene_ids: [],
+  parts: new Set(),
   pairs: new Map(),
   soloed: new Set(),
   inserts: new Set(),
@@ -101,6 +104,15 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   for (const address of moved) {
     if (address.startsWith("scene/")) {
       if (/\/(number|removed)$/.test(address)) scenes.add(address.replace(/\/\w+$/, ""));
+      continue;
+    }
+    if (address.startsWith("part/")) {
+      if (!address.endsWith("/place")) continue;
+      const parts = new Set(after.parts ?? before.parts);
+      const part = address.slice(0, -"/place".length);
+      if (Number(values.get(address) ?? 0) > 0) parts.add(part);
+      else parts.delete(part);
+      after.parts = parts;
       continue;
     }
     if (address.endsWith("/solo") && address !== "show/solo") {

@@ -87,6 +87,13 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["N", "a note"],
     ["Up, Down", "the line before, or after"],
   ],
+  miccheck: [
+    ["N", "next: keep what was moved, and on to who waits"],
+    ["S", "skip: for later, nothing kept"],
+    ["B", "back to the one before"],
+    ["D", "drop what was moved"],
+    ["T", "tone from the stand-in stage, on or off"],
+  ],
   everywhere: [
     ["A, held", "move one alone: no gang follows"],
     ["/ or Ctrl+K", "find anything by name"],

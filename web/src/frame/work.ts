@@ -28,6 +28,8 @@ export const VIEW_WORD: Record<string, string> = {
   scenes: "Scenes",
   run: "Run",
   check: "Line check",
+  cast: "Cast",
+  miccheck: "Mic check",
   paper: "Paper",
   guide: "Guide",
   hears: "Who hears what",
@@ -59,6 +61,7 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
   const gangs = useShow((state) => state.gangs.length + state.pairs.size);
   const lifts = useShow(liftsInUse);
   const scenes = useShow((state) => state.scene_ids.length);
+  const parts = useShow((state) => state.parts.size);
   const promises = useShow((state) => promiseCount(state.judged));
   const effects = useShow((state) => `${enginesFed(state)}/${state.desk?.effect_engines ?? 0}`);
   const part = (view: string, count?: string): Part => ({
@@ -84,6 +87,8 @@ export function useWork(): Record<(typeof GROUPS)[number], Part[]> {
       part("gangs", String(gangs)),
       part("lifts", lifts ? String(lifts) : undefined),
       part("banks", String(banks)),
+      part("cast", parts ? String(parts) : undefined),
+      part("miccheck"),
       part("scenes", scenes ? String(scenes) : undefined),
       part("run"),
     ],

@@ -36,8 +36,8 @@ def check_same_person(
 ) -> None:
     """Refuse an edit of what somebody else has come onto since the hand that makes it began.
 
-    `moved`: what it names and what gangs move with it; `changed`: whether any of some addresses, which say who is on, moved since then. Raises
-    SomebodyElseOn.
+    `moved`: what it names and what gangs move with it; `changed`: whether any of some addresses,
+    which say who is on, moved since then. Raises SomebodyElseOn.
     """
     leaves = fitted_leaves(show.desk)
     channels: dict[str, str] = {}

@@ -1,7 +1,8 @@
 import { valueIn } from "../../data/show";
 import { fedBy, socketName, stripName, useLink, useShow, useText } from "../../data/use";
-import { KIND_WORD, levelText } from "../../data/words";
+import { KIND_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
+import { LevelMeter } from "../../ui/LevelMeter";
 import { TypedField } from "../../ui/TypedField";
 import { LinePreamps } from "../patch/LinePreamps";
 
@@ -126,9 +127,6 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
   );
 }
 
-/** Place of a level on a meter from −60 to 0 dBFS. For drawing only. */
-const onMeter = (dbfs: number): number => Math.min(1, Math.max(0, (dbfs + 60) / 60));
-
 function Meter({ line, fed }: { line: number; fed: boolean }) {
   const link = useLink();
   const meters = useShow((state) => (state.meters?.line === line ? state.meters : null));
@@ -146,33 +144,7 @@ function Meter({ line, fed }: { line: number; fed: boolean }) {
       : "text-coral";
   return (
     <div>
-      <div className="flex items-center gap-3">
-        <div
-          role="meter"
-          aria-label={`Level of ${name}`}
-          aria-valuemin={-60}
-          aria-valuemax={0}
-          aria-valuenow={dbfs ?? -60}
-          aria-valuetext={dbfs === null ? "nothing" : `${levelText(dbfs, 0)} dBFS`}
-          className="relative h-8 flex-1 rounded-lg bg-raise overflow-hidden"
-        >
-          <div
-            className={`absolute inset-y-0 left-0 ${dbfs !== null && dbfs > -1 ? "bg-coral" : "bg-sea"}`}
-            style={{ width: `${dbfs === null ? 0 : onMeter(dbfs) * 100}%` }}
-          />
-          {expected !== null && (
-            <div
-              className="absolute inset-y-0 w-0.5 bg-sun"
-              style={{ left: `${onMeter(expected) * 100}%` }}
-              title="expected"
-            />
-          )}
-        </div>
-        <strong className="font-title text-2xl w-24 text-right" data-testid="arrives">
-          {dbfs === null ? "—" : levelText(dbfs, 0)}
-        </strong>
-        <span className="text-faint">dBFS</span>
-      </div>
+      <LevelMeter label={`Level of ${name}`} dbfs={dbfs} wanted={expected} wantedWord="expected" />
       <p className={`mt-1.5 min-h-6 ${tone}`} role="status" data-testid="arrival">
         {meters
           ? fed || dbfs !== null || otherName

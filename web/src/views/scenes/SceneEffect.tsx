@@ -34,6 +34,15 @@ export function SceneEffect({ scene }: { scene: Scene }) {
         </ul>
       )}
       <div className="flex gap-3 items-start flex-wrap">
+        {scene.on.length > 0 && (
+          <Block title="Who is on" note={String(scene.on.length)}>
+            {scene.on.map(([strip, who]) => (
+              <li key={strip} className="py-0.5">
+                {strip} <span className="text-iris">{who}</span>
+              </li>
+            ))}
+          </Block>
+        )}
         {scene.listeners.length > 0 && (
           <Block title="Who hears it" note={String(scene.listeners.length)}>
             {scene.listeners.map((one) => (
@@ -53,6 +62,12 @@ export function SceneEffect({ scene }: { scene: Scene }) {
                 {one.pin && <PinKey address={one.pin} of={`${one.whose}, ${one.what}`} />}
               </li>
             ))}
+            {scene.beneath > 0 && (
+              <li className="text-faint">
+                {scene.beneath} {scene.beneath === 1 ? "value changes" : "values change"} beneath
+                fittings
+              </li>
+            )}
             {scene.changing > scene.changes.length && (
               <li className="text-faint">and {scene.changing - scene.changes.length} more</li>
             )}

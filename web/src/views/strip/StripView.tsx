@@ -9,6 +9,7 @@ import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
 import { PinKey } from "../../ui/PinKey";
 import { ExpectedLevel } from "./ExpectedLevel";
+import { FittingLine } from "./FittingLine";
 import { PathLine } from "./PathLine";
 import { PresetsDialog } from "./PresetsDialog";
 import { StagePanel } from "./StagePanel";
@@ -57,6 +58,7 @@ export function StripView() {
   return (
     <div className="relative flex flex-col flex-1 min-h-0 scrolls pb-3">
       <Head strip={strip} path={path} before={strips[place - 1]} after={strips[place + 1]} />
+      {strip.startsWith("channel/") && <NamedFitting key={strip} channel={strip} />}
       {path ? (
         <>
           <PathLine path={path} chosen={shown} onChoose={choose} onStep={step} />
@@ -73,6 +75,11 @@ export function StripView() {
       )}
     </div>
   );
+}
+
+function NamedFitting({ channel }: { channel: string }) {
+  const name = useShow((state) => stripName(state, channel));
+  return <FittingLine channel={channel} name={name} />;
 }
 
 function NamedPanel({ strip, stage }: { strip: string; stage: string }) {

@@ -1,0 +1,134 @@
+import { useCallback, useEffect, useState } from "react";
+import { Link as RouteLink } from "wouter";
+import type { CheckEntry, MicCheck } from "../../data/types";
+import { useLink, useShow } from "../../data/use";
+import { Choice } from "../../ui/Choice";
+import { Deliberate } from "../../ui/Deliberate";
+import { Empty, ViewHead } from "../../ui/Panel";
+import { CheckedCard } from "./CheckedCard";
+import { EntryList } from "./EntryList";
+
+type Order = MicCheck["order"];
+type Step = "next" | "skip" | "back" | "drop" | "finish";
+
+const ORDERS: readonly (readonly [Order, string])[] = [
+  ["list", "in the parts' order"],
+  ["arrival", "as they arrive"],
+  ["channel", "by channel"],
+];
+
+const KEYS: Record<string, Step> = { n: "next", s: "skip", b: "back", d: "drop" };
+
+/** One performer after another: their fitting on, adjusted, kept when the next one comes. */
+export function MicCheckView() {
+  const link = useLink();
+  const me = useShow((state) => state.me?.name ?? "");
+  const [order, setOrder] = useState<Order>("list");
+  const check = useShow((state) => state.micCheck);
+  const entries = check?.entries ?? [];
+  const own = entries.find((one) => one.phase === "on" && one.by === me) ?? null;
+  const [fed, setFed] = useState(false);
+  useEffect(() => {
+    link.watch({ mic_check: order });
+    return () => link.watch({ mic_check: null });
+  }, [link, order]);
+  useEffect(() => {
+    link.watch({ levels: true, strip: own?.channel ?? null });
+    return () => link.watch({ levels: false, strip: null });
+  }, [link, own?.channel]);
+  // the tone goes along to whoever is next, and ends with the view
+  const line = own?.line ?? null;
+  useEffect(() => {
+    if (!fed || line === null) return;
+    link.feed(line, "tone");
+    return () => link.feed(line, "nothing");
+  }, [link, fed, line]);
+
+  const step = useCallback(
+    (which: Step) => void link.do({ action: "check_step", step: which, order }, { quiet: false }),
+    [link, order],
+  );
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target;
+      if (target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+      const which = KEYS[event.key.toLowerCase()];
+      if (which) {
+        event.preventDefault();
+        if (which === "next" || own) step(which);
+      } else if (event.key.toLowerCase() === "t" && own) setFed((was) => !was);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [step, own]);
+
+  if (!check)
+    return (
+      <>
+        <ViewHead title="Mic check" />
+        <p className="text-soft">Reading who plays tonight…</p>
+      </>
+    );
+  return (
+    <>
+      <ViewHead title="Mic check">
+        <Counts entries={entries} />
+        <span className="flex-1" />
+        <Choice
+          boxed
+          label="Order"
+          className="h-9 coarse:h-11"
+          value={order}
+          options={ORDERS}
+          onChange={(value) => setOrder(value as Order)}
+        />
+        {entries.some((one) => one.phase !== "waiting") && (
+          <Deliberate
+            says="Let everybody wait again"
+            short="Begin again"
+            onDone={() => void link.do({ action: "check_again" }, { quiet: false })}
+          />
+        )}
+      </ViewHead>
+      {entries.length === 0 ? (
+        <Empty title="Nobody to check yet">
+          <p>Mic check goes by who plays tonight: parts with a channel, and a cast for them.</p>
+          <RouteLink to="/cast" className="text-sun-text underline">
+            Make parts and choose tonight's cast, in Cast
+          </RouteLink>
+        </Empty>
+      ) : (
+        <div className="flex-1 min-h-0 scrolls grid gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_minmax(220px,320px)]">
+          <CheckedCard
+            own={own}
+            next={nextOf(entries, own)}
+            target={check.target_dbfs}
+            fed={fed}
+            onFeed={() => setFed(!fed)}
+            onStep={step}
+          />
+          <EntryList entries={entries} me={me} />
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Who waits behind somebody in the list; only said on the key: the core finds who comes. */
+function nextOf(entries: readonly CheckEntry[], own: CheckEntry | null): CheckEntry | null {
+  const at = own ? entries.indexOf(own) + 1 : 0;
+  const turned = [...entries.slice(at), ...entries.slice(0, at)];
+  return turned.find((one) => one.phase === "waiting" && !one.barred) ?? null;
+}
+
+function Counts({ entries }: { entries: readonly CheckEntry[] }) {
+  const count = (phase: CheckEntry["phase"]) => entries.filter((one) => one.phase === phase).length;
+  const skipped = count("skipped");
+  return (
+    <span className="text-soft whitespace-nowrap" role="status">
+      {count("done")} done, {skipped > 0 && `${skipped} skipped, `}
+      {count("waiting")} to go
+    </span>
+  );
+}

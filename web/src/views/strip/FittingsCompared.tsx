@@ -1,0 +1,81 @@
+import { useEffect, useState } from "react";
+import { compareFittings } from "../../data/http";
+import type { FittingsCompared as Compared } from "../../data/types";
+import { useShow } from "../../data/use";
+import { FrequencyGrid, lineOf, useGridWidth, viewBoxOf } from "./FrequencyGrid";
+
+const numberOf = (fitting: string) => fitting.split("/")[1]!;
+
+/** Two fittings: their curves over one another, their values side by side. */
+export function FittingsCompared({ one, other }: { one: string; other: string }) {
+  const showId = useShow((state) => state.desk?.show.id ?? "");
+  const [found, setFound] = useState<Compared | null>(null);
+  const [fault, setFault] = useState("");
+  const width = useGridWidth();
+  useEffect(() => {
+    let gone = false;
+    compareFittings(showId, numberOf(one), numberOf(other)).then(
+      (reply) => !gone && setFound(reply),
+      (error: Error) => !gone && setFault(error.message),
+    );
+    return () => {
+      gone = true;
+    };
+  }, [showId, one, other]);
+  if (fault)
+    return (
+      <p className="text-coral" role="alert">
+        {fault}
+      </p>
+    );
+  if (!found) return <p className="text-soft">Laying them side by side…</p>;
+  const [here, there] = found.curves;
+  return (
+    <div className="pt-2" data-testid="fittings-compared">
+      <svg
+        viewBox={viewBoxOf(width)}
+        className="w-full max-h-56"
+        role="img"
+        aria-label={`Curves of ${here?.name} and ${there?.name}`}
+      >
+        <FrequencyGrid width={width} />
+        {there && (
+          <path
+            d={lineOf(found.frequencies_hz, there.total_db, width)}
+            fill="none"
+            stroke="var(--sun)"
+            strokeWidth={2.2}
+            strokeDasharray="6 4"
+          />
+        )}
+        {here && (
+          <path
+            d={lineOf(found.frequencies_hz, here.total_db, width)}
+            fill="none"
+            stroke="var(--sea)"
+            strokeWidth={2.6}
+          />
+        )}
+      </svg>
+      <table className="w-full text-[13.5px]">
+        <thead>
+          <tr className="text-left">
+            <th className="font-normal sr-only">value</th>
+            <th className="font-normal text-sea text-right">{here?.name}</th>
+            <th className="font-normal text-sun-text text-right pl-2">{there?.name}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {found.sides.map((side) => (
+            <tr key={side.label}>
+              <td className="text-soft">{side.label}</td>
+              <td className="text-right whitespace-nowrap">{side.one}</td>
+              <td className="text-right whitespace-nowrap pl-2">{side.other}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {found.sides.length === 0 && <p className="text-soft">They are alike.</p>}
+    </div>
+  );
+}
