@@ -32,13 +32,14 @@ def ben(transactional_db, django_user_model):
     return django_user_model.objects.create_user("ben")
 
 
-def request(moves, author=None, gesture=None, edit_id=None, **extra):
+def request(moves, author=None, gesture=None, edit_id=None, author_name="", **extra):
     edit_id = edit_id or uuid.uuid4()
     return Request(
         edit_id=edit_id,
         author_id=author.pk if author else None,
         gesture=gesture or str(edit_id),
         plan=moves if callable(moves) or moves is None else lambda turn: Planned(moves),
+        author=author_name,
         **extra,
     )
 

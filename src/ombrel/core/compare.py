@@ -10,8 +10,10 @@ from numpy.typing import NDArray
 
 from .addresses import parameter_at
 from .asked import Asked
+from .casting.names import fitting_name
 from .describe import whose
 from .desk_rules import is_held
+from .errors import NoSuchFitting
 from .flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
 from .kinds import Choice, Maybe, Number, Packed, Reference, Switch, Value
 from .programme import leaving_as_it_is
@@ -99,6 +101,11 @@ def hertz_text(hertz: float) -> str:
 
 
 def _reference_text(show: Show, reference: str) -> str:
+    if reference.startswith("fitting/"):
+        try:
+            return fitting_name(show, reference)
+        except NoSuchFitting:
+            return "a fitting that was removed"
     if reference.startswith(("input/", "output/")) or reference in INNER_SOURCES:
         return socket_name(show.desk, reference)
     last = {"left": " L", "right": " R", "direct": ", direct"}.get(reference.rpartition("/")[2], "")

@@ -7,7 +7,7 @@ from uuid import UUID
 
 from django.db.models import QuerySet
 
-from ombrel.core import NoSuchPoint, Show, bears_on_layers, belongs_to
+from ombrel.core import NoSuchPoint, Show, bears_on_layers, belongs_to, is_in_fitting
 
 from . import models
 from .live import State, for_pages, from_wire, live_of, to_wire
@@ -90,10 +90,12 @@ def values_after(show_id: UUID, since: int, state: State) -> dict[str, object] |
     )
     moved: set[str] = set()
     for new in entries.values_list("new", flat=True):
-        if any(map(bears_on_layers, new)):
+        if any(bears_on_layers(address) and not is_in_fitting(address) for address in new):
             return None
         moved.update(new)
     below = {a for a in map(state.show.stands_at, moved) if a is not None}
+    if any("/value/preamp/" in address for address in moved):  # another may hold the socket now
+        below |= {f"{at}/{leaf}" for at in state.show.laid.holder for leaf in ("gain", "pad")}
     return for_pages(to_wire({a: state.show[a] for a in moved | below}))
 
 

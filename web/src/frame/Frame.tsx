@@ -25,7 +25,7 @@ function holdsDraft(target: EventTarget | null): boolean {
   return target.value !== "";
 }
 
-const ROOMY: ReadonlySet<string> = new Set(["scenes", "run"]);
+const ROOMY: ReadonlySet<string> = new Set(["scenes", "run", "cast", "miccheck"]);
 
 /** The frame around every view, and the keys that work everywhere. */
 export function Frame({ children }: { children: ReactNode }) {

@@ -10,7 +10,7 @@ export function SideBar() {
   const outputs = useOutputs();
   return (
     <nav
-      className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 min-h-0 scrolls"
+      className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 [@media(height<900px)]:gap-0 [@media(height<900px)]:py-1.5 min-h-0 scrolls"
       aria-label="The work"
       onKeyDown={walkLinks}
     >
@@ -52,7 +52,7 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
       to={to}
       aria-current={here ? "page" : undefined}
       tabIndex={stop === to ? 0 : -1}
-      className={`flex items-center h-8 shrink-0 px-2.5 rounded-xl gap-2 ${
+      className={`flex items-center h-8 [@media(height<900px)]:h-[28px] shrink-0 px-2.5 rounded-xl gap-2 ${
         here ? "bg-raise font-semibold" : "text-soft hover:text-paper hover:bg-card"
       }`}
     >

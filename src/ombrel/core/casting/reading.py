@@ -33,6 +33,7 @@ __all__ = [
     "fitting_in_one_line",
     "fitting_said",
     "fitting_seen",
+    "processor_said",
     "side_by_side",
 ]
 
@@ -167,6 +168,18 @@ def fitting_said(show: Show, address: str) -> str:
         if unit == "dB" and abs(stands - kept) < 1_000.0:
             return f"{name}, {stands - kept:+.1f} dB loose".replace("-", "\u2212")
     return f"{name}, loose"
+
+
+def processor_said(show: Show, strip: str, cell: str) -> str:
+    """Whose fitting sets some of a channel's processor ("eq"), and whether that is loose; or ""."""
+    if strip not in show.laid.on:
+        return ""
+    said = {
+        fitting_said(show, f"{strip}/{leaf}")
+        for leaf, of in fitted_leaves(show.desk).items()
+        if of == cell
+    } - {""}
+    return max(said, key=len, default="")
 
 
 def _unit(leaf: Leaf) -> str:

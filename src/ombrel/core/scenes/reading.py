@@ -192,7 +192,7 @@ def leaf_label(show: Show, holder: str, leaf: Leaf) -> str:
     if words[0] in ("mix", "matrix", "group", "dca", "mute_group") and len(words) > 2:
         return f"{holder_name(show, '/'.join(words[:2]))}: {label.lower()}"
     if words[0] == "eq" and len(words) == 3:
-        return f"EQ {words[1]}: {label.lower()}"
+        return f"EQ {words[1]}: {label.lower().removeprefix('eq ')}"
     return label
 
 

@@ -10,7 +10,7 @@ from typing import Final
 
 import numpy as np
 
-from ..casting.reading import fitting_said
+from ..casting.reading import fitting_said, processor_said
 from ..choices import TAPS
 from ..flow import STAGES, Edge, Flow, Path, gain_of, listener_name, passed, strip_name
 from ..keys import keyed
@@ -160,6 +160,8 @@ def _processing(
         at = "mono" if bead.key == "crossover" else strip
         by = keyed(show, flow, strip) if bead.key == "gate" else None
         detail = f"{bead.says}. {by.says}" if by else bead.says
+        if whose := processor_said(show, strip, bead.key):
+            detail = f"{detail}, {whose}"
         tale.steps.append(Step(kind=bead.key, title=title, detail=detail, address=f"{at}/{leaf}"))
 
 

@@ -56,7 +56,7 @@ function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
         <TypedField
           label={`Name of ${part.name}`}
           value={part.name}
-          className="font-semibold w-full max-w-56"
+          className="font-semibold w-36 max-md:w-full"
           onCommit={(typed) =>
             void link.do({ action: "moves", moves: [{ address: `${part.part}/name`, typed }] })
           }
@@ -67,7 +67,7 @@ function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
           <RouteLink
             key={one.number}
             to={`/strip/${one.channel}`}
-            className="in-text hover:underline block"
+            className="in-text hover:underline block min-w-36"
           >
             {one.channel.split("/")[1]} {one.channel_name}
           </RouteLink>
@@ -82,7 +82,7 @@ function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
           <Choice
             boxed
             label={`Tonight, ${part.name}`}
-            className={`h-8 coarse:h-11 max-w-44 ${part.tonight ? "" : "text-coral"}`}
+            className={`h-8 coarse:h-11 w-40 max-md:w-auto ${part.tonight ? "" : "text-coral"}`}
             value={part.tonight?.performer ?? ""}
             options={people}
             onChange={(performer) =>
@@ -97,7 +97,7 @@ function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
           <span className="md:hidden text-soft">{cast.name}: </span>
           <Choice
             label={`${cast.name}, ${part.name}`}
-            className="h-8 coarse:h-11 max-w-40 text-soft"
+            className="h-8 coarse:h-11 w-32 max-md:w-auto text-soft"
             value={part.plays[at]?.performer ?? ""}
             options={people}
             onChange={(value) =>
@@ -114,7 +114,7 @@ function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
           label={`Who can play ${part.name}`}
           value={part.players.map((one) => one.name).join(", ")}
           placeholder="names, understudies last"
-          className="w-full min-w-40"
+          className="w-full min-w-44"
           onCommit={(players) => void link.do({ action: "set_players", part: part.part, players })}
         />
         {bare.length > 0 && part.microphones.length > 0 && (
@@ -126,7 +126,7 @@ function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
       <td className={`${cell} md:rounded-r-lg text-right`}>
         <Deliberate
           says={`Remove ${part.name}`}
-          short="Remove"
+          short="✕"
           onDone={() => void link.do({ action: "remove_part", part: part.part }, { quiet: false })}
         />
       </td>

@@ -33,14 +33,18 @@ export function CheckedCard({ own, next, target, fed, onFeed, onStep }: Props) {
       aria-label={own ? `Checking ${own.name}` : "Mic check"}
       className="rounded-2xl bg-floor border border-line p-4 phone:p-3 flex flex-col gap-3 md:min-h-0"
     >
-      <div className="flex flex-col gap-3 md:scrolls md:min-h-0 flex-1">
+      <div className="flex flex-col gap-3 scrolls md:min-h-0 flex-1">
         {own ? (
           <>
-            <Head own={own} />
+            <div className="flex gap-x-6 gap-y-2 flex-wrap items-center justify-between">
+              <Head own={own} />
+              <Gain channel={own.channel} name={own.name} />
+            </div>
             <Arriving own={own} target={target} fed={fed} onFeed={onFeed} />
-            <Gain channel={own.channel} name={own.name} />
             <Tabs label="Stage" tabs={STAGE_TABS} chosen={stage} onChoose={setStage} />
-            <StagePanel strip={own.channel} stage={stage} name={own.name} />
+            <div className="shrink-0">
+              <StagePanel strip={own.channel} stage={stage} name={own.name} />
+            </div>
           </>
         ) : (
           <div className="flex-1 grid place-content-center text-center gap-2 py-8">
@@ -71,14 +75,20 @@ export function CheckedCard({ own, next, target, fed, onFeed, onStep }: Props) {
         {own && !next && <Key word="Finish" onPress={() => onStep("finish")} />}
         <Button
           tone="main"
-          className="h-14 flex-[3_1_180px] justify-center text-lg min-w-0"
+          className="!h-14 flex-[3_1_200px] justify-center text-lg min-w-0"
           aria-keyshortcuts="N"
           disabled={!own && !next}
           onClick={() => onStep("next")}
         >
-          <span className="truncate">
-            {own ? `Keep ${own.name}` : "Begin"}
-            {next ? `, next: ${next.name}` : own ? ", the last" : ""}
+          <span className="min-w-0 flex flex-col items-center leading-tight">
+            <span className="truncate max-w-full">
+              {next ? `${own ? "Next" : "Begin"}: ${next.name}` : "Keep, the last"}
+            </span>
+            {own && (
+              <span className="truncate max-w-full text-[13px] font-normal">
+                {own.name} is kept
+              </span>
+            )}
           </span>
         </Button>
       </div>
@@ -96,7 +106,7 @@ interface KeyProps {
 function Key({ word, shortcut, disabled, onPress }: KeyProps) {
   return (
     <Button
-      className="h-14 flex-1 justify-center text-[17px]"
+      className="!h-14 flex-1 justify-center text-[17px]"
       aria-keyshortcuts={shortcut}
       disabled={disabled}
       onClick={onPress}

@@ -18,7 +18,7 @@ interface Props {
 /** Everybody of tonight, how far each is, and who has whom. Pressed, an entry comes on. */
 export function EntryList({ entries, me }: Props) {
   return (
-    <ul aria-label="Entries" className="flex flex-col gap-1 md:scrolls md:min-h-0" tabIndex={0}>
+    <ul aria-label="Entries" className="flex flex-col gap-1 scrolls md:min-h-0" tabIndex={0}>
       {entries.map((one) => (
         <Row key={one.entry} entry={one} me={me} />
       ))}
@@ -51,9 +51,7 @@ function Row({ entry, me }: { entry: CheckEntry; me: string }) {
         type="button"
         aria-current={mine ? "true" : undefined}
         disabled={taken}
-        onClick={() =>
-          void link.do({ action: "check_go_to", entry: entry.entry }, { quiet: false })
-        }
+        onClick={() => void link.do({ action: "check_go_to", entry: entry.entry })}
         className="flex-1 min-w-0 min-h-[50px] flex items-center gap-2 pl-2.5 text-left cursor-pointer disabled:cursor-default"
       >
         <span className={`w-4 text-lg leading-none ${tone}`}>

@@ -45,7 +45,7 @@ export function MicCheckView() {
   }, [link, fed, line]);
 
   const step = useCallback(
-    (which: Step) => void link.do({ action: "check_step", step: which, order }, { quiet: false }),
+    (which: Step) => void link.do({ action: "check_step", step: which, order }),
     [link, order],
   );
   useEffect(() => {
@@ -99,7 +99,7 @@ export function MicCheckView() {
           </RouteLink>
         </Empty>
       ) : (
-        <div className="flex-1 min-h-0 scrolls grid gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_minmax(220px,320px)]">
+        <div className="flex-1 min-h-0 scrolls grid gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_210px] xl:grid-cols-[minmax(0,1fr)_320px]">
           <CheckedCard
             own={own}
             next={nextOf(entries, own)}

@@ -78,7 +78,7 @@ function Wearing({ fitting, name }: { fitting: Fitting; name: string }) {
     <Choice
       boxed
       label={`Put on ${name}`}
-      className="h-7 coarse:h-11 max-w-44"
+      className="h-7 coarse:h-11 w-28"
       value=""
       options={[
         ["", "Put on…"],
