@@ -2,7 +2,7 @@
 
 from collections.abc import Collection, Iterable, Sequence
 
-from .casting.fittings import check_version
+from .casting.fittings import check_version, fittings
 from .casting.mic_check import check_alone
 from .casting.names import fitting_name, is_bound
 from .errors import (
@@ -224,12 +224,9 @@ def _fittings(show: Show, addresses: Collection[str]) -> None:
     for address in bears:
         if "/version/" in address:
             check_version(show.desk, address, show.text(address))
-    if any(a.endswith(("/performer", "/part", "/microphone")) for a in bears):
+    if any(a.endswith(("/performer", "/part", "/microphone", "/removed")) for a in bears):
         named: dict[tuple[object, ...], str] = {}
-        for n in (
-            a.split("/")[1] for a in show.own if a.endswith("/performer") and "fitting/" in a
-        ):
-            fitting = f"fitting/{n}"
+        for fitting in fittings(show):
             key = tuple(show[f"{fitting}/{leaf}"] for leaf in ("performer", "part", "microphone"))
             if named.setdefault(key, fitting) != fitting:
                 raise FittingTwice(fitting_name(show, fitting))
@@ -240,7 +237,7 @@ def _fittings(show: Show, addresses: Collection[str]) -> None:
     goes_on = [a for a in addresses if a.startswith("channel/") and a.endswith("/fitting")]
     for address in goes_on:
         named_there = show[address]
-        if named_there is not None and f"{named_there}/performer" not in show.own:
+        if named_there is not None and named_there not in fittings(show):
             raise WrongValue(address, "a fitting of the show", str(named_there))
     if goes_on or any(a.endswith("/linked") for a in addresses):
         for channel in show.laid.on:

@@ -58,8 +58,8 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
     told = [a for a in after.stood.new if not a.startswith("run/") and not a.endswith(_UNTOLD)]
     beneath = [
         a
-        for a, value in after.change.new.items()
-        if lies_at(show.desk, after.show.laid, a) and after.show[a] == show[a]
+        for a in after.change.new
+        if (at := lies_at(show.desk, after.show.laid, a)) and after.show[at] is not None
     ]
     heard = _heard(show, flow, after)
     return Looked(
