@@ -9,7 +9,7 @@ import re
 import pytest
 from hypothesis import Phase, settings
 from hypothesis import strategies as st
-from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule
+from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from ombrel.core import (
     Carry,
@@ -150,6 +150,15 @@ class Evening(RuleBasedStateMachine):
             self.referee.hand(one, leaf, there)
 
     # ---- what may happen
+
+    @initialize()
+    def evening_begins(self):
+        """Somebody is on everywhere, and hands have moved: else most would be about nothing."""
+        self.choose("cast/2")
+        for channel, value in zip(sorted(SOURCES), (2.0, -3.0, 4.0), strict=True):
+            self.move(channel, "eq/1/gain", value)
+            self.move(channel, "low_cut/frequency", 100.0)
+        self.move("channel/3", "preamp/gain", 20.0)
 
     @rule(channel=CHANNELS, leaf=LEAVES, data=st.data())
     def hand(self, channel, leaf, data):
@@ -330,7 +339,10 @@ class Evening(RuleBasedStateMachine):
         change, before, referee = self.log[-1]
         moves, left = undoing(self.show, change)
         assert not left
-        self.show = made(self.show, moves, own=True)[0]
+        try:
+            self.show = made(self.show, moves, own=True)[0]
+        except EntryTaken:
+            return  # a patch had brought two under check onto one preamp: one of them left
         assert self.show == before
         self.log.pop()
         self.referee = copy.deepcopy(referee)
@@ -429,6 +441,7 @@ class Evening(RuleBasedStateMachine):
         on = [(c, self.referee.fitting(w)) for c, w in self.referee.on.items()
               if self.referee.fitting(w).check == "on"]  # fmt: skip
         assert len({there.by for _, there in on}) == len(on)
+        assert len({channel for channel, _ in on}) == len(on)
 
     @invariant()
     def nothing_else_leads_in(self):

@@ -80,12 +80,19 @@ class Server:
         return opener, {one.name: one.value for one in jar}
 
     def blank_show(self, name, desk="touring-48"):
+        return self._made("", {"name": name, "desk": desk})
+
+    def copied_demo(self):
+        """A demo show of one's own, as it stands."""
+        return self._made(f"/{self.demo}/copy", {})
+
+    def _made(self, path, fields):
         opener, cookies = self.signed_in("engineer")
-        body = json.dumps({"name": name, "desk": desk}).encode()
         headers = {"Content-Type": "application/json", "X-CSRFToken": cookies["csrftoken"]}
-        with opener.open(
-            urllib.request.Request(f"{self.address}/api/shows", body, headers)
-        ) as reply:
+        asking = urllib.request.Request(
+            f"{self.address}/api/shows{path}", json.dumps(fields).encode(), headers
+        )
+        with opener.open(asking) as reply:
             return json.load(reply)["id"]
 
     def start(self):

@@ -244,5 +244,6 @@ def _fittings(show: Show, addresses: Collection[str]) -> None:
             number = int(channel.partition("/")[2])
             if show.on(f"channel/{number - (number + 1) % 2}/linked"):
                 raise OnOnePair(strip_name(show, channel))
-    if any(a.endswith(("/check", "/checker")) for a in bears):
-        check_alone(show)
+    checked = {a.rpartition("/")[0] for a in bears if a.endswith(("/check", "/checker"))}
+    if checked:
+        check_alone(show, checked)

@@ -219,10 +219,31 @@ def undoing(
             moves[address] = change.old[address]
         else:
             left.append(address)
-    for address in _bound(show, moves):
-        del moves[address]
-        left.append(address)
+    for address in (*_half_on(show, moves, left), *_bound(show, moves)):
+        if address in moves:
+            del moves[address]
+            left.append(address)
     return leaving_as_it_is(show, moves), tuple(sorted(left))
+
+
+def _half_on(show: Show, moves: Mapping[str, Asked], left: Sequence[str]) -> list[str]:
+    """Who is on a channel is one matter: it goes back whole, or it stays. It stays too where their
+
+    fitting has gone to another channel since.
+    """
+    found: list[str] = []
+    for channel in {a.rpartition("/")[0] for a in (*moves, *left) if _says_who(a)}:
+        own = [a for a in moves if a.startswith(f"{channel}/") and _says_who(a)]
+        there = show.laid.at.get(str(moves.get(f"{channel}/fitting")))
+        elsewhere = there not in (None, channel) and f"{there}/fitting" not in moves
+        if elsewhere or any(a.startswith(f"{channel}/") and _says_who(a) for a in left):
+            found += own
+    return sorted(found)
+
+
+def _says_who(address: str) -> bool:
+    leaves = ("/fitting", "/part", "/attached", "/held_back", "/fitted_s")
+    return address.startswith("channel/") and address.endswith(leaves)
 
 
 def _bound(show: Show, moves: Mapping[str, Asked]) -> list[str]:

@@ -4,7 +4,7 @@ An entry is a fitting that tonight's cast brings to a channel: waiting, on, done
 means that somebody has it, and that very fitting is on. One an operator, a channel, a preamp.
 """
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -276,8 +276,11 @@ def check_said(show: Show, step: str, moves: Mapping[str, Asked], *, by: str) ->
     return "Mic check: " + (", ".join(parts_of) or "nobody waits")
 
 
-def check_alone(show: Show) -> None:
-    """Refuse a mic check that two would be in each other's way in. Raises EntryTaken."""
+def check_alone(show: Show, coming: Collection[str]) -> None:
+    """Refuse that some fittings come on in another's way. Two that a patch brought onto one preamp
+
+    stay: that bars nobody else. Raises EntryTaken.
+    """
     taken: dict[str, str] = {}
     for channel, one in show.laid.on.items():
         if not one.checked:
@@ -285,7 +288,7 @@ def check_alone(show: Show) -> None:
         by = show.text(f"{one.fitting}/checker")
         socket = preamp_socket(show, channel)
         for what in (f"by {by}", *([socket] if socket else [])):
-            if what in taken:
+            if what in taken and not {one.fitting, taken[what]}.isdisjoint(coming):
                 name = fitting_name(show, taken[what])
                 raise EntryTaken(name, show.text(f"{taken[what]}/checker"), "Choose another.")
             taken[what] = one.fitting

@@ -59,7 +59,9 @@ function Row({ entry, me }: { entry: CheckEntry; me: string }) {
           <span className="sr-only">{entry.phase}</span>
         </span>
         <span className="flex-1 min-w-0">
-          <span className="block truncate">{entry.name}</span>
+          <span className="block truncate" data-name>
+            {entry.name}
+          </span>
           <span className="block truncate text-[12.5px] text-faint">
             {entry.channel.split("/")[1]} {entry.part_name}
             {entry.loose > 0 && <span className="text-sun-text"> {entry.loose} loose</span>}

@@ -9,6 +9,7 @@ import { TypedField } from "../../ui/TypedField";
 import { BesideScene } from "./BesideScene";
 import { RecallKey } from "./RecallKey";
 import { SceneCells } from "./SceneCells";
+import { SceneConditions } from "./SceneConditions";
 import { SceneEffect } from "./SceneEffect";
 import { SceneTimes } from "./SceneTimes";
 
@@ -130,6 +131,7 @@ function Terms({ scene }: { scene: string }) {
           Remove
         </Button>
       </div>
+      <SceneConditions scene={scene} />
     </div>
   );
 }

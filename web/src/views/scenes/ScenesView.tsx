@@ -15,8 +15,8 @@ export function ScenesView() {
   const asked = useParams().scene;
   const scene = ids.includes(`scene/${asked}`) ? `scene/${asked}` : (ids[0] ?? null);
   useEffect(() => {
-    link.watch({ scenes: true });
-    return () => link.watch({ scenes: false });
+    link.watch({ scenes: true, company: true });
+    return () => link.watch({ scenes: false, company: false });
   }, [link]);
   useEffect(() => {
     link.watch({ scene });
