@@ -10,6 +10,7 @@ import sys
 import time
 
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.select import Select
 
 from tests.screens.browser import Person
 
@@ -43,10 +44,6 @@ def line_check(me):
     me.until(lambda: "as expected" in me.find('[data-testid="arrival"]').text)
     me.button("swap its cable with Snare").click()
     me.until(lambda: "Swapped cables?" in me.find('[data-testid="arrival"]').text)
-
-
-def paper(me):
-    me.open("paper").button("Patch sheet").click()
 
 
 def history(me):
@@ -94,9 +91,24 @@ def promises(me):
     me.until(lambda: me.all('[data-kept="false"]'))
 
 
-def effects(me):
-    me.open("effects")
-    me.until(lambda: me.all("[data-effect]"))
+def cast(me):
+    """The other cast, looked at before it is taken."""
+    me.open("cast")
+    Select(me.field("Tonight's cast")).select_by_visible_text("Tonight: Anchor cast")
+    me.until(lambda: "Mirelle Aske as Teller B" in me.body())
+
+
+def mic_check(me):
+    """Two are done; the third speaks, and their low cut was moved."""
+    me.open("miccheck")
+    for name in ("Maro Quill", "Ilka Dunmoor", "Oswin Tarn"):
+        me.keys("n")
+        me.until(lambda name=name: me.all(f'section[aria-label="Checking {name}"]'))
+    me.type("Gain of Oswin Tarn", "+-1")
+    me.keys(Keys.ESCAPE)
+    me.driver.execute_script("document.activeElement.blur()")
+    me.keys("t")
+    me.until(lambda: "target, " in me.find('[data-testid="arrival"]').text)
 
 
 def banks(me):
@@ -124,17 +136,17 @@ VIEWS = {
     "lines": lines,
     "routing": routing,
     "promises": promises,
-    "effects": effects,
     "patch": patch,
     "mixes": mixes,
     "dcas": dcas,
     "gangs": gangs,
     "banks": banks,
+    "cast": cast,
+    "mic-check": mic_check,
     "scenes": scenes,
     "run": run,
     "findings": findings,
     "line-check": line_check,
-    "paper": paper,
     "history": history,
     "strip": strip,
 }

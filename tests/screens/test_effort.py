@@ -2,6 +2,7 @@
 
 import pytest
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.select import Select
 
 from .browser import many_lines
 from .effort import Effort, report
@@ -335,6 +336,39 @@ def test_a_scene_stored_recalled_changed_to_the_end_and_a_value_pinned(server, p
         me.driver.execute_script("document.activeElement.blur()")
         me.chord(Keys.CONTROL, key="z")
         me.settled()
+
+
+def test_a_mic_check_takes_one_action_a_performer(server, people, counted):
+    show = server.copied_demo()
+    me = people()
+    me.open("cast", show)
+    me.find('[data-testid="cast-preview"], [data-part]')
+    effort = Effort(me)
+    effort.choose("Tonight's cast", "Tonight: Anchor cast")
+    me.until(lambda: "Corin Vashti as Teller A" in me.body())
+    effort.click(me.button("Take it"), "Take it")
+    me.settled()
+    counted.append(("Tonight's cast, with everybody's settings", effort, 2))
+    assert len(effort) <= 2
+    late = Effort(me)
+    plays = Select(me.field("Tonight, Teller B"))
+    me.until(lambda: plays.first_selected_option.text == "Mirelle Aske")
+    late.choose("Tonight, Teller B", "Oswin Tarn")
+    me.until(lambda: "Oswin Tarn as Teller B" in me.body())
+    late.click(me.button("Take it"), "Take it")
+    me.settled()
+    counted.append(("A late change", late, 2))
+    assert len(late) <= 2
+    me.open("miccheck", show)
+    me.until(lambda: "0 done, 7 to go" in me.body())
+    me.keys("n")
+    check = Effort(me)
+    for done in range(1, 6):
+        me.until(lambda: me.all('[data-phase="on"]'))
+        check.key("n")
+        me.until(lambda done=done: len(me.all('[data-phase="done"]')) == done)
+    counted.append(("A mic check of five performers", check, 5))
+    assert len(check) <= 5
 
 
 def test_a_drum_is_reinforced_by_a_tone_and_why_says_what_opens_it(server, people, counted):

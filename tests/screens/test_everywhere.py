@@ -14,8 +14,8 @@ AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = [
     "hears", "lines", "patch", "strip/channel/9", "routing", "promises", "effects", "mixes/1",
     "mixes/house", "outputs", "dcas", "dcas/6", "banks", "mutes", "mutes/1", "gangs", "gangs/1",
-    "gangs/pairs", "lifts", "scenes", "scenes/2", "run", "check", "paper", "findings", "history",
-    "shows", "guide",
+    "gangs/pairs", "lifts", "cast", "miccheck", "strip/channel/4", "scenes", "scenes/2", "run",
+    "check", "paper", "findings", "history", "shows", "guide",
 ]  # fmt: skip
 # width, height, whether fingers
 SIZES = [
