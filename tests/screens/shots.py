@@ -108,7 +108,7 @@ def mic_check(me):
     me.keys(Keys.ESCAPE)
     me.driver.execute_script("document.activeElement.blur()")
     me.keys("t")
-    me.until(lambda: "target, " in me.find('[data-testid="arrival"]').text)
+    me.until(lambda: "The target is" in me.find('[data-testid="arrival"]').text)
 
 
 def banks(me):

@@ -13,7 +13,7 @@ interface Props {
 /** Every part in a row: where it comes in, who is on tonight, who in each cast, who can. */
 export function PartsTable({ company, onLook }: Props) {
   return (
-    <div className="flex-1 min-h-0 scrolls" role="region" aria-label="Parts" tabIndex={0}>
+    <div className="relative flex-1 min-h-0 scrolls" role="region" aria-label="Parts" tabIndex={0}>
       <table className="w-full border-separate border-spacing-y-1 max-md:block">
         <thead className="text-soft text-left max-md:hidden">
           <tr>

@@ -33,7 +33,7 @@ export function CheckedCard({ own, next, target, fed, onFeed, onStep }: Props) {
       aria-label={own ? `Checking ${own.name}` : "Mic check"}
       className="rounded-2xl bg-floor border border-line p-4 phone:p-3 flex flex-col gap-3 md:min-h-0"
     >
-      <div className="flex flex-col gap-3 scrolls md:min-h-0 flex-1">
+      <div className="relative flex flex-col gap-3 scrolls md:min-h-0 flex-1">
         {own ? (
           <>
             <div className="flex gap-x-6 gap-y-2 flex-wrap items-center justify-between">
@@ -154,7 +154,6 @@ function Arriving({
 }) {
   const number = own.channel.split("/")[1]!;
   const dbfs = useShow((state) => state.levels[number] ?? null);
-  const far = dbfs === null ? null : dbfs - target;
   return (
     <div className="flex flex-col gap-1">
       <LevelMeter
@@ -165,15 +164,10 @@ function Arriving({
       />
       <div className="flex items-center gap-3 flex-wrap">
         <p className="flex-1 min-w-40" data-testid="arrival">
-          {far === null ? (
+          {dbfs === null ? (
             <span className="text-faint">Nothing arrives. Let them speak.</span>
-          ) : Math.abs(far) <= 3 ? (
-            <span className="text-sea">At the target, {levelText(target, 0)} dBFS.</span>
           ) : (
-            <span className="text-sun-text">
-              {Math.abs(far).toFixed(0)} dB {far > 0 ? "above" : "below"} the target,{" "}
-              {levelText(target, 0)} dBFS.
-            </span>
+            <span className="text-soft">The target is {levelText(target, 0)} dBFS.</span>
           )}
         </p>
         {own.line !== null && (

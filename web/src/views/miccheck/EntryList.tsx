@@ -18,7 +18,11 @@ interface Props {
 /** Everybody of tonight, how far each is, and who has whom. Pressed, an entry comes on. */
 export function EntryList({ entries, me }: Props) {
   return (
-    <ul aria-label="Entries" className="flex flex-col gap-1 scrolls md:min-h-0" tabIndex={0}>
+    <ul
+      aria-label="Entries"
+      className="flex flex-col gap-1 relative scrolls md:min-h-0"
+      tabIndex={0}
+    >
       {entries.map((one) => (
         <Row key={one.entry} entry={one} me={me} />
       ))}

@@ -99,7 +99,7 @@ export function MicCheckView() {
           </RouteLink>
         </Empty>
       ) : (
-        <div className="flex-1 min-h-0 scrolls grid gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_210px] xl:grid-cols-[minmax(0,1fr)_320px]">
+        <div className="relative flex-1 min-h-0 scrolls grid gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_210px] xl:grid-cols-[minmax(0,1fr)_320px]">
           <CheckedCard
             own={own}
             next={nextOf(entries, own)}
