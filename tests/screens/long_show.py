@@ -3,7 +3,7 @@
 import math
 import tempfile
 
-from ombrel.core import Show, cells_by_preset, made, show_of, store_scene
+from ombrel.core import Show, cells_by_preset, choose_cast, made, show_of, store_scene
 from ombrel.formats.show_file import write_show
 from ombrel.server.desks import desk_of
 
@@ -27,6 +27,15 @@ def with_scenes(show: Show) -> Show:
         show = made(show, {f"scene/{number}/notes": forty("Notes", number) * 3})[0]
     stands = {f"channel/{number}/mute": False for number in range(1, 9)}
     return made(show, {**stands, "channel/9/fader": -math.inf})[0]
+
+
+def with_company(show: Show) -> Show:
+    """Everybody on, with something loose."""
+    on = made(show, choose_cast(show, "cast/1", since_s=1_781_000_000.0).moves, own=True)[0]
+    moved = {
+        f"channel/{n}/{leaf}": 3.0 for n in range(1, 21) for leaf in ("eq/1/gain", "eq/2/gain")
+    }
+    return made(on, moved)[0]
 
 
 def long_show(server):
@@ -69,7 +78,19 @@ def long_show(server):
         for place in range(1, desk.bays[0].faders + 1):
             values[f"bank/{number}/1/{place}"] = f"channel/{(number - 1) * 8 + place}"
     values["bay/1/fixed/12"] = "dca/1"
+    for number in range(1, 21):
+        names = (("performer", f"performer/{number}"), ("Part", f"part/{number}"))
+        values |= {f"{thing}/name": forty(word.capitalize(), number) for word, thing in names}
+        values |= {
+            f"part/{number}/place": float(number),
+            f"part/{number}/microphone/1/channel": f"channel/{number}",
+            f"part/{number}/player/1/performer": f"performer/{number}",
+            f"part/{number}/mix": f"mix/{number}",
+        }
+    for number in range(1, 4):
+        values[f"cast/{number}/name"] = forty("Cast", number)
+        values |= {f"cast/{number}/part/{n}": f"performer/{n}" for n in range(1, 21)}
     with tempfile.NamedTemporaryFile(suffix=".json") as file:
-        file.write(write_show(with_scenes(show_of(desk, values))))
+        file.write(write_show(with_company(with_scenes(show_of(desk, values)))))
         file.flush()
         return server.manage("open_show", file.name)

@@ -1,7 +1,9 @@
 """What goes wrong in an evening: a killed server, a dead network, a restarted database."""
 
+import contextlib
 import json
 import os
+import random
 import subprocess
 import time
 import uuid
@@ -41,6 +43,80 @@ def drag(person, name, bus, during):
     ActionChains(person.driver).release().perform()
 
 
+def test_a_server_killed_in_a_mic_check_keeps_what_it_said_and_nobody_has_anothers(server):
+    """Two check, move and go on; the server dies at random moments, and each goes on from there."""
+    show = server.copied_demo()
+    draw = random.Random(7)
+    before, given, said = fitted(server, show), {}, set()
+    for round_ in range(4):
+        with contextlib.ExitStack() as stack:
+            links = {who: stack.enter_context(linked(server, show, who)) for who in OPERATORS}
+            for who, link in links.items():
+                link.send(json.dumps({"type": "hello", "since": None}))
+                asking(server, link, {"action": "check_step", "step": "next"})
+                fitting = checked_by(server, show, who)
+                if fitting is None:
+                    continue  # all are done
+                leaf = draw.choice(["low_cut/frequency", "eq/3/gain"])
+                value = float(100 + 10 * round_) if leaf.startswith("low") else float(round_ + 1)
+                move = {"address": f"{on_channel(server, show, fitting)}/{leaf}", "value": value}
+                asking(server, link, {"action": "moves", "by_hand": {}, "moves": [move]})
+                given.setdefault(fitting, set()).add((leaf, value))
+                said.add((fitting, leaf, value))
+            # the last step is on its way when the server dies
+            step = {"action": "check_step", "step": "next"}
+            asking(server, links["engineer"], step, wait=False)
+            time.sleep(draw.random() * 0.05)
+            server.kill()
+        server.start()
+    now = fitted(server, show)
+    for fitting, leaf, value in said:
+        last = {v for one, v in given[fitting] if one == leaf}
+        assert now[f"{fitting}/value/{leaf}"] in last, value
+    for address, value in now.items():
+        fitting, leaf = address.split("/value/")
+        if value != before.get(address):
+            assert (leaf, value) in given[fitting]  # no other hand, and nobody else's
+
+
+def linked(server, show, who="engineer"):
+    """A page's websocket, as somebody has it open."""
+    cookie = f"sessionid={server.signed_in(who)[1]['sessionid']}"
+    address = f"{server.address.replace('http', 'ws')}/live/{show}"
+    return connect(
+        address, additional_headers={"Cookie": cookie}, origin=server.address, max_size=None
+    )
+
+
+def checked_by(server, show, who):
+    with server.sql() as link:
+        row = link.execute(
+            """select a.address from server_setting a join server_setting b
+               on b.show_id = a.show_id and b.address = replace(a.address, '/checker', '/check')
+               where a.show_id = %s and a.address like 'fitting/%%/checker'
+               and a.value #>> '{}' = %s and b.value #>> '{}' = 'on'""", [show, who],
+        ).fetchone()  # fmt: skip
+    return row and row[0].removesuffix("/checker")
+
+
+def on_channel(server, show, fitting):
+    with server.sql() as link:
+        row = link.execute(
+            """select address from server_setting where show_id = %s
+               and address like 'channel/%%/fitting' and value #>> '{}' = %s""", [show, fitting],
+        ).fetchone()  # fmt: skip
+    return row[0].removesuffix("/fitting")
+
+
+def fitted(server, show):
+    """What stands in fittings, by address."""
+    with server.sql() as link:
+        query = """select address, value from server_setting
+                   where show_id = %s and address like 'fitting/%%/value/%%'"""
+        return dict(link.execute(query, [show]).fetchall())
+
+
+OPERATORS = ("engineer", "assistant")
 FADERS = [f"channel/{number}/fader" for number in range(1, 41)]
 
 
@@ -65,14 +141,7 @@ def faders_kept(server, show):
 def test_a_server_killed_in_the_middle_of_a_recall_keeps_all_of_it_or_nothing(server):
     """Whichever moment it dies in: forty faders and which scene is now, together or not at all."""
     show = server.blank_show("Killed")
-    cookie = f"sessionid={server.signed_in('engineer')[1]['sessionid']}"
-    address = f"{server.address.replace('http', 'ws')}/live/{show}"
-
-    def linked():
-        headers = {"Cookie": cookie}
-        return connect(address, additional_headers=headers, origin=server.address, max_size=None)
-
-    with linked() as link:
+    with linked(server, show) as link:
         link.send(json.dumps({"type": "hello", "since": None}))
         for number, level_db in ((1, -10.0), (2, -20.0)):
             moves = [{"address": fader, "value": level_db} for fader in FADERS]
@@ -84,7 +153,7 @@ def test_a_server_killed_in_the_middle_of_a_recall_keeps_all_of_it_or_nothing(se
     for delay_s in (0.0, 0.02, 0.05):
         was = next(one for one in faders_kept(server, show) if one in scenes)
         other = next(one for one in scenes if one != was)
-        with linked() as link:
+        with linked(server, show) as link:
             link.send(json.dumps({"type": "hello", "since": None}))
             link.recv(timeout=60)
             asking(server, link, {"action": "recall_scene", "scene": other}, wait=False)

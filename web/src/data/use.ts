@@ -98,6 +98,17 @@ export function socketName(state: ShowState, socket: string | null): string {
   return `${known?.short ?? box} ${number}`;
 }
 
+/** Who is on a channel, with whose settings: "Ada as Gull"; "" for nobody. */
+export function whoIsOn(state: ShowState, channel: string): string {
+  const fitting = valueIn(state, `${channel}/fitting`);
+  if (typeof fitting !== "string") return "";
+  const at = (of: string) => valueIn(state, `${fitting}/${of}`);
+  const name = (thing: unknown) =>
+    typeof thing === "string" ? String(valueIn(state, `${thing}/name`) ?? "") : "";
+  const part = name(at("part"));
+  return part ? `${name(at("performer"))} as ${part}` : name(at("performer"));
+}
+
 export function select(source: string | null, listener?: string): void {
   store.setState((state) => {
     const chosen = {

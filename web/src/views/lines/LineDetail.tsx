@@ -1,4 +1,5 @@
-import { useLink, useOn, useShow, useText } from "../../data/use";
+import { valueIn } from "../../data/show";
+import { fedBy, useLink, useOn, useShow, useText, whoIsOn } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
@@ -12,6 +13,11 @@ export function LineDetail({ line }: { line: number }) {
   const families = useShow((state) => state.catalogue!.at(at("family")).options ?? NONE);
   const colours = useShow((state) => state.catalogue!.at(at("colour")).options ?? NONE);
   const colour = useText(at("colour"));
+  // whose settings its preamp and channel have now
+  const on = useShow((state) => {
+    const [channel] = fedBy(state, valueIn(state, at("socket")) as string | null);
+    return channel === undefined ? "" : whoIsOn(state, `channel/${channel}`);
+  });
   const set = (leaf: string) => (typed: string) =>
     void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
   const words = (options: readonly string[]) => options.map((one) => [one, one] as const);
@@ -21,6 +27,11 @@ export function LineDetail({ line }: { line: number }) {
       className="flex items-center flex-wrap gap-x-3 gap-y-1.5 mt-2 px-3 py-1.5 rounded-xl bg-floor border border-line shrink-0 text-[13px]"
     >
       <strong className="truncate max-w-32">{name}</strong>
+      {on && (
+        <span className="text-iris truncate max-w-72" data-testid="line-on">
+          {on}
+        </span>
+      )}
       <Labelled word="Where">
         <TypedField
           boxed
