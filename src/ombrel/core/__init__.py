@@ -24,7 +24,6 @@ from .banks import (
 )
 from .carrying import Carried, Carry, has_place, led_by, place_of
 from .casting.fittings import (
-    Version,
     bring_back,
     capture,
     capture_as,
@@ -36,13 +35,11 @@ from .casting.fittings import (
     keep,
     loose,
     new_fitting,
-    newest_version,
     put_on,
     remove_fitting,
     set_carried,
     take_off,
     values_of,
-    versions,
 )
 from .casting.guard import check_same_person, unguarded
 from .casting.mic_check import (
@@ -110,6 +107,7 @@ from .casting.tonight import (
     who_changes,
     whole_on,
 )
+from .casting.versions import Version, newest_version, versions
 from .changes import Change, joined
 from .channels import duplicate_channel, move_channels
 from .choices import (

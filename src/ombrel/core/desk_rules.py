@@ -2,9 +2,10 @@
 
 from collections.abc import Collection, Iterable, Sequence
 
-from .casting.fittings import check_version, fittings
+from .casting.fittings import fittings
 from .casting.mic_check import check_alone
 from .casting.names import fitting_name, is_bound
+from .casting.versions import check_version
 from .errors import (
     CircleOfDcas,
     EngineTaken,

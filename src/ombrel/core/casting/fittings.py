@@ -4,17 +4,11 @@ A version's values come from the version before it, from a hand's moves while th
 on, or from a choice that says the performer's name.
 """
 
-import json
 from collections.abc import Collection, Mapping
-from dataclasses import dataclass
-from functools import lru_cache
-from types import MappingProxyType
-from typing import Any, Final
 
-from ..addresses import parameter_at
 from ..asked import Asked
-from ..desk import FITTINGS, VERSIONS, Desk
-from ..errors import ConsoleError, NoSuchFitting, NothingLeft, NotTheirName, WrongValue
+from ..desk import FITTINGS
+from ..errors import NoSuchFitting, NothingLeft, NotTheirName
 from ..fitting_parameters import CARRIED
 from ..kinds import Value
 from ..layers import carried_by_fitting, fitted_leaves
@@ -24,13 +18,12 @@ from ..scenes.storing import address_of
 from ..show import Show
 from .names import fitting_in, fitting_name, whose_fitting
 from .parts import add_performer, microphones, part_in, performer_in
+from .versions import Version, newest_version, packed_version, slot_of, versions
 
 __all__ = [
-    "Version",
     "bring_back",
     "capture",
     "capture_as",
-    "check_version",
     "copy_fitting",
     "drop",
     "fitting_for",
@@ -40,32 +33,13 @@ __all__ = [
     "keep",
     "loose",
     "new_fitting",
-    "newest_version",
     "preamp_socket",
     "put_on",
     "remove_fitting",
     "set_carried",
     "take_off",
     "values_of",
-    "versions",
 ]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Version:
-    """What was kept. `number`: counts up from 1; `at_s`: since 1970; `by`: who kept it; `how`: in
-
-    words. `values`: by leaf, only those that it has.
-    """
-
-    number: int
-    at_s: float
-    by: str
-    how: str
-    values: Mapping[Leaf, Value]
-
-
-EMPTY: Final = Version(number=0, at_s=0.0, by="", how="", values=MappingProxyType({}))
 
 
 def fittings(show: Show) -> list[str]:
@@ -147,24 +121,6 @@ def values_of(show: Show, fitting: str) -> dict[Leaf, Value]:
     }
 
 
-def versions(show: Show, fitting: str) -> list[Version]:
-    """What was kept of a fitting, the newest first, at most the last ten."""
-    newest = int(show.number(f"{fitting}/newest"))
-    found = []
-    for number in range(newest, max(newest - VERSIONS, 0), -1):
-        text = show.own.get(f"{fitting}/version/{_slot(number)}")
-        if isinstance(text, str) and (version := _unpacked(text)).number == number:
-            found.append(version)
-    return found
-
-
-def newest_version(show: Show, fitting: str) -> Version:
-    """What was kept last; an empty one where nothing was."""
-    number = int(show.number(f"{fitting}/newest"))
-    text = show.own.get(f"{fitting}/version/{_slot(number)}") if number else None
-    return _unpacked(text) if isinstance(text, str) else EMPTY
-
-
 def loose(show: Show, fitting: str) -> dict[Leaf, Value]:
     """What was moved and not kept, by leaf, with the value that it has now (None: none)."""
     kept, now = newest_version(show, fitting).values, values_of(show, fitting)
@@ -176,59 +132,6 @@ def loose(show: Show, fitting: str) -> dict[Leaf, Value]:
         for leaf in leaves
         if leaf in {*there, *now} and now.get(leaf) != kept.get(leaf)
     }
-
-
-def _slot(number: int) -> int:
-    return (number - 1) % VERSIONS + 1
-
-
-def _packed(version: Version) -> str:
-    values = {
-        leaf: parameter_at(f"fitting/1/value/{leaf}").kind.to_wire(version.values[leaf])
-        for leaf in sorted(version.values)
-    }
-    parts = {
-        "number": version.number,
-        "at_s": version.at_s,
-        "by": version.by,
-        "how": version.how,
-        "values": values,
-    }
-    return json.dumps(parts, ensure_ascii=False, separators=(",", ":"))
-
-
-@lru_cache(maxsize=8_000)
-def _unpacked(text: str) -> Version:
-    parts = json.loads(text)
-    values = {
-        leaf: parameter_at(f"fitting/1/value/{leaf}").kind.from_wire(wire, leaf)
-        for leaf, wire in parts["values"].items()
-    }
-    return Version(
-        number=parts["number"], at_s=parts["at_s"], by=parts["by"], how=parts["how"],
-        values=MappingProxyType(values),
-    )  # fmt: skip
-
-
-def check_version(desk: Desk, address: str, text: str) -> None:
-    """Refuse a text that is no version. Raises WrongValue."""
-    if not text:
-        return
-    try:
-        parts: Any = json.loads(text)
-        if not isinstance(parts, dict) or set(parts) != {"number", "at_s", "by", "how", "values"}:
-            raise ValueError("an object of number, at_s, by, how and values")
-        plain = isinstance(parts["by"], str) and isinstance(parts["how"], str)
-        counts = isinstance(parts["number"], int) and isinstance(parts["at_s"], int | float)
-        if not plain or not counts or not isinstance(parts["values"], dict):
-            raise ValueError("a number, a time, names and values")
-        version = _unpacked(text)
-        if None in version.values.values() or _packed(version) != text:
-            raise ValueError("the one order of its parts")
-        if _slot(version.number) != int(address.rpartition("/")[2]):
-            raise ValueError("the version of this place")
-    except (ValueError, KeyError, TypeError, RecursionError, ConsoleError) as error:
-        raise WrongValue(address, f"a version ({error})", text[:60]) from error
 
 
 # ---- on and off
@@ -280,7 +183,7 @@ def take_off(show: Show, channel: str, *, part: str | None = None) -> dict[str, 
 def _kept(fitting: str, version: Version) -> dict[str, Asked]:
     return {
         f"{fitting}/newest": float(version.number),
-        f"{fitting}/version/{_slot(version.number)}": _packed(version),
+        f"{fitting}/version/{slot_of(version.number)}": packed_version(version),
     }
 
 

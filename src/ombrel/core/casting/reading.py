@@ -13,15 +13,9 @@ from ..scenes.cells import Leaf, aspect_of
 from ..scenes.reading import held_text, leaf_label
 from ..scenes.storing import address_of
 from ..show import Show
-from .fittings import (
-    Version,
-    loose,
-    newest_version,
-    preamp_socket,
-    values_of,
-    versions,
-)
+from .fittings import loose, preamp_socket, values_of
 from .names import fitting_in, fitting_name, whose_fitting
+from .versions import Version, newest_version, versions
 
 __all__ = [
     "FittingSeen",

@@ -1,0 +1,115 @@
+"""What was kept of a fitting: the last ten versions, each one text in its place."""
+
+import json
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+from types import MappingProxyType
+from typing import Any, Final
+
+from ..addresses import parameter_at
+from ..desk import VERSIONS, Desk
+from ..errors import ConsoleError, WrongValue
+from ..kinds import Value
+from ..scenes.cells import Leaf
+from ..show import Show
+
+__all__ = [
+    "EMPTY",
+    "Version",
+    "check_version",
+    "newest_version",
+    "packed_version",
+    "slot_of",
+    "versions",
+]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Version:
+    """What was kept. `number`: counts up from 1; `at_s`: since 1970; `by`: who kept it; `how`: in
+
+    words. `values`: by leaf, only those that it has.
+    """
+
+    number: int
+    at_s: float
+    by: str
+    how: str
+    values: Mapping[Leaf, Value]
+
+
+EMPTY: Final = Version(number=0, at_s=0.0, by="", how="", values=MappingProxyType({}))
+
+
+def versions(show: Show, fitting: str) -> list[Version]:
+    """What was kept of a fitting, the newest first, at most the last ten."""
+    newest = int(show.number(f"{fitting}/newest"))
+    found = []
+    for number in range(newest, max(newest - VERSIONS, 0), -1):
+        text = show.own.get(f"{fitting}/version/{slot_of(number)}")
+        if isinstance(text, str) and (version := _unpacked(text)).number == number:
+            found.append(version)
+    return found
+
+
+def newest_version(show: Show, fitting: str) -> Version:
+    """What was kept last; an empty one where nothing was."""
+    number = int(show.number(f"{fitting}/newest"))
+    text = show.own.get(f"{fitting}/version/{slot_of(number)}") if number else None
+    return _unpacked(text) if isinstance(text, str) else EMPTY
+
+
+def slot_of(number: int) -> int:
+    """The place of a version, 1 to 10."""
+    return (number - 1) % VERSIONS + 1
+
+
+def packed_version(version: Version) -> str:
+    """The one text of a version."""
+    values = {
+        leaf: parameter_at(f"fitting/1/value/{leaf}").kind.to_wire(version.values[leaf])
+        for leaf in sorted(version.values)
+    }
+    parts = {
+        "number": version.number,
+        "at_s": version.at_s,
+        "by": version.by,
+        "how": version.how,
+        "values": values,
+    }
+    return json.dumps(parts, ensure_ascii=False, separators=(",", ":"))
+
+
+@lru_cache(maxsize=8_000)
+def _unpacked(text: str) -> Version:
+    parts = json.loads(text)
+    values = {
+        leaf: parameter_at(f"fitting/1/value/{leaf}").kind.from_wire(wire, leaf)
+        for leaf, wire in parts["values"].items()
+    }
+    return Version(
+        number=parts["number"], at_s=parts["at_s"], by=parts["by"], how=parts["how"],
+        values=MappingProxyType(values),
+    )  # fmt: skip
+
+
+def check_version(desk: Desk, address: str, text: str) -> None:
+    """Refuse a text that is no version. Raises WrongValue."""
+    if not text:
+        return
+    try:
+        parts: Any = json.loads(text)
+        if not isinstance(parts, dict) or set(parts) != {"number", "at_s", "by", "how", "values"}:
+            raise ValueError("an object of number, at_s, by, how and values")
+        plain = isinstance(parts["by"], str) and isinstance(parts["how"], str)
+        counts = isinstance(parts["number"], int) and isinstance(parts["at_s"], int | float)
+        if not plain or not counts or not isinstance(parts["values"], dict):
+            raise ValueError("a number, a time, names and values")
+        version = _unpacked(text)
+        if None in version.values.values() or packed_version(version) != text:
+            raise ValueError("the one order of its parts")
+        if slot_of(version.number) != int(address.rpartition("/")[2]):
+            raise ValueError("the version of this place")
+    except (ValueError, KeyError, TypeError, RecursionError, ConsoleError) as error:
+        raise WrongValue(address, f"a version ({error})", text[:60]) from error
