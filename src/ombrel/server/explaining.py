@@ -43,8 +43,8 @@ _MOST_REST_S = 0.2
 
 
 def _of_the_run(address: str) -> bool:
-    """Whether a value is of a scene, or a pin."""
-    return address.startswith("scene/") or "/pinned" in address
+    """Whether a value is of a scene, says who plays tonight, or is a pin."""
+    return address.startswith(("scene/", "tonight/")) or "/pinned" in address
 
 
 def _of_the_company(address: str) -> bool:

@@ -8,11 +8,12 @@ __all__ = ["HeldMessage", "PreviewScene", "SceneMessage", "ScenesMessage"]
 
 
 class SceneRow(BaseModel):
-    """A scene in the list; its number, name and notes are values."""
+    """A scene in the list; its number, name and notes are values. `passed`: go passes it by."""
 
     scene: str
     strips: int
     cells: int
+    passed: bool
 
 
 class ScenesMessage(BaseModel):

@@ -36,7 +36,7 @@ def scenes_message(state: State) -> dict:
     return ScenesMessage(
         type="scenes",
         scenes=[
-            SceneRow(scene=one.scene, strips=one.strips, cells=one.cells)
+            SceneRow(scene=one.scene, strips=one.strips, cells=one.cells, passed=one.passed)
             for one in core.scene_cards(show)
         ],
         pins=[(pin, core.pin_name(show, pin)) for pin in core.pins_in(show)[:_MOST]],

@@ -194,6 +194,11 @@ def in_one_line(looked: Looked) -> str:
         if names:
             more = f" and {len(names) - 3} more" if len(names) > 3 else ""
             parts.append(f"{verb} {', '.join(names[:3])}{more}")
+    coming = [who for _, who in looked.recall.on if who]
+    if coming:
+        more = f" and {len(coming) - 2} more" if len(coming) > 2 else ""
+        verb = "comes" if len(coming) == 1 else "come"
+        parts.append(f"{', '.join(coming[:2])}{more} {verb} on")
     moves = [one for one in looked.heard if one.how == "moves"]
     if moves:
         listeners_moved = len({one.listener for one in moves})

@@ -13,7 +13,7 @@ from ..scene_parameters import PINNED
 from ..show import Show
 from .cells import ALONE, CHOSEN, Leaf, aspect_of, cells_of, kind_of_holder, leaf_defaults
 from .held import Held, held_of, holders
-from .order import scene_in
+from .order import passed_by, scene_in
 from .storing import address_of, holder_name, used_holders, usual_cells
 
 __all__ = [
@@ -36,11 +36,15 @@ Mark = Literal["all", "some", "asleep", "none", "no such"]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SceneCard:
-    """A scene in the list: of how many strips it carries how many cells."""
+    """A scene in the list: of how many strips it carries how many cells. `passed`: next and
+
+    previous pass it by tonight.
+    """
 
     scene: str
     strips: int
     cells: int
+    passed: bool
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -84,10 +88,11 @@ NOT_CARRIED = "not carried"
 def scene_cards(show: Show) -> tuple[SceneCard, ...]:
     """The scenes in their order."""
     found = []
+    by = passed_by(show)
     for scene in show.scenes:
         carried = [len(held_of(show, scene, holder).cells) for holder in holders(show.desk)]
         strips = sum(1 for cells in carried if cells)
-        found.append(SceneCard(scene=scene, strips=strips, cells=sum(carried)))
+        found.append(SceneCard(scene=scene, strips=strips, cells=sum(carried), passed=by(scene)))
     return tuple(found)
 
 

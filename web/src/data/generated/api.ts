@@ -3560,11 +3560,13 @@ export interface components {
         };
         /**
          * SceneRow
-         * @description A scene in the list; its number, name and notes are values.
+         * @description A scene in the list; its number, name and notes are values. `passed`: go passes it by.
          */
         SceneRow: {
             /** Cells */
             cells: number;
+            /** Passed */
+            passed: boolean;
             /** Scene */
             scene: string;
             /** Strips */

@@ -1,8 +1,7 @@
 import { useEffect, useEffectEvent, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { useRunAt } from "../../data/scenes";
-import { store, valueIn } from "../../data/show";
-import type { Scene } from "../../data/types";
+import type { Scene, SceneList } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Empty, ViewHead } from "../../ui/Panel";
@@ -11,12 +10,12 @@ import { NumberField } from "./NumberField";
 import { RunBeside } from "./RunBeside";
 import { SceneBoard } from "./SceneBoard";
 
-/** The scene that go leads to from one: the next that is not passed by. */
-function following(from: string | null): string | null {
-  const state = store.getState();
-  const ids = state.scene_ids;
-  const behind = from === null ? ids : ids.slice(ids.indexOf(from) + 1);
-  return behind.find((scene) => valueIn(state, `${scene}/skipped`) !== true) ?? null;
+const NONE: SceneList["scenes"] = [];
+
+/** The scene behind one in the order that is not passed by; which those are the core says. */
+function following(scenes: SceneList["scenes"], from: string | null): string | null {
+  const at = scenes.findIndex((one) => one.scene === from);
+  return scenes.slice(at + 1).find((one) => !one.passed)?.scene ?? null;
 }
 
 /** The show as it runs: now, next, and what pressing go will do to whom. */
@@ -29,9 +28,16 @@ export function RunView() {
   const [rehearsed, setRehearsed] = useState<string | null | undefined>(undefined);
   const rehearsing = rehearsed !== undefined;
   const here = rehearsing ? rehearsed : now;
-  const next = rehearsing ? following(rehearsed) : (set ?? (now === null ? following(null) : null));
+  const order = useShow((state) => state.scenes?.scenes ?? NONE);
+  const next = rehearsing
+    ? following(order, rehearsed)
+    : (set ?? (now === null ? following(order, null) : null));
   const told = useShow((state) => (state.scene?.scene === next ? state.scene : null));
   const [asked, setAsked] = useState<string | null>(null); // sources change: press again
+  useEffect(() => {
+    link.watch({ scenes: true });
+    return () => link.watch({ scenes: false });
+  }, [link]);
   useEffect(() => {
     link.watch({ scene: next });
     return () => link.watch({ scene: null });

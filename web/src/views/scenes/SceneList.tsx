@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { sceneNumber, useRunAt } from "../../data/scenes";
 import { store, valueIn } from "../../data/show";
-import { useOn, useShow, useText } from "../../data/use";
+import { useShow, useText } from "../../data/use";
 import { useCoarse } from "../../ui/media";
 import { RowList, useTabIndex } from "../../ui/RowList";
 import { SearchField } from "../../ui/SearchField";
@@ -60,7 +60,9 @@ function SceneRow({
 }) {
   const number = useShow((state) => sceneNumber(state, scene));
   const name = useText(`${scene}/name`);
-  const skipped = useOn(`${scene}/skipped`);
+  const skipped = useShow(
+    (state) => state.scenes?.scenes.find((one) => one.scene === scene)?.passed ?? false,
+  );
   const now = useRunAt("now") === scene;
   const next = useRunAt("next") === scene;
   const cells = useShow(
