@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from itertools import chain
 from uuid import UUID
 
 from django.db.models import QuerySet
@@ -104,10 +105,14 @@ def moved_by_others(
 ) -> set[str]:
     """Addresses that others moved after a revision, and have not turned back themselves."""
     log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
-    entries = [*reversed(pending), *log.order_by("-revision")[:LOOKED_AT]]
+    if author_id is not None:
+        log = log.exclude(author_id=author_id)
+    kept = newest_first(
+        log.only("revision", "author_id", "kind", "gesture", "turns", "new"), most=LOOKED_AT
+    )
     undone: set[str] = set()
     found: set[str] = set()
-    for entry in entries:  # the newest first
+    for entry in chain(reversed(pending), kept):
         if entry.author_id == author_id or entry.revision <= since:
             continue
         gesture = entry.turns or entry.gesture
