@@ -359,3 +359,12 @@ def test_a_company_has_bounds():
         show = after(show, add_cast(show, f"Cast {number}")[1])
     with pytest.raises(NothingLeft):
         add_cast(show, "One more")
+
+
+def test_put_on_twice_is_once_and_off_gives_back_what_was_there():
+    show = the_evening()
+    on = part_on(show, "channel/1", "part/1", since_s=99.0)
+    assert after(show, on) == show
+    bare = after(show, take_off(show, "channel/1"))
+    assert (bare["input/local/1/gain"], bare["channel/1/eq/1/gain"]) == (10.0, 0.0)
+    assert stands(after(bare, part_on(bare, "channel/1", "part/1", since_s=99.0))) == stands(show)

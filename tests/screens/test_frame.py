@@ -52,6 +52,7 @@ def test_the_largest_desk_with_long_names_is_drawn_and_moves(server, people, tmp
     names = ", ".join(f"Ears of performer {n}" for n in range(1, 9))
     me.type("Names", names, enter=False)
     me.type("Channels to send", "1-128")
+    me.until(lambda: not me.all("[role=dialog]"))  # it closes when the mixes are kept
     me.link("Who hears what").click()
     me.reads("channel/1", "mix/8", "−12.0")
     assert me.driver.execute_script(FITS)

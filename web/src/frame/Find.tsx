@@ -144,8 +144,17 @@ export function Find({
 
 const textOf = (hit: Hit): string => `${hit.name} ${hit.about}`.toLowerCase();
 
-/** The first of the selected source's own fields, which stand over Why. */
+/**
+ * The first of the selected source's own fields, which stand over Why. They may be drawn only after the
+ * dialog is gone, or drawn anew: until a hand is somewhere else it is tried again for a moment.
+ */
 function focusSource(): void {
+  const focus = () => {
+    const there = document.activeElement;
+    if (there && there !== document.body && there.id !== "work") return;
+    document.querySelector<HTMLInputElement>("[data-source-fields] input")?.focus();
+  };
+  for (const after of [0, 60, 200, 500, 1000, 2000]) setTimeout(focus, after);
   document.querySelector<HTMLInputElement>("[data-source-fields] input")?.focus();
 }
 

@@ -47,7 +47,7 @@ export function CheckedCard({ own, next, target, fed, onFeed, onStep }: Props) {
             </div>
           </>
         ) : (
-          <div className="flex-1 grid place-content-center text-center gap-2 py-8">
+          <div className="flex-1 min-w-0 flex flex-col items-center justify-center text-center gap-2 py-8 [overflow-wrap:anywhere]">
             <h2 className="font-title text-2xl font-bold">
               {next ? `${next.name} is first` : "Everybody is checked"}
             </h2>
