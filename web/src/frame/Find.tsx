@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useMemo, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import type { Link } from "../data/link";
 import { sceneText } from "../data/scenes";
@@ -154,8 +154,7 @@ function focusSource(): void {
     if (there && there !== document.body && there.id !== "work") return;
     document.querySelector<HTMLInputElement>("[data-source-fields] input")?.focus();
   };
-  for (const after of [0, 60, 200, 500, 1000, 2000]) setTimeout(focus, after);
-  document.querySelector<HTMLInputElement>("[data-source-fields] input")?.focus();
+  for (const afterMs of [0, 60, 200, 500, 1000, 2000]) setTimeout(focus, afterMs);
 }
 
 function Search({ onDone }: { onDone: (hit: string) => void }) {
@@ -179,6 +178,13 @@ function Search({ onDone }: { onDone: (hit: string) => void }) {
     hit.go(navigate);
     onDone(hit.key);
   };
+  // Enter before the show has come is kept: it goes where it would have gone
+  const here = useShow((state) => state.revision !== null);
+  const [early, setEarly] = useState(false);
+  const goEarly = useEffectEvent(() => go(hits[0]));
+  useEffect(() => {
+    if (early && here) goEarly();
+  }, [early, here]);
   return (
     <>
       <input
@@ -190,9 +196,11 @@ function Search({ onDone }: { onDone: (hit: string) => void }) {
         onChange={(event) => {
           setText(event.currentTarget.value);
           setAt(0);
+          setEarly(false);
         }}
         onKeyDown={(event) => {
-          if (event.key === "Enter") go(hits[at]);
+          if (event.key === "Enter" && here) go(hits[at]);
+          else if (event.key === "Enter") setEarly(true);
           if (event.key === "ArrowDown") setAt(Math.min(at + 1, hits.length - 1));
           if (event.key === "ArrowUp") setAt(Math.max(at - 1, 0));
         }}
