@@ -25,6 +25,7 @@ from ombrel.core import (
     findings,
     fitting_curves,
     fitting_for,
+    fitting_in_one_line,
     fitting_said,
     fitting_seen,
     flow_of,
@@ -38,7 +39,6 @@ from ombrel.core import (
     recall,
     remove_fitting,
     remove_part,
-    set_carried,
     set_players,
     sheet_of,
     side_by_side,
@@ -272,13 +272,19 @@ def test_a_part_on_two_channels_has_a_fitting_for_each_microphone():
 def test_what_a_fitting_carries_sleeps_and_wakes():
     show = the_evening()
     ada = show.text("channel/1/fitting")
-    without = after(show, set_carried(show, ada, "eq", on=False))
+    without = after(show, {f"{ada}/carries_eq": False})
     assert without["channel/1/eq/1/gain"] == 0.0
     own = made(without, {"channel/1/eq/1/gain": -6.0})[0]
     assert own.own_value("channel/1/eq/1/gain") == -6.0
-    woken = after(own, set_carried(own, ada, "eq", on=True))
+    woken = after(own, {f"{ada}/carries_eq": True})
     assert woken["channel/1/eq/1/gain"] == 1.0
-    fader = after(show, set_carried(show, ada, "fader", on=True))
+    # what a pin holds stays held when the fitting comes to carry it
+    pinned = made(without, {"channel/1/pinned_eq": True})[0]
+    held = after(pinned, {f"{ada}/carries_eq": True})
+    assert held["channel/1/eq/1/gain"] == 0.0
+    bare = after(pinned, part_on(pinned, "channel/1", "part/1", since_s=1.0))
+    assert after(bare, {f"{ada}/carries_eq": True})["channel/1/eq/1/gain"] == 0.0
+    fader = after(show, {f"{ada}/carries_fader": True})
     assert fader == made(fader, {"channel/1/fader": 0.0})[0]
     ridden = made(fader, {"channel/1/fader": -7.0})[0]
     assert (ridden["channel/1/fader"], ridden.own_value("channel/1/fader")) == (-7.0, 0.0)
@@ -368,3 +374,13 @@ def test_put_on_twice_is_once_and_off_gives_back_what_was_there():
     bare = after(show, take_off(show, "channel/1"))
     assert (bare["input/local/1/gain"], bare["channel/1/eq/1/gain"]) == (10.0, 0.0)
     assert stands(after(bare, part_on(bare, "channel/1", "part/1", since_s=99.0))) == stands(show)
+
+
+def test_another_microphone_is_listed():
+    show = made(company(), {"line/1/place": 1.0, "line/1/socket": "input/local/1",
+                            "line/1/microphone": "headset"})[0]  # fmt: skip
+    show = settled(after(show, choose_cast(show, "cast/1", since_s=1.0).moves), 30.0, 1.0)
+    ada = show.text("channel/1/fitting")
+    assert fitting_in_one_line(fitting_seen(show, ada)) == "As kept."
+    other = made(show, {"line/1/microphone": "handheld"})[0]
+    assert fitting_in_one_line(fitting_seen(other, ada)) == "Kept with headset, handheld here."

@@ -9,7 +9,7 @@ from collections.abc import Callable, Mapping
 from typing import Final
 
 from .kinds import Value
-from .layers import bears_on_layers, is_in_fitting, lies_at
+from .layers import bears_on_layers, fitted_leaves, is_in_fitting, lies_at
 from .scenes.cells import cells_of
 from .scenes.pins import pin_of_cell
 from .show import Show
@@ -153,8 +153,8 @@ def _pinned(
         back = set(str(now(f"{channel}/held_back")).split())
         new = [
             cell
-            for cell in cells_of(show.desk, "channel")
-            if cell not in back and one.covers(cell) and pinned(channel, cell)
+            for cell in dict.fromkeys(fitted_leaves(show.desk).values())
+            if cell not in back and pinned(channel, cell)
         ]
         if not new:
             continue

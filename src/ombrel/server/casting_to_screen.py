@@ -93,11 +93,16 @@ class CheckRow(BaseModel):
 
 
 class MicCheckMessage(BaseModel):
-    """Every entry of tonight in an order. `target_dbfs`: where a voice is to be."""
+    """Every entry of tonight in an order. `yours`: the one that this person has; `next`: whom next
+
+    would bring them; `target_dbfs`: where a voice is to be.
+    """
 
     type: Literal["mic_check"]
     order: Literal["list", "arrival", "channel"]
     entries: list[CheckRow]
+    yours: str | None
+    next: str | None
     target_dbfs: float
 
 
@@ -121,10 +126,11 @@ class VersionRow(BaseModel):
 
 
 class FittingChoice(BaseModel):
-    """Something that can be put on a channel: a part or a fitting."""
+    """What can be put on a channel: a part or a fitting; `performer`: whose it is, or ""."""
 
     what: str
     name: str
+    performer: str
 
 
 class FittingMessage(BaseModel):

@@ -74,7 +74,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.metered_at = 0.0
         self.metering: asyncio.Task | None = None
         self.work: set[asyncio.Task] = set()
-        self.explainer = Explainer(self.show_id, self.tell, partial(self.close, code=1013))
+        self.explainer = Explainer(
+            self.show_id, self.tell, partial(self.close, code=1013), self.user.get_username()
+        )
         await self.accept()
         if not self.user.is_authenticated:
             await self.close(code=NOT_SIGNED_IN)

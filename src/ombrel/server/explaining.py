@@ -57,7 +57,8 @@ def _of_the_company(address: str) -> bool:
 class Explainer:
     """Explains by the show as it stands when its turn comes; moves that come meanwhile are one.
 
-    `tell` sends a text to the screen, `fail` ends it when the store does not answer.
+    `tell` sends a text to the screen, `fail` ends it when the store does not answer; `who`: the
+    name of its person.
     """
 
     def __init__(
@@ -65,8 +66,9 @@ class Explainer:
         show_id: UUID,
         tell: Callable[[str], Awaitable[None]],
         fail: Callable[[], Awaitable[None]],
+        who: str,
     ) -> None:
-        self.show_id, self._tell, self._fail = show_id, tell, fail
+        self.show_id, self._tell, self._fail, self.who = show_id, tell, fail, who
         self.why: WatchedCell | None = None
         self.ruler: str | None = None
         self.strip: str | None = None
@@ -194,7 +196,7 @@ class Explainer:
             case "company" if self.company:
                 return [await at_leisure(company_text, state)]
             case "mic_check" if self.mic_check:
-                return [await at_leisure(mic_check_text, state, self.mic_check)]
+                return [await at_leisure(mic_check_text, state, self.mic_check, self.who)]
             case "fitting" if self.fitting:
                 return [await at_leisure(fitting_text, state, self.fitting)]
             case "strip" if self.strip:

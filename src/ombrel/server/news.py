@@ -250,9 +250,9 @@ def company_text(state: State) -> str:
 
 
 @lru_cache(maxsize=4)
-def mic_check_text(state: State, order: core.CheckOrder) -> str:
-    """The entries of the mic check."""
-    return text_of(telling_casting.mic_check_message(state, order))
+def mic_check_text(state: State, order: core.CheckOrder, by: str) -> str:
+    """The entries of the mic check, for an operator."""
+    return text_of(telling_casting.mic_check_message(state, order, by))
 
 
 @lru_cache(maxsize=8)

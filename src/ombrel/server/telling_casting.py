@@ -81,10 +81,11 @@ def _somebody(show: core.Show, performer: core.Value) -> Person | None:
     return _person(show, performer) if isinstance(performer, str) else None
 
 
-def mic_check_message(state: State, order: core.CheckOrder) -> dict:
-    """Every entry of tonight in an order."""
+def mic_check_message(state: State, order: core.CheckOrder, by: str) -> dict:
+    """Every entry of tonight in an order, for an operator."""
     show = state.show
     rows = []
+    coming = core.check_coming(show, by=by, order=order)
     for one in core.entries(show, order):
         source = show[f"{one.channel}/source"]
         lines = core.lines_on(show, source) if isinstance(source, str) else []
@@ -110,6 +111,8 @@ def mic_check_message(state: State, order: core.CheckOrder) -> dict:
         type="mic_check",
         order=order,
         entries=rows,
+        yours=next((one.entry for one in rows if (one.phase, one.by) == ("on", by)), None),
+        next=coming.key if coming else None,
         target_dbfs=show.number("show/target_dbfs"),
     ).model_dump(mode="json")
 
@@ -145,15 +148,22 @@ def fitting_message(state: State, channel: str) -> dict:
             for one in (seen.versions if seen else ())
         ],
         choices=[
-            *(FittingChoice(what=part, name=core.part_name(show, part)) for part in parts),
-            *(FittingChoice(what=one, name=core.fitting_name(show, one)) for one in of_parts),
+            *(
+                FittingChoice(what=part, name=core.part_name(show, part), performer="")
+                for part in parts
+            ),
+            *(_fitting_choice(show, one) for one in of_parts),
         ],
-        others=[
-            FittingChoice(what=one, name=core.fitting_name(show, one))
-            for one in others
-            if one != on
-        ][:_MOST],
+        others=[_fitting_choice(show, one) for one in others if one != on][:_MOST],
     ).model_dump(mode="json")
+
+
+def _fitting_choice(show: core.Show, fitting: str) -> FittingChoice:
+    return FittingChoice(
+        what=fitting,
+        name=core.fitting_name(show, fitting),
+        performer=core.whose_fitting(show, fitting),
+    )
 
 
 def _value(one: core.FittingValue) -> FittingValueRow:

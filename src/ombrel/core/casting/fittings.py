@@ -16,6 +16,7 @@ from ..scenes.cells import Leaf, aspect_of
 from ..scenes.pins import pin_of_cell
 from ..scenes.storing import address_of
 from ..show import Show
+from ..sockets import lines_on
 from .names import fitting_in, fitting_name, whose_fitting
 from .parts import add_performer, microphones, part_in, performer_in
 from .versions import Version, newest_version, packed_version, slot_of, versions
@@ -32,11 +33,11 @@ __all__ = [
     "fittings_of",
     "keep",
     "loose",
+    "microphone_on",
     "new_fitting",
     "preamp_socket",
     "put_on",
     "remove_fitting",
-    "set_carried",
     "take_off",
     "values_of",
 ]
@@ -154,10 +155,10 @@ def put_on(
     once. `source`: what the channel will be fed by, if the same edit changes it. Raises
     NoSuchFitting.
     """
-    carries = carried_by_fitting(show.own, fitting_in(show, fitting))
+    fitting_in(show, fitting)
     pinned = pin_of_cell(show)
-    cells = {cell for cell in fitted_leaves(show.desk).values() if aspect_of(cell) in carries}
-    back = sorted(cell for cell in cells if pinned(channel, cell))
+    # what it does not carry too: it may come to, and the pin holds then
+    back = sorted(c for c in set(fitted_leaves(show.desk).values()) if pinned(channel, c))
     moves: dict[str, Asked] = {
         f"{channel}/fitting": fitting,
         f"{channel}/part": show.own.get(f"{fitting}/part"),
@@ -212,13 +213,29 @@ def keep(show: Show, fitting: str, *, by: str, at_s: float) -> dict[str, Asked]:
     fitting_in(show, fitting)
     if not loose(show, fitting):
         return {}
-    return _kept(fitting, _next(show, fitting, by, at_s, "kept", values_of(show, fitting)))
+    channel = show.laid.at.get(fitting)
+    heard_by = microphone_on(show, channel) if channel else ""
+    values = values_of(show, fitting)
+    return _kept(fitting, _next(show, fitting, by, at_s, "kept", values, heard_by))
+
+
+def microphone_on(show: Show, channel: str) -> str:
+    """What stands before a channel, as the line on its source says: "radio headset"; or ""."""
+    source = show[f"{channel}/source"]
+    lines = lines_on(show, source) if isinstance(source, str) else []
+    return show.text(f"line/{lines[0]}/microphone") if lines else ""
 
 
 def _next(
-    show: Show, fitting: str, by: str, at_s: float, how: str, values: Mapping[Leaf, Value]
+    show: Show,
+    fitting: str,
+    by: str,
+    at_s: float,
+    how: str,
+    values: Mapping[Leaf, Value],
+    microphone: str = "",
 ) -> Version:
-    """The version that would follow: what sleeps stays in it."""
+    """The version that would follow: what sleeps stays in it, and the microphone if no other is."""
     number = int(show.number(f"{fitting}/newest")) + 1
     carries, leaves = carried_by_fitting(show.own, fitting), fitted_leaves(show.desk)
     asleep = {
@@ -226,8 +243,11 @@ def _next(
         for leaf, value in newest_version(show, fitting).values.items()
         if leaf not in leaves or aspect_of(leaves[leaf]) not in carries
     }
-    whole = {**asleep, **values}
-    return Version(number=number, at_s=at_s, by=by[:60], how=how[:120], values=whole)
+    heard_by = microphone or newest_version(show, fitting).microphone
+    return Version(
+        number=number, at_s=at_s, by=by[:60], how=how[:120], microphone=heard_by,
+        values={**asleep, **values},
+    )  # fmt: skip
 
 
 def drop(show: Show, fitting: str, *, at_s: float) -> dict[str, Asked]:
@@ -263,7 +283,8 @@ def capture(
         if address is not None:
             values[leaf] = show[address]
     how = f"captured from channel {channel.partition('/')[2]}"
-    return _written(show, fitting, values, _next(show, fitting, by, at_s, how, values), carries)
+    new = _next(show, fitting, by, at_s, how, values, microphone_on(show, channel))
+    return _written(show, fitting, values, new, carries)
 
 
 def copy_fitting(
@@ -293,19 +314,9 @@ def bring_back(show: Show, fitting: str, number: int, *, by: str, at_s: float) -
     for version in versions(show, fitting_in(show, fitting)):
         if version.number == number:
             how = f"version {number} brought back"
-            new = _next(show, fitting, by, at_s, how, version.values)
+            new = _next(show, fitting, by, at_s, how, version.values, version.microphone)
             return _written(show, fitting, version.values, new, tuple(CARRIED))
     raise NoSuchFitting(f"version {number}")
-
-
-def set_carried(show: Show, fitting: str, aspect: str, *, on: bool) -> dict[str, Asked]:
-    """Moves that let a fitting carry an aspect, or not. What it had sleeps and wakes; a new one has
-
-    no values until somebody moves or captures them. Raises NoSuchFitting.
-    """
-    if aspect not in CARRIED:
-        raise NoSuchFitting(f"{aspect} of a fitting")
-    return {f"{fitting_in(show, fitting)}/carries_{aspect}": on}
 
 
 def capture_as(show: Show, channel: str, said: str, *, by: str, at_s: float) -> dict[str, Asked]:

@@ -30,6 +30,7 @@ __all__ = [
     "begin_again",
     "check_alone",
     "check_back",
+    "check_coming",
     "check_drop",
     "check_finish",
     "check_go_to",
@@ -159,7 +160,7 @@ def _place(show: Show, every: Sequence[CheckEntry], by: str) -> int | None:
     return next((at for at, one in enumerate(every) if fitting and one.fitting == fitting), None)
 
 
-def _waiting(show: Show, by: str, order: CheckOrder) -> CheckEntry | None:
+def check_coming(show: Show, *, by: str, order: CheckOrder = "list") -> CheckEntry | None:
     """The next that waits, behind the operator's own entry, then from the top; none barred."""
     every = entries(show, order)
     own = _place(show, every, by)
@@ -174,14 +175,14 @@ def _waiting(show: Show, by: str, order: CheckOrder) -> CheckEntry | None:
 def check_next(show: Show, *, by: str, at_s: float, order: CheckOrder = "list") -> dict[str, Asked]:
     """Moves that keep what an operator moved for their entry, and bring the next that waits."""
     moves = _left(show, by, at_s, "done")
-    entry = _waiting(show, by, order)
+    entry = check_coming(show, by=by, order=order)
     return moves | (_on(show, entry, by, at_s) if entry else {})
 
 
 def check_skip(show: Show, *, by: str, at_s: float, order: CheckOrder = "list") -> dict[str, Asked]:
     """Moves that leave an operator's entry for later, nothing kept: what is loose stays loose."""
     moves = _left(show, by, at_s, "skipped")
-    entry = _waiting(show, by, order)
+    entry = check_coming(show, by=by, order=order)
     return moves | (_on(show, entry, by, at_s) if entry else {})
 
 

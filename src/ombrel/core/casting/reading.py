@@ -13,7 +13,7 @@ from ..scenes.cells import Leaf, aspect_of
 from ..scenes.reading import held_text, leaf_label
 from ..scenes.storing import address_of
 from ..show import Show
-from .fittings import loose, preamp_socket, values_of
+from .fittings import loose, microphone_on, preamp_socket, values_of
 from .names import fitting_in, fitting_name, whose_fitting
 from .versions import Version, newest_version, versions
 
@@ -52,6 +52,7 @@ class FittingSeen:
 
     and not kept; `altered`: what stands otherwise than kept; `beneath`: own values under it that
     differ from what stands (`kept`: the own value). `versions`: the newest first.
+    `microphones`: by which it was kept and which stands there now, where they differ.
     """
 
     fitting: str
@@ -61,6 +62,7 @@ class FittingSeen:
     since_s: float
     carries: tuple[str, ...]
     versions: tuple[Version, ...]
+    microphones: tuple[str, str]
     loose: tuple[FittingValue, ...]
     altered: tuple[FittingValue, ...]
     beneath: tuple[FittingValue, ...]
@@ -82,10 +84,17 @@ def fitting_seen(show: Show, fitting: str) -> FittingSeen:
         since_s=show.number(f"{channel}/fitted_s") if channel else 0.0,
         carries=tuple(one for one in CARRIED if one in carries),
         versions=tuple(versions(show, fitting)),
+        microphones=_microphones(show, fitting, channel),
         loose=moved,
         altered=tuple(altered(show, fitting)),
         beneath=tuple(beneath(show, channel)) if channel else (),
     )
+
+
+def _microphones(show: Show, fitting: str, channel: str) -> tuple[str, str]:
+    kept = newest_version(show, fitting).microphone
+    now = microphone_on(show, channel) if channel else ""
+    return (kept, now) if kept and now and kept != now else ("", "")
 
 
 def _value(show: Show, leaf: Leaf, kept: Value, now: Value, why: str = "") -> FittingValue:
@@ -218,4 +227,7 @@ def fitting_in_one_line(seen: FittingSeen) -> str:
     others = [one for one in seen.altered if one.why != "by hand"]
     if others:
         parts_of.append(f"{len(others)} otherwise than kept, {others[0].why}")
-    return ", ".join(parts_of).capitalize() + "." if parts_of else "As kept."
+    if seen.microphones[0]:
+        parts_of.append("kept with {}, {} here".format(*seen.microphones))
+    words = ", ".join(parts_of)
+    return f"{words[0].upper()}{words[1:]}." if words else "As kept."

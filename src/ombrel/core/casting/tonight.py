@@ -10,7 +10,7 @@ from ..gangs import in_pairs
 from ..kinds import Value
 from ..scenes.pins import pin_of_cell
 from ..show import Show
-from .fittings import fitting_for, new_fitting, put_on, take_off
+from .fittings import fitting_index, new_fitting, put_on, take_off
 from .names import cast_name, fitting_in, fitting_name, part_name
 from .parts import (
     microphones,
@@ -243,9 +243,7 @@ def who_changes(show: Show, moves: Mapping[str, Asked]) -> list[tuple[str, str, 
 
 
 def has_fitting(show: Show, part: str, performer: str) -> bool:
-    """Whether anything was kept of a performer for a part."""
-    return any(
-        (fitting := fitting_for(show, performer, part, one.number)) is not None
-        and show.number(f"{fitting}/newest") > 0
-        for one in microphones(show, part)
-    )
+    """Whether something is kept of a performer for every microphone of a part."""
+    kept = fitting_index(show)
+    fittings = [kept.get((performer, part, float(one.number))) for one in microphones(show, part)]
+    return all(one is not None and show.number(f"{one}/newest") > 0 for one in fittings)

@@ -1,6 +1,7 @@
 """What was kept of a fitting: the last ten versions, each one text in its place."""
 
 import json
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
@@ -29,17 +30,22 @@ __all__ = [
 class Version:
     """What was kept. `number`: counts up from 1; `at_s`: since 1970; `by`: who kept it; `how`: in
 
-    words. `values`: by leaf, only those that it has.
+    words. `microphone`: by which it was heard, as its line says. `values`: by leaf, only those that
+    it has.
     """
 
     number: int
     at_s: float
     by: str
     how: str
+    microphone: str
     values: Mapping[Leaf, Value]
 
 
-EMPTY: Final = Version(number=0, at_s=0.0, by="", how="", values=MappingProxyType({}))
+_PARTS: Final = {"number", "at_s", "by", "how", "microphone", "values"}
+EMPTY: Final = Version(
+    number=0, at_s=0.0, by="", how="", microphone="", values=MappingProxyType({})
+)
 
 
 def versions(show: Show, fitting: str) -> list[Version]:
@@ -76,6 +82,7 @@ def packed_version(version: Version) -> str:
         "at_s": version.at_s,
         "by": version.by,
         "how": version.how,
+        "microphone": version.microphone,
         "values": values,
     }
     return json.dumps(parts, ensure_ascii=False, separators=(",", ":"))
@@ -90,7 +97,7 @@ def _unpacked(text: str) -> Version:
     }
     return Version(
         number=parts["number"], at_s=parts["at_s"], by=parts["by"], how=parts["how"],
-        values=MappingProxyType(values),
+        microphone=parts["microphone"], values=MappingProxyType(values),
     )  # fmt: skip
 
 
@@ -100,11 +107,12 @@ def check_version(desk: Desk, address: str, text: str) -> None:
         return
     try:
         parts: Any = json.loads(text)
-        if not isinstance(parts, dict) or set(parts) != {"number", "at_s", "by", "how", "values"}:
-            raise ValueError("an object of number, at_s, by, how and values")
-        plain = isinstance(parts["by"], str) and isinstance(parts["how"], str)
-        counts = isinstance(parts["number"], int) and isinstance(parts["at_s"], int | float)
-        if not plain or not counts or not isinstance(parts["values"], dict):
+        if not isinstance(parts, dict) or set(parts) != _PARTS:
+            raise ValueError(f"an object of {', '.join(sorted(_PARTS))}")
+        plain = all(isinstance(parts[one], str) for one in ("by", "how", "microphone"))
+        counts = isinstance(parts["number"], int) and parts["number"] > 0
+        timed = isinstance(parts["at_s"], int | float) and math.isfinite(parts["at_s"])
+        if not (plain and counts and timed) or not isinstance(parts["values"], dict):
             raise ValueError("a number, a time, names and values")
         version = _unpacked(text)
         if None in version.values.values() or packed_version(version) != text:

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator
 
-from ..casting.fittings import fitting_for, fittings, preamp_socket
+from ..casting.fittings import fittings, preamp_socket
 from ..casting.names import fitting_name, part_name, performer_name
 from ..casting.parts import microphones, parts, players, tonight
+from ..casting.tonight import has_fitting, vacant_parts
 from ..flow import strip_name
 from ..sockets import socket_name
 from .rule import Finding, Look
@@ -13,27 +14,21 @@ __all__ = ["fitting_unused", "part_vacant", "performer_without_fitting", "pulled
 
 
 def performer_without_fitting(look: Look) -> Iterator[Finding]:
-    """Of those who can play a part; for tonight's it is to settle before the evening."""
+    """Of those who can play a part, tonight or another evening."""
     show = look.show
     for part in parts(show):
         mics = microphones(show, part)
         for performer in players(show, part) if mics else ():
-            kept = [
-                fitting
-                for one in mics
-                if (fitting := fitting_for(show, performer, part, one.number)) is not None
-                and show.number(f"{fitting}/newest")
-            ]
-            if len(kept) < len(mics):
-                name = performer_name(show, performer)
-                plays = performer == tonight(show, part)
-                yield Finding(
-                    rule="performer_without_fitting",
-                    tone="note",
-                    says=f"{name} has no settings kept as {part_name(show, part)}"
-                    f"{', and plays tonight' if plays else ''}.",
-                    about=mics[0].channel,
-                )
+            if has_fitting(show, part, performer):
+                continue
+            name, plays = performer_name(show, performer), performer == tonight(show, part)
+            yield Finding(
+                rule="performer_without_fitting",
+                tone="note",
+                says=f"{name} has no settings kept as {part_name(show, part)}"
+                f"{', and plays tonight' if plays else ''}.",
+                about=mics[0].channel,
+            )
 
 
 def fitting_unused(look: Look) -> Iterator[Finding]:
@@ -59,16 +54,15 @@ def part_vacant(look: Look) -> Iterator[Finding]:
     show = look.show
     if show["tonight/cast"] is None:
         return
-    for part in parts(show):
+    for part in vacant_parts(show):
         mics = microphones(show, part)
-        if mics and tonight(show, part) is None:
-            names = ", ".join(strip_name(show, one.channel) for one in mics)
-            yield Finding(
-                rule="part_vacant",
-                tone="note",
-                says=f"Nobody plays {part_name(show, part)} tonight: {names}.",
-                about=mics[0].channel,
-            )
+        names = ", ".join(strip_name(show, one.channel) for one in mics)
+        yield Finding(
+            rule="part_vacant",
+            tone="note",
+            says=f"Nobody plays {part_name(show, part)} tonight: {names}.",
+            about=mics[0].channel,
+        )
 
 
 def pulled_both_ways(look: Look) -> Iterator[Finding]:

@@ -8,7 +8,7 @@ import re
 from collections.abc import Callable, Sequence
 from typing import Final
 
-from ..desk import SCENES
+from ..desk import CASTS, PARTS, PERFORMERS, SCENES
 from ..errors import NoSuchScene, NothingLeft, NumberTaken, UnreadableText
 from ..show import Show
 
@@ -144,15 +144,19 @@ def passed_by(show: Show) -> Callable[[str], bool]:
 
     which none is on tonight.
     """
-    wanted: dict[str, set[str]] = {}
-    for address in show.own:
-        if address.startswith("scene/") and ("/cast/" in address or "/performer/" in address):
-            scene, number, kind, one = address.split("/")
-            wanted.setdefault(f"{scene}/{number}", set()).add(f"{kind}/{one}")
-    there = {value for address, value in show.own.items() if address.startswith("tonight/")}
-    return lambda scene: (
-        show.on(f"{scene}/skipped") or (scene in wanted and wanted[scene].isdisjoint(there))
-    )
+    own = show.own
+    known = [
+        *(f"cast/{one}" for one in range(1, CASTS + 1) if f"cast/{one}/name" in own),
+        *(f"performer/{one}" for one in range(1, PERFORMERS + 1) if f"performer/{one}/name" in own),
+    ]
+    plays = (own.get(f"tonight/part/{one}") for one in range(1, PARTS + 1)) if known else ()
+    there = {own.get("tonight/cast"), *plays}
+
+    def passed(scene: str) -> bool:
+        wanted = {one for one in known if f"{scene}/{one}" in own}
+        return show.on(f"{scene}/skipped") or (bool(wanted) and wanted.isdisjoint(there))
+
+    return passed
 
 
 def following_scene(show: Show, scene: str | None) -> str | None:
@@ -160,18 +164,13 @@ def following_scene(show: Show, scene: str | None) -> str | None:
 
     None as scene: the first.
     """
-    by = passed_by(show)
-    order = [one for one in show.scenes if one == scene or not by(one)]
-    if scene is None or scene not in order:
-        return next((one for one in order if not by(one)), None)
-    at = order.index(scene)
-    return order[at + 1] if at + 1 < len(order) else None
+    by, order = passed_by(show), show.scenes
+    behind = order[order.index(scene) + 1 :] if scene in order else order
+    return next((one for one in behind if not by(one)), None)
 
 
 def previous_scene(show: Show, scene: str | None) -> str | None:
     """The last before a scene that is not passed by; None: there is none."""
-    by = passed_by(show)
-    order = [one for one in show.scenes if one == scene or not by(one)]
-    if scene is None or scene not in order or order.index(scene) == 0:
-        return None
-    return order[order.index(scene) - 1]
+    by, order = passed_by(show), show.scenes
+    before = order[: order.index(scene)] if scene in order else ()
+    return next((one for one in reversed(before) if not by(one)), None)

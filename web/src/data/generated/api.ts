@@ -1483,11 +1483,13 @@ export interface components {
         };
         /**
          * FittingChoice
-         * @description Something that can be put on a channel: a part or a fitting.
+         * @description What can be put on a channel: a part or a fitting; `performer`: whose it is, or "".
          */
         FittingChoice: {
             /** Name */
             name: string;
+            /** Performer */
+            performer: string;
             /** What */
             what: string;
         };
@@ -2475,11 +2477,15 @@ export interface components {
         };
         /**
          * MicCheckMessage
-         * @description Every entry of tonight in an order. `target_dbfs`: where a voice is to be.
+         * @description Every entry of tonight in an order. `yours`: the one that this person has; `next`: whom next
+         *
+         *     would bring them; `target_dbfs`: where a voice is to be.
          */
         MicCheckMessage: {
             /** Entries */
             entries: components["schemas"]["CheckRow"][];
+            /** Next */
+            next: string | null;
             /**
              * Order
              * @enum {string}
@@ -2492,6 +2498,8 @@ export interface components {
              * @constant
              */
             type: "mic_check";
+            /** Yours */
+            yours: string | null;
         };
         /**
          * MicrophoneRow

@@ -12,11 +12,12 @@ const MARK: Record<CheckEntry["phase"], readonly [string, string]> = {
 
 interface Props {
   entries: readonly CheckEntry[];
-  me: string;
+  /** The entry that this person has. */
+  yours: string | null;
 }
 
 /** Everybody of tonight, how far each is, and who has whom. Pressed, an entry comes on. */
-export function EntryList({ entries, me }: Props) {
+export function EntryList({ entries, yours }: Props) {
   return (
     <ul
       aria-label="Entries"
@@ -24,15 +25,14 @@ export function EntryList({ entries, me }: Props) {
       tabIndex={0}
     >
       {entries.map((one) => (
-        <Row key={one.entry} entry={one} me={me} />
+        <Row key={one.entry} entry={one} mine={one.entry === yours} />
       ))}
     </ul>
   );
 }
 
-function Row({ entry, me }: { entry: CheckEntry; me: string }) {
+function Row({ entry, mine }: { entry: CheckEntry; mine: boolean }) {
   const link = useLink();
-  const mine = entry.phase === "on" && entry.by === me;
   const taken = entry.phase === "on" && !mine;
   const [mark, tone] = MARK[entry.phase];
   const set = (arrived: boolean) =>

@@ -22,11 +22,11 @@ const KEYS: Record<string, Step> = { n: "next", s: "skip", b: "back", d: "drop" 
 /** One performer after another: their fitting on, adjusted, kept when the next one comes. */
 export function MicCheckView() {
   const link = useLink();
-  const me = useShow((state) => state.me?.name ?? "");
   const [order, setOrder] = useState<Order>("list");
   const check = useShow((state) => state.micCheck);
   const entries = check?.entries ?? [];
-  const own = entries.find((one) => one.phase === "on" && one.by === me) ?? null;
+  const own = entries.find((one) => one.entry === check?.yours) ?? null;
+  const next = entries.find((one) => one.entry === check?.next) ?? null;
   const [fed, setFed] = useState(false);
   useEffect(() => {
     link.watch({ mic_check: order });
@@ -102,24 +102,17 @@ export function MicCheckView() {
         <div className="relative flex-1 min-h-0 scrolls grid gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_210px] xl:grid-cols-[minmax(0,1fr)_320px]">
           <CheckedCard
             own={own}
-            next={nextOf(entries, own)}
+            next={next}
             target={check.target_dbfs}
             fed={fed}
             onFeed={() => setFed(!fed)}
             onStep={step}
           />
-          <EntryList entries={entries} me={me} />
+          <EntryList entries={entries} yours={own?.entry ?? null} />
         </div>
       )}
     </>
   );
-}
-
-/** Who waits behind somebody in the list; only said on the key: the core finds who comes. */
-function nextOf(entries: readonly CheckEntry[], own: CheckEntry | null): CheckEntry | null {
-  const at = own ? entries.indexOf(own) + 1 : 0;
-  const turned = [...entries.slice(at), ...entries.slice(0, at)];
-  return turned.find((one) => one.phase === "waiting" && !one.barred) ?? null;
 }
 
 function Counts({ entries }: { entries: readonly CheckEntry[] }) {

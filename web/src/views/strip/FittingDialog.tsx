@@ -202,7 +202,7 @@ function Others({ fitting }: { fitting: Fitting }) {
   const [other, setOther] = useState("");
   const [compared, setCompared] = useState<string | null>(null);
   const chosen = fitting.others.find((one) => one.what === other);
-  const whose = chosen?.name.split(" as ")[0] ?? "";
+  const whose = chosen?.performer ?? "";
   return (
     <Block title="Another performer's">
       <div className="flex gap-2 flex-wrap">
