@@ -30,6 +30,7 @@ from ombrel.core import (
     fitting_seen,
     flow_of,
     following_scene,
+    in_one_line,
     keep,
     late_change,
     look_ahead,
@@ -147,6 +148,7 @@ def test_what_a_recall_brings_is_told_beforehand():
     show = after(show, recall(show, "scene/1").moves)
     looked = look_ahead(show, flow_of(show), "scene/2")
     assert looked.recall.on == (("channel/2", "Di as Stranger"),)
+    assert in_one_line(looked).startswith("Di as Stranger comes on")
     assert looked.beneath == 1  # the own EQ, beneath Di's
     told = {one.address: (one.was, one.now) for one in looked.values}
     assert told["channel/2/eq/1/gain"] == ("3 dB", "4 dB")
@@ -207,8 +209,11 @@ def test_what_is_said_of_a_fitting_and_of_its_values():
     assert side_by_side(show, ada, bo) == [
         ("Gain", "33 dB", "32 dB"), ("EQ 1: gain", "1 dB", "2 dB"),
     ]  # fmt: skip
+    # the channel's own low cut counts too
+    cut, *_ = made(take_all_off(show), {"channel/1/low_cut/on": True})
+    assert fitting_curves(cut, ada, "channel/1").total_db[0] < -20.0
     # a low shelf of 1 dB lifts what is well below its corner by 1 dB: the shelf's definition
-    assert fitting_curves(show, ada).total_db[0] == pytest.approx(1.0, abs=0.05)
+    assert fitting_curves(show, ada, "channel/1").total_db[0] == pytest.approx(1.0, abs=0.05)
     back = after(show, drop(show, ada, at_s=3.0))
     assert back["input/local/1/gain"] == 31.0
 

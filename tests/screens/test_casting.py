@@ -184,7 +184,7 @@ def test_tonights_cast_a_late_change_and_a_scene_run(server, people):
     me.open("hears", show)
     me.until(lambda: "Harbour master" in me.body())
     # the scene opens it: the level is the channel's, the voice is hers
-    me.until(lambda: "muted" not in me.cell("channel/6", "house").text)
+    me.reads("channel/6", "house", "−5.8")
     me.button("Undo").click()
     me.settled()
     me.open("strip/channel/6", show)

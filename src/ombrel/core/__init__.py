@@ -93,6 +93,7 @@ from .casting.reading import (
     fitting_in_one_line,
     fitting_said,
     fitting_seen,
+    laid_together,
     side_by_side,
 )
 from .casting.tonight import (
@@ -649,6 +650,7 @@ __all__ = [
     "keyed",
     "kind_of",
     "kind_on",
+    "laid_together",
     "late_change",
     "late_changes",
     "layout_of",

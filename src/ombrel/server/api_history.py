@@ -264,9 +264,9 @@ def compare_fittings(request: HttpRequest, show_id: UUID, one: int, other: int) 
         "curves": [
             {
                 "name": core.fitting_name(show, fitting),
-                "total_db": [round(db, 2) for db in core.fitting_curves(show, fitting).total_db],
+                "total_db": [round(db, 2) for db in curves.total_db],
             }
-            for fitting in both
+            for fitting, curves in zip(both, core.laid_together(show, *both), strict=True)
         ],
         "sides": [
             {"label": label, "one": here, "other": there}

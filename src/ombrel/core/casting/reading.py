@@ -15,6 +15,7 @@ from ..scenes.storing import address_of
 from ..show import Show
 from .fittings import loose, microphone_on, preamp_socket, values_of
 from .names import fitting_in, fitting_name, whose_fitting
+from .parts import microphones
 from .versions import Version, newest_version, versions
 
 __all__ = [
@@ -27,6 +28,7 @@ __all__ = [
     "fitting_in_one_line",
     "fitting_said",
     "fitting_seen",
+    "laid_together",
     "processor_said",
     "side_by_side",
 ]
@@ -202,18 +204,30 @@ def side_by_side(show: Show, one: str, other: str) -> list[Side]:
     ]  # fmt: skip
 
 
-def fitting_curves(show: Show, fitting: str) -> Curves:
-    """The curves of a fitting's own values, on a channel where nothing else is. Raises
+def fitting_curves(show: Show, fitting: str, channel: str) -> Curves:
+    """The curves that a fitting would give a channel: its values over the channel's own. Raises
 
     NoSuchFitting.
     """
     values: Mapping[Leaf, Value] = values_of(show, fitting_in(show, fitting))
-    bare = {
-        f"channel/1/{leaf}": value
-        for leaf, value in values.items()
+    laid = {
+        f"{channel}/{leaf}": values.get(leaf, show.own_value(f"{channel}/{leaf}"))
+        for leaf in fitted_leaves(show.desk)
         if not leaf.startswith("preamp/")
     }
-    return curves(type(show)(show.desk).with_values(bare), "channel/1")
+    return curves(type(show)(show.desk).with_values(laid), channel)
+
+
+def laid_together(show: Show, one: str, other: str) -> tuple[Curves, Curves]:
+    """The curves of two fittings over the same channel: where one of them is on, else where their
+
+    part comes in. Raises NoSuchFitting.
+    """
+    part = show.own.get(f"{fitting_in(show, one)}/part")
+    comes_in = [mic.channel for mic in microphones(show, part)] if isinstance(part, str) else []
+    at = show.laid.at
+    channel = at.get(one) or at.get(other) or next(iter(comes_in), "channel/1")
+    return fitting_curves(show, one, channel), fitting_curves(show, other, channel)
 
 
 def fitting_in_one_line(seen: FittingSeen) -> str:

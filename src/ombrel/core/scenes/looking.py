@@ -195,10 +195,12 @@ def in_one_line(looked: Looked) -> str:
             more = f" and {len(names) - 3} more" if len(names) > 3 else ""
             parts.append(f"{verb} {', '.join(names[:3])}{more}")
     coming = [who for _, who in looked.recall.on if who]
+    coming_on = ""  # it begins with a name
     if coming:
         more = f" and {len(coming) - 2} more" if len(coming) > 2 else ""
         verb = "comes" if len(coming) == 1 else "come"
-        parts.append(f"{', '.join(coming[:2])}{more} {verb} on")
+        coming_on = f"{', '.join(coming[:2])}{more} {verb} on"
+        parts.append(coming_on)
     moves = [one for one in looked.heard if one.how == "moves"]
     if moves:
         listeners_moved = len({one.listener for one in moves})
@@ -209,4 +211,5 @@ def in_one_line(looked: Looked) -> str:
         unheard = len(looked.values)
         words = "1 value changes" if unheard == 1 else f"{unheard} values change"
         return f"{words}, nobody hears it" if unheard else "Changes nothing"
-    return "; ".join([parts[0], *(part[0].lower() + part[1:] for part in parts[1:])])
+    later = (one if one == coming_on else one[0].lower() + one[1:] for one in parts[1:])
+    return "; ".join([parts[0], *later])
