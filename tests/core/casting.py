@@ -14,17 +14,35 @@ ASPECT = {"eq/1/gain": "eq", "low_cut/frequency": "low_cut", "preamp/gain": "pre
 
 @dataclass
 class Fitting:
-    """`now`: values with what is loose; `kept`: of the newest version."""
+    """`every`: values with what is loose and what sleeps; `versions`: what was kept, by number."""
 
-    now: dict = field(default_factory=dict)
-    kept: dict = field(default_factory=dict)
-    versions: int = 0
+    every: dict = field(default_factory=dict)
+    versions: dict = field(default_factory=dict)
+    carries: set = field(default_factory=lambda: set(ASPECT.values()))
     check: str = "waiting"
     by: str = ""
 
     @property
-    def loose(self):
-        return self.now != self.kept
+    def kept(self):
+        """The newest version, with what sleeps in it."""
+        return self.versions[max(self.versions)] if self.versions else {}
+
+    @property
+    def now(self):
+        return self.carried(self.every)
+
+    def carried(self, values):
+        return {leaf: value for leaf, value in values.items() if ASPECT[leaf] in self.carries}
+
+    def keep(self, values, aspects):
+        """A version of some aspects' values; what it had of others stays in it."""
+        old = {leaf: v for leaf, v in self.kept.items() if ASPECT[leaf] not in aspects}
+        self.versions[max(self.versions, default=0) + 1] = old | values
+        self.versions = dict(sorted(self.versions.items())[-10:])
+
+    def replace(self, values, aspects):
+        rest = {leaf: v for leaf, v in self.every.items() if ASPECT[leaf] not in aspects}
+        self.every = rest | values
 
 
 class Company:
@@ -49,7 +67,10 @@ class Company:
         return self.fittings.setdefault(who, Fitting())
 
     def covers(self, channel, leaf):
-        return channel in self.on and leaf in CARRIED and ASPECT[leaf] not in self.back[channel]
+        if channel not in self.on or leaf not in CARRIED:
+            return False
+        carries = self.fitting(self.on[channel]).carries
+        return ASPECT[leaf] in carries and ASPECT[leaf] not in self.back[channel]
 
     def holder(self, socket):
         """Of the channels on a preamp: the one under check, else the first with a gain, or any."""
@@ -86,7 +107,7 @@ class Company:
         if who is None:
             self.own[self.address(channel, leaf)] = value
         else:
-            self.fitting(who).now[leaf] = value
+            self.fitting(who).every[leaf] = value
 
     def put_on(self, channel, who):
         for other in [c for c, there in self.on.items() if there == who and c != channel]:
@@ -191,18 +212,38 @@ class Company:
 
     def keep(self, who):
         found = self.fitting(who)
-        if found.loose:
-            found.kept, found.versions = dict(found.now), found.versions + 1
+        if found.now != found.carried(found.kept):
+            found.keep(found.now, found.carries)
 
     def drop(self, who):
-        self.fitting(who).now = dict(self.fitting(who).kept)
+        found = self.fitting(who)
+        found.replace(found.carried(found.kept), found.carries)
 
     def take_all(self, channel, who):
         """Captured: all that stands on a channel, kept under a name that was said."""
         found = self.fitting(who)
-        values = {leaf: self.stands(channel, leaf) for leaf in CARRIED}
-        found.now, found.kept = dict(values), dict(values)
-        found.versions += 1
+        values = found.carried({leaf: self.stands(channel, leaf) for leaf in CARRIED})
+        found.replace(values, found.carries)
+        found.keep(values, found.carries)
+
+    def copy(self, who, to):
+        """All that one has, for another, kept under a name that was said; who carries what too."""
+        one, other = self.fitting(who), self.fitting(to)
+        values, aspects = one.now, set(one.carries)
+        other.replace(values, aspects)
+        other.keep(values, aspects)
+        other.carries = aspects
+
+    def bring_back(self, who, number):
+        found = self.fitting(who)
+        found.every = dict(found.versions[number])
+        found.keep(found.every, set(ASPECT.values()))
+
+    def remove(self, who):
+        """Its part stays on the channel; what it had is gone from the list."""
+        for channel in [c for c, there in self.on.items() if there == who]:
+            self.take_off(channel, self.part.get(channel))
+        self.fittings.pop(who)
 
     def recall(self, values, parts):
         """Own values that a scene carries, and who is on; nobody: off."""

@@ -10,6 +10,7 @@ from ombrel.core import (
     EntryTaken,
     NothingLeft,
     OnOnePair,
+    SomebodyElseOn,
     Typed,
     UnreadableText,
     add_cast,
@@ -18,6 +19,7 @@ from ombrel.core import (
     capture,
     capture_as,
     check_go_to,
+    check_same_person,
     choose_cast,
     copy_fitting,
     drop,
@@ -326,6 +328,25 @@ def test_a_place_that_was_a_fittings_is_never_anothers():
     parted = after(show, remove_part(show, "part/1"))
     part, _ = add_part(parted, "Owl", ["channel/1"])
     assert part != "part/1"  # its fittings are the gull's for good
+
+
+def test_a_hand_on_a_shared_preamp_is_asked_again_when_another_comes_to_set_it():
+    """Both stay on, yet what Ada's hand began would end in Cy's fitting."""
+    show = made(the_evening(), {"channel/2/source": "input/local/1"})[0]
+    show = after(show, part_on(show, "channel/2", "part/2", since_s=5.0))
+    ada, cy = (show.text(f"channel/{n}/fitting") for n in (1, 2))
+    assert show["input/local/1/gain"] == 31.0  # both have a gain: the lowest channel's
+
+    then, change = made(show, {f"{ada}/carries_preamp": False})
+    assert then["input/local/1/gain"] == 33.0
+
+    def hand(address, *moved):
+        check_same_person(then, [address], lambda asked: not set(asked).isdisjoint(moved))
+
+    for moved in (change.new, [f"{cy}/check"], [f"{cy}/newest"], [f"{ada}/dropped_s"]):
+        with pytest.raises(SomebodyElseOn, match="Cy as Captain"):
+            hand("input/local/1/gain", *moved)
+    hand("channel/1/eq/1/gain", *change.new)  # what is not shared is still Ada's
 
 
 def test_the_mic_check_says_why_an_entry_cannot_come():

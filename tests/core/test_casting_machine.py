@@ -28,6 +28,7 @@ from ombrel.core import (
     check_skip,
     check_take_over,
     choose_cast,
+    copy_fitting,
     drop,
     fitting_for,
     flow_of,
@@ -37,11 +38,13 @@ from ombrel.core import (
     newest_version,
     part_on,
     recall,
+    remove_fitting,
     set_cells,
     store_scene,
     undoing,
     unguarded,
     values_of,
+    versions,
 )
 from tests.desks import TINY
 
@@ -62,6 +65,7 @@ SCENE = {("channel/1", "eq/1/gain"): 6.0, ("channel/2", "low_cut/frequency"): 15
 SCENE_PARTS = {"channel/1": "part/2", "channel/3": None}
 PHASES = [Phase.generate]
 IS_THERE = r"fitting/\d+/performer"
+WATCHED = ("/fitting", "/attached", "/check", "/carries_preamp", "/newest", "/dropped_s")
 OPERATORS = ("ann", "ben")
 VALUES = {
     "eq/1/gain": [-3.0, 0.0, 2.0, 4.0],
@@ -159,6 +163,13 @@ class Evening(RuleBasedStateMachine):
             self.move(channel, "eq/1/gain", value)
             self.move(channel, "low_cut/frequency", 100.0)
         self.move("channel/3", "preamp/gain", 20.0)
+        # one sets the shared preamp until another comes to: she carries none of it at first
+        for who, aspect in (
+            (("performer/3", "part/3"), "preamp"),
+            (("performer/4", "part/4"), "eq"),
+        ):
+            self.do({f"{self.fitting(who)}/carries_{aspect}": False}, own=False)
+            self.referee.fitting(who).carries.discard(aspect)
 
     @rule(channel=CHANNELS, leaf=LEAVES, data=st.data())
     def hand(self, channel, leaf, data):
@@ -168,7 +179,7 @@ class Evening(RuleBasedStateMachine):
     @precondition(lambda self: self.log)
     def late_hand(self, channel, leaf, data):
         """A hand that began some changes ago: the network was away, or it held its fader."""
-        since = data.draw(st.integers(0, len(self.log) - 1))
+        since = data.draw(st.integers(max(len(self.log) - 5, 0), len(self.log) - 1))
         value = data.draw(st.sampled_from(VALUES[leaf]))
         moves = {self.at(channel, leaf): value}
         later = {address for change, *_ in self.log[since:] for address in change.new}
@@ -184,9 +195,13 @@ class Evening(RuleBasedStateMachine):
             check_same_person(self.show, moves, lambda at: not later.isdisjoint(at))
         except SomebodyElseOn:
             # put on twice, or off and on, is a change too: the hand is asked to look again
-            assert not same or any(a.endswith(("/fitting", "/attached")) for a in later)
+            assert not same or any(a.endswith(WATCHED) for a in later)
             return
         assert same
+        # nobody's who was not in charge when the hand began, unless that was nobody's
+        assert then.lies(channel, leaf) in (None, now.lies(channel, leaf)) or not now.lies(
+            channel, leaf
+        )
         self.move(channel, leaf, value)
 
     @rule(channel=CHANNELS, part=st.none() | PARTS)
@@ -235,10 +250,15 @@ class Evening(RuleBasedStateMachine):
             self.do(keep(self.show, self.fitting(who), by="ann", at_s=self.clock))
             self.referee.keep(who)
 
-    @rule(channel=CHANNELS, data=st.data(), said=st.sampled_from(sorted(NAMES.values())))
+    def says(self, data, who):
+        """The name that somebody says of whom they mean, mostly the right one."""
+        return data.draw(st.sampled_from([NAMES[who[0]]] * 4 + sorted(NAMES.values())))
+
+    @rule(channel=CHANNELS, data=st.data())
     @precondition(lambda self: self.referee.fittings)
-    def captured(self, channel, data, said):
+    def captured(self, channel, data):
         who = data.draw(st.sampled_from(sorted(self.referee.fittings)))
+        said = self.says(data, who)
         try:
             moves = capture(self.show, channel, self.fitting(who), said, by="ann", at_s=self.clock)
         except NotTheirName:
@@ -247,10 +267,52 @@ class Evening(RuleBasedStateMachine):
         assert said == NAMES[who[0]]
         for leaf in CARRIED:
             self.give(who, leaf, self.referee.stands(channel, leaf))
-        everything = values_in(self.show, channel)
+        everything = self.referee.fitting(who).carried(values_in(self.show, channel))
         self.do(moves)
         assert values_of(self.show, self.fitting(who)).keys() >= everything.keys()
         self.referee.take_all(channel, who)
+
+    @rule(data=st.data())
+    @precondition(lambda self: self.referee.fittings)
+    def copied(self, data):
+        whose = st.sampled_from(sorted(self.referee.fittings))
+        who, to = data.draw(whose), data.draw(whose)
+        said = self.says(data, to)
+        try:
+            moves = copy_fitting(
+                self.show, self.fitting(who), self.fitting(to), said, by="ann", at_s=self.clock
+            )
+        except NotTheirName:
+            assert said != NAMES[to[0]]
+            return
+        assert said == NAMES[to[0]]
+        for leaf, value in self.referee.fitting(who).now.items():
+            self.give(to, leaf, value)
+        self.do(moves)
+        self.referee.copy(who, to)
+
+    @rule(data=st.data())
+    @precondition(lambda self: any(one.versions for one in self.referee.fittings.values()))
+    def brought_back(self, data):
+        known = [who for who, one in sorted(self.referee.fittings.items()) if one.versions]
+        who = data.draw(st.sampled_from(known))
+        number = data.draw(st.sampled_from(sorted(self.referee.fitting(who).versions)))
+        self.do(bring_back(self.show, self.fitting(who), number, by="ann", at_s=self.clock))
+        self.referee.bring_back(who, number)
+
+    @rule(data=st.data(), aspect=st.sampled_from(["eq", "low_cut", "preamp"]), on=st.booleans())
+    @precondition(lambda self: self.referee.fittings)
+    def carries(self, data, aspect, on):
+        who = data.draw(st.sampled_from(sorted(self.referee.fittings)))
+        self.do(unguarded({f"{self.fitting(who)}/carries_{aspect}": on}), own=False)
+        (set.add if on else set.discard)(self.referee.fitting(who).carries, aspect)
+
+    @rule(data=st.data())
+    @precondition(lambda self: len(self.referee.fittings) > 2)
+    def removed(self, data):
+        who = data.draw(st.sampled_from(sorted(self.referee.fittings)))
+        self.do(remove_fitting(self.show, self.fitting(who)))
+        self.referee.remove(who)
 
     @rule(by=BY, how=st.sampled_from(["next", "skip"]))
     def checked(self, by, how):
@@ -395,12 +457,16 @@ class Evening(RuleBasedStateMachine):
         one.pins = {(c, a) for c in SOURCES for a in ("eq", "low_cut", "preamp", "part")
                     if own.get(f"{c}/pinned_{a}")}  # fmt: skip
         one.tonight = {part: own.get(f"tonight/{part}") for part in HOMES}
-        there = [a.removesuffix("/performer") for a in own if re.fullmatch(IS_THERE, a)]
+        known = [a.removesuffix("/performer") for a in own if re.fullmatch(IS_THERE, a)]
+        there = [fitting for fitting in known if f"{fitting}/removed" not in own]
         one.fittings = {}
         for fitting in there:
             found = one.fitting((own[f"{fitting}/performer"], own.get(f"{fitting}/part")))
-            found.now = here(values_of(self.show, fitting))
-            found.kept = here(newest_version(self.show, fitting).values)
+            found.every = {leaf: own[f"{fitting}/value/{leaf}"] for leaf in CARRIED
+                           if f"{fitting}/value/{leaf}" in own}  # fmt: skip
+            found.versions = {v.number: here(v.values) for v in versions(self.show, fitting)}
+            found.carries = {aspect for aspect in ("eq", "low_cut", "preamp")
+                             if own.get(f"{fitting}/carries_{aspect}", True)}  # fmt: skip
             found.check = own.get(f"{fitting}/check", "waiting")
             found.by = own.get(f"{fitting}/checker", "")
 

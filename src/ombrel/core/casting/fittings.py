@@ -216,7 +216,8 @@ def keep(show: Show, fitting: str, *, by: str, at_s: float) -> dict[str, Asked]:
     channel = show.laid.at.get(fitting)
     heard_by = microphone_on(show, channel) if channel else ""
     values = values_of(show, fitting)
-    return _kept(fitting, _next(show, fitting, by, at_s, "kept", values, heard_by))
+    carries = carried_by_fitting(show.own, fitting)
+    return _kept(fitting, _next(show, fitting, by, at_s, "kept", values, carries, heard_by))
 
 
 def microphone_on(show: Show, channel: str) -> str:
@@ -233,15 +234,19 @@ def _next(
     at_s: float,
     how: str,
     values: Mapping[Leaf, Value],
+    aspects: Collection[str],
     microphone: str = "",
 ) -> Version:
-    """The version that would follow: what sleeps stays in it, and the microphone if no other is."""
+    """The version that would follow, with the values of some aspects. What it has of others sleeps
+
+    on in it; the microphone stays if no other is named.
+    """
     number = int(show.number(f"{fitting}/newest")) + 1
-    carries, leaves = carried_by_fitting(show.own, fitting), fitted_leaves(show.desk)
+    leaves = fitted_leaves(show.desk)
     asleep = {
         leaf: value
         for leaf, value in newest_version(show, fitting).values.items()
-        if leaf not in leaves or aspect_of(leaves[leaf]) not in carries
+        if leaf not in leaves or aspect_of(leaves[leaf]) not in aspects
     }
     heard_by = microphone or newest_version(show, fitting).microphone
     return Version(
@@ -283,7 +288,7 @@ def capture(
         if address is not None:
             values[leaf] = show[address]
     how = f"captured from channel {channel.partition('/')[2]}"
-    new = _next(show, fitting, by, at_s, how, values, microphone_on(show, channel))
+    new = _next(show, fitting, by, at_s, how, values, carries, microphone_on(show, channel))
     return _written(show, fitting, values, new, carries)
 
 
@@ -298,7 +303,7 @@ def copy_fitting(
     values = values_of(show, fitting_in(show, fitting))
     how = f"copied from {fitting_name(show, fitting)}"
     carries = carried_by_fitting(show.own, fitting)
-    moves = _written(show, to, values, _next(show, to, by, at_s, how, values), carries)
+    moves = _written(show, to, values, _next(show, to, by, at_s, how, values, carries), carries)
     for aspect in CARRIED:
         carried = show[f"{fitting}/carries_{aspect}"]
         if show[f"{to}/carries_{aspect}"] != carried:
@@ -314,8 +319,8 @@ def bring_back(show: Show, fitting: str, number: int, *, by: str, at_s: float) -
     for version in versions(show, fitting_in(show, fitting)):
         if version.number == number:
             how = f"version {number} brought back"
-            new = _next(show, fitting, by, at_s, how, version.values, version.microphone)
-            return _written(show, fitting, version.values, new, tuple(CARRIED))
+            new = _next(show, fitting, by, at_s, how, version.values, CARRIED, version.microphone)
+            return _written(show, fitting, version.values, new, CARRIED)
     raise NoSuchFitting(f"version {number}")
 
 

@@ -40,29 +40,38 @@ def check_same_person(
     which say who is on, moved since then. Raises SomebodyElseOn.
     """
     leaves = fitted_leaves(show.desk)
-    channels: dict[str, str] = {}
+    where: dict[str, str] = {}  # what is named to the hand, by channel
+    watched: dict[str, list[str]] = {}
     for address in moved:
         if address.startswith("channel/"):
             _, number, leaf = address.split("/", 2)
-            if leaf in leaves:
-                channels.setdefault(f"channel/{number}", address)
+            channel = f"channel/{number}"
+            if leaf in leaves and channel not in where:
+                where[channel] = strip_name(show, channel)
+                watched[channel] = _on_a_channel(channel)
         elif address.startswith("input/") and address.endswith(("/gain", "/pad")):
             socket = address.rpartition("/")[0]
-            for fed in channels_on(show, socket):
-                channels.setdefault(f"channel/{fed}", address)
-            for channel in show.laid.attached_to(socket):
-                channels.setdefault(channel, address)
-    if not channels:
+            on_it = [channel for channel, on in show.laid.on.items() if on.attached == socket]
+            fed = (f"channel/{n}" for n in channels_on(show, socket))
+            for channel in dict.fromkeys((*fed, *on_it)):
+                where[channel] = socket_name(show.desk, socket)
+                watched[channel] = _on_a_channel(channel)
+            if len(on_it) > 1:  # whoever sets it now, another may have when the hand began
+                channel = show.laid.holder.get(socket, on_it[0])
+                for other in on_it:
+                    watched[channel] += _in_charge(show.laid.on[other].fitting)
+    if not where or not changed([address for found in watched.values() for address in found]):
         return
-    watched = [f"{channel}/{leaf}" for channel in channels for leaf in ("fitting", "attached")]
-    if not changed(watched):
-        return
-    for channel, address in channels.items():
-        if changed([f"{channel}/fitting", f"{channel}/attached"]):
-            at_socket = address.startswith("input/")
-            where = (
-                socket_name(show.desk, address.rpartition("/")[0])
-                if at_socket
-                else strip_name(show, channel)
-            )
-            raise SomebodyElseOn(where, on_in_words(show, channel))
+    for channel, found in watched.items():
+        if changed(found):
+            raise SomebodyElseOn(where[channel], on_in_words(show, channel))
+
+
+def _on_a_channel(channel: str) -> list[str]:
+    """What says who is on a channel, and whether they set its preamp."""
+    return [f"{channel}/fitting", f"{channel}/attached"]
+
+
+def _in_charge(fitting: str) -> list[str]:
+    """What may put another in charge of a preamp that several share, beside who is on."""
+    return [f"{fitting}/{leaf}" for leaf in ("check", "carries_preamp", "newest", "dropped_s")]
