@@ -52,7 +52,7 @@ def ready(me):
     """The view has what it draws: the link lives, and nothing says that it still computes."""
     # a desk with everything set, on a machine under load, takes its time to be drawn at first
     me.until(lambda: any(one.text for one in me.all("main h1, main h2")))
-    me.until(lambda: "Computing" not in me.body() and "Opening" not in me.body())
+    me.until(lambda: not me.all("[data-loading]"))
     me.until(lambda: me.driver.execute_script("return document.fonts.status") == "loaded")
 
 

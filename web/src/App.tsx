@@ -6,6 +6,7 @@ import { setDesk, store } from "./data/show";
 import type { Me } from "./data/types";
 import { LinkContext } from "./data/use";
 import { Frame } from "./frame/Frame";
+import { Waiting } from "./ui/Waiting";
 import { BanksView } from "./views/banks/BanksView";
 import { CastView } from "./views/cast/CastView";
 import { CheckView } from "./views/check/CheckView";
@@ -62,7 +63,7 @@ export function App() {
     if (theme) document.documentElement.dataset.theme = theme;
   }, []);
 
-  if (link === null) return <p className="p-8 text-soft">Opening the show…</p>;
+  if (link === null) return <Waiting className="p-8">Opening the show…</Waiting>;
   if (!(link instanceof Link) && typeof link !== "string") return <NoShow me={link} />;
   if (typeof link === "string")
     return (
@@ -103,7 +104,7 @@ export function App() {
             <Route path="/paper" component={PaperView} />
             <Route path="/findings" component={FindingsView} />
             <Route path="/guide">
-              <Suspense fallback={<p className="py-5 text-soft">Opening the guide…</p>}>
+              <Suspense fallback={<Waiting className="py-5">Opening the guide…</Waiting>}>
                 <GuideView />
               </Suspense>
             </Route>

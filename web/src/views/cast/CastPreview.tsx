@@ -4,6 +4,7 @@ import { useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { usePreview } from "../../ui/Consequence";
 import { takeIt } from "../../ui/Taking";
+import { Waiting } from "../../ui/Waiting";
 
 /** What a choice of cast, or a late change, will do: who comes on, who goes, what stays, who hears it. */
 export function CastPreview({ ask, onDone }: { ask: Ask; onDone: () => void }) {
@@ -25,7 +26,7 @@ export function CastPreview({ ask, onDone }: { ask: Ask; onDone: () => void }) {
     >
       <div className="flex-1 min-w-72 max-h-64 scrolls" tabIndex={0} role="region" aria-label="Who">
         {shown === null ? (
-          <p className="text-soft">Looking at what it would do…</p>
+          <Waiting>Looking at what it would do…</Waiting>
         ) : typeof shown === "string" ? (
           <p className="text-coral" role="alert">
             {shown}

@@ -6,6 +6,7 @@ import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
 import { Entry } from "../../ui/Entry";
 import { Empty, ViewHead } from "../../ui/Panel";
+import { Waiting } from "../../ui/Waiting";
 import { CastPreview } from "./CastPreview";
 import { PartsTable } from "./PartsTable";
 
@@ -23,7 +24,7 @@ export function CastView() {
     return (
       <>
         <ViewHead title="Cast" />
-        <p className="text-soft">Reading the company…</p>
+        <Waiting>Reading the company…</Waiting>
       </>
     );
   return (

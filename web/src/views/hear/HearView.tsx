@@ -5,6 +5,7 @@ import { useShow } from "../../data/use";
 import { usePhone } from "../../ui/media";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { RadioKeys } from "../../ui/RadioKeys";
+import { Waiting } from "../../ui/Waiting";
 import { Grid } from "./Grid";
 import { LoudestLine } from "./LoudestLine";
 import { OneListener } from "./OneListener";
@@ -47,7 +48,7 @@ export function HearView() {
     return heads.flatMap((head, index) => (phone || wanted(head) ? [index] : []));
   }, [heads, filter, phone]);
 
-  if (!table) return <p className="py-5 text-soft">Computing who hears what…</p>;
+  if (!table) return <Waiting className="py-5">Computing who hears what…</Waiting>;
   return (
     <>
       <ViewHead title="Who hears what">

@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Consequence } from "../../ui/Consequence";
 import { Tabs } from "../../ui/Tabs";
+import { Waiting } from "../../ui/Waiting";
 import type { Mark } from "./HistoryView";
 
 interface Props {
@@ -107,7 +108,7 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
           {fault}
         </p>
       )}
-      {!compared && !fault && <p className="text-soft">Laying one against the other…</p>}
+      {!compared && !fault && <Waiting>Laying one against the other…</Waiting>}
       {compared && compared.differing === 0 && <p className="text-sea">They are the same.</p>}
       {compared && compared.differing > 0 && asking && (
         <div className="flex flex-col gap-1.5 min-h-0">

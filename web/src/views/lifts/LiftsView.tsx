@@ -3,6 +3,7 @@ import { Link as RouteLink } from "wouter";
 import { store, valueIn } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Empty, ViewHead } from "../../ui/Panel";
+import { Waiting } from "../../ui/Waiting";
 import { LiftCard } from "./LiftCard";
 import { NewLift } from "./NewLift";
 
@@ -40,7 +41,7 @@ export function LiftsView() {
       <ViewHead title="Lifts">{lifts && lifts.length > 0 && <Leading />}</ViewHead>
       <NewLift />
       {lifts === null ? (
-        <p className="text-soft">Computing the steps…</p>
+        <Waiting>Computing the steps…</Waiting>
       ) : lifts.length === 0 ? (
         <Empty title="Nobody to lift yet">
           <p>

@@ -6,6 +6,7 @@ import type { Ask, ListChoices, ListReply } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
+import { Waiting } from "../../ui/Waiting";
 import { ChooseFile } from "./ChooseFile";
 import { Gone, ListRows } from "./ListRows";
 import { ListWays } from "./ListWays";
@@ -169,7 +170,7 @@ function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
           </div>
         </>
       )}
-      {busy && !list && <p className="text-soft">Reading…</p>}
+      {busy && !list && <Waiting>Reading…</Waiting>}
     </div>
   );
 }

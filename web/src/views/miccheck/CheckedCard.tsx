@@ -43,7 +43,7 @@ export function CheckedCard({ own, next, target, fed, onFeed, onStep }: Props) {
             <Arriving own={own} target={target} fed={fed} onFeed={onFeed} />
             <Tabs label="Stage" tabs={STAGE_TABS} chosen={stage} onChoose={setStage} />
             <div className="shrink-0">
-              <StagePanel strip={own.channel} stage={stage} name={own.name} />
+              <StagePanel compact strip={own.channel} stage={stage} name={own.name} />
             </div>
           </>
         ) : (

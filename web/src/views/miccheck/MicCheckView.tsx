@@ -5,6 +5,7 @@ import { useLink, useShow } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
 import { Empty, ViewHead } from "../../ui/Panel";
+import { Waiting } from "../../ui/Waiting";
 import { CheckedCard } from "./CheckedCard";
 import { EntryList } from "./EntryList";
 
@@ -67,7 +68,7 @@ export function MicCheckView() {
     return (
       <>
         <ViewHead title="Mic check" />
-        <p className="text-soft">Reading who plays tonight…</p>
+        <Waiting>Reading who plays tonight…</Waiting>
       </>
     );
   return (
@@ -99,7 +100,7 @@ export function MicCheckView() {
           </RouteLink>
         </Empty>
       ) : (
-        <div className="relative flex-1 min-h-0 scrolls grid gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_210px] xl:grid-cols-[minmax(0,1fr)_320px]">
+        <div className="relative flex-1 min-h-0 scrolls grid grid-cols-[minmax(0,1fr)] gap-3 md:overflow-hidden md:grid-rows-1 md:grid-cols-[minmax(0,1fr)_210px] xl:grid-cols-[minmax(0,1fr)_320px]">
           <CheckedCard
             own={own}
             next={next}

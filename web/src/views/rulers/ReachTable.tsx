@@ -1,12 +1,13 @@
 import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
+import { Waiting } from "../../ui/Waiting";
 import type { Kind } from "./kinds";
 
 /** What each listener loses by its mute or key, what follows its level there, and who is still heard. */
 export function ReachTable({ ruler, kind }: { ruler: string; kind: Kind }) {
   const link = useLink();
   const reach = useShow((state) => (state.reach?.ruler === ruler ? state.reach : null));
-  if (!reach) return <p className="text-soft">Looking at who hears it…</p>;
+  if (!reach) return <Waiting>Looking at who hears it…</Waiting>;
   if (reach.listeners.length === 0)
     return <p className="text-soft">Nobody hears any of its members just now.</p>;
   const behind = reach.behind;

@@ -6,6 +6,7 @@ import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { TypedField } from "../../ui/TypedField";
+import { Waiting } from "../../ui/Waiting";
 
 type Scope = "same" | "onward" | "chosen";
 const SCOPES = [
@@ -49,7 +50,7 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
     if (typeof preview === "string") notify(preview, "refused");
     else setAsked({ ...what, preview });
   };
-  if (held === null) return <p className="text-soft w-80">Reading…</p>;
+  if (held === null) return <Waiting className="w-80">Reading…</Waiting>;
   return (
     <section
       aria-label={`Values of ${held.name}`}

@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Tabs } from "../../ui/Tabs";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
+import { Waiting } from "../../ui/Waiting";
 import { BesideScene } from "./BesideScene";
 import { RecallKey } from "./RecallKey";
 import { SceneCells } from "./SceneCells";
@@ -47,7 +48,7 @@ export function SceneDetail({ scene }: { scene: string }) {
       ) : tab === "beside" ? (
         <BesideScene scene={scene} />
       ) : told === null ? (
-        <p className="text-soft">Computing what it does…</p>
+        <Waiting>Computing what it does…</Waiting>
       ) : tab === "does" ? (
         <SceneEffect scene={told} />
       ) : (

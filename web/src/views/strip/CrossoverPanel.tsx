@@ -1,6 +1,7 @@
 import { useLevel, useLink, useOn, useShow } from "../../data/use";
 import { hertzText } from "../../data/words";
 import { Button } from "../../ui/Button";
+import { Waiting } from "../../ui/Waiting";
 import { across, FrequencyGrid, HEIGHT, lineOf, useGridWidth, viewBoxOf } from "./FrequencyGrid";
 import { ValueField } from "./ValueField";
 
@@ -16,7 +17,7 @@ export function CrossoverPanel({ strip }: { strip: string }) {
   const on = useOn("mono/crossover/on");
   const meeting = useLevel("mono/crossover/frequency") ?? 90;
   const width = useGridWidth();
-  if (!crossover || !frequencies) return <p className="text-soft">Drawing…</p>;
+  if (!crossover || !frequencies) return <Waiting>Drawing…</Waiting>;
   const sides = [
     ["house", crossover.house_db],
     ["mono", crossover.mono_db],

@@ -5,6 +5,7 @@ import type { Curves, Move } from "../../data/types";
 import { useLevel, useLink, useOn, useShow, useText } from "../../data/use";
 import { hertzText, levelText } from "../../data/words";
 import { useCoarse } from "../../ui/media";
+import { Waiting } from "../../ui/Waiting";
 import {
   across,
   FrequencyGrid,
@@ -21,15 +22,29 @@ import { ValueField } from "./ValueField";
 
 const CUT_DB = -12;
 
+interface Props {
+  strip: string;
+  name: string;
+  /** The bands stand beside the curve, where there is room, and not under it. */
+  beside?: boolean;
+}
+
 /** Low cut and EQ of a strip: the core's curve, with a point for each band, dragged or by arrows. */
-export function EqPanel({ strip, name }: { strip: string; name: string }) {
+export function EqPanel({ strip, name, beside = false }: Props) {
   const curves = useShow((state) => (state.curves?.strip === strip ? state.curves : null));
   const path = useShow((state) => (state.path?.strip === strip ? state.path : null));
   const [at, setAt] = useState<string>("3");
-  if (!curves || !path) return <p className="text-soft">Drawing…</p>;
+  if (!curves || !path) return <Waiting>Drawing…</Waiting>;
   return (
-    <div className="flex flex-col gap-2">
+    <div
+      className={
+        beside
+          ? "grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 gap-y-2 max-md:grid-cols-1"
+          : "flex flex-col gap-2"
+      }
+    >
       <Plot
+        narrow={beside}
         strip={strip}
         name={name}
         curves={curves}
@@ -66,6 +81,7 @@ export function EqPanel({ strip, name }: { strip: string; name: string }) {
 }
 
 interface PlotProps {
+  narrow: boolean;
   strip: string;
   name: string;
   curves: Curves;
@@ -74,9 +90,9 @@ interface PlotProps {
   onAt: (band: string) => void;
 }
 
-function Plot({ strip, name, curves, frequencies, at, onAt }: PlotProps) {
+function Plot({ narrow, strip, name, curves, frequencies, at, onAt }: PlotProps) {
   const eq = useOn(`${strip}/eq/on`);
-  const width = useGridWidth();
+  const width = useGridWidth(narrow);
   const total = lineOf(frequencies, curves.total_db, width);
   const band = curves.bands_db[at];
   return (

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { compareFittings } from "../../data/http";
 import type { FittingsCompared as Compared } from "../../data/types";
 import { useShow } from "../../data/use";
+import { Waiting } from "../../ui/Waiting";
 import { FrequencyGrid, lineOf, useGridWidth, viewBoxOf } from "./FrequencyGrid";
 
 const numberOf = (fitting: string) => fitting.split("/")[1]!;
@@ -28,7 +29,7 @@ export function FittingsCompared({ one, other }: { one: string; other: string })
         {fault}
       </p>
     );
-  if (!found) return <p className="text-soft">Laying them side by side…</p>;
+  if (!found) return <Waiting>Laying them side by side…</Waiting>;
   const [here, there] = found.curves;
   return (
     <div className="pt-2" data-testid="fittings-compared">

@@ -2,7 +2,7 @@ import { levelText } from "../../data/words";
 import { usePhone } from "../../ui/media";
 
 const WIDE = 600;
-const NARROW = 380; // on a phone: fewer units, so that figures and points stay large
+const NARROW = 380; // on a phone, or beside values: fewer units, so that figures stay large
 export const HEIGHT = 300;
 export const LOW_HZ = 20;
 export const HIGH_HZ = 20_000;
@@ -23,7 +23,7 @@ export const lineOf = (frequencies: readonly number[], db: readonly number[], wi
     .join("");
 
 /** How wide a curve is drawn here, in units of its picture. */
-export const useGridWidth = (): number => (usePhone() ? NARROW : WIDE);
+export const useGridWidth = (narrow = false): number => (usePhone() || narrow ? NARROW : WIDE);
 
 export const viewBoxOf = (width: number): string => `-34 -8 ${width + 48} ${HEIGHT + 30}`;
 

@@ -30,10 +30,12 @@ interface Props {
   strip: string;
   stage: string;
   name: string;
+  /** All of it at a glance: values beside their curve, and nothing of other strips. */
+  compact?: boolean;
 }
 
 /** One processor: its switch, its curve and its values; at the same place on every strip. */
-export function StagePanel({ strip, stage, name }: Props) {
+export function StagePanel({ strip, stage, name, compact }: Props) {
   const link = useLink();
   const { word, on, aspect, leaves, pin } = STAGES[stage]!;
   const [copying, setCopying] = useState<Ask | null>(null);
@@ -42,7 +44,7 @@ export function StagePanel({ strip, stage, name }: Props) {
   return (
     <section
       aria-label={`${word} of ${name}`}
-      className="rounded-xl bg-floor border border-line p-3 flex flex-col gap-3 min-w-0 flex-1"
+      className={`rounded-xl bg-floor border border-line p-3 flex flex-col min-w-0 flex-1 ${compact ? "gap-1" : "gap-3"}`}
     >
       <div className="flex items-center gap-3 flex-wrap min-h-9">
         <h2 className="font-title font-semibold text-[17px]">
@@ -51,7 +53,7 @@ export function StagePanel({ strip, stage, name }: Props) {
         {on && <Switch address={`${strip}/${on}`} word={word} name={name} />}
         {pin && <PinKey address={`${strip}/pinned_${pin}`} of={`${name}, ${word}`} />}
         <span className="flex-1" />
-        {aspect && (
+        {aspect && !compact && (
           <form
             className="flex items-center gap-2"
             onSubmit={(event) => {
@@ -95,7 +97,7 @@ export function StagePanel({ strip, stage, name }: Props) {
         />
       )}
       {stage === "crossover" && <CrossoverPanel strip={strip} />}
-      {filters && <EqPanel strip={strip} name={name} />}
+      {filters && <EqPanel strip={strip} name={name} beside={compact} />}
       {(stage === "gate" || stage === "compressor") && (
         <div className="grid grid-cols-[minmax(200px,340px)_minmax(180px,1fr)] max-md:grid-cols-1 gap-5">
           <StaticCurve strip={strip} stage={stage} name={name} />

@@ -4,6 +4,7 @@ import { Gesture } from "../../data/link";
 import type { Curves, Move } from "../../data/types";
 import { useLevel, useLink, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
+import { Waiting } from "../../ui/Waiting";
 
 const SIZE = 260;
 const FLOOR = -80;
@@ -30,7 +31,7 @@ export function StaticCurve({
   const byAnother = useShow((state) => stage === "gate" && Boolean(state.path?.keyed));
   const threshold = useLevel(`${strip}/${stage}/threshold`) ?? 0;
   const held = useRef<Gesture | null>(null);
-  if (!curve || !levels) return <p className="text-soft">Drawing…</p>;
+  if (!curve || !levels) return <Waiting>Drawing…</Waiting>;
   const line = levels
     .map(
       (db, place) =>

@@ -8,6 +8,7 @@ import { cellText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
 import { PinKey } from "../../ui/PinKey";
+import { Waiting } from "../../ui/Waiting";
 import { ExpectedLevel } from "./ExpectedLevel";
 import { FittingLine } from "./FittingLine";
 import { PathLine } from "./PathLine";
@@ -71,7 +72,7 @@ export function StripView() {
           </div>
         </>
       ) : (
-        <p className="text-soft">Drawing the path…</p>
+        <Waiting>Drawing the path…</Waiting>
       )}
     </div>
   );
