@@ -3,7 +3,7 @@
 import math
 import tempfile
 
-from ombrel.core import Show, cells_by_preset, choose_cast, made, show_of, store_scene
+from ombrel.core import Show, cells_by_preset, check_next, choose_cast, made, show_of, store_scene
 from ombrel.formats.show_file import write_show
 from ombrel.server.desks import desk_of
 
@@ -30,12 +30,15 @@ def with_scenes(show: Show) -> Show:
 
 
 def with_company(show: Show) -> Show:
-    """Everybody on, with something loose."""
+    """Everybody on, with something loose; a mic check by the one who looks, and by another."""
     on = made(show, choose_cast(show, "cast/1", since_s=1_781_000_000.0).moves, own=True)[0]
     moved = {
         f"channel/{n}/{leaf}": 3.0 for n in range(1, 21) for leaf in ("eq/1/gain", "eq/2/gain")
     }
-    return made(on, moved)[0]
+    show = made(on, moved)[0]
+    for by in (forty("Operator", 1), "engineer"):
+        show = made(show, check_next(show, by=by, at_s=1_781_000_100.0), own=True)[0]
+    return show
 
 
 def long_show(server):

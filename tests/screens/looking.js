@@ -23,10 +23,15 @@ const lookOf = (e) => {
   if (!found) {
     const look = getComputedStyle(e);
     const plain = look.overflowX === "visible" && look.overflowY === "visible";
-    found = { scrolls: /auto|scroll/.test(look.overflowY + look.overflowX), frame: plain ? null : e.getBoundingClientRect() };
+    found = { sticks: look.position === "sticky", scrolls: /auto|scroll/.test(look.overflowY + look.overflowX), frame: plain ? null : e.getBoundingClientRect() };
     looks.set(e, found);
   }
   return found;
+};
+/** Whether something stays in sight while what is around it scrolls. */
+const stays = (e) => {
+  for (let up = e; up && up !== page; up = up.parentElement) if (lookOf(up).sticks) return true;
+  return false;
 };
 /** What is left of a box within all that clips it. */
 const clipped = (e, box) => {
@@ -67,7 +72,7 @@ for (const e of root.querySelectorAll("button, select, input, textarea, a[href],
   const top = document.elementFromPoint(x, y);
   if (top && top !== e && !e.contains(top) && !top.contains(e)) {
     // what stays in place over a table that scrolls beneath it covers nothing for good
-    if (!table && !top.closest(".sticky")) faults.push(`${name(e)} is covered by ${name(top)}`);
+    if (!table && !stays(top)) faults.push(`${name(e)} is covered by ${name(top)}`);
   }
   if (interactive) seen.push([e, left]);
 }
@@ -78,6 +83,7 @@ for (let i = 0; i < seen.length; i++)
     if (one.contains(other) || other.contains(one)) continue;
     // points of a curve lie where their values are; each has its row below the curve besides
     if (one.matches("[data-point]") && other.matches("[data-point]")) continue;
+    if (stays(one) !== stays(other)) continue;
     if (Math.min(a.right, b.right) - Math.max(a.left, b.left) > 2 && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 2 && !one.closest("[role=grid]"))
       faults.push(`${name(one)} lies over ${name(other)}`);
   }

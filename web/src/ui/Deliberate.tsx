@@ -44,7 +44,9 @@ export function Deliberate({ says, short, onDone, className = "" }: Props) {
         setArmed(!armed);
       }}
     >
-      {armed ? (short ? "again?" : `Press again: ${says}`) : (short ?? says)}
+      <span className="truncate">
+        {armed ? (short ? "again?" : `Press again: ${says}`) : (short ?? says)}
+      </span>
     </Button>
   );
 }

@@ -75,7 +75,7 @@ export function CheckedCard({ own, next, target, fed, onFeed, onStep }: Props) {
         {own && !next && <Key word="Finish" onPress={() => onStep("finish")} />}
         <Button
           tone="main"
-          className="!h-14 flex-[3_1_200px] justify-center text-lg min-w-0"
+          className="!h-14 flex-[3_1_180px] justify-center text-lg min-w-0"
           aria-keyshortcuts="N"
           disabled={!own && !next}
           onClick={() => onStep("next")}
@@ -106,7 +106,7 @@ interface KeyProps {
 function Key({ word, shortcut, disabled, onPress }: KeyProps) {
   return (
     <Button
-      className="!h-14 flex-1 justify-center text-[17px]"
+      className="!h-14 flex-[1_0_auto] justify-center text-[17px]"
       aria-keyshortcuts={shortcut}
       disabled={disabled}
       onClick={onPress}
@@ -124,7 +124,7 @@ function Head({ own }: { own: CheckEntry }) {
         {own.part_name}
         <span className="text-soft">
           {" "}
-          on {own.channel.split("/")[1]} {own.channel_name}
+          on {own.channel.split("/")[1]} {own.channel_name !== own.name && own.channel_name}
         </span>
       </p>
       <p

@@ -39,7 +39,7 @@ export function EqPanel({ strip, name, beside = false }: Props) {
     <div
       className={
         beside
-          ? "grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 gap-y-2 max-md:grid-cols-1"
+          ? "grid items-center gap-x-4 gap-y-2 @2xl:grid-cols-[minmax(0,10fr)_minmax(0,11fr)]"
           : "flex flex-col gap-2"
       }
     >
@@ -162,7 +162,7 @@ function Point({ strip, name, band, chosen, onAt, width }: BandProps & { width: 
   const on = useOn(cut ? `${stem}/on` : `${strip}/eq/on`);
   const range = useShow((state) => state.catalogue!.at(`${stem}/frequency`));
   const gain = cut ? CUT_DB : own; // a low cut has no gain: its point stands below the bands
-  const reach = useCoarse() ? 28 : 18; // a finger needs more than a mouse
+  const reach = useCoarse() ? 30 : 18; // a finger needs more than a mouse
   const held = useRef<Gesture | null>(null);
   const [asked, setAsked] = useState<readonly [number, number] | null>(null);
   const place = (event: PointerEvent<SVGGElement>): readonly [number, number] => {

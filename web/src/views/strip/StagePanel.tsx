@@ -44,7 +44,7 @@ export function StagePanel({ strip, stage, name, compact }: Props) {
   return (
     <section
       aria-label={`${word} of ${name}`}
-      className={`rounded-xl bg-floor border border-line p-3 flex flex-col min-w-0 flex-1 ${compact ? "gap-1" : "gap-3"}`}
+      className={`rounded-xl bg-floor border border-line p-3 flex flex-col min-w-0 flex-1 ${compact ? "@container gap-1" : "gap-3"}`}
     >
       <div className="flex items-center gap-3 flex-wrap min-h-9">
         <h2 className="font-title font-semibold text-[17px]">
