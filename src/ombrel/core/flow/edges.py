@@ -60,6 +60,10 @@ class Edges:
         feeding += [int(r) for r in dict.fromkeys(flow.fed.row.tolist()) if r != row]
         self._feeding = np.array(feeding)
         self._live = flow.wiring.live(self._feeding)
+        self._fed: dict[int, list[int]] = {}
+        for place, strip in enumerate(flow.fed.row.tolist()):
+            self._fed.setdefault(strip, []).append(place)
+        self._closed: dict[tuple[int, int], tuple[Closed, ...]] = {}
         self.onward: dict[Node, list[Edge]] = {}
         self._build()
 
@@ -131,7 +135,7 @@ class Edges:
         flow, layout = self.flow, self.layout
         if strip < layout.first_bus:
             fed = flow.fed
-            for place in np.flatnonzero(fed.row == strip):
+            for place in self._fed.get(strip, ()):
                 if fed.wet[place] and not self.wet:
                     continue
                 if strip >= layout.channels and int(fed.node[place] - layout.channels) % 2 != side:
@@ -182,8 +186,19 @@ class Edges:
 
     def closed_at(self, edge: Edge) -> tuple[Closed, ...]:
         """What is closed in the strip before an edge's tap, and a socket that is missing."""
-        strip = edge.start[0]
-        gains = self.flow.arrays.stage[strip, : passed(edge.tap)]
+        strip, tap = edge.start[0], edge.tap
+        found = self._closed.get((strip, tap))
+        if found is None:  # asked of every edge of every path, and the same for all from here
+            found = self._closed[strip, tap] = self._closed_before(strip, tap)
+        if edge.to is None and edge.socket is None:
+            lacking = self.layout.strips[strip]
+            if self.flow.ears.patched[self.column].any():
+                lacking += ("/left", "/right")[edge.start[1]]
+            return (*found, (Cause.NO_OUTPUT, lacking))
+        return found
+
+    def _closed_before(self, strip: int, tap: int) -> tuple[Closed, ...]:
+        gains = self.flow.arrays.stage[strip, : passed(tap)]
         name = self.layout.strips[strip]
         found: list[Closed] = []
         for place in np.flatnonzero(gains == 0.0).tolist():
@@ -191,11 +206,6 @@ class Edges:
             if STAGES[place].ruled:
                 at = closers(self.flow.arrays, self.layout, strip, place)
             found += [(Cause(int(CLOSES[place])), address) for address in at]
-        if edge.to is None and edge.socket is None:
-            lacking = name
-            if self.flow.ears.patched[self.column].any():
-                lacking += ("/left", "/right")[edge.start[1]]
-            found.append((Cause.NO_OUTPUT, lacking))
         return tuple(found)
 
     def gain_at(self, edge: Edge) -> float:
