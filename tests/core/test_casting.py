@@ -7,6 +7,7 @@ import pytest
 
 from ombrel.core import (
     CARRIED,
+    LEVELS_DB,
     EntryTaken,
     NothingLeft,
     OnOnePair,
@@ -34,6 +35,7 @@ from ombrel.core import (
     following_scene,
     in_one_line,
     keep,
+    laid_together,
     late_change,
     look_ahead,
     made,
@@ -216,6 +218,14 @@ def test_what_is_said_of_a_fitting_and_of_its_values():
     assert fitting_curves(cut, ada, "channel/1").total_db[0] < -20.0
     # a low shelf of 1 dB lifts what is well below its corner by 1 dB: the shelf's definition
     assert fitting_curves(show, ada, "channel/1").total_db[0] == pytest.approx(1.0, abs=0.05)
+    # 2:1 from -20 on: at full scale 10 dB less comes out; where it is off, all of it
+    squeezed, *_ = made(show, {"channel/1/compressor/on": True, "channel/1/compressor/ratio": 2.0,
+                               "channel/1/compressor/threshold": -20.0,
+                               "channel/1/compressor/knee": 0.0})  # fmt: skip
+    one, other = laid_together(squeezed, ada, bo)
+    assert (one.name, other.name) == ("Ada as Gull", "Bo as Gull")
+    assert one.compressor_db[-1] == pytest.approx(-10.0)
+    assert other.compressor_db == other.gate_db == LEVELS_DB
     back = after(show, drop(show, ada, at_s=3.0))
     assert back["input/local/1/gain"] == 31.0
 

@@ -19,6 +19,7 @@ from ombrel.core import (
     carried_cells,
     cells_by_preset,
     cells_of,
+    cells_of_aspects,
     duplicate_scene,
     flow_of,
     following_scene,
@@ -361,6 +362,21 @@ def test_what_is_warned_of_a_performer_without_themselves_a_cue_and_far_louder_e
         "Click is heard in House",
         "Click is 8.0 dB louder for Ilka",
     }
+
+
+def test_all_of_a_strip_is_what_is_usual_and_what_somebody_asks_for():
+    show = made(blank_show(SMALL), {"channel/1/source": "input/local/1"})[0]
+    show = made(show, store_scene(show, "One", {"channel/1": ["mute", "source"]}))[0]
+
+    def of(*aspects, on=True):
+        return cells_of_aspects(show, "scene/1", "channel/1", aspects, on=on)
+
+    assert of("all") == cells_by_preset(show, "everything")["channel/1"]
+    assert of("all", "preamp") - of("all") == {"preamp"}
+    assert of("preamp") == {"preamp"}
+    assert of("all", on=False) == {"mute", "source"}
+    with pytest.raises(NoSuchCell):
+        of("all", "phantom")
 
 
 @pytest.mark.parametrize("kind", ["channel", "return", "group", "mix", "matrix", "house", "dca"])

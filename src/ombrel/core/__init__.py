@@ -23,6 +23,7 @@ from .banks import (
     unfolded,
 )
 from .carrying import Carried, Carry, has_place, led_by, place_of
+from .casting.comparing import Overlay, fitting_curves, laid_together, side_by_side
 from .casting.fittings import (
     bring_back,
     capture,
@@ -89,12 +90,9 @@ from .casting.reading import (
     FittingValue,
     altered,
     beneath,
-    fitting_curves,
     fitting_in_one_line,
     fitting_said,
     fitting_seen,
-    laid_together,
-    side_by_side,
 )
 from .casting.tonight import (
     Tonight,
@@ -475,6 +473,7 @@ __all__ = [
     "OutOfReach",
     "PINNED",
     "PRESETS",
+    "Overlay",
     "PRESETS_OF_CELLS",
     "PROMISES",
     "Packed",

@@ -239,16 +239,22 @@ class FittingSideReply(Schema):
 
 
 class FittingCurveReply(Schema):
-    """The magnitude of a fitting's low cut and EQ in dB, at the reply's frequencies."""
+    """What a fitting makes of a channel, in dB: the magnitude of its low cut and EQ at the reply's
+
+    frequencies, what comes out of its gate and compressor at the reply's levels.
+    """
 
     name: str
     total_db: list[float]
+    gate_db: list[float]
+    compressor_db: list[float]
 
 
 class FittingsComparedReply(Schema):
     """Two fittings side by side, and their curves over one another."""
 
     frequencies_hz: list[float]
+    levels_db: list[float]
     curves: list[FittingCurveReply]
     sides: list[FittingSideReply]
 
@@ -261,12 +267,14 @@ def compare_fittings(request: HttpRequest, show_id: UUID, one: int, other: int) 
     both = f"fitting/{one}", f"fitting/{other}"
     return {
         "frequencies_hz": list(core.FREQUENCIES_HZ),
+        "levels_db": list(core.LEVELS_DB),
         "curves": [
-            {
-                "name": core.fitting_name(show, fitting),
-                "total_db": [round(db, 2) for db in curves.total_db],
+            {"name": one.name}
+            | {
+                curve: [round(db, 2) for db in getattr(one, curve)]
+                for curve in ("total_db", "gate_db", "compressor_db")
             }
-            for fitting, curves in zip(both, core.laid_together(show, *both), strict=True)
+            for one in core.laid_together(show, *both)
         ],
         "sides": [
             {"label": label, "one": here, "other": there}

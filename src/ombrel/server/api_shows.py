@@ -214,6 +214,7 @@ class DeskReply(Schema):
     bays: list[BayReply]
     parameters: list[ParameterReply]
     fader_marks: list[tuple[float, float]]
+    scene_presets: list[tuple[str, str]]
 
 
 def _parameter(parameter: core.Parameter, profile: core.Desk) -> dict[str, Any]:
@@ -268,6 +269,7 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
             )  # pages are told it in words
         ],
         "fader_marks": list(core.FADER_MARKS),
+        "scene_presets": list(core.PRESETS_OF_CELLS.items()),
     }
 
 

@@ -15,6 +15,17 @@ export class Catalogue {
 
   /** The entry for an address. Throws for one that the catalogue does not know. */
   at(address: string): Parameter {
+    const found = this.#find(address);
+    if (!found) throw new Error(`the catalogue has no ${address}`);
+    return found;
+  }
+
+  /** Whether there is such an address: whether a strip can be sent to a mix, say. */
+  has(address: string): boolean {
+    return this.#find(address) !== null;
+  }
+
+  #find(address: string): Parameter | null {
     const known = this.#found.get(address);
     if (known) return known;
     const words = address.split("/");
@@ -22,7 +33,7 @@ export class Catalogue {
     const match = candidates.find((candidate) =>
       candidate.words.every((word, index) => word.startsWith("<") || word === words[index]),
     );
-    if (!match) throw new Error(`the catalogue has no ${address}`);
+    if (!match) return null;
     this.#found.set(address, match.parameter);
     return match.parameter;
   }

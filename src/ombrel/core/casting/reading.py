@@ -1,10 +1,8 @@
-"""Fittings as people look at them: what is loose, what stands otherwise and why, two of them."""
+"""Fittings as people look at them: what is loose, what stands otherwise and why."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from ..curves import Curves, curves
 from ..fitting_parameters import CARRIED
 from ..kinds import Number, Value
 from ..layers import carried_by_fitting, fitted_leaves, lies_at
@@ -13,28 +11,23 @@ from ..scenes.cells import Leaf, aspect_of
 from ..scenes.reading import held_text, leaf_label
 from ..scenes.storing import address_of
 from ..show import Show
-from .fittings import loose, microphone_on, preamp_socket, values_of
+from .fittings import loose, microphone_on, preamp_socket
 from .names import fitting_in, fitting_name, whose_fitting
-from .parts import microphones
 from .versions import Version, newest_version, versions
 
 __all__ = [
     "FittingSeen",
     "FittingValue",
-    "Side",
     "altered",
     "beneath",
-    "fitting_curves",
     "fitting_in_one_line",
     "fitting_said",
     "fitting_seen",
-    "laid_together",
     "processor_said",
-    "side_by_side",
+    "value_said",
 ]
 
 Why = Literal["by hand", "by a pin", "the preamp is shared", "patched since"]
-Side = tuple[str, str, str]  # what it is, and how two have it
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -103,13 +96,14 @@ def _value(show: Show, leaf: Leaf, kept: Value, now: Value, why: str = "") -> Fi
     return FittingValue(
         leaf=leaf,
         label=leaf_label(show, "channel/1", leaf),
-        kept=_text(show, leaf, kept),
-        now=_text(show, leaf, now),
+        kept=value_said(show, leaf, kept),
+        now=value_said(show, leaf, now),
         why=why,
     )
 
 
-def _text(show: Show, leaf: Leaf, value: Value) -> str:
+def value_said(show: Show, leaf: Leaf, value: Value) -> str:
+    """A value of a fitting in words; none is what the channel has."""
     return "as the channel" if value is None else held_text(show, "channel/1", leaf, value)
 
 
@@ -190,44 +184,6 @@ def processor_said(show: Show, strip: str, cell: str) -> str:
 def _unit(leaf: Leaf) -> str:
     parameter = CATALOGUE.get(f"channel/<channel>/{leaf}")
     return parameter.kind.unit if parameter and isinstance(parameter.kind, Number) else ""
-
-
-def side_by_side(show: Show, one: str, other: str) -> list[Side]:
-    """What two fittings have otherwise, in words. Raises NoSuchFitting."""
-    here = values_of(show, fitting_in(show, one))
-    there = values_of(show, fitting_in(show, other))
-    return [
-        (leaf_label(show, "channel/1", leaf), _text(show, leaf, here.get(leaf)),
-         _text(show, leaf, there.get(leaf)))
-        for leaf in fitted_leaves(show.desk)
-        if here.get(leaf) != there.get(leaf)
-    ]  # fmt: skip
-
-
-def fitting_curves(show: Show, fitting: str, channel: str) -> Curves:
-    """The curves that a fitting would give a channel: its values over the channel's own. Raises
-
-    NoSuchFitting.
-    """
-    values: Mapping[Leaf, Value] = values_of(show, fitting_in(show, fitting))
-    laid = {
-        f"{channel}/{leaf}": values.get(leaf, show.own_value(f"{channel}/{leaf}"))
-        for leaf in fitted_leaves(show.desk)
-        if not leaf.startswith("preamp/")
-    }
-    return curves(type(show)(show.desk).with_values(laid), channel)
-
-
-def laid_together(show: Show, one: str, other: str) -> tuple[Curves, Curves]:
-    """The curves of two fittings over the same channel: where one of them is on, else where their
-
-    part comes in. Raises NoSuchFitting.
-    """
-    part = show.own.get(f"{fitting_in(show, one)}/part")
-    comes_in = [mic.channel for mic in microphones(show, part)] if isinstance(part, str) else []
-    at = show.laid.at
-    channel = at.get(one) or at.get(other) or next(iter(comes_in), "channel/1")
-    return fitting_curves(show, one, channel), fitting_curves(show, other, channel)
 
 
 def fitting_in_one_line(seen: FittingSeen) -> str:

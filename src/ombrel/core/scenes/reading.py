@@ -137,18 +137,22 @@ def cells_of_aspects(
 ) -> frozenset[str]:
     """The cells of some aspects of a strip: to be put into a scene those in use, to be taken out
 
-    those that it carries. Raises NoSuchScene, NoSuchCell.
+    those that it carries. "all": every aspect, but to be put in those of CHOSEN only where they
+    are named. Raises NoSuchScene, NoSuchCell.
     """
+    every = "all" in aspects
+    named = [one for one in aspects if one != "all"]
     held = held_of(show, scene_in(show, scene), holder)
     known = cells_of(show.desk, kind_of_holder(holder))
     usual = usual_cells(show, kind_of_holder(holder))
-    strange = [one for one in aspects if one not in PINNED]
+    strange = [one for one in named if one not in PINNED]
     if strange:
         raise NoSuchCell(holder, strange[0])
-    wanted = (cell for cell in known if aspect_of(cell) in aspects)
+    wanted = [cell for cell in known if every or aspect_of(cell) in named]
     if not on:
         return frozenset(cell for cell in wanted if cell in held.cells)
-    return frozenset(c for c in wanted if c in usual or c in CHOSEN or c in held.asleep)
+    chosen = [cell for cell in CHOSEN if aspect_of(cell) in named]
+    return frozenset(c for c in wanted if c in usual or c in chosen or c in held.asleep)
 
 
 def held_values(show: Show, scene: str, holder: str) -> tuple[HeldValue, ...]:

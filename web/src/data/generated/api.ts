@@ -1138,6 +1138,11 @@ export interface components {
             promises: number;
             /** Returns */
             returns: number;
+            /** Scene Presets */
+            scene_presets: [
+                string,
+                string
+            ][];
             show: components["schemas"]["ShowRow"];
         };
         /**
@@ -1495,9 +1500,15 @@ export interface components {
         };
         /**
          * FittingCurveReply
-         * @description The magnitude of a fitting's low cut and EQ in dB, at the reply's frequencies.
+         * @description What a fitting makes of a channel, in dB: the magnitude of its low cut and EQ at the reply's
+         *
+         *     frequencies, what comes out of its gate and compressor at the reply's levels.
          */
         FittingCurveReply: {
+            /** Compressor Db */
+            compressor_db: number[];
+            /** Gate Db */
+            gate_db: number[];
             /** Name */
             name: string;
             /** Total Db */
@@ -1585,6 +1596,8 @@ export interface components {
             curves: components["schemas"]["FittingCurveReply"][];
             /** Frequencies Hz */
             frequencies_hz: number[];
+            /** Levels Db */
+            levels_db: number[];
             /** Sides */
             sides: components["schemas"]["FittingSideReply"][];
         };

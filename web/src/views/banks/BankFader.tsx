@@ -2,7 +2,7 @@ import { type KeyboardEvent, memo } from "react";
 import { evenOf, memberName, useGangNames, useKept } from "../../data/gangs";
 import { byHand } from "../../data/hand";
 import { trueLevel, useMutedBy } from "../../data/ruled";
-import { placesOf, type ShowState, valueIn } from "../../data/show";
+import { placesOf, type ShowState, store, valueIn } from "../../data/show";
 import { select, stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
 import { cellText, levelText } from "../../data/words";
 import { TypedField } from "../../ui/TypedField";
@@ -31,8 +31,6 @@ const STEPS: Record<string, string> = {
   End: "0",
 };
 const METER_FLOOR = -60;
-
-const SENDS = /^(channel|return|group)\//;
 
 /** What stands below the name; "21+": the pair of 21 and the even above it. */
 function wordOf(kind: string, number: string | undefined, paired: boolean): string {
@@ -91,7 +89,8 @@ export const BankFader = memo(function BankFader(props: Props) {
   const beside = taken ?? NOBODY;
   // what is typed counts for all that are taken; a step moves them together
   const set = (at: string, typed: string) => {
-    const strips = beside.length > 1 ? beside.filter((one) => !asSend || SENDS.test(one)) : [strip];
+    const has = (one: string) => store.getState().catalogue!.has(`${one}/${at}`);
+    const strips = beside.length > 1 ? beside.filter(has) : [strip];
     void link.do(byHand(strips.map((one) => ({ address: `${one}/${at}`, typed }))));
   };
   const step = (typed: string) => void link.do(byHand([{ address, typed }], { beside }));

@@ -19,7 +19,6 @@ interface Props {
 }
 
 const UNFOLDS = /^(dca|group|mix)\//; // gangs unfold from their page: they have no fader
-const SENDS = /^(channel|return|group)\//;
 
 /** One bay: the keys that call its banks, and its faders. */
 export function Bay({ number, name, faders, view, listen, editing, onView }: Props) {
@@ -31,6 +30,7 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
   const trail = useThere(view.unfolded);
   const top = trail.at(-1) ?? null;
   const members = useShow((state) => (top ? state.unfolded[top] : undefined));
+  const catalogue = useShow((state) => state.catalogue!);
   const free = places.filter((place) => !fixed[place - 1]);
   const pages = members ? Math.max(1, Math.ceil(members.length / Math.max(1, free.length))) : 1;
   const page = Math.min(view.page, pages - 1);
@@ -105,7 +105,8 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
       >
         <div className="flex gap-0.5 flex-1 min-h-72 min-w-0" data-wide>
           {shown.map((strip, index) => {
-            const lies = strip && (listen === null || strip === listen || SENDS.test(strip));
+            const sends = () => catalogue.has(`${strip}/send/${listen}/level`);
+            const lies = strip && (listen === null || strip === listen || sends());
             const place = places[index]!;
             const movable = editing && !top && !fixed[index];
             return (

@@ -1,3 +1,4 @@
+import { store } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { NamesForm } from "../../ui/NamesForm";
@@ -21,9 +22,10 @@ export function EditBank({
   const strips = useShow((state) => listText(state, `bank/${bank}/${bay}`));
   const fixed = useShow((state) => listText(state, `bay/${bay}/fixed`));
   const make = async (names: string[]) => {
-    const made = await link.do({ action: "make_banks", names }, { quiet: false });
-    if (made) onMade(firstFree(banks));
-    return made;
+    const kept = await link.do({ action: "make_banks", names }, { quiet: false });
+    const made = store.getState().banks.find((one) => !banks.includes(one));
+    if (made !== undefined) onMade(made);
+    return kept;
   };
   return (
     <div className="flex items-center gap-x-3 gap-y-2 flex-wrap pb-2 shrink-0 text-[13px] text-faint">
@@ -79,11 +81,4 @@ export function EditBank({
       </span>
     </div>
   );
-}
-
-/** The number that the first of new banks gets. */
-function firstFree(banks: readonly number[]): number {
-  let number = 1;
-  while (banks.includes(number)) number++;
-  return number;
 }

@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from "react";
 import { store } from "../../data/show";
-import type { Scene } from "../../data/types";
+import type { Ask, Scene } from "../../data/types";
 import { useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -16,8 +16,6 @@ const WORDS = {
   ".": "not carried",
 };
 const WIDTH = 36;
-/** Put in only where somebody asks for just that. */
-const CHOSEN: readonly string[] = ["preamp", "source"];
 
 /** What a scene carries of whom: painted; and of the strip in hand every value. */
 export function SceneCells({ scene }: { scene: Scene }) {
@@ -97,17 +95,14 @@ function TypedCells({ scene }: { scene: Scene }) {
   const [strips, setStrips] = useState("");
   const [aspect, setAspect] = useState("fader");
   const set = async (on: boolean) => {
-    const aspects = aspect === "all" ? scene.aspects.map(([key]) => key) : [aspect];
-    const chosen =
-      on && aspect === "all" ? aspects.filter((one) => !CHOSEN.includes(one)) : aspects;
     const ask = {
       action: "set_cells",
       scene: scene.scene,
       typed: strips,
-      aspects: chosen,
+      aspects: [aspect],
       on,
-    } as const;
-    if (await link.do({ ...ask, aspects: [...chosen] }, { quiet: false })) setStrips("");
+    } satisfies Ask;
+    if (await link.do(ask, { quiet: false })) setStrips("");
   };
   return (
     <form

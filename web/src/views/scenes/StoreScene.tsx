@@ -6,12 +6,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
 
-const PRESETS = [
-  ["everything", "everything in use"],
-  ["balance", "faders, mutes, sends"],
-  ["mutes", "mutes and DCA members"],
-  ["sends", "sends of all mixes"],
-] as const;
+const NONE: readonly (readonly [string, string])[] = [];
 
 interface Props {
   /** The scene behind which a new one lies. */
@@ -28,6 +23,7 @@ export function StoreScene({ after, onStored }: Props) {
     state.mixes.map((n) => `mix/${n}\t${stripName(state, `mix/${n}`)}`).join("\n"),
   );
   const like = useShow((state) => sceneText(state, after));
+  const presets = useShow((state) => state.desk?.scene_presets ?? NONE);
   const preset = what || after || "everything";
   const onSubmit = async (event: FormEvent) => {
     event.preventDefault();
@@ -54,13 +50,14 @@ export function StoreScene({ after, onStored }: Props) {
         className="h-9 max-w-52"
         value={what}
         options={[
-          ["", after ? `as ${like}` : "everything in use"],
-          ...PRESETS.filter(([key]) => after || key !== "everything"),
+          // the first is what a scene carries that is like no other
+          ["", after ? `As ${like}` : (presets[0]?.[1] ?? "")],
+          ...presets.slice(after ? 0 : 1),
           ...mixes
             .split("\n")
             .filter(Boolean)
             .map((row) => row.split("\t") as [string, string])
-            .map(([mix, word]) => [mix, `sends of ${word}`] as const),
+            .map(([mix, word]) => [mix, `Sends of ${word}`] as const),
         ]}
         onChange={setWhat}
       />

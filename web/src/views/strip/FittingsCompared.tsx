@@ -4,6 +4,12 @@ import type { FittingsCompared as Compared } from "../../data/types";
 import { useShow } from "../../data/use";
 import { Waiting } from "../../ui/Waiting";
 import { FrequencyGrid, lineOf, useGridWidth, viewBoxOf } from "./FrequencyGrid";
+import { LevelGrid, outLine, VIEW_BOX } from "./LevelGrid";
+
+const STAGES = [
+  ["Gate", "gate_db"],
+  ["Compressor", "compressor_db"],
+] as const;
 
 const numberOf = (fitting: string) => fitting.split("/")[1]!;
 
@@ -58,6 +64,19 @@ export function FittingsCompared({ one, other }: { one: string; other: string })
           />
         )}
       </svg>
+      {here && there && (
+        <div className="grid grid-cols-2 gap-3">
+          {STAGES.map(([word, curve]) => (
+            <Stage
+              key={word}
+              word={word}
+              levels={found.levels_db}
+              one={here[curve]}
+              other={there[curve]}
+            />
+          ))}
+        </div>
+      )}
       <table className="w-full text-[13.5px]">
         <thead>
           <tr className="text-left">
@@ -78,5 +97,33 @@ export function FittingsCompared({ one, other }: { one: string; other: string })
       </table>
       {found.sides.length === 0 && <p className="text-soft">They are alike.</p>}
     </div>
+  );
+}
+
+interface StageProps {
+  word: string;
+  levels: readonly number[];
+  one: readonly number[];
+  other: readonly number[];
+}
+
+/** What comes out of a gate or compressor, where two make it otherwise. */
+function Stage({ word, levels, one, other }: StageProps) {
+  if (one.every((db, at) => db === other[at])) return null;
+  return (
+    <figure>
+      <svg viewBox={VIEW_BOX} className="w-full max-h-44" role="img" aria-label={`${word} of both`}>
+        <LevelGrid />
+        <path
+          d={outLine(levels, other)}
+          fill="none"
+          stroke="var(--sun)"
+          strokeWidth={2.2}
+          strokeDasharray="6 4"
+        />
+        <path d={outLine(levels, one)} fill="none" stroke="var(--sea)" strokeWidth={2.6} />
+      </svg>
+      <figcaption className="text-center text-soft text-[13px]">{word}</figcaption>
+    </figure>
   );
 }

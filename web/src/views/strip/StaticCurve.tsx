@@ -5,12 +5,7 @@ import type { Curves, Move } from "../../data/types";
 import { useLevel, useLink, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Waiting } from "../../ui/Waiting";
-
-const SIZE = 260;
-const FLOOR = -80;
-const TICKS = [-80, -60, -40, -20, 0];
-
-const at = (db: number) => ((Math.max(FLOOR, Math.min(0, db)) - FLOOR) / -FLOOR) * SIZE;
+import { at, LevelGrid, outLine, SIZE, VIEW_BOX } from "./LevelGrid";
 
 /** What comes out of a gate or compressor for what goes in; the threshold is dragged across. */
 export function StaticCurve({
@@ -32,12 +27,6 @@ export function StaticCurve({
   const threshold = useLevel(`${strip}/${stage}/threshold`) ?? 0;
   const held = useRef<Gesture | null>(null);
   if (!curve || !levels) return <Waiting>Drawing…</Waiting>;
-  const line = levels
-    .map(
-      (db, place) =>
-        `${place ? "L" : "M"}${at(db).toFixed(1)} ${(SIZE - at(curve.out_db[place] ?? FLOOR)).toFixed(1)}`,
-    )
-    .join("");
   const move = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getScreenCTM()!.inverse();
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(box);
@@ -54,7 +43,7 @@ export function StaticCurve({
   return (
     <figure className="flex flex-col gap-1">
       <svg
-        viewBox={`-30 -6 ${SIZE + 40} ${SIZE + 28}`}
+        viewBox={VIEW_BOX}
         className="w-full max-w-[340px] touch-none select-none cursor-ew-resize"
         role="img"
         aria-label={`Levels out over levels in, ${name}: threshold ${levelText(threshold)} dB`}
@@ -68,26 +57,7 @@ export function StaticCurve({
         onPointerUp={up}
         onPointerCancel={up}
       >
-        {TICKS.map((db) => (
-          <g key={db}>
-            <line x1={at(db)} x2={at(db)} y1={0} y2={SIZE} stroke="var(--line)" strokeWidth={0.7} />
-            <line
-              x1={0}
-              x2={SIZE}
-              y1={SIZE - at(db)}
-              y2={SIZE - at(db)}
-              stroke="var(--line)"
-              strokeWidth={0.7}
-            />
-            <text x={at(db)} y={SIZE + 16} textAnchor="middle" fontSize={11} fill="var(--faint)">
-              {levelText(db, 0)}
-            </text>
-            <text x={-5} y={SIZE - at(db) + 4} textAnchor="end" fontSize={11} fill="var(--faint)">
-              {levelText(db, 0)}
-            </text>
-          </g>
-        ))}
-        <line x1={0} y1={SIZE} x2={SIZE} y2={0} stroke="var(--edge)" strokeDasharray="3 4" />
+        <LevelGrid />
         <line
           x1={at(threshold)}
           x2={at(threshold)}
@@ -96,7 +66,7 @@ export function StaticCurve({
           stroke="var(--sun)"
           strokeDasharray="5 3"
         />
-        <path d={line} fill="none" stroke="var(--sea)" strokeWidth={2.6} />
+        <path d={outLine(levels, curve.out_db)} fill="none" stroke="var(--sea)" strokeWidth={2.6} />
         {stands !== null && comes !== null && (
           <circle
             cx={at(stands)}

@@ -1,0 +1,91 @@
+"""Two fittings laid beside one another: values side by side, curves over one another."""
+
+from dataclasses import dataclass
+
+from ..curves import LEVELS_DB, Curves, Static, curves
+from ..layers import fitted_leaves
+from ..scenes.reading import leaf_label
+from ..show import Show
+from .fittings import values_of
+from .names import fitting_in, fitting_name
+from .parts import microphones
+from .reading import value_said
+
+__all__ = ["Overlay", "Side", "fitting_curves", "laid_together", "side_by_side"]
+
+Side = tuple[str, str, str]  # what it is, and how two have it
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Overlay:
+    """What a fitting makes of a channel: `total_db` of low cut and EQ over FREQUENCIES_HZ; what
+
+    comes out of gate and compressor over LEVELS_DB, the same where they are off.
+    """
+
+    name: str
+    total_db: tuple[float, ...]
+    gate_db: tuple[float, ...]
+    compressor_db: tuple[float, ...]
+
+
+def side_by_side(show: Show, one: str, other: str) -> list[Side]:
+    """What two fittings have otherwise, in words. Raises NoSuchFitting."""
+    here = values_of(show, fitting_in(show, one))
+    there = values_of(show, fitting_in(show, other))
+    return [
+        (
+            leaf_label(show, "channel/1", leaf),
+            value_said(show, leaf, here.get(leaf)),
+            value_said(show, leaf, there.get(leaf)),
+        )
+        for leaf in fitted_leaves(show.desk)
+        if here.get(leaf) != there.get(leaf)
+    ]
+
+
+def laid_together(show: Show, one: str, other: str) -> tuple[Overlay, Overlay]:
+    """Two fittings over the same channel: where one of them is on, else where their part comes in.
+
+    Raises NoSuchFitting.
+    """
+    part = show.own.get(f"{fitting_in(show, one)}/part")
+    comes_in = [mic.channel for mic in microphones(show, part)] if isinstance(part, str) else []
+    at = show.laid.at
+    channel = at.get(one) or at.get(other) or next(iter(comes_in), "channel/1")
+    return _overlay(show, one, channel), _overlay(show, other, channel)
+
+
+def _overlay(show: Show, fitting: str, channel: str) -> Overlay:
+    worn = _worn(show, fitting, channel)
+    drawn = curves(worn, channel)
+
+    def out_db(stage: str, static: Static | None) -> tuple[float, ...]:
+        on = static is not None and worn.on(f"{channel}/{stage}/on")
+        return static.out_db if static is not None and on else LEVELS_DB
+
+    return Overlay(
+        name=fitting_name(show, fitting),
+        total_db=drawn.total_db,
+        gate_db=out_db("gate", drawn.gate),
+        compressor_db=out_db("compressor", drawn.compressor),
+    )
+
+
+def fitting_curves(show: Show, fitting: str, channel: str) -> Curves:
+    """The curves that a fitting would give a channel: its values over the channel's own. Raises
+
+    NoSuchFitting.
+    """
+    return curves(_worn(show, fitting, channel), channel)
+
+
+def _worn(show: Show, fitting: str, channel: str) -> Show:
+    """A show of nothing but a channel with a fitting's values over its own."""
+    values = values_of(show, fitting_in(show, fitting))
+    laid = {
+        f"{channel}/{leaf}": values.get(leaf, show.own_value(f"{channel}/{leaf}"))
+        for leaf in fitted_leaves(show.desk)
+        if not leaf.startswith("preamp/")
+    }
+    return type(show)(show.desk).with_values(laid)
