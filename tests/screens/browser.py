@@ -189,6 +189,17 @@ class Person:
     def link(self, text):
         return self.until(lambda: self.driver.find_element(By.PARTIAL_LINK_TEXT, text))
 
+    def choose(self, label, word):
+        """Choose one of a few words, by it or by what it stands for."""
+        self.field(label).click()
+        path = f"//*[@role='option' and (normalize-space(.)={word!r} or @data-option={word!r})]"
+        self.until(lambda: self.driver.find_element(By.XPATH, path)).click()
+        self.until(lambda: not self.all("[role=listbox]"))
+
+    def chosen(self, label):
+        """The word that is chosen."""
+        return self.field(label).text.split("\n")[0]
+
     def type(self, label, text, *, enter=True):
         """Replace what a field holds."""
         field = self.field(label)

@@ -8,7 +8,6 @@ import pathlib
 from itertools import groupby
 
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.select import Select
 
 REPORT = pathlib.Path(__file__).parents[2] / "docs" / "effort.md"
 HEAD = """# Effort
@@ -53,7 +52,7 @@ class Effort:
         self.click(self.person.button(text), text)
 
     def choose(self, label, word):
-        Select(self.person.field(label)).select_by_visible_text(word)
+        self.person.choose(label, word)
         self.actions.append(f"choose {word}")
 
     def file(self, label, path):

@@ -10,7 +10,7 @@ if (innerWidth > width) faults.push(`the page is ${innerWidth} wide on a screen 
 if (page.scrollWidth > innerWidth) faults.push(`the page is ${page.scrollWidth} wide`);
 if (page.scrollHeight > innerHeight) faults.push(`the page is ${page.scrollHeight} high`);
 
-const dialog = [...document.querySelectorAll("[role=dialog], [role=menu]")].at(-1);
+const dialog = [...document.querySelectorAll("[role=dialog], [role=menu], [role=listbox]")].at(-1);
 const root = dialog ?? document.body;
 const scroller = (e) => {
   for (let up = e.parentElement; up && up !== page; up = up.parentElement) if (lookOf(up).scrolls) return up;
@@ -52,7 +52,7 @@ for (const frame of root.querySelectorAll(".scrolls"))
     faults.push(`a frame is ${frame.scrollWidth - frame.clientWidth} px too narrow: ${name(frame)}`);
 
 const seen = [];
-for (const e of root.querySelectorAll("button, select, input, textarea, a[href], [role=slider], h1, h2, [role=tab]")) {
+for (const e of root.querySelectorAll("button, select, input, textarea, a[href], [role=slider], [role=option], h1, h2, [role=tab]")) {
   const box = e.getBoundingClientRect();
   const look = getComputedStyle(e);
   if (box.width < 2 || box.height < 2 || look.visibility === "hidden" || e.closest(".sr-only, .skip, [aria-hidden=true]")) continue;

@@ -10,7 +10,6 @@ import sys
 import time
 
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.select import Select
 
 from tests.screens.browser import Person
 
@@ -94,7 +93,7 @@ def promises(me):
 def cast(me):
     """The other cast, looked at before it is taken."""
     me.open("cast")
-    Select(me.field("Tonight's cast")).select_by_visible_text("Tonight: Anchor cast")
+    me.choose("Tonight's cast", "Tonight: Anchor cast")
     me.until(lambda: "Mirelle Aske as Teller B" in me.body())
 
 

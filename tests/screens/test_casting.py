@@ -5,13 +5,8 @@ change, and a scene run, with what then stands.
 """
 
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.select import Select
 
 from .test_banks import value
-
-
-def choose(person, label, word):
-    Select(person.field(label)).select_by_visible_text(word)
 
 
 def card(person):
@@ -48,7 +43,7 @@ def test_eight_are_checked_with_one_action_each_one_skipped_and_come_back_to(ser
     me.type("Who can play Choir of gulls", "Wilkie Strand")
     me.settled()
     me.until(lambda: "nothing kept yet: Wilkie Strand" in me.body())
-    choose(me, "Tonight, Choir of gulls", "Wilkie Strand")
+    me.choose("Tonight, Choir of gulls", "Wilkie Strand")
     me.until(
         lambda: "Wilkie Strand as Choir of gulls" in me.find('[data-testid="cast-preview"]').text
     )
@@ -126,7 +121,7 @@ def test_no_road_leads_to_a_wrong_name(server, people):
     me.button("Fitting…").click()
     me.type("Capture Teller, part A for", " ", enter=False)
     assert not me.button("Capture").is_enabled()
-    choose(me, "Another fitting", "Corin Vashti as Teller A")
+    me.choose("Another fitting", "Corin Vashti as Teller A")
     me.button("Compare").click()
     me.until(lambda: "450 Hz" in me.find('[data-testid="fittings-compared"]').text)
     me.driver.execute_script("document.activeElement.blur()")
@@ -143,7 +138,7 @@ def test_no_road_leads_to_a_wrong_name(server, people):
         server.go_on()
     me.settled()
     me.until(lambda: me.status() == "live")
-    choose(other, "Tonight's cast", "Tonight: Anchor cast")
+    other.choose("Tonight's cast", "Tonight: Anchor cast")
     other.until(lambda: "Corin Vashti" in other.find('[data-testid="cast-preview"]').text)
     other.button("Take it").click()
     me.until(lambda: me.find(who).text == "Corin Vashti as Teller A")
@@ -160,16 +155,15 @@ def test_tonights_cast_a_late_change_and_a_scene_run(server, people):
     show = server.copied_demo()
     me = people()
     me.open("cast", show)
-    choose(me, "Tonight's cast", "Tonight: Anchor cast")
+    me.choose("Tonight's cast", "Tonight: Anchor cast")
     preview = '[data-testid="cast-preview"]'
     me.until(lambda: "Mirelle Aske as Teller B" in me.find(preview).text)
     assert "Nobody plays Choir of gulls" in me.find(preview).text
     me.button("Take it").click()
     me.until(lambda: not me.all(preview))
     assert value(server, show, "tonight/cast") == "cast/2"
-    plays = Select(me.field("Tonight, Teller B"))
-    me.until(lambda: plays.first_selected_option.text == "Mirelle Aske")
-    choose(me, "Tonight, Teller B", "Oswin Tarn")
+    me.until(lambda: me.chosen("Tonight, Teller B") == "Mirelle Aske")
+    me.choose("Tonight, Teller B", "Oswin Tarn")
     me.until(lambda: "Oswin Tarn as Teller B" in me.find(preview).text)
     me.button("Take it").click()
     me.until(lambda: "1 late change" in me.body())

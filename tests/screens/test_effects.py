@@ -1,7 +1,5 @@
 """Shared effects on their page: held to the tempo, given to performers, and read in Why."""
 
-from selenium.webdriver.support.ui import Select
-
 from .test_banks import value
 
 
@@ -17,9 +15,9 @@ def test_a_delay_is_held_to_the_tempo_and_a_return_given_to_performers(server, p
     me.type("Name of a new effect", "Echo", enter=False)
     me.type("Strips sent to the new effect", "1-4")
     me.until(lambda: "4 sent:" in card(me, 1).text)
-    Select(me.field("What Echo is")).select_by_visible_text("delay")
+    me.choose("What Echo is", "delay")
     me.until(lambda: me.field("Note of Echo"))
-    Select(me.field("Note of Echo")).select_by_visible_text("eighth dotted")
+    me.choose("Note of Echo", "eighth dotted")
     me.until(lambda: value(server, show, "engine/1/note") == "eighth_dotted")
     me.type("Tempo in bpm", "90")
     me.until(lambda: value(server, show, "engine/1/time") == 500.0)  # 45 000 / 90

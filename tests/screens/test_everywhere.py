@@ -98,6 +98,7 @@ DIALOGS = {
     ),
     "presets": ("strip/channel/9", lambda me: me.button("Presets").click()),
     "menu": ("lines", lambda me: me.field("Menu").click()),
+    "choice": ("paper", lambda me: me.field("Mix sheet").click()),
 }
 
 
@@ -108,7 +109,7 @@ def test_dialogs_fit_and_shut_nobody_out(people, shows, dialog):
     me.open(view, shows["long"])
     ready(me)
     opening(me)
-    me.find("[role=dialog], [role=menu]")
+    me.find("[role=dialog], [role=menu], [role=listbox]")
     found = faults_at(me, SIZES_OF_LONG)
     found += barred(me)
     assert found == []

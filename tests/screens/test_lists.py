@@ -3,7 +3,6 @@
 from pathlib import Path
 
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.ui import Select
 
 LISTS = Path(__file__).parent.parent / "formats" / "lists"
 ODD = """Saltmarsh Ceilidh Band,,,,
@@ -24,9 +23,9 @@ def bring(person, path):
 
 def choose(person, label, value):
     """Choose from a list, and wait until what it does is shown."""
-    Select(person.field(label)).select_by_value(value)
+    person.choose(label, value)
     person.until(lambda: "Reading…" not in person.body())
-    person.until(lambda: person.field(label).get_attribute("value") == value)
+    person.until(lambda: person.field(label).get_attribute("data-chosen") == value)
 
 
 def channels(person):

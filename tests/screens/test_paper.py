@@ -5,7 +5,6 @@ import io
 
 import pypdf
 import pytest
-from selenium.webdriver.support.ui import Select
 
 A4, LETTER = (8.27, 11.69), (8.5, 11.0)
 
@@ -39,7 +38,7 @@ def test_all_sheets_are_printed_each_on_pages_of_its_own(server, people):
     me.open("paper", server.demo)
     me.until(lambda: "Harbour master" in me.body())
     me.driver.execute_script("window.print = () => { window.printed = true; }")
-    Select(me.field("What to take")).select_by_value("all")
+    me.choose("What to take", "all")
     me.button("Print").click()
     me.until(lambda: me.driver.execute_script("return window.printed"))
     pages = pages_of(me)
@@ -57,7 +56,7 @@ def test_a_performers_mix_sheet_is_shown_and_a_pdf_tells_its_progress(server, pe
     me = people()
     me.open("paper", server.demo)
     me.until(lambda: "Harbour master" in me.body())
-    Select(me.field("Mix sheet")).select_by_value("mix-1")
+    me.choose("Mix sheet", "mix-1")
     me.until(lambda: "Silent, for" in me.body())
     me.button("PDF").click()
     me.find('[role="progressbar"]')

@@ -4,7 +4,6 @@ pin, a cell taken out, a scene taken back, a rehearsal.
 """
 
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.select import Select
 
 from .test_banks import value
 
@@ -83,11 +82,11 @@ def test_what_a_scene_holds_is_changed_onward_taken_out_and_woken(server, people
     me.find("[data-held]")
     me.type("Fader of Ring host in the scene", "-7")
     me.until(lambda: "Change 3 scenes" in me.find('[data-testid="reaching"]').text)
-    Select(me.field("Where it is changed")).select_by_visible_text("in these scenes")
+    me.choose("Where it is changed", "in these scenes")
     me.until(lambda: "Change 1 scene" in me.find('[data-testid="reaching"]').text)
     me.type("Scenes by their numbers", "1, 3")
     me.until(lambda: "Change 2 scenes" in me.find('[data-testid="reaching"]').text)
-    Select(me.field("Where it is changed")).select_by_visible_text("from here to the end")
+    me.choose("Where it is changed", "from here to the end")
     me.until(lambda: "Change 3 scenes" in me.find('[data-testid="reaching"]').text)
     me.button("Change 3 scenes").click()
     me.until(lambda: me.field("Fader of Ring host in the scene").get_attribute("value") == "−7 dB")

@@ -1,11 +1,6 @@
 """Groups, effects, matrices, and the mixes as wholes: the job from nothing, in the real screens."""
 
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.ui import Select
-
-
-def choose(person, label, word):
-    Select(person.field(label)).select_by_visible_text(word)
 
 
 def why(person):
@@ -14,7 +9,7 @@ def why(person):
 
 def make(person, kind, names):
     person.new_mix()
-    choose(person, "What to make", kind)
+    person.choose("What to make", kind)
     person.type("Names", names)
 
 
@@ -89,7 +84,7 @@ def test_a_mix_is_duplicated_filled_and_moved(server, people):
     me.until(lambda: me.field("Name of the mix").get_attribute("value") == "Ears one copy")
     assert me.field("Level of Teller, part A in dB").get_attribute("value") == "−12.0"
     me.button("Fill").click()
-    choose(me, "From", "Ears one")
+    me.choose("From", "Ears one")
     me.type("Offset in dB", "-3", enter=False)
     me.until(lambda: "3 other levels move" in me.find('[data-testid="consequence"]').text)
     me.button("Fill it").click()

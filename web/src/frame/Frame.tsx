@@ -4,6 +4,7 @@ import { listenForAlone } from "../data/hand";
 import { dismiss, store } from "../data/show";
 import { select, useLink, useShow } from "../data/use";
 import { Guarded } from "../ui/Guarded";
+import { isTyping } from "../ui/keys";
 import { usePhone, useWide } from "../ui/media";
 import { WhyLine } from "../views/why/WhyLine";
 import { WhyPanel } from "../views/why/WhyPanel";
@@ -13,10 +14,6 @@ import { KeysDialog } from "./KeysDialog";
 import { SideBar } from "./SideBar";
 import { TopBar } from "./TopBar";
 import { VIEW_WORD, viewOf } from "./work";
-
-function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
-}
 
 /** Whether undo is the field's own matter: something typed there that is not settled yet. */
 function holdsDraft(target: EventTarget | null): boolean {

@@ -1,3 +1,5 @@
+import { Select } from "radix-ui";
+import { useState } from "react";
 import { useTabIndex } from "./RowList";
 
 interface Props {
@@ -12,7 +14,10 @@ interface Props {
   area?: string;
 }
 
-/** One of a few words: the browser's own list, which every keyboard and phone knows. */
+// Radix keeps the empty text for "nothing chosen", which here may be a choice like any other
+const keyOf = (option: string) => `=${option}`;
+
+/** One of a few words: opened by a press, Enter or arrows, sought by its first letters. */
 export function Choice({
   label,
   value,
@@ -23,23 +28,61 @@ export function Choice({
   title,
   area,
 }: Props) {
+  const [open, setOpen] = useState(false);
+  const word = options.find(([option]) => option === value)?.[1] ?? "";
+  // as wide as its longest word, so that nothing beside it moves when another is chosen
+  const longest = options.reduce((most, [, one]) => (one.length > most.length ? one : most), "");
   return (
-    <select
-      aria-label={label}
-      tabIndex={useTabIndex()}
-      title={title}
-      style={area ? { gridArea: area } : undefined}
-      value={value}
-      onChange={(event) => onChange(event.currentTarget.value)}
-      className={`h-7 min-w-0 rounded-md bg-card text-paper px-1 cursor-pointer border ${
-        boxed ? "border-edge" : "border-transparent bg-transparent hover:border-line"
-      } ${className}`}
+    <Select.Root
+      value={keyOf(value)}
+      open={open}
+      onOpenChange={setOpen}
+      onValueChange={(key) => onChange(key.slice(1))}
     >
-      {options.map(([option, word]) => (
-        <option key={option} value={option} className="bg-card text-paper">
-          {word}
-        </option>
-      ))}
-    </select>
+      <Select.Trigger
+        aria-label={label}
+        tabIndex={useTabIndex()}
+        data-chosen={value}
+        title={title}
+        style={area ? { gridArea: area } : undefined}
+        className={`h-7 min-w-0 rounded-md text-paper px-1.5 cursor-pointer border inline-flex items-center gap-1 ${
+          boxed ? "border-edge bg-card" : "border-transparent hover:border-line"
+        } ${className}`}
+      >
+        <span className="min-w-0 flex-1 text-left">
+          <span className="block truncate">{word || "\u00a0"}</span>
+          <span aria-hidden className="block h-0 overflow-hidden invisible whitespace-nowrap">
+            {longest}
+          </span>
+        </span>
+        <Select.Icon className="text-faint text-[0.8em]">▾</Select.Icon>
+      </Select.Trigger>
+      {open && (
+        <Select.Portal>
+          <Select.Content
+            position="popper"
+            sideOffset={4}
+            collisionPadding={8}
+            className="z-50 rounded-lg bg-raise border border-edge shadow-xl text-paper max-w-[min(90vw,420px)] min-w-(--radix-select-trigger-width) max-h-(--radix-select-content-available-height)"
+          >
+            <Select.Viewport className="p-1">
+              {options.map(([option, one]) => (
+                <Select.Item
+                  key={option}
+                  value={keyOf(option)}
+                  data-option={option}
+                  className="min-h-8 coarse:min-h-11 px-2.5 py-1 rounded-md flex items-center gap-2 cursor-pointer outline-none data-[highlighted]:bg-card data-[state=checked]:font-semibold"
+                >
+                  <Select.ItemText>
+                    <span className="[overflow-wrap:anywhere]">{one || "\u00a0"}</span>
+                  </Select.ItemText>
+                  <Select.ItemIndicator className="ml-auto text-sun-text">✓</Select.ItemIndicator>
+                </Select.Item>
+              ))}
+            </Select.Viewport>
+          </Select.Content>
+        </Select.Portal>
+      )}
+    </Select.Root>
   );
 }

@@ -34,7 +34,7 @@ interface Props<Key extends string | number> {
   shown?: Key | null;
 }
 
-const FOCUSABLE = "input, select, button, [role=slider], a[href]";
+const FOCUSABLE = "input, button, [role=slider], a[href]";
 
 /**
  * A list that draws only the rows in sight. It is one place for the Tab key, which then goes through
@@ -92,7 +92,7 @@ export function RowList<Key extends string | number>(props: Props<Key>) {
       !step ||
       event.defaultPrevented ||
       event.altKey ||
-      from instanceof HTMLSelectElement ||
+      from.role === "combobox" ||
       from.dataset.column
     )
       return;

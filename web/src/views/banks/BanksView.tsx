@@ -4,6 +4,7 @@ import { stripName, useLink, useShow, useText } from "../../data/use";
 import { SoloMode } from "../../frame/SoloPill";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { isTyping } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { AloneKey } from "./AloneKey";
 import { Bay } from "./Bay";
@@ -54,8 +55,7 @@ export function BanksView() {
   const setBay = (bay: number, view: BayView) =>
     change({ bays: { ...surface.bays, [bay]: view }, bay });
   const onKey = useEffectEvent((event: KeyboardEvent) => {
-    const target = event.target;
-    if (target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+    if (isTyping(event.target)) return;
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const view = views[shown - 1]!;
     const bank = banks[Number(event.key) - 1];

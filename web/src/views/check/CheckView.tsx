@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
 import { store, valueIn } from "../../data/show";
 import { fedBy, select, useLink, useShow } from "../../data/use";
+import { isTyping } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { CheckCard } from "./CheckCard";
 import { CheckList } from "./CheckList";
@@ -94,8 +95,7 @@ export function CheckView() {
   }, [link, line, fed]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target;
-      if (target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+      if (isTyping(event.target)) return;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       const keys = new Map([
         ["g", () => judge("good")],

@@ -4,6 +4,7 @@ import type { CheckEntry, MicCheck } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
+import { isTyping } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { Waiting } from "../../ui/Waiting";
 import { CheckedCard } from "./CheckedCard";
@@ -51,8 +52,7 @@ export function MicCheckView() {
   );
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const target = event.target;
-      if (target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+      if (isTyping(event.target)) return;
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
       const which = KEYS[event.key.toLowerCase()];
       if (which) {
