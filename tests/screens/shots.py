@@ -165,7 +165,7 @@ def main(address):
     me.until(lambda: "Teller, part A up" in me.body() and not me.all('[data-moving="true"]'))
     me.driver.save_screenshot(str(FOLDER / "tablet.png"))
     me.resize(390, 844, touch=True)
-    me.open("hears").field("Listener").send_keys("Ears fiddle")
+    me.open("hears").choose("Listener", "Ears fiddle")
     me.settled()
     time.sleep(0.4)
     me.driver.save_screenshot(str(FOLDER / "hears-phone.png"))

@@ -44,10 +44,10 @@ def test_the_history_is_filtered_by_person_and_strip(server, people):
     ben.settled()
     ann.open("history", show)
     ann.until(lambda: len(ann.all("[data-gesture]")) == 2)
-    ann.field("Whose changes").send_keys("assistant")
+    ann.choose("Whose changes", "assistant")
     ann.until(lambda: len(ann.all("[data-gesture]")) == 1)
     assert "Kick" in ann.find("[data-gesture]").text
-    ann.field("Which strip").send_keys("Snare")
+    ann.choose("Which strip", "Snare")
     ann.until(lambda: "No change like that" in ann.body() or not ann.all("[data-gesture]"))
 
 

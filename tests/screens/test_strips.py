@@ -23,7 +23,7 @@ def test_a_voice_through_a_group_and_a_reverb_to_the_house_and_the_foyer(server,
     me.field("Ring host feeds Voices").click()
     me.type("Level of Ring host in dB", "-5")
     make(me, "shared effects", "Hall")
-    me.until(lambda: me.field("Engine of Hall").get_attribute("value") == "1")
+    me.until(lambda: me.field("Engine of Hall").get_attribute("data-chosen") == "1")
     me.type("Level of Ring host in dB", "-10")
     make(me, "matrices", "Foyer")
     me.until(lambda: me.field("Outputs of Foyer").get_attribute("value"))

@@ -1,5 +1,5 @@
 import { Select } from "radix-ui";
-import { useState } from "react";
+import { type FocusEvent, type KeyboardEvent as KeyEvent, useRef, useState } from "react";
 import { useTabIndex } from "./RowList";
 
 interface Props {
@@ -29,6 +29,7 @@ export function Choice({
   area,
 }: Props) {
   const [open, setOpen] = useState(false);
+  const { onFocus, onKeyDown } = useSought(open, () => setOpen(true));
   const word = options.find(([option]) => option === value)?.[1] ?? "";
   // as wide as its longest word, so that nothing beside it moves when another is chosen
   const longest = options.reduce((most, [, one]) => (one.length > most.length ? one : most), "");
@@ -43,6 +44,7 @@ export function Choice({
         aria-label={label}
         tabIndex={useTabIndex()}
         data-chosen={value}
+        onKeyDown={onKeyDown}
         title={title}
         style={area ? { gridArea: area } : undefined}
         className={`h-7 min-w-0 rounded-md text-paper px-1.5 cursor-pointer border inline-flex items-center gap-1 ${
@@ -60,6 +62,7 @@ export function Choice({
       {open && (
         <Select.Portal>
           <Select.Content
+            onFocus={onFocus}
             position="popper"
             sideOffset={4}
             collisionPadding={8}
@@ -85,4 +88,23 @@ export function Choice({
       )}
     </Select.Root>
   );
+}
+
+/** Letters on a closed choice open it and are sought in it: those too that came before it was there. */
+function useSought(open: boolean, onOpen: () => void) {
+  const typed = useRef("");
+  const onFocus = (event: FocusEvent) => {
+    const keys = typed.current;
+    typed.current = "";
+    for (const key of keys)
+      event.currentTarget.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
+  };
+  const onKeyDown = (event: KeyEvent) => {
+    const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
+    if (event.key.length !== 1 || !plain || (event.key === " " && !typed.current)) return;
+    event.preventDefault();
+    typed.current += event.key;
+    if (!open) onOpen();
+  };
+  return { onFocus, onKeyDown };
 }
