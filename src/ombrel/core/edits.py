@@ -6,8 +6,9 @@ of a Change is a Change; undo, redo and live screens live on that alone. All tha
 is asked for here: values, what the desk can do, and that nothing feeds back.
 """
 
-from collections.abc import Container, Mapping, Sequence
+from collections.abc import Collection, Container, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from immutables import Map
@@ -102,12 +103,16 @@ def _changed(show: Show, moves: Mapping[str, Asked], carry: Carry | None, *, own
         whole |= _let_go(show, show.with_values(whole), whole)
     whole = whole if own else lying(show, whole)
     whole |= settling(show, whole)
-    moved = [address for address, value in whole.items() if value != show.own_value(address)]
-    moved += _beside(show, whole, moved)
-    new = {address: whole.get(address, show.own_value(address)) for address in moved}
+    old = {address: show.own_value(address) for address in whole}
+    new = {address: value for address, value in whole.items() if value != old[address]}
+    for address in _beside(show, whole, new):
+        old[address] = show.own_value(address)
+        new[address] = whole.get(address, old[address])
     after, stood = show.moved(new)
-    check_desk_rules(after, {*new, *stood.new})
-    change = Change(Map({a: show.own_value(a) for a in new}), Map(new))
+    check_desk_rules(after, new.keys() | stood.new.keys())
+    if after.values is after.own:  # nothing lies over anything: what was written is what stands
+        return _Changed(after, stood, stood, follows)
+    change = Change(Map({address: old[address] for address in new}), Map(new))
     return _Changed(after, change, stood, follows)
 
 
@@ -117,7 +122,7 @@ def _without_places(show: Show, named: Mapping[str, Value]) -> dict[str, Value]:
     return {place: NOT_KEPT for place in places if place in show.values}
 
 
-def _beside(show: Show, whole: Mapping[str, Value], moved: Sequence[str]) -> list[str]:
+def _beside(show: Show, whole: Mapping[str, Value], moved: Collection[str]) -> list[str]:
     """A value and its kept place are recorded as one, where there is such a place before or after:
 
     so they are compared and undone as one.
@@ -131,6 +136,7 @@ def _beside(show: Show, whole: Mapping[str, Value], moved: Sequence[str]) -> lis
     return sorted(found.difference(moved))
 
 
+@lru_cache(maxsize=200_000)
 def _moves_gangs(address: str) -> bool:
     """Whether an edit of this address may leave something that no gang carries any more."""
     return (

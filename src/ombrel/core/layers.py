@@ -77,6 +77,7 @@ NOTHING_LAID: Final = Laid()
 _SETS: Final = ("/part", "/fitting", "/attached", "/held_back", "/name_typed")
 
 
+@lru_cache(maxsize=200_000)  # an edit asks it of each of a thousand addresses
 def bears_on_layers(address: str) -> bool:
     """Whether a value at an address says what lies where."""
     if address.startswith(("channel/", "mix/")):

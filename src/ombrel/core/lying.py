@@ -6,6 +6,7 @@ one channel, and the mic check holds only what is on.
 """
 
 from collections.abc import Callable, Mapping
+from functools import lru_cache
 from typing import Final
 
 from .kinds import Value
@@ -87,6 +88,7 @@ def settling(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
     return found
 
 
+@lru_cache(maxsize=200_000)
 def _bears(address: str) -> bool:
     if is_in_fitting(address):
         return False

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import cast
+from typing import Final, cast
 
 from immutables import Map
 
@@ -24,6 +24,8 @@ from .layers import (
 
 __all__ = ["Show", "blank_show"]
 
+_UNSET: Final = object()  # None is a value like any other
+
 
 @dataclass(frozen=True)
 class Show:
@@ -43,17 +45,17 @@ class Show:
 
     def __getitem__(self, address: str) -> Value:
         """What stands at an address, or its default. Raises UnknownAddress for one not known."""
-        if address in self.values:
-            return self.values[address]
+        found = self.values.get(address, _UNSET)
+        if found is not _UNSET:
+            return cast(Value, found)
         if is_in_fitting(address):
             return self.own.get(address)
         return default_of(address)
 
     def own_value(self, address: str) -> Value:
         """The own value of an address, beneath what lies over it. Raises UnknownAddress."""
-        if address in self.own:
-            return self.own[address]
-        return default_of(address)
+        found = self.own.get(address, _UNSET)
+        return default_of(address) if found is _UNSET else cast(Value, found)
 
     def text(self, address: str) -> str:
         """The value at an address that holds text or a choice ("" for a reference to nothing)."""
@@ -220,4 +222,5 @@ def _put(into: "Map[str, Value]", values: Mapping[str, Value]) -> "Map[str, Valu
 
 def blank_show(desk: Desk) -> Show:
     """A show on this desk in which nobody has set anything."""
-    return Show(desk)
+    nothing: Map[str, Value] = Map()
+    return Show(desk, nothing, nothing)  # one map, and kept as one while nothing lies over it

@@ -197,10 +197,13 @@ def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arra
     for address, value in new.items():
         at = homes.get(address)
         if at is not None:
-            entry = found.setdefault(at[0], ([], []))
+            entry = found.get(at[0])
+            if entry is None:
+                entry = found[at[0]] = ([], [])
             entry[0].append(at[1])
             entry[1].append(value)
-            places.setdefault(at[0].array, []).append(at[1])
+    for home, (written, _) in found.items():
+        places.setdefault(home.array, []).extend(written)
     if not found:
         return arrays, Moved({})
     after = _written(arrays, layout_of(desk), found)
