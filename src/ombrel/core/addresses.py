@@ -21,11 +21,13 @@ __all__ = [
     "parameter_at",
 ]
 
-# first word and number of words -> the keys that an address of that shape can have
-_SHAPES: Final[dict[tuple[str, int], list[tuple[list[str], Parameter]]]] = {}
+# first word, number of words and last word ("" for any number) -> the keys that an address of that
+# shape can have, of which there are few: a show's first reading asks for each of its addresses
+_SHAPES: Final[dict[tuple[str, int, str], list[tuple[list[str], Parameter]]]] = {}
 for _parameter in CATALOGUE.values():
     _words = _parameter.key.split("/")
-    _SHAPES.setdefault((_words[0], len(_words)), []).append((_words, _parameter))
+    _last = "" if _words[-1].startswith("<") else _words[-1]
+    _SHAPES.setdefault((_words[0], len(_words), _last), []).append((_words, _parameter))
 
 
 _PLURAL: Final = {
@@ -54,10 +56,11 @@ def _matched(pattern: list[str], words: list[str]) -> tuple[str | int, ...] | No
 @lru_cache(maxsize=200_000)
 def _found(address: str) -> tuple[Parameter, tuple[str | int, ...]]:
     words = address.split("/")
-    for pattern, parameter in _SHAPES.get((words[0], len(words)), ()):
-        indices = _matched(pattern, words)
-        if indices is not None:
-            return parameter, indices
+    for last in (words[-1], ""):
+        for pattern, parameter in _SHAPES.get((words[0], len(words), last), ()):
+            indices = _matched(pattern, words)
+            if indices is not None:
+                return parameter, indices
     raise UnknownAddress(address)
 
 

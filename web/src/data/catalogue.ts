@@ -1,6 +1,9 @@
 /** The catalogue as it came over the wire, looked up by address. */
 import type { Desk, Parameter, Value } from "./types";
 
+// few keys share their first word, how many words they have, and their last ("": any number)
+const shapeOf = (words: readonly string[], last: string) => `${words[0]}/${words.length}/${last}`;
+
 export class Catalogue {
   readonly #byShape = new Map<string, { words: string[]; parameter: Parameter }[]>();
   readonly #found = new Map<string, Parameter>();
@@ -8,7 +11,7 @@ export class Catalogue {
   constructor(desk: Desk) {
     for (const parameter of desk.parameters) {
       const words = parameter.key.split("/");
-      const shape = `${words[0]}/${words.length}`;
+      const shape = shapeOf(words, words.at(-1)!.startsWith("<") ? "" : words.at(-1)!);
       this.#byShape.set(shape, [...(this.#byShape.get(shape) ?? []), { words, parameter }]);
     }
   }
@@ -29,7 +32,10 @@ export class Catalogue {
     const known = this.#found.get(address);
     if (known) return known;
     const words = address.split("/");
-    const candidates = this.#byShape.get(`${words[0]}/${words.length}`) ?? [];
+    const candidates = [
+      ...(this.#byShape.get(shapeOf(words, words.at(-1)!)) ?? []),
+      ...(this.#byShape.get(shapeOf(words, "")) ?? []),
+    ];
     const match = candidates.find((candidate) =>
       candidate.words.every((word, index) => word.startsWith("<") || word === words[index]),
     );
