@@ -1,7 +1,8 @@
 """What values must keep to together: checked on the show that an edit would leave, in one place."""
 
-from collections.abc import Collection, Iterable, Sequence
+from collections.abc import Callable, Collection, Iterable, Sequence
 from functools import lru_cache
+from typing import Final
 
 from .casting.fittings import fittings
 from .casting.mic_check import check_alone
@@ -35,43 +36,27 @@ def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     Raises OnlyInBlocks, SocketTaken, EngineTaken, InsertsSpent, NotAnEffectMix, CircleOfDcas,
     MuteGroupSafe, FittingTwice, OnOnePair, EntryTaken, WrongValue.
     """
-    addresses = {address for address in addresses if _is_ruled(address)}
-    if not addresses:
-        return
-    _outputs_in_blocks(show, addresses)
-    _taps_of_buses(show, addresses)
-    _one_plug_a_socket(show, addresses)
-    _engines(show, addresses)
-    _pairs_into_returns(show, addresses)
-    _circles_of_dcas(show, addresses)
-    _safe_mute_groups(show, addresses)
-    _pairs(show, addresses)
-    _inserts(show, addresses)
-    _scenes(show, addresses)
-    _fittings(show, addresses)
-
-
-_RULED_THINGS = (
-    "output/", "line/", "engine/", "return/", "dca/", "mute_group/", "scene/", "fitting/",
-    "performer/",
-)  # fmt: skip
-_RULED_LEAVES = ("/source", "/serves", "/linked", "/device", "/fitting")
+    borne: dict[int, set[str]] = {}
+    for address in addresses:
+        for place in _ruled_by(address):
+            borne.setdefault(place, set()).add(address)
+    for place in sorted(borne):
+        _RULES[place][1](show, borne[place])
 
 
 @lru_cache(maxsize=200_000)
-def _is_ruled(address: str) -> bool:
-    """Whether any rule may look at an address: of a thousand that a recall moves, few are."""
-    return address.startswith(_RULED_THINGS) or address.endswith(_RULED_LEAVES)
+def _ruled_by(address: str) -> tuple[int, ...]:
+    """Which rules look at an address: of a thousand that a recall moves, few are looked at."""
+    return tuple(place for place, (looks, _) in enumerate(_RULES) if looks(address))
 
 
 def _outputs_in_blocks(show: Show, addresses: Iterable[str]) -> None:
     blocks = set()
     for address in addresses:
-        words = address.split("/")
-        if words[0] == "output" and words[-1] == "source":
-            box = show.desk.box(words[1])
-            if box is not None and box.output_block > 1:
-                blocks.add((words[1], (int(words[2]) - 1) // box.output_block))
+        _, key, number, _ = address.split("/")
+        box = show.desk.box(key)
+        if box is not None and box.output_block > 1:
+            blocks.add((key, (int(number) - 1) // box.output_block))
     for key, block in sorted(blocks):
         box = show.desk.box(key)
         assert box is not None  # it was found above
@@ -97,8 +82,6 @@ def _in_a_row(sources: Sequence[object]) -> bool:
 def _taps_of_buses(show: Show, addresses: Iterable[str]) -> None:
     """A bus has no input, low cut or gate of its own to be tapped before."""
     for address in addresses:
-        if not address.startswith("output/") or not address.endswith(("/tap", "/source")):
-            continue
         socket = address.rpartition("/")[0]
         source, tap = show[f"{socket}/source"], show.text(f"{socket}/tap")
         if isinstance(source, str) and not source.startswith("channel/") and tap not in BUS_TAPS:
@@ -111,9 +94,7 @@ def _one_plug_a_socket(show: Show, addresses: Iterable[str]) -> None:
     brought = [a.removesuffix("place") for a in addresses if a.endswith("/place") and show[a]]
     addresses = [*addresses, *(f"{line}{side}" for line in brought for side in _PLUGS)]
     plugged = {
-        show[address]: address
-        for address in addresses
-        if address.startswith("line/") and address.rpartition("/")[2] in _PLUGS
+        show[address]: address for address in addresses if address.rpartition("/")[2] in _PLUGS
     }
     plugged.pop(None, None)
     if not plugged:
@@ -137,9 +118,6 @@ def _line_name(show: Show, address: str) -> str:
 
 def _engines(show: Show, addresses: Collection[str]) -> None:
     """An engine is fed by a mix that serves an effect, and feeds one return."""
-    bears = [a for a in addresses if a.endswith(("/source", "/serves"))]
-    if not any(a.startswith(("engine/", "return/", "mix/")) for a in bears):
-        return
     for number in range(1, show.desk.effect_engines + 1):
         mix = show[f"engine/{number}/source"]
         if isinstance(mix, str) and show[f"{mix}/serves"] != "effect":
@@ -155,10 +133,8 @@ def _engines(show: Show, addresses: Collection[str]) -> None:
 
 def _pairs_into_returns(show: Show, addresses: Iterable[str]) -> None:
     for address in addresses:
-        source = show[address] if address.startswith("return/") else None
-        if not address.endswith("/source") or not isinstance(source, str):
-            continue
-        if source.startswith("input/"):
+        source = show[address]
+        if isinstance(source, str) and source.startswith("input/"):
             _, key, number = source.split("/")
             box = show.desk.box(key)
             if int(number) % 2 == 0 or box is None or int(number) + 1 > box.inputs:
@@ -167,8 +143,8 @@ def _pairs_into_returns(show: Show, addresses: Iterable[str]) -> None:
 
 def _circles_of_dcas(show: Show, addresses: Iterable[str]) -> None:
     """No DCA rules itself, by way of others either."""
-    joined = {a.split("/dca/")[0] for a in addresses if a.startswith("dca/") and show[a] is True}
-    for start in sorted(one for one in joined if one.count("/") == 1):
+    joined = {a.split("/dca/")[0] for a in addresses if show[a] is True}
+    for start in sorted(joined):
         ways: list[tuple[str, ...]] = [(start,)]
         seen = {start}
         for way in ways:  # grows as it is walked
@@ -204,7 +180,7 @@ def _safe_mute_groups(show: Show, addresses: Collection[str]) -> None:
 def _pairs(show: Show, addresses: Iterable[str]) -> None:
     """The odd one is linked to the even above it, if the desk has that."""
     for address in addresses:
-        if address.endswith("/linked") and show.on(address):
+        if show.on(address):
             kind, number, _ = address.split("/")
             if int(number) % 2 == 0 or int(number) >= show.desk.count(kind):
                 raise WrongValue(address, "the odd one of a pair", f"{kind} {number}")
@@ -212,9 +188,9 @@ def _pairs(show: Show, addresses: Iterable[str]) -> None:
 
 def _inserts(show: Show, addresses: Iterable[str]) -> None:
     """No more insert points than the desk has."""
-    if not any(a.endswith("/device") and "/insert_" in a and show.text(a) for a in addresses):
+    if not any(show.text(address) for address in addresses):
         return
-    held = [a for a in show.values if a.endswith("/device") and "/insert_" in a]
+    held = [address for address in show.values if _is_insert(address)]
     if len(held) > show.desk.inserts:
         names = (strip_name(show, a.rpartition("/insert_")[0]) for a in sorted(held))
         others = dict.fromkeys(name for name in names)
@@ -224,8 +200,6 @@ def _inserts(show: Show, addresses: Iterable[str]) -> None:
 def _scenes(show: Show, addresses: Iterable[str]) -> None:
     """What a scene holds can stand on the desk, and its number is its own."""
     for address in addresses:
-        if not address.startswith("scene/"):
-            continue
         scene = "/".join(address.split("/")[:2])
         if "/holds/" in address:
             check_packed(show.desk, address, show.text(address))
@@ -238,7 +212,7 @@ def _fittings(show: Show, addresses: Collection[str]) -> None:
 
     that is no side of a pair; and the mic check has one entry an operator, a channel, a preamp.
     """
-    bears = [a for a in addresses if a.startswith("fitting/") and "/value/" not in a]
+    bears = [a for a in addresses if a.startswith("fitting/")]
     for address in bears:
         if "/version/" in address:
             check_version(show.desk, address, show.text(address))
@@ -249,10 +223,10 @@ def _fittings(show: Show, addresses: Collection[str]) -> None:
             if named.setdefault(key, fitting) != fitting:
                 raise FittingTwice(fitting_name(show, fitting))
     for address in addresses:
-        nameless = address.startswith("performer/") and address.endswith("/name")
-        if nameless and not show[address] and is_bound(show, address):
+        nameless = address.startswith("performer/") and not show[address]
+        if nameless and is_bound(show, address):
             raise WrongValue(address, "a name, since settings go by it", "nothing")
-    goes_on = [a for a in addresses if a.startswith("channel/") and a.endswith("/fitting")]
+    goes_on = [a for a in addresses if a.endswith("/fitting")]
     for address in goes_on:
         named_there = show[address]
         if named_there is not None and named_there not in fittings(show):
@@ -265,3 +239,38 @@ def _fittings(show: Show, addresses: Collection[str]) -> None:
     checked = {a.rpartition("/")[0] for a in bears if a.endswith(("/check", "/checker"))}
     if checked:
         check_alone(show, checked)
+
+
+def _is_insert(address: str) -> bool:
+    return address.endswith("/device") and "/insert_" in address
+
+
+def _bears_on_fittings(address: str) -> bool:
+    if address.startswith("fitting/"):
+        return "/value/" not in address
+    if address.startswith("performer/"):
+        return address.endswith("/name")
+    return address.startswith(("channel/", "mix/")) and address.endswith(("/fitting", "/linked"))
+
+
+_SOURCES_OF_EFFECTS: Final = ("engine/", "return/", "mix/")
+# In this order: which addresses a rule looks at, and gets; the rule.
+_RULES: Final[tuple[tuple[Callable[[str], bool], Callable[[Show, Collection[str]], None]], ...]] = (
+    (lambda a: a.startswith("output/") and a.endswith("/source"), _outputs_in_blocks),
+    (lambda a: a.startswith("output/") and a.endswith(("/tap", "/source")), _taps_of_buses),
+    (
+        lambda a: a.startswith("line/") and a.rpartition("/")[2] in (*_PLUGS, "place"),
+        _one_plug_a_socket,
+    ),
+    (
+        lambda a: a.startswith(_SOURCES_OF_EFFECTS) and a.endswith(("/source", "/serves")),
+        _engines,
+    ),
+    (lambda a: a.startswith("return/") and a.endswith("/source"), _pairs_into_returns),
+    (lambda a: a.startswith("dca/") and "/dca/" in a, _circles_of_dcas),
+    (lambda a: a.startswith("mute_group/") and a.endswith(("/on", "/safe")), _safe_mute_groups),
+    (lambda a: a.endswith("/linked"), _pairs),
+    (_is_insert, _inserts),
+    (lambda a: a.startswith("scene/"), _scenes),
+    (_bears_on_fittings, _fittings),
+)
