@@ -5,10 +5,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ombrel.core import BadFile, blank_show, made
+from ombrel.core import BadFile, blank_show, cells_by_preset, made, store_scene
 from ombrel.formats.show_file import LONGEST_SHOW, read_show, show_schema, write_show
 from ombrel.server.management.commands.write_show_schema import PATH, description
-from tests.desks import SMALL, TINY, TOURING
+from tests.desks import FESTIVAL, SMALL, TINY, TOURING
 from tests.shows import shows
 
 DESKS = {desk.key: desk for desk in (TINY, SMALL, TOURING)}
@@ -21,7 +21,7 @@ def desk_of(key):
 
 
 def document(**changes):
-    whole = {"format": "ombrel-show", "version": 2, "desk": "tiny", "values": {}}
+    whole = {"format": "ombrel-show", "version": 3, "desk": "tiny", "values": {}}
     return json.dumps({**whole, **changes}).encode()
 
 
@@ -52,7 +52,12 @@ def test_the_schema_is_a_2020_12_schema_and_the_published_one():
         (b'{"format": "other"}', "no show of Ombrel"),
         (b'{"a": 1, "a": 2}', "twice"),
         (b"[" * 100_000, "no JSON"),
-        (document(version=3), r"\$.version: 3 is not known"),
+        (document(version=4), r"\$.version: 4 is not known"),
+        (document(version=3, texts={}), r"\$.texts: expected a list"),
+        (document(version=3, texts=["{}"], values={"scene/1/holds/channel/1": {"text": 1}}),
+         r"holds/channel/1'\].*expected"),
+        (document(version=3, texts=["x"], values={"channel/1/name": {"text": 0}}),
+         r"channel/1/name'\].*expected"),
         (document(version=True), r"\$.version: True"),
         (document(desk="nowhere"), r"\$.desk: There is no desk profile 'nowhere'"),
         (document(values=[]), r"\$.values: expected an object"),
@@ -92,6 +97,26 @@ def test_any_values_are_read_or_refused_and_nothing_else(values):
             return "Nothing was changed" in str(refusal)
 
     assert outcome()
+
+
+def test_five_hundred_whole_scenes_of_the_largest_desk_are_a_file_that_opens_again():
+    """Each scene as large as a scene gets, and other than its neighbour in one strip."""
+    channels, mixes = range(1, FESTIVAL.channels + 1), range(1, FESTIVAL.mixes + 1)
+    values = {f"channel/{n}/name": f"Source {n}" for n in channels}
+    values |= {f"mix/{m}/format": "stereo" for m in mixes}
+    for n in channels:
+        values |= {f"channel/{n}/send/mix/{m}/level": -float(n % 20) - m / 10 for m in mixes}
+    show = made(blank_show(FESTIVAL), values)[0]
+    stored = made(show, store_scene(show, "Scene", cells_by_preset(show, "everything")))[0]
+    held = {a.split("/", 2)[2]: text for a, text in stored.own.items() if "/holds/" in a}
+    for number in range(1, 501):
+        values |= {f"scene/{number}/{leaf}": text for leaf, text in held.items()}
+        values[f"scene/{number}/number"] = float(number)
+        values[f"scene/{number}/holds/channel/1"] = held[f"holds/channel/{number % 128 + 1}"]
+    whole = blank_show(FESTIVAL).with_values(values)
+    content = write_show(whole)
+    assert len(content) < LONGEST_SHOW / 2
+    assert read_show(content, lambda key: FESTIVAL).own == whole.own
 
 
 def test_the_schema_refuses_what_the_reader_refuses():

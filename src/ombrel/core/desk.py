@@ -1,6 +1,8 @@
 """What a desk has: how many of each strip, and which boxes with which sockets."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 __all__ = [
     "BANKS", "Bay", "Box", "CASTS", "Delays", "Desk", "FITTINGS", "GANGS", "LIFTS", "LINES",
@@ -94,33 +96,39 @@ class Desk:
 
         places, such as "channel" or "mute_group"; 1 for "house" and "mono".
         """
-        return {
-            "channel": self.channels,
-            "return": self.returns,
-            "group": self.groups,
-            "mix": self.mixes,
-            "matrix": self.matrices,
-            "engine": self.effect_engines,
-            "dca": self.dcas,
-            "mute_group": self.mute_groups,
-            "line": LINES,
-            "bank": BANKS,
-            "gang": GANGS,
-            "promise": PROMISES,
-            "preset": PRESETS,
-            "lift": LIFTS,
-            "scene": SCENES,
-            "performer": PERFORMERS,
-            "part": PARTS,
-            "microphone": MICROPHONES,
-            "player": PLAYERS,
-            "cast": CASTS,
-            "fitting": FITTINGS,
-            "version": VERSIONS,
-            "bay": len(self.bays),
-            "house": 1,
-            "mono": 1,
-        }[kind]
+        return _counts(self)[kind]
 
     def __hash__(self) -> int:
         return hash(self.key)
+
+
+@lru_cache(maxsize=64)
+def _counts(desk: Desk) -> Mapping[str, int]:
+    """How many there are of each kind: asked of every address, so found once a desk."""
+    return {
+        "channel": desk.channels,
+        "return": desk.returns,
+        "group": desk.groups,
+        "mix": desk.mixes,
+        "matrix": desk.matrices,
+        "engine": desk.effect_engines,
+        "dca": desk.dcas,
+        "mute_group": desk.mute_groups,
+        "line": LINES,
+        "bank": BANKS,
+        "gang": GANGS,
+        "promise": PROMISES,
+        "preset": PRESETS,
+        "lift": LIFTS,
+        "scene": SCENES,
+        "performer": PERFORMERS,
+        "part": PARTS,
+        "microphone": MICROPHONES,
+        "player": PLAYERS,
+        "cast": CASTS,
+        "fitting": FITTINGS,
+        "version": VERSIONS,
+        "bay": len(desk.bays),
+        "house": 1,
+        "mono": 1,
+    }

@@ -1,14 +1,17 @@
 """A whole show as one open JSON file, with a published schema and a version.
 
-    {"format": "ombrel-show", "version": 2, "desk": "touring-48", "values": {address: value}}
+    {"format": "ombrel-show", "version": 3, "desk": "touring-48", "texts": [text],
+     "values": {address: value}}
 
-Only values that differ from their defaults are written; a level of null is off. A file is taken
-whole or not at all: every fault is told with its place.
+Only values that differ from their defaults are written; a level of null is off. What scenes hold of
+a strip is a text; one that several hold stands once among `texts`, and {"text": its place} stands
+for it. A file is taken whole or not at all: every fault is told with its place.
 """
 
 import json
 import math
 import re
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import replace
 from typing import Any, Final
@@ -35,7 +38,8 @@ from ombrel.core import (
 __all__ = ["FORMAT", "LONGEST_SHOW", "VERSION", "read_show", "show_schema", "write_show"]
 
 FORMAT: Final = "ombrel-show"
-VERSION: Final = 2
+VERSION: Final = 3
+_FIRST: Final = 1
 LONGEST_SHOW: Final = 32 * 1024 * 1024
 _WAY_OUT = "Mend the file, or take it again from the show that it came from."
 _MOST_FAULTS = 20
@@ -47,9 +51,30 @@ def write_show(show: Show) -> bytes:
         address: parameter_at(address).kind.to_wire(value)
         for address, value in sorted(show.own.items())
     }
-    document = {"format": FORMAT, "version": VERSION, "desk": show.desk.key, "values": values}
+    places = _texts(show)
+    for address, value in values.items():
+        if value in places and _holds_text(address):
+            values[address] = {"text": places[value]}
+    document = {
+        "format": FORMAT,
+        "version": VERSION,
+        "desk": show.desk.key,
+        "texts": list(places),
+        "values": values,
+    }
     text = json.dumps(document, indent=1, ensure_ascii=False, allow_nan=False)
     return (text + "\n").encode()
+
+
+def _holds_text(address: str) -> bool:
+    return isinstance(parameter_at(address).kind, Packed)
+
+
+def _texts(show: Show) -> dict[Any, int]:
+    """The texts that several addresses hold, with their places: scenes share most of theirs."""
+    held = Counter(value for address, value in sorted(show.own.items()) if _holds_text(address))
+    several = [text for text, count in held.items() if count > 1]
+    return {text: place for place, text in enumerate(several)}
 
 
 def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
@@ -66,13 +91,17 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         raise BadFile(f'The file is no show of Ombrel ($.format is not "{FORMAT}").', _WAY_OUT)
     version = document.get("version")
-    if version not in (1, VERSION) or isinstance(version, bool):
-        way_out = f"This Ombrel reads versions 1 to {VERSION}; take the Ombrel that wrote it."
+    if version not in range(_FIRST, VERSION + 1) or isinstance(version, bool):
+        way_out = f"Versions {_FIRST} to {VERSION} are read here; take the Ombrel that wrote it."
         raise BadFile(f"$.version: {version!r} is not known.", way_out)
     faults = [
         f"$.{name}: not a part of a show"
-        for name in sorted(set(document) - {"format", "version", "desk", "values"})
+        for name in sorted(set(document) - {"format", "version", "desk", "texts", "values"})
     ]
+    texts = document.get("texts", [])
+    if not isinstance(texts, list):
+        faults.append("$.texts: expected a list")
+        texts = []
     values = document.get("values")
     if not isinstance(values, dict):
         faults.append("$.values: expected an object of addresses and values")
@@ -86,6 +115,8 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
     checked = {}
     for address, wire in values.items():
         try:
+            if isinstance(wire, dict) and _holds_text(address):
+                wire = _text_at(texts, wire)
             value = parameter_at(address).kind.from_wire(wire, address)
             checked[address] = check_on_desk(desk, address, value)
         except ConsoleError as error:
@@ -98,6 +129,13 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
         return show_of(desk, checked)
     except ConsoleError as error:
         raise BadFile(f"$.values: {error}", _WAY_OUT) from error
+
+
+def _text_at(texts: list[Any], wire: dict[str, Any]) -> Any:
+    """The text that stands at a place; what names none is no value, and refused as such."""
+    place = wire.get("text")
+    named = isinstance(place, int) and not isinstance(place, bool) and len(wire) == 1
+    return texts[place] if named and 0 <= place < len(texts) else wire
 
 
 def _from_first(values: dict[str, Any]) -> dict[str, Any]:
@@ -124,7 +162,7 @@ def show_schema() -> dict[str, Any]:
     patterns = {_pattern(key): _value_schema(one) for key, one in CATALOGUE.items()}
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "$id": "urn:ombrel:show:2",
+        "$id": "urn:ombrel:show:3",
         "title": "A show of Ombrel",
         "type": "object",
         "required": ["format", "version", "desk", "values"],
@@ -133,6 +171,11 @@ def show_schema() -> dict[str, Any]:
             "format": {"const": FORMAT},
             "version": {"const": VERSION},
             "desk": {"type": "string", "description": "Key of the desk profile."},
+            "texts": {
+                "type": "array",
+                "items": {"type": "string"},
+                "description": "What several addresses hold, named by its place.",
+            },
             "values": {
                 "type": "object",
                 "patternProperties": patterns,
@@ -179,7 +222,11 @@ def _value_schema(parameter: Parameter) -> dict[str, Any]:
     if isinstance(kind, Text):
         return {**said, "type": "string", "maxLength": kind.longest}
     if isinstance(kind, Packed):
-        return {**said, "type": "string", "description": f"{parameter.says} JSON in one text."}
+        words = {"description": f"{parameter.says} JSON in one text, or the place of one in texts."}
+        place = {"type": "integer", "minimum": 0}
+        named = {"type": "object", "required": ["text"], "additionalProperties": False,
+                 "properties": {"text": place}}  # fmt: skip
+        return {**words, "anyOf": [{"type": "string"}, named]}
     assert isinstance(kind, Reference)  # a new kind needs its schema here
     targets = [{"type": "string", "pattern": _pattern(target)} for target in kind.to]
     return {**said, "anyOf": [{"type": "null"}, *targets]}
