@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ombrel.core import BadFile, blank_show, cells_by_preset, made, store_scene
+from ombrel.core import BadFile, Value, blank_show, cells_by_preset, made, store_scene
 from ombrel.formats.show_file import LONGEST_SHOW, read_show, show_schema, write_show
 from ombrel.server.management.commands.write_show_schema import PATH, description
 from tests.desks import FESTIVAL, SMALL, TINY, TOURING
@@ -102,7 +102,7 @@ def test_any_values_are_read_or_refused_and_nothing_else(values):
 def test_five_hundred_whole_scenes_of_the_largest_desk_are_a_file_that_opens_again():
     """Each scene as large as a scene gets, and other than its neighbour in one strip."""
     channels, mixes = range(1, FESTIVAL.channels + 1), range(1, FESTIVAL.mixes + 1)
-    values = {f"channel/{n}/name": f"Source {n}" for n in channels}
+    values: dict[str, Value] = {f"channel/{n}/name": f"Source {n}" for n in channels}
     values |= {f"mix/{m}/format": "stereo" for m in mixes}
     for n in channels:
         values |= {f"channel/{n}/send/mix/{m}/level": -float(n % 20) - m / 10 for m in mixes}

@@ -47,7 +47,7 @@ _MOST_FAULTS = 20
 
 def write_show(show: Show) -> bytes:
     """The show as a file. Equal shows give equal files: addresses in order."""
-    values = {
+    values: dict[str, Any] = {
         address: parameter_at(address).kind.to_wire(value)
         for address, value in sorted(show.own.items())
     }
@@ -134,8 +134,9 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
 def _text_at(texts: list[Any], wire: dict[str, Any]) -> Any:
     """The text that stands at a place; what names none is no value, and refused as such."""
     place = wire.get("text")
-    named = isinstance(place, int) and not isinstance(place, bool) and len(wire) == 1
-    return texts[place] if named and 0 <= place < len(texts) else wire
+    if not isinstance(place, int) or isinstance(place, bool) or len(wire) > 1:
+        return wire
+    return texts[place] if 0 <= place < len(texts) else wire
 
 
 def _from_first(values: dict[str, Any]) -> dict[str, Any]:

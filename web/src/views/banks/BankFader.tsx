@@ -90,7 +90,7 @@ export const BankFader = memo(function BankFader(props: Props) {
   // what is typed counts for all that are taken; a step moves them together
   const set = (at: string, typed: string) => {
     const has = (one: string) => store.getState().catalogue!.has(`${one}/${at}`);
-    const strips = beside.length > 1 ? beside.filter(has) : [strip];
+    const strips = beside.length > 1 ? beside.filter((one) => !asSend || has(one)) : [strip];
     void link.do(byHand(strips.map((one) => ({ address: `${one}/${at}`, typed }))));
   };
   const step = (typed: string) => void link.do(byHand([{ address, typed }], { beside }));
