@@ -60,7 +60,7 @@ def test_a_crossover_is_set_for_both_and_its_sum_told(server, people):
     me.type("They meet at, house and mono", "120")
     me.until(lambda: "make 0 dB" in me.find('[data-testid="crossover"]').text)
     me.until(lambda: "below 120 Hz" in me.find('[data-stage="crossover"]').text)
-    me.find('[aria-label="Crossover kind, house and mono"]').send_keys("Linkwitz-Riley, 12")
+    me.choose("Crossover kind, house and mono", "Linkwitz-Riley, 12 dB")
     me.until(lambda: "cancel" in me.find('[data-testid="crossover"]').text)
     me.open("strip/house", show)
     me.find('[data-stage="crossover"]').click()
