@@ -71,7 +71,7 @@ def test_what_scenes_hold_is_kept_once_told_to_no_page_and_read_back(run):
     assert all(list(row.value or ()) == ["packed"] for row in rows)
 
 
-async def test_a_page_hears_of_scenes_in_words(run, ann):
+async def test_a_page_hears_of_scenes_in_words(run, ann, monkeypatch):
     screen = Screen(run, ann)
     snapshot = await screen.open()
     assert not [a for a in snapshot["values"] if "/holds/" in a]
@@ -93,7 +93,12 @@ async def test_a_page_hears_of_scenes_in_words(run, ann):
     assert [(one["was"], one["now"]) for one in told] == [
         ("−20 dB", "−19 dB"), ("−10 dB", "−9 dB"), ("0 dB", "1 dB"), ("−20 dB", "−19 dB"),
     ]  # fmt: skip
-    assert told[1]["hearing"] == ["House"]
+    assert [one["hearing"] for one in told] == [["House"]] * 4
+    # where there is no time to find out who hears it, that is said, and not that nobody does
+    monkeypatch.setattr("ombrel.server.telling_scenes._PATIENCE_S", -1.0)
+    await screen.say(type="try", id=str(uuid.uuid4()), ask=update)
+    told = (await screen.next("preview"))["scenes"]
+    assert [one["hearing"] for one in told] == [None] * 4
     # what scenes alone hold moves no value of a page, and is told to whoever looks
     await asked(screen, update | {"typed": "-3"})
     assert (await screen.next("moved"))["values"] == {}

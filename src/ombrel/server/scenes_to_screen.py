@@ -124,7 +124,8 @@ class HeldMessage(BaseModel):
 class PreviewScene(BaseModel):
     """What an update does to a scene: the value before and after, who hears it there; or, with no
 
-    `now`, that the scene does not carry it. `stopped`: it met an end of the range.
+    `now`, that the scene does not carry it. `stopped`: it met an end of the range. `hearing`: null
+    where there was no time to find out, or the scene cannot be recalled.
     """
 
     scene: str
@@ -132,4 +133,4 @@ class PreviewScene(BaseModel):
     was: str
     now: str
     stopped: bool
-    hearing: list[str]
+    hearing: list[str] | None

@@ -1,5 +1,6 @@
 """Scenes as screens are told of them."""
 
+import time
 from itertools import groupby
 from typing import Final
 
@@ -26,7 +27,7 @@ from .tellings import level_to_wire
 __all__ = ["held_message", "many_told", "scene_message", "scenes_message"]
 
 _MOST: Final = 200  # of what a screen lists; past that it is counted
-_MOST_LOOKED_AT: Final = 12  # scenes of an update in which is told who hears it
+_PATIENCE_S: Final = 2.0  # for who hears an update, scene by scene: a hand waits for it
 _MOST_CELLS: Final = 40  # of one listener
 
 
@@ -138,15 +139,17 @@ def many_told(show: core.Show, flow: core.Flow, ask: SetInScenes) -> list[Previe
     """What an update of many scenes does to each, and who hears it there."""
     many = ask.many(show)
     found = []
-    for place, (scene, was, now) in enumerate(many.changed[:_MOST]):
-        hearing: tuple[str, ...] = ()
-        if place < _MOST_LOOKED_AT:
-            hearing = core.hearing_there(show, flow, scene, ask.holder, ask.leaf, now)
+    end_s = time.monotonic() + _PATIENCE_S
+    for scene, was, now in many.changed[:_MOST]:
+        hearing: list[str] | None = None
+        if time.monotonic() < end_s:
+            there = core.hearing_there(show, flow, scene, ask.holder, ask.leaf, now)
+            hearing = None if there is None else list(there)
         words = [core.held_text(show, ask.holder, ask.leaf, value) for value in (was, now)]
         found.append(
             PreviewScene(
                 scene=scene, name=core.scene_named(show, scene), was=words[0], now=words[1],
-                stopped=scene in many.stopped, hearing=list(hearing),
+                stopped=scene in many.stopped, hearing=hearing,
             )
         )  # fmt: skip
     found += [

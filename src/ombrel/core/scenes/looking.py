@@ -167,10 +167,10 @@ def _serves(show: Show, listener: str) -> str:
 
 def hearing_there(
     show: Show, flow: Flow, scene: str, holder: str, leaf: Leaf, value: Value
-) -> tuple[str, ...]:
+) -> tuple[str, ...] | None:
     """Names of the listeners who would hear it if a value stood in a scene otherwise than it does,
 
-    with the scene recalled from the show as it stands.
+    with the scene recalled from the show as it stands. None: it cannot be recalled from there.
     """
     address = address_of(show, holder, leaf)
     if address is None:
@@ -179,7 +179,7 @@ def hearing_there(
         there = edited(show, flow, recall(show, scene).moves, own=True)
         after = edited(there.show, there.flow, {address: value})
     except ConsoleError:
-        return ()
+        return None
     heard = _heard(there.show, there.flow, after)
     return tuple(dict.fromkeys(one.listener_name for one in heard))
 

@@ -3069,11 +3069,12 @@ export interface components {
          * PreviewScene
          * @description What an update does to a scene: the value before and after, who hears it there; or, with no
          *
-         *     `now`, that the scene does not carry it. `stopped`: it met an end of the range.
+         *     `now`, that the scene does not carry it. `stopped`: it met an end of the range. `hearing`: null
+         *     where there was no time to find out, or the scene cannot be recalled.
          */
         PreviewScene: {
             /** Hearing */
-            hearing: string[];
+            hearing: string[] | null;
             /** Name */
             name: string;
             /** Now */

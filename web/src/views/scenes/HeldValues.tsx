@@ -126,6 +126,15 @@ interface ReachingProps {
   onLeave: () => void;
 }
 
+/** Who hears a change in a scene, in words; null: nobody could find out. */
+function heardBy(hearing: readonly string[] | null): string {
+  if (hearing === null)
+    return "who hears it: not known (many scenes at once, or not to be recalled)";
+  if (hearing.length === 0) return "nobody hears it";
+  const more = hearing.length > 4 ? ` and ${hearing.length - 4} more` : "";
+  return `heard by ${hearing.slice(0, 4).join(", ")}${more}`;
+}
+
 /** Every scene that an update changes, and who hears it there; and those that do not carry it. */
 function Reaching(props: ReachingProps) {
   const { preview, scope, onScope, onTake, onLeave } = props;
@@ -163,12 +172,7 @@ function Reaching(props: ReachingProps) {
                 {one.stopped && <span className="text-sun-text"> at its end</span>}
               </span>
             </span>
-            {one.hearing.length > 0 && (
-              <span className="text-faint text-[12px]">
-                heard by {one.hearing.slice(0, 4).join(", ")}
-                {one.hearing.length > 4 && ` and ${one.hearing.length - 4} more`}
-              </span>
-            )}
+            <span className="text-faint text-[12px]">{heardBy(one.hearing)}</span>
           </li>
         ))}
       </ul>
