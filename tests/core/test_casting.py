@@ -26,7 +26,6 @@ from ombrel.core import (
     drop,
     entries,
     findings,
-    fitting_curves,
     fitting_for,
     fitting_in_one_line,
     fitting_said,
@@ -215,9 +214,9 @@ def test_what_is_said_of_a_fitting_and_of_its_values():
     ]  # fmt: skip
     # the channel's own low cut counts too
     cut, *_ = made(take_all_off(show), {"channel/1/low_cut/on": True})
-    assert fitting_curves(cut, ada, "channel/1").total_db[0] < -20.0
+    assert laid_together(cut, ada, bo)[0].total_db[0] < -20.0
     # a low shelf of 1 dB lifts what is well below its corner by 1 dB: the shelf's definition
-    assert fitting_curves(show, ada, "channel/1").total_db[0] == pytest.approx(1.0, abs=0.05)
+    assert laid_together(show, ada, bo)[0].total_db[0] == pytest.approx(1.0, abs=0.05)
     # 2:1 from -20 on: at full scale 10 dB less comes out; where it is off, all of it
     squeezed, *_ = made(show, {"channel/1/compressor/on": True, "channel/1/compressor/ratio": 2.0,
                                "channel/1/compressor/threshold": -20.0,

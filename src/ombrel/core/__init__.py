@@ -23,7 +23,7 @@ from .banks import (
     unfolded,
 )
 from .carrying import Carried, Carry, has_place, led_by, place_of
-from .casting.comparing import Overlay, fitting_curves, laid_together, side_by_side
+from .casting.comparing import Overlay, laid_together, side_by_side
 from .casting.fittings import (
     bring_back,
     capture,
@@ -471,9 +471,9 @@ __all__ = [
     "OscillatorTaken",
     "OutOfRange",
     "OutOfReach",
+    "Overlay",
     "PINNED",
     "PRESETS",
-    "Overlay",
     "PRESETS_OF_CELLS",
     "PROMISES",
     "Packed",
@@ -608,7 +608,6 @@ __all__ = [
     "fill_mix",
     "findings",
     "fitted_leaves",
-    "fitting_curves",
     "fitting_for",
     "fitting_in",
     "fitting_in_one_line",

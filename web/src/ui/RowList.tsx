@@ -92,7 +92,7 @@ export function RowList<Key extends string | number>(props: Props<Key>) {
       !step ||
       event.defaultPrevented ||
       event.altKey ||
-      from.role === "combobox" ||
+      from.getAttribute("role") === "combobox" ||
       from.dataset.column
     )
       return;

@@ -2,16 +2,16 @@
 
 from dataclasses import dataclass
 
-from ..curves import LEVELS_DB, Curves, Static, curves
+from ..curves import LEVELS_DB, Static, curves
 from ..layers import fitted_leaves
 from ..scenes.reading import leaf_label
-from ..show import Show
+from ..show import Show, blank_show
 from .fittings import values_of
 from .names import fitting_in, fitting_name
 from .parts import microphones
 from .reading import value_said
 
-__all__ = ["Overlay", "Side", "fitting_curves", "laid_together", "side_by_side"]
+__all__ = ["Overlay", "Side", "laid_together", "side_by_side"]
 
 Side = tuple[str, str, str]  # what it is, and how two have it
 
@@ -72,14 +72,6 @@ def _overlay(show: Show, fitting: str, channel: str) -> Overlay:
     )
 
 
-def fitting_curves(show: Show, fitting: str, channel: str) -> Curves:
-    """The curves that a fitting would give a channel: its values over the channel's own. Raises
-
-    NoSuchFitting.
-    """
-    return curves(_worn(show, fitting, channel), channel)
-
-
 def _worn(show: Show, fitting: str, channel: str) -> Show:
     """A show of nothing but a channel with a fitting's values over its own."""
     values = values_of(show, fitting_in(show, fitting))
@@ -88,4 +80,4 @@ def _worn(show: Show, fitting: str, channel: str) -> Show:
         for leaf in fitted_leaves(show.desk)
         if not leaf.startswith("preamp/")
     }
-    return type(show)(show.desk).with_values(laid)
+    return blank_show(show.desk).with_values(laid)
