@@ -146,3 +146,14 @@ def test_a_pin_is_set_in_the_preview_seen_on_the_strip_and_holds(server, people)
     me.find('[data-stage="fader"]').click()
     me.field("pinned, Kick, Fader").click()
     me.until(lambda: value(server, show, "channel/9/pinned_fader") is False)
+
+
+def test_what_a_scene_holds_is_drawn_for_every_kind_of_strip(server, people):
+    """Effect engines too, which have no colour."""
+    me = people()
+    me.open("scenes/2", server.demo)
+    me.button("What it holds").click()
+    table = me.find("main [role=grid]")
+    me.driver.execute_script("arguments[0].scrollTop = arguments[0].scrollHeight", table)
+    me.until(lambda: me.all('main [data-row="engine/1"], main [role=rowheader]'))
+    assert "could not be drawn" not in me.body()

@@ -152,6 +152,12 @@ export function valueIn(state: ShowState, address: string): Value {
   return value === undefined ? (state.catalogue?.defaultOf(address) ?? null) : value;
 }
 
+/** The colour of a strip; `none` for what has none, as house, mono and effect engines. */
+export function colourOf(state: ShowState, strip: string, none = "sand"): string {
+  const address = `${strip}/colour`;
+  return state.catalogue?.has(address) ? String(valueIn(state, address)) : none;
+}
+
 /** Values moved in place: the map stays the same, `revision` says that it moved on. */
 function withValues(state: ShowState, moved: Record<string, Value>): Partial<ShowState> {
   const values = state.values as Map<string, Value>;

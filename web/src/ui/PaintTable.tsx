@@ -9,7 +9,7 @@ import {
   useRef,
   useState,
 } from "react";
-import { type ShowState, store, valueIn } from "../data/show";
+import { colourOf, type ShowState, store, valueIn } from "../data/show";
 import { stripName, useShow } from "../data/use";
 import { type Block, block, type Place, stepped } from "../views/hear/block";
 import { usePhone, useRowHeight } from "./media";
@@ -249,9 +249,7 @@ function numberWord(strip: string): string {
 const Row = memo(function Row(props: RowProps) {
   const { strip, index, columns, width } = props;
   const name = useShow((state) => stripName(state, strip));
-  const colour = useShow((state) =>
-    strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
-  );
+  const colour = useShow((state) => colourOf(state, strip));
   const marks = useShow((state) => props.marks(state, strip, columns));
   return (
     <div

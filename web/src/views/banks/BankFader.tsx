@@ -2,7 +2,7 @@ import { type KeyboardEvent, memo } from "react";
 import { evenOf, memberName, useGangNames, useKept } from "../../data/gangs";
 import { byHand } from "../../data/hand";
 import { trueLevel, useMutedBy } from "../../data/ruled";
-import { placesOf, type ShowState, store, valueIn } from "../../data/show";
+import { colourOf, placesOf, type ShowState, store } from "../../data/show";
 import { select, stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
 import { cellText, levelText } from "../../data/words";
 import { TypedField } from "../../ui/TypedField";
@@ -66,9 +66,7 @@ export const BankFader = memo(function BankFader(props: Props) {
   const gangs = useGangNames(strip);
   const kept = useKept(address);
   const name = useShow((state) => memberName(state, strip));
-  const colour = useShow((state) =>
-    strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
-  );
+  const colour = useShow((state) => colourOf(state, strip));
   const own = useLevel(address);
   const pressed = useOn(key);
   const soloed = useOn(`${strip}/solo`);

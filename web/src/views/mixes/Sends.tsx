@@ -2,7 +2,7 @@ import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef, useSt
 import { Link as RouteLink } from "wouter";
 import { byHand, useSetByHand } from "../../data/hand";
 import { Gesture } from "../../data/link";
-import { placesOf, store, valueIn } from "../../data/show";
+import { colourOf, placesOf, store, valueIn } from "../../data/show";
 import type { Ask, CellState, Table } from "../../data/types";
 import { select, stripName, useLevel, useLink, useOn, useShow, useText } from "../../data/use";
 import { levelText, panText, TAP_SHORT, TAP_WORD } from "../../data/words";
@@ -164,9 +164,7 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
   const onAddress = switchAddress(strip, bus);
   const name = useShow((state) => stripName(state, strip));
   const busName = useShow((state) => stripName(state, bus));
-  const colour = useShow((state) =>
-    strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
-  );
+  const colour = useShow((state) => colourOf(state, strip));
   const level = useLevel(address);
   const on = useOn(onAddress);
   const muted = useOn(`${strip}/mute`);

@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
-import { type ShowState, store, valueIn } from "../../data/show";
+import { colourOf, type ShowState, store, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
 import { panText } from "../../data/words";
@@ -134,9 +134,7 @@ function PlaceText({ strip }: { strip: string }) {
 }
 
 function Feed({ bus }: { bus: string }) {
-  const colour = useShow((state) =>
-    bus.includes("/") ? String(valueIn(state, `${bus}/colour`)) : "sea",
-  );
+  const colour = useShow((state) => colourOf(state, bus, "sea"));
   return (
     <span aria-hidden className="flex items-center w-10">
       <span className="flex-1 h-[3px]" style={{ background: `var(--strip-${colour})` }} />
@@ -151,9 +149,7 @@ function Feed({ bus }: { bus: string }) {
 /** Head of a column: the bus, which leads to its strip. */
 function BusHead({ bus }: { bus: string }) {
   const name = useShow((state) => stripName(state, bus));
-  const colour = useShow((state) =>
-    bus.includes("/") ? String(valueIn(state, `${bus}/colour`)) : "sea",
-  );
+  const colour = useShow((state) => colourOf(state, bus, "sea"));
   const [kind, number] = bus.split("/");
   return (
     <div

@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { useSetByHand } from "../../data/hand";
 import { useTrueLevel } from "../../data/ruled";
-import { type ShowState, valueIn } from "../../data/show";
+import { colourOf, type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useShow } from "../../data/use";
 import { cellText } from "../../data/words";
@@ -92,9 +92,7 @@ const carriesPans = (state: ShowState, ruler: string): boolean =>
 
 function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut: () => void }) {
   const name = useShow((state) => stripName(state, member));
-  const colour = useShow((state) =>
-    member.includes("/") ? String(valueIn(state, `${member}/colour`)) : "sand",
-  );
+  const colour = useShow((state) => colourOf(state, member));
   const level = useTrueLevel(member);
   // in a gang of pans: whether this one goes the other way
   const mirrors = useShow(

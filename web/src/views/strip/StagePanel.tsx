@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { useSetByHand } from "../../data/hand";
-import { valueIn } from "../../data/show";
+import { colourOf } from "../../data/show";
 import type { Ask } from "../../data/types";
 import {
   socketName,
@@ -252,9 +252,7 @@ function Source({ strip }: { strip: string }) {
 }
 
 function Level({ strip, name }: { strip: string; name: string }) {
-  const colour = useShow((state) =>
-    strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
-  );
+  const colour = useShow((state) => colourOf(state, strip));
   const panned = /^(channel|return|group)\//.test(strip);
   return (
     <div className="flex flex-col gap-3">

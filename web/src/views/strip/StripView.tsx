@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
-import { valueIn } from "../../data/show";
+import { colourOf } from "../../data/show";
 import { useStrips } from "../../data/strips";
 import type { StripPath } from "../../data/types";
 import { select, stripName, useLink, useShow } from "../../data/use";
@@ -99,9 +99,7 @@ function Head({ strip, path, before, after }: HeadProps) {
   const link = useLink();
   const [presets, setPresets] = useState(false);
   const name = useShow((state) => stripName(state, strip));
-  const colour = useShow((state) =>
-    strip.includes("/") ? String(valueIn(state, `${strip}/colour`)) : "sand",
-  );
+  const colour = useShow((state) => colourOf(state, strip));
   const [kind, number] = strip.split("/");
   return (
     <div className="flex items-center gap-3 py-2 min-h-14 shrink-0 flex-wrap">
