@@ -28,10 +28,12 @@ def test_every_model_change_has_its_migration(db):
     call_command("makemigrations", "--check", "--dry-run", verbosity=0)
 
 
-def test_the_api_description_is_the_codes_own():
-    from ombrel.server.management.commands.write_openapi import PATH, description
+def test_what_the_front_end_is_told_of_the_api_and_a_desk_is_the_codes_own():
+    from ombrel.server.management.commands import write_openapi as written
 
-    assert PATH.read_text() == description(), "run manage write_openapi and npm run types"
+    told = "run manage write_openapi and npm run types"
+    assert written.PATH.read_text() == written.description(), told
+    assert written.DESK.read_text() == written.desk(), told
 
 
 @pytest.mark.parametrize("name", ["requirements/app.lock", "requirements/dev.lock",

@@ -16,7 +16,7 @@ from ombrel.core import (
     show_of,
 )
 from tests.desks import TINY
-from tests.shows import SEEDS, show_of_seed
+from tests.shows import SHOW_SEEDS, show_of_seed
 
 from .walk import Referee, source_of
 
@@ -78,7 +78,7 @@ def test_a_bus_past_full_scale_is_a_finding_and_its_remedy_leaves_it_below():
 
 
 @settings(max_examples=25)
-@given(seed=SEEDS)
+@given(seed=SHOW_SEEDS)
 def test_one_source_alone_is_as_loud_at_a_bus_as_the_walk_of_its_paths_says(seed):
     """Only channel 1's line has a level, and no return brings anything."""
     show = show_of_seed(seed)

@@ -8,7 +8,7 @@ from hypothesis import given, settings
 
 from ombrel.core import Value, aligned, apart, comb_hz, findings, flow_of, made, show_of, why
 from tests.desks import TINY
-from tests.shows import SEEDS, show_of_seed
+from tests.shows import SHOW_SEEDS, show_of_seed
 
 from .test_promises import ways_past
 from .walk import TAPS, Referee, kind
@@ -34,7 +34,7 @@ def late(show, strips):
 
 
 @settings(max_examples=12)
-@given(seed=SEEDS)
+@given(seed=SHOW_SEEDS)
 def test_ways_are_as_far_apart_as_the_walk_of_all_simple_paths_finds(seed):
     """Without channels that buses feed, and without effects: these are told in Why alone."""
     show = show_of_seed(seed)

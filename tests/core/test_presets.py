@@ -25,7 +25,7 @@ from ombrel.core import (
 )
 from ombrel.demo import demo_show
 from tests.desks import SMALL, TINY, TOURING
-from tests.shows import SEEDS, show_of_seed
+from tests.shows import SHOW_SEEDS, show_of_seed
 
 DEMO = demo_show(TOURING)
 
@@ -40,7 +40,7 @@ def processing(show, strip):
 
 
 @settings(max_examples=30)
-@given(seed=SEEDS)
+@given(seed=SHOW_SEEDS)
 def test_a_strip_kept_and_applied_elsewhere_is_that_strip_and_its_key_stays(seed):
     show = show_of_seed(seed)
     moves = keep_preset(show, "channel/2", "  My  fiddle ", HELD)

@@ -25,7 +25,7 @@ from ombrel.core import (
     show_of,
 )
 from tests.desks import TINY
-from tests.shows import SEEDS, edit_of_seed, show_of_seed
+from tests.shows import SEEDS, SHOW_SEEDS, edit_of_seed, show_of_seed
 
 from .walk import Referee, graph_of, sides
 
@@ -52,7 +52,7 @@ def ways_past(show, source, listener, group):
 
 
 @settings(max_examples=40)
-@given(seed=SEEDS, only=st.booleans())
+@given(seed=SHOW_SEEDS, only=st.booleans())
 def test_a_promise_is_broken_exactly_where_a_simple_way_leads_past_the_group(seed, only):
     show = show_of_seed(seed)
     sources = ["channel/1", "channel/2", "return/1", *([] if only else ["group/2"])]
@@ -77,7 +77,7 @@ def test_a_promise_is_broken_exactly_where_a_simple_way_leads_past_the_group(see
 
 
 @settings(max_examples=12)
-@given(seed=SEEDS, only=st.booleans())
+@given(seed=SHOW_SEEDS, only=st.booleans())
 def test_a_remedy_closes_its_way_and_all_of_them_mend_the_promise(seed, only):
     show = show_of_seed(seed)
     asked = make_promise(
@@ -178,7 +178,7 @@ def test_the_click_never_reaches_the_stream_and_stays_in_the_ears():
 
 
 @settings(max_examples=40)
-@given(seed=SEEDS, move=SEEDS)
+@given(seed=SHOW_SEEDS, move=SEEDS)
 def test_only_moves_that_can_break_a_promise_have_it_looked_at_again(seed, move):
     show = show_of_seed(seed)
     flow = flow_of(show)

@@ -1,6 +1,7 @@
 """Recalls: a referee by the rule book, storing and recalling, undo, pins, what does not fit."""
 
 import random
+from functools import lru_cache
 
 import pytest
 from hypothesis import assume, given, settings
@@ -38,7 +39,7 @@ from ombrel.core import (
     undoing,
 )
 from tests.desks import SMALL, TINY
-from tests.shows import SEEDS, edit_of_seed, show_of_seed
+from tests.shows import SEEDS, SHOW_SEEDS, edit_of_seed, show_of_seed
 
 from .recalling import addresses_in, expected
 
@@ -61,6 +62,7 @@ def some_cells(show, seed):
     return found
 
 
+@lru_cache(maxsize=200)
 def scene_of(seed):
     """A random show in which a scene of a part of it was stored, and much was moved since."""
     show = unlinked(show_of_seed(seed, TINY))
@@ -92,7 +94,7 @@ def pin_some(show, seed):
 
 
 @settings(max_examples=25)
-@given(SEEDS)
+@given(SHOW_SEEDS)
 def test_a_recall_comes_to_what_the_rule_book_says_and_touches_nothing_else(seed):
     show = pin_some(scene_of(seed), seed)
     after, change = recalled(show, "scene/1")
@@ -104,7 +106,7 @@ def test_a_recall_comes_to_what_the_rule_book_says_and_touches_nothing_else(seed
 
 
 @settings(max_examples=15)
-@given(SEEDS)
+@given(SHOW_SEEDS)
 def test_a_recall_undone_is_the_identity_and_what_is_looked_at_beforehand_is_what_happens(seed):
     show = scene_of(seed)
     flow = flow_of(show)
@@ -123,7 +125,7 @@ def test_a_recall_undone_is_the_identity_and_what_is_looked_at_beforehand_is_wha
 
 
 @settings(max_examples=15)
-@given(SEEDS)
+@given(SHOW_SEEDS)
 def test_storing_what_stands_and_recalling_it_changes_nothing(seed):
     show = unlinked(show_of_seed(seed, TINY))
     cells = {h: c - {"source"} for h, c in cells_by_preset(show, "everything").items()}
@@ -134,7 +136,7 @@ def test_storing_what_stands_and_recalling_it_changes_nothing(seed):
 
 
 @settings(max_examples=15)
-@given(SEEDS)
+@given(SHOW_SEEDS)
 def test_a_cell_taken_out_sleeps_and_wakes_with_its_values(seed):
     show = scene_of(seed)
     held = carried_cells(show, "scene/1")

@@ -302,6 +302,7 @@ class Referee:
     def __init__(self, show):
         self.show, self.graph = show, graph_of(show)
         self.nodes = list(self.graph)
+        self.dry = {}
         self.alive = self._alive()
 
     def _alive(self):
@@ -327,19 +328,22 @@ class Referee:
         return alive
 
     def loop_limit(self):
-        """Spectral radius over all feeds, by sizes; and the loudest simple loop."""
+        """Spectral radius over all feeds, by sizes; and, from 1 on, the loudest simple loop (else
+
+        0.0: nothing is named then, and to walk every loop is dear).
+        """
         sized = nx.DiGraph()
         sized.add_nodes_from(self.nodes)
         for a, b, data in self.graph.edges(data=True):
             size = abs(data["edge"].gain)
             if not data["edge"].off and size:
                 sized.add_edge(a, b, size=size + sized.get_edge_data(a, b, {"size": 0})["size"])
-        loudest = 0.0
-        for cycle in nx.simple_cycles(sized):
-            pairs = pairwise([*cycle, cycle[0]])
-            loudest = max(loudest, math.prod(sized.edges[pair]["size"] for pair in pairs))
         matrix = nx.to_numpy_array(sized, nodelist=self.nodes, weight="size")
         radius = max(np.abs(np.linalg.eigvals(matrix))) if len(self.nodes) else 0.0
+        loudest = 0.0
+        for cycle in nx.simple_cycles(sized) if radius >= 1.0 - 1e-9 else ():
+            pairs = pairwise([*cycle, cycle[0]])
+            loudest = max(loudest, math.prod(sized.edges[pair]["size"] for pair in pairs))
         return float(radius), loudest
 
     def at_bus(self, source, bus):
@@ -375,17 +379,23 @@ class Referee:
         power = sum(amplitude**2 for amplitude in heard)
         return (10 * math.log10(power) if power else -math.inf), heard
 
+    def _dry(self, off):
+        """The graph without effects; `off`: with feeds that are off."""
+        if off not in self.dry:
+            graph = self.dry[off] = nx.MultiDiGraph()
+            graph.add_nodes_from(self.nodes)
+            for a, b, data in self.graph.edges(data=True):
+                if not data["edge"].wet and (off or not data["edge"].off):
+                    graph.add_edge(a, b, edge=data["edge"])
+        return self.dry[off]
+
     def paths(self, source, listener, *, off):
         """Every simple path: (gain, causes, addresses off, feeds off, strips between, ear, turned,
 
         lacks a socket). `off`: those with feeds off too.
         """
         ends, lacking = ends_of(self.show, listener)
-        graph = nx.MultiDiGraph()
-        graph.add_nodes_from(self.nodes)
-        for a, b, data in self.graph.edges(data=True):
-            if not data["edge"].wet and (off or not data["edge"].off):
-                graph.add_edge(a, b, edge=data["edge"])
+        graph = self._dry(off)
         found = []
         missing = frozenset() if source in self.alive else {("no_source", source)}
         for start, share in starts(self.show, source).items():
@@ -395,7 +405,11 @@ class Referee:
             for target, here in by_node.items():
                 walks: Iterable = [[]] if start == target else []
                 if start != target and start in graph and target in graph:
-                    walks = nx.all_simple_edge_paths(graph, start, target)
+                    # no path leaves what leads to its end: not to look there is much quicker
+                    leading = nx.ancestors(graph, target)
+                    if start in leading:
+                        between = graph.subgraph({target, *leading}).copy()
+                        walks = nx.all_simple_edge_paths(between, start, target)
                 for walk in walks:
                     edges = [graph.edges[step]["edge"] for step in walk]
                     for (_, ear, last, causes), lacks in here:

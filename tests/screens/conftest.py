@@ -36,9 +36,8 @@ class Server:
         with self.sql("postgres") as link:
             link.execute(f"drop database if exists {DATABASE} with (force)")
             link.execute(f"create database {DATABASE}")
-        self.manage("migrate", "--verbosity", "0")
         self.demo = None
-        self.manage("load_demo")
+        self.manage("load_demo", "--migrate")
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]

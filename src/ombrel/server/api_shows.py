@@ -23,7 +23,7 @@ from .replies import ErrorReply, ShowRow
 from .shows import copy_of
 from .ticker import group_of, ticker_of
 
-__all__ = ["router"]
+__all__ = ["DeskReply", "router", "told_of"]
 
 router = Router()
 
@@ -241,9 +241,12 @@ def _parameter(parameter: core.Parameter, profile: core.Desk) -> dict[str, Any]:
 def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
     """The desk, the catalogue and the marks of the fader's travel."""
     show = get_object_or_404(models.Show, pk=show_id)
-    profile = desk_of(show.desk)
+    return {"show": show, **told_of(desk_of(show.desk))}
+
+
+def told_of(profile: core.Desk) -> dict[str, Any]:
+    """All of `DeskReply` that is of the desk alone."""
     return {
-        "show": show,
         "name": profile.name,
         "channels": profile.channels,
         "returns": profile.returns,

@@ -1,9 +1,8 @@
 """The edges of one cell: what leads from its source towards its listener, as a small network."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from functools import lru_cache
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
@@ -21,8 +20,7 @@ Node = tuple[int, int]  # a strip and its side
 Closed = tuple[Cause, str]  # what stands in the way, and its address
 
 
-@dataclass(frozen=True, slots=True)
-class Edge:
+class Edge(NamedTuple):
     """One step of a path: from a strip's side, at a tap, to a strip's side or, at the end, an ear.
 
     `gain`: of the feed or socket alone. `off`: addresses of what is off there. `to` None: it ends

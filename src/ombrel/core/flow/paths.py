@@ -6,9 +6,8 @@ cannot tell: the paths themselves, every cause on each, and which are the fewest
 
 import heapq
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 from itertools import count
-from typing import Final
+from typing import Final, NamedTuple, TypeVar
 
 import numpy as np
 
@@ -19,24 +18,29 @@ from .stages import Cause, passed, stage_of
 __all__ = ["Edge", "Network", "Node", "Path"]
 
 _POLARITY: Final = stage_of("polarity")
+_Thing = TypeVar("_Thing")
 _MOST: Final = 4_000  # steps of a search before it gives the best that it has found
 
 
-@dataclass(frozen=True, slots=True)
-class Path:
-    """Edges from the source to an ear. `causes`: what is closed on it, in order, each once."""
+class Path(NamedTuple):
+    """Edges from the source to an ear. `causes`: what is closed on it, and `off`: addresses of
+
+    feeds that are off on it; both in order, each once.
+    """
 
     edges: tuple[Edge, ...]
     causes: tuple[Closed, ...]
+    off: tuple[str, ...]
     gain: float
 
     @property
     def strips(self) -> tuple[int, ...]:
         return tuple(edge.start[0] for edge in self.edges)
 
-    @property
-    def off(self) -> tuple[str, ...]:
-        return tuple(dict.fromkeys(address for edge in self.edges for address in edge.off))
+
+def _joined(some: tuple[_Thing, ...], more: tuple[_Thing, ...]) -> tuple[_Thing, ...]:
+    """Both, each thing once; as a rule there is nothing more."""
+    return tuple(dict.fromkeys((*some, *more))) if more else some
 
 
 class Network(Edges):
@@ -50,7 +54,7 @@ class Network(Edges):
         queue: list[tuple[tuple[float, ...], int, Node, Path]] = []
         for start in self.starts:
             if start in self.onward:
-                path = Path((), self.source_cause(), self.start_gain)
+                path = Path((), self.source_cause(), (), self.start_gain)
                 heapq.heappush(queue, (cost_of(path), next(turn), start, path))
         steps = 0
         while queue and steps < _MOST:
@@ -63,16 +67,19 @@ class Network(Edges):
             for edge in self.onward.get(node, ()):
                 if edge.to in been or edge.to == node or not passes(edge):
                     continue
-                causes = dict.fromkeys((*path.causes, *self.closed_at(edge)))
-                gain = path.gain * self.gain_at(edge)
-                further = Path((*path.edges, edge), tuple(causes), gain)
+                further = Path(
+                    (*path.edges, edge),
+                    _joined(path.causes, self.closed_at(edge)),
+                    _joined(path.off, edge.off),
+                    path.gain * self.gain_at(edge),
+                )
                 heapq.heappush(queue, (cost_of(further), next(turn), edge.to or node, further))
         self.exhausted = not queue
 
     def fewest(self) -> Iterator[Path]:
         """Paths with the fewest causes (and feeds off) first, among equals the fewest strips."""
         return self._search(
-            lambda path: (float(len(path.causes) + len(path.off)), float(len(path.edges))),
+            lambda path: (len(path.causes) + len(path.off), len(path.edges)),
             lambda edge: True,
         )
 

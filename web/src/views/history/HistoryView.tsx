@@ -1,7 +1,7 @@
-import { useEffect, useMemo, useState } from "react";
-import { forgetPoint, getHistory, keepPoint } from "../../data/http";
+import { useMemo, useState } from "react";
+import { forgetPoint, keepPoint } from "../../data/http";
 import { notify } from "../../data/show";
-import type { History, PastGesture, Point } from "../../data/types";
+import type { PastGesture, Point } from "../../data/types";
 import { stripName, useShow } from "../../data/use";
 import { whenText } from "../../data/words";
 import { Button } from "../../ui/Button";
@@ -9,6 +9,7 @@ import { Choice } from "../../ui/Choice";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { SearchField } from "../../ui/SearchField";
 import { ComparePanel } from "./ComparePanel";
+import { useHistory } from "./useHistory";
 
 /** A revision of the show under a name by which people know it. */
 export interface Mark {
@@ -24,50 +25,24 @@ export function HistoryView() {
   const [author, setAuthor] = useState("");
   const [strip, setStrip] = useState("");
   const [since, setSince] = useState("");
-  const [pages, setPages] = useState<History[]>([]);
-  const [fault, setFault] = useState("");
+  const [until, setUntil] = useState("");
   const [was, setWas] = useState<Mark | null>(null);
   const [now, setNow] = useState<Mark | null>(null);
-  const [again, setAgain] = useState(0);
 
   const wanted = useMemo(() => {
     const all = {
       words: words.trim(),
       author,
       strip,
-      since: since && new Date(since).toISOString(),
+      since: instant(since),
+      until: instant(until, MINUTE_MS - 1),
     };
     return Object.fromEntries(Object.entries(all).filter(([, value]) => value));
-  }, [words, author, strip, since]);
-  useEffect(() => {
-    let current = true;
-    const timer = setTimeout(() => {
-      getHistory(showId, wanted).then(
-        (page) => {
-          if (!current) return;
-          setPages([page]);
-          setFault("");
-        },
-        (error: Error) => current && setFault(error.message),
-      );
-    }, 200);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-    };
-  }, [showId, wanted, revision, again]);
-  const last = pages.at(-1);
-  const more = async () => {
-    try {
-      const page = await getHistory(showId, { ...wanted, before: String(last!.more) });
-      setPages((before) => [...before, page]);
-    } catch (error) {
-      setFault((error as Error).message);
-    }
-  };
-  const gestures = pages.flatMap((page) => page.gestures);
-  const points = pages[0]?.points ?? [];
-  const people = pages[0]?.people ?? [];
+  }, [words, author, strip, since, until]);
+  const { read, fault, again, further } = useHistory(showId, wanted, revision);
+  const gestures = read ? [...read.newest.gestures, ...read.older] : [];
+  const points = read?.newest.points ?? [];
+  const people = read?.newest.people ?? [];
   return (
     <>
       <ViewHead title="History">
@@ -87,23 +62,15 @@ export function HistoryView() {
           options={[["", "everybody"], ...people.map((one) => [one, one] as const)]}
           onChange={setAuthor}
         />
-        <label className="flex items-center gap-1.5 text-faint text-[13px]">
-          since
-          <input
-            type="datetime-local"
-            aria-label="Changes since"
-            className="h-9 px-2 rounded-lg border border-edge bg-card text-paper"
-            value={since}
-            onChange={(event) => setSince(event.currentTarget.value)}
-          />
-        </label>
+        <TimeField word="since" value={since} onChange={setSince} />
+        <TimeField word="until" value={until} onChange={setUntil} />
       </ViewHead>
       {fault && (
         <p role="alert" className="text-coral pb-2">
           {fault}
         </p>
       )}
-      <KeepPoint onKept={() => setAgain(again + 1)} />
+      <KeepPoint onKept={again} />
       {was && (
         <ComparePanel
           key={`${was.revision} ${now?.revision}`}
@@ -117,7 +84,7 @@ export function HistoryView() {
           }}
         />
       )}
-      {pages.length > 0 && gestures.length === 0 && points.length === 0 ? (
+      {read && gestures.length === 0 && points.length === 0 ? (
         <Empty
           title={Object.keys(wanted).length ? "No change like that" : "Nothing was changed yet"}
         >
@@ -142,9 +109,8 @@ export function HistoryView() {
                   point={point}
                   onCompare={() => setWas(point)}
                   onForget={() =>
-                    void forgetPoint(showId, point.id).then(
-                      () => setAgain(again + 1),
-                      (error: Error) => setFault(error.message),
+                    void forgetPoint(showId, point.id).then(again, (error: Error) =>
+                      notify(error.message, "refused"),
                     )
                   }
                 />
@@ -162,14 +128,44 @@ export function HistoryView() {
               />
             ))}
           </ol>
-          {last?.more && (
-            <Button className="my-3" onClick={() => void more()}>
+          {read?.more && (
+            <Button className="my-3" onClick={further}>
               Earlier changes
             </Button>
           )}
         </div>
       )}
     </>
+  );
+}
+
+const MINUTE_MS = 60_000;
+
+/** What the browser's field of a day and an hour says, for the server; "" while it is not whole. */
+const instant = (local: string, laterMs = 0): string =>
+  local && new Date(Date.parse(local) + laterMs).toISOString();
+
+/** An end of the time that is looked at, to the minute. */
+function TimeField({
+  word,
+  value,
+  onChange,
+}: {
+  word: "since" | "until";
+  value: string;
+  onChange: (value: string) => void;
+}) {
+  return (
+    <label className="flex items-center gap-1.5 text-faint text-[13px]">
+      {word}
+      <input
+        type="datetime-local"
+        aria-label={`Changes ${word}`}
+        className="h-9 px-2 rounded-lg border border-edge bg-card text-paper"
+        value={value}
+        onChange={(event) => onChange(event.currentTarget.value)}
+      />
+    </label>
   );
 }
 

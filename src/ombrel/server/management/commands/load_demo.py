@@ -3,6 +3,7 @@
 from typing import Any
 
 from django.contrib.auth import get_user_model
+from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 
 from ombrel.demo import DEMO_DESK, DEMO_NAME, demo_show
@@ -18,7 +19,11 @@ class Command(BaseCommand):
         parser.add_argument("--blank", metavar="NAME", help="also make a blank show of this name")
         parser.add_argument("--desk", default=DEMO_DESK, help="desk profile of the blank show")
 
+        parser.add_argument("--migrate", action="store_true", help="make its tables first")
+
     def handle(self, *args: Any, **options: Any) -> None:
+        if options["migrate"]:
+            call_command("migrate", verbosity=0)
         for name in ("engineer", "assistant"):
             user, new = get_user_model().objects.get_or_create(username=name)
             if new:

@@ -1,16 +1,23 @@
-"""Writes the API's description, websocket messages included; the TypeScript types come from it."""
+"""Writes the API's description, websocket messages included; the TypeScript types come from it.
+
+And a desk as pages are told of it, on which the tests of the front end draw views.
+"""
 
 import json
 from pathlib import Path
 from typing import Any
+from uuid import UUID
 
 from django.core.management.base import BaseCommand
 from pydantic import TypeAdapter
 
 from ombrel.server import from_screen, to_screen
 from ombrel.server.api import api
+from ombrel.server.api_shows import DeskReply, told_of
+from ombrel.server.desks import desk_of
 
 PATH = Path(__file__).resolve().parents[2] / "openapi.json"
+DESK = Path(__file__).resolve().parents[5] / "web/src/data/generated/desk.json"
 
 
 def description() -> str:
@@ -31,9 +38,21 @@ def description() -> str:
     return json.dumps(schema, indent=1, sort_keys=True) + "\n"
 
 
+def desk() -> str:
+    """The smallest desk as `DeskReply` has it, an entry of the catalogue a line."""
+    show = {"id": str(UUID(int=1)), "name": "A show to draw views on", "desk": "small-24"}
+    told = DeskReply.model_validate(
+        {"show": show, **told_of(desk_of("small-24"))}, from_attributes=True
+    )
+    rest = json.loads(told.model_dump_json())
+    rows = ",\n".join(f"  {json.dumps(one)}" for one in rest.pop("parameters"))
+    return json.dumps(rest, indent=1)[:-2] + f',\n "parameters": [\n{rows}\n ]\n}}\n'
+
+
 class Command(BaseCommand):
-    help = "Writes src/ombrel/server/openapi.json."
+    help = "Writes src/ombrel/server/openapi.json, and web/src/data/generated/desk.json."
 
     def handle(self, *args: Any, **options: Any) -> None:
         PATH.write_text(description())
-        self.stdout.write(f"wrote {PATH.name}")
+        DESK.write_text(desk())
+        self.stdout.write(f"wrote {PATH.name} and {DESK.name}")

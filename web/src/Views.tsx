@@ -1,0 +1,74 @@
+import { lazy, Suspense } from "react";
+import { Redirect, Route, Switch } from "wouter";
+import { Waiting } from "./ui/Waiting";
+import { BanksView } from "./views/banks/BanksView";
+import { CastView } from "./views/cast/CastView";
+import { CheckView } from "./views/check/CheckView";
+import { EffectsView } from "./views/effects/EffectsView";
+import { FindingsView } from "./views/findings/FindingsView";
+import { HearView } from "./views/hear/HearView";
+import { HistoryView } from "./views/history/HistoryView";
+import { LiftsView } from "./views/lifts/LiftsView";
+import { LinesView } from "./views/lines/LinesView";
+import { MicCheckView } from "./views/miccheck/MicCheckView";
+import { MixesView } from "./views/mixes/MixesView";
+import { OutputsView } from "./views/outputs/OutputsView";
+import { PaperView } from "./views/paper/PaperView";
+import { PatchView } from "./views/patch/PatchView";
+import { PromisesView } from "./views/promises/PromisesView";
+import { RoutingView } from "./views/routing/RoutingView";
+import { RulersView } from "./views/rulers/RulersView";
+import { RunView } from "./views/run/RunView";
+import { ScenesView } from "./views/scenes/ScenesView";
+import { ShowsView } from "./views/shows/ShowsView";
+import { StripView } from "./views/strip/StripView";
+
+const GuideView = lazy(() =>
+  import("./views/guide/GuideView").then((all) => ({ default: all.GuideView })),
+);
+
+/** Every view at its address. */
+export function Views() {
+  return (
+    <Switch>
+      <Route path="/lines" component={LinesView} />
+      <Route path="/patch" component={PatchView} />
+      <Route path="/mixes" component={MixesView} />
+      <Route path="/mixes/:mix" component={MixesView} />
+      <Route path="/scenes/:scene?" component={ScenesView} />
+      <Route path="/run" component={RunView} />
+      <Route path="/outputs" component={OutputsView} />
+      <Route path="/dcas/:number?">
+        <RulersView key="dca" kind="dca" />
+      </Route>
+      <Route path="/mutes/:number?">
+        <RulersView key="mute_group" kind="mute_group" />
+      </Route>
+      <Route path="/gangs/:number?">
+        <RulersView key="gang" kind="gang" />
+      </Route>
+      <Route path="/strip/:kind?/:number?" component={StripView} />
+      <Route path="/effects" component={EffectsView} />
+      <Route path="/routing" component={RoutingView} />
+      <Route path="/promises" component={PromisesView} />
+      <Route path="/lifts" component={LiftsView} />
+      <Route path="/banks" component={BanksView} />
+      <Route path="/check" component={CheckView} />
+      <Route path="/cast" component={CastView} />
+      <Route path="/miccheck" component={MicCheckView} />
+      <Route path="/paper" component={PaperView} />
+      <Route path="/findings" component={FindingsView} />
+      <Route path="/guide">
+        <Suspense fallback={<Waiting className="py-5">Opening the guide…</Waiting>}>
+          <GuideView />
+        </Suspense>
+      </Route>
+      <Route path="/history" component={HistoryView} />
+      <Route path="/shows" component={ShowsView} />
+      <Route path="/hears" component={HearView} />
+      <Route>
+        <Redirect to="/hears" replace />
+      </Route>
+    </Switch>
+  );
+}

@@ -1,0 +1,118 @@
+/**
+ * A page without a server: a desk as the server tells it, values and messages as they would come,
+ * and a link that notes what it is asked.
+ */
+import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { afterEach, vi } from "vitest";
+import { Router } from "wouter";
+import { memoryLocation } from "wouter/memory-location";
+import desk from "../data/generated/desk.json";
+import type { Link } from "../data/link";
+import { received, setDesk, store } from "../data/show";
+import type { Ask, Desk, FromScreen, Move, Preview, ToScreen, Value } from "../data/types";
+import { LinkContext } from "../data/use";
+import { Views } from "../Views";
+
+/** The desk that it pretends to have: 24 channels, 9 mixes. */
+export const DESK = desk as Desk;
+const ME = { name: "engineer", shows: [DESK.show], desks: [] };
+
+/** What the link was asked to do, in order. */
+export const done = vi.fn((_ask: Ask, _how?: object): Promise<boolean> => Promise.resolve(true));
+export const asks = (): Ask[] => done.mock.calls.map(([ask]) => ask);
+
+/** What an edit would do: a test says it beforehand. */
+export const tried = vi.fn((_ask: Ask): Promise<Preview | string> => new Promise(() => {}));
+
+/** What the views have the server watch. */
+export const watched = vi.fn((_wanted: Partial<Extract<FromScreen, { type: "watch" }>>) => {});
+
+/** What the server is asked over HTTP, and answers: by the path's beginning, else it is away. */
+export const answers = new Map<string, unknown>();
+export const fetched = vi.fn((path: string, _how?: RequestInit): Promise<Response> => {
+  for (const [beginning, answer] of answers)
+    if (path.startsWith(beginning)) return Promise.resolve(Response.json(answer));
+  return Promise.reject(new Error("away"));
+});
+
+const LINK = {
+  do: done,
+  try: tried,
+  watch: watched,
+  undo: vi.fn(() => Promise.resolve(true)),
+  redo: vi.fn(() => Promise.resolve(true)),
+  letGo: vi.fn(),
+  draw: vi.fn(),
+  feed: vi.fn(),
+} as unknown as Link;
+
+/** A show of these values, known to the page; then messages, as the server would send them. */
+export function pretend(values: Record<string, Value>, ...messages: ToScreen[]): void {
+  store.setState(store.getInitialState(), true);
+  setDesk(ME, DESK);
+  store.setState({ status: "live" });
+  received({ type: "snapshot", revision: 1, values });
+  for (const message of messages) received(message);
+}
+
+/** Somebody's move reaches this page. */
+export function moved(values: Record<string, Value>): void {
+  const before = store.getState().revision ?? 0;
+  act(() => received({ type: "moved", before, revision: before + 1, values }));
+}
+
+/** Something within a page that has the link, at an address. */
+export function inPage(part: ReactNode, place = memoryLocation({ path: "/" })): ReactNode {
+  return (
+    <LinkContext value={LINK}>
+      <Router hook={place.hook} searchHook={place.searchHook}>
+        {part}
+      </Router>
+    </LinkContext>
+  );
+}
+
+/** Draw the view at an address; gives where the page then is. */
+export function draw(path: string): { at: () => string } {
+  const [bare, search = ""] = path.split("?");
+  const place = memoryLocation({ path: bare!, searchPath: search, record: true });
+  render(inPage(<Views />, place));
+  return { at: () => place.history.at(-1)! };
+}
+
+/** Moves of an ask as `address: value or words`. */
+export const movesOf = (ask: Ask): Record<string, Move["value"] | Move["typed"]> =>
+  "moves" in ask
+    ? Object.fromEntries(ask.moves.map((move) => [move.address, move.typed ?? move.value]))
+    : {};
+
+// what nobody lays out has no size, and long lists draw only what is in sight
+Object.defineProperties(HTMLElement.prototype, {
+  clientWidth: { configurable: true, get: () => 1280 },
+  clientHeight: { configurable: true, get: () => 2000 },
+});
+vi.stubGlobal("fetch", fetched);
+
+afterEach(() => {
+  cleanup();
+  for (const one of [done, tried, watched, fetched]) one.mockClear();
+  answers.clear();
+});
+
+/** Type into a field and settle it. */
+export function type(label: string | RegExp, text: string): void {
+  const field = screen.getByLabelText(label);
+  fireEvent.change(field, { target: { value: text } });
+  fireEvent.keyDown(field, { key: "Enter" });
+}
+
+/** Choose one of a few words by the keys. */
+export function choose(label: string | RegExp, word: string | RegExp): void {
+  fireEvent.keyDown(screen.getByRole("combobox", { name: label }), { key: "Enter" });
+  fireEvent.keyDown(screen.getByRole("option", { name: word }), { key: "Enter" });
+}
+
+/** Press a key by its name. */
+export const press = (name: string | RegExp): boolean =>
+  fireEvent.click(screen.getByRole("button", { name }));
