@@ -36,6 +36,9 @@ export const fetched = vi.fn((path: string, _how?: RequestInit): Promise<Respons
   return Promise.reject(new Error("away"));
 });
 
+/** What the stand-in stage is asked to feed. */
+export const fed = vi.fn((_line: number, _signal: string) => {});
+
 const LINK = {
   do: done,
   try: tried,
@@ -44,7 +47,7 @@ const LINK = {
   redo: vi.fn(() => Promise.resolve(true)),
   letGo: vi.fn(),
   draw: vi.fn(),
-  feed: vi.fn(),
+  feed: fed,
 } as unknown as Link;
 
 /** A show of these values, known to the page; then messages, as the server would send them. */
@@ -96,7 +99,7 @@ vi.stubGlobal("fetch", fetched);
 
 afterEach(() => {
   cleanup();
-  for (const one of [done, tried, watched, fetched]) one.mockClear();
+  for (const one of [done, tried, watched, fetched, fed]) one.mockClear();
   answers.clear();
 });
 
