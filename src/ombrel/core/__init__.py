@@ -14,6 +14,7 @@ from .addresses import (
 )
 from .asked import Asked, Travel, Typed
 from .banks import (
+    UNFOLDING,
     banks_in_use,
     clear_bank,
     fill_bay,
@@ -245,6 +246,8 @@ from .loudest import Loud, loudest
 from .merging import Fate, Merge, Ways, merge
 from .minus import make_minus
 from .mixes import (
+    NEW_MIX,
+    NewMix,
     duplicate_bus,
     fill_mix,
     make_buses,
@@ -358,6 +361,7 @@ from .strip_path import Bead, Leaves, StripPath, strip_path
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
+    "UNFOLDING",
     "Apart",
     "Arrival",
     "Asked",
@@ -451,8 +455,10 @@ __all__ = [
     "Merge",
     "Microphone",
     "MuteGroupSafe",
+    "NEW_MIX",
     "NOMINAL_DBU",
     "NOTES",
+    "NewMix",
     "NoSuchCast",
     "NoSuchCell",
     "NoSuchFitting",

@@ -13,6 +13,7 @@ from .show import Show
 from .strip_lists import read_strips
 
 __all__ = [
+    "UNFOLDING",
     "banks_in_use",
     "clear_bank",
     "fill_bay",
@@ -22,6 +23,7 @@ __all__ = [
     "unfolded",
 ]
 
+UNFOLDING: Final = ("dca", "gang", "group", "mix")  # the kinds that `unfolded` knows
 _SENDERS: Final = ("channel", "return", "group")
 
 

@@ -2,6 +2,8 @@
 
 import math
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Final
 
 from .addresses import parameter_at
 from .asked import Asked, Typed
@@ -14,6 +16,8 @@ from .outputs import free_outputs, is_stereo, outputs_of, patch_bus
 from .show import Show
 
 __all__ = [
+    "NEW_MIX",
+    "NewMix",
     "duplicate_bus",
     "fill_mix",
     "make_buses",
@@ -24,16 +28,31 @@ __all__ = [
 ]
 
 
+@dataclass(frozen=True, slots=True)
+class NewMix:
+    """What a mix is made as unless told otherwise: for ears, with the sends that it begins with at
+
+    `level_db`, tapped so that a muted microphone is silent in the ears too.
+    """
+
+    serves: str = "ears"
+    level_db: float = -12.0
+    tap: str = "before_fader_after_mute"
+
+
+NEW_MIX: Final = NewMix()
+
+
 def make_mixes(
     show: Show,
     names: Sequence[str],
     *,
     stereo: bool,
-    serves: str = "ears",
+    serves: str = NEW_MIX.serves,
     channels: Sequence[int] = (),
     level_db: float = -math.inf,
     patch: bool = True,
-    tap: str = "before_fader_after_mute",
+    tap: str = NEW_MIX.tap,
 ) -> dict[str, Asked]:
     """Moves that make one mix for each name, all in one edit.
 

@@ -191,6 +191,14 @@ class ParameterReply(Schema):
     longest: int | None = None
 
 
+class NewMixReply(Schema):
+    """What a mix is made as unless told otherwise."""
+
+    serves: str
+    level_db: float
+    tap: str
+
+
 class DeskReply(Schema):
     """What a screen must know of a show's desk before it draws anything."""
 
@@ -215,6 +223,8 @@ class DeskReply(Schema):
     parameters: list[ParameterReply]
     fader_marks: list[tuple[float, float]]
     scene_presets: list[tuple[str, str]]
+    new_mix: NewMixReply
+    unfolding: list[str]
 
 
 def _parameter(parameter: core.Parameter, profile: core.Desk) -> dict[str, Any]:
@@ -273,6 +283,8 @@ def told_of(profile: core.Desk) -> dict[str, Any]:
         ],
         "fader_marks": list(core.FADER_MARKS),
         "scene_presets": list(core.PRESETS_OF_CELLS.items()),
+        "new_mix": core.NEW_MIX,
+        "unfolding": list(core.UNFOLDING),
     }
 
 

@@ -27,16 +27,16 @@ __all__ = [
 
 
 class MakeMixes(Strict):
-    """Make a mix for each name, sends and outputs included."""
+    """Make a mix for each name, sends and outputs included; no `level`: that of a new mix."""
 
     action: Literal["make_mixes"]
     names: Annotated[list[Typing], Field(min_length=1, max_length=128)]
     stereo: bool
-    serves: Typing
+    serves: Typing = core.NEW_MIX.serves
     channels: Typing = ""
-    level: Typing = "off"
+    level: Typing = ""
     patch: bool = True
-    tap: Typing = "before_fader_after_mute"
+    tap: Typing = core.NEW_MIX.tap
 
     def plan(self, turn: Turn) -> Planned:
         desk = turn.show.desk
@@ -49,7 +49,7 @@ class MakeMixes(Strict):
             stereo=self.stereo,
             serves=self.serves,
             channels=channels,
-            level_db=core.typed_level_db(self.level),
+            level_db=core.typed_level_db(self.level) if self.level else core.NEW_MIX.level_db,
             patch=self.patch,
             tap=self.tap,
         )

@@ -1132,6 +1132,7 @@ export interface components {
             mute_groups: number;
             /** Name */
             name: string;
+            new_mix: components["schemas"]["NewMixReply"];
             /** Parameters */
             parameters: components["schemas"]["ParameterReply"][];
             /** Promises */
@@ -1144,6 +1145,8 @@ export interface components {
                 string
             ][];
             show: components["schemas"]["ShowRow"];
+            /** Unfolding */
+            unfolding: string[];
         };
         /**
          * DifferenceReply
@@ -2317,7 +2320,7 @@ export interface components {
         };
         /**
          * MakeMixes
-         * @description Make a mix for each name, sends and outputs included.
+         * @description Make a mix for each name, sends and outputs included; no `level`: that of a new mix.
          */
         MakeMixes: {
             /**
@@ -2332,7 +2335,7 @@ export interface components {
             channels?: string;
             /**
              * Level
-             * @default off
+             * @default
              */
             level?: string;
             /** Names */
@@ -2342,8 +2345,11 @@ export interface components {
              * @default true
              */
             patch?: boolean;
-            /** Serves */
-            serves: string;
+            /**
+             * Serves
+             * @default ears
+             */
+            serves?: string;
             /** Stereo */
             stereo: boolean;
             /**
@@ -2640,6 +2646,18 @@ export interface components {
             aspects: string[];
             /** Strips */
             strips: string[];
+        };
+        /**
+         * NewMixReply
+         * @description What a mix is made as unless told otherwise.
+         */
+        NewMixReply: {
+            /** Level Db */
+            level_db: number;
+            /** Serves */
+            serves: string;
+            /** Tap */
+            tap: string;
         };
         /**
          * NewName

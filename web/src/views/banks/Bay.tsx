@@ -18,12 +18,11 @@ interface Props {
   onView: (view: BayView) => void;
 }
 
-const UNFOLDS = /^(dca|group|mix)\//; // gangs unfold from their page: they have no fader
-
 /** One bay: the keys that call its banks, and its faders. */
 export function Bay({ number, name, faders, view, listen, editing, onView }: Props) {
   const link = useLink();
   const banks = useShow((state) => state.banks);
+  const unfolding = useShow((state) => state.desk!.unfolding);
   const places = Array.from({ length: faders }, (_, index) => index + 1);
   const fixed = usePlaces(places.map((place) => `bay/${number}/fixed/${place}`));
   const called = usePlaces(places.map((place) => `bank/${view.bank}/${number}/${place}`));
@@ -133,7 +132,9 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
                     strip={strip}
                     listen={listen}
                     fixed={Boolean(fixed[index])}
-                    onUnfold={UNFOLDS.test(strip) && strip !== top ? unfold : null}
+                    onUnfold={
+                      unfolding.includes(strip.split("/")[0]!) && strip !== top ? unfold : null
+                    }
                     taken={taken.includes(strip) ? taken : null}
                     onTake={take}
                   />

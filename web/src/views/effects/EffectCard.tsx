@@ -151,7 +151,7 @@ interface SendFormProps {
 /** Several sends at once: which, and how loud. */
 function SendForm({ label, placeholder, word, then, onSend }: SendFormProps) {
   const [which, setWhich] = useState("");
-  const [level, setLevel] = useState("-12");
+  const [level, setLevel] = useState(useShow((state) => String(state.desk!.new_mix.level_db)));
   const field =
     "h-8 coarse:h-11 min-w-0 px-2 rounded-lg border border-edge bg-card placeholder:text-faint text-[13.5px]";
   return (

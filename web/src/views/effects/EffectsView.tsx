@@ -60,7 +60,7 @@ function NewEffect() {
   const [name, setName] = useState("");
   const [kind, setKind] = useState("hall");
   const [strips, setStrips] = useState("");
-  const [level, setLevel] = useState("-12");
+  const [level, setLevel] = useState(useShow((state) => String(state.desk!.new_mix.level_db)));
   return (
     <form
       aria-label="New effect"

@@ -43,7 +43,7 @@ const AS_READ: ListChoices = {
   odd_pairs: false,
 };
 
-/** A stereo mix for each name, as the dialog of new mixes makes them unless told otherwise. */
+/** A stereo mix for each name, all else as a new mix has it. */
 function earsOf({ ears, channels }: Begun): Ask {
   return {
     action: "make_mixes",
@@ -52,11 +52,7 @@ function earsOf({ ears, channels }: Begun): Ask {
       .map((name) => name.trim())
       .filter(Boolean),
     stereo: true,
-    serves: "ears",
     channels,
-    level: channels.trim() ? "-12" : "off",
-    patch: true,
-    tap: "before_fader_after_mute",
   };
 }
 

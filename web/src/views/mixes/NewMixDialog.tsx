@@ -2,7 +2,7 @@ import { useState } from "react";
 import { newId } from "../../data/id";
 import { store } from "../../data/show";
 import type { Ask } from "../../data/types";
-import { useLink } from "../../data/use";
+import { useLink, useShow } from "../../data/use";
 import { SERVES_WORD, TAP_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -66,11 +66,12 @@ function Form({ onOpenChange, onMade }: Props) {
   const link = useLink();
   const [names, setNames] = useState("");
   const [format, setFormat] = useState("stereo");
-  const [serves, setServes] = useState("ears");
+  const usual = useShow((state) => state.desk!.new_mix);
+  const [serves, setServes] = useState(usual.serves);
   const [channels, setChannels] = useState("");
-  const [level, setLevel] = useState("-12");
+  const [level, setLevel] = useState(String(usual.level_db));
   const [patch, setPatch] = useState(true);
-  const [tap, setTap] = useState("before_fader_after_mute");
+  const [tap, setTap] = useState(usual.tap);
   const list = names
     .split(/[\n,;]/)
     .map((name) => name.trim())
