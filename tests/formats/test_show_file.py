@@ -1,15 +1,25 @@
 import json
+import random
 
 import jsonschema
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ombrel.core import BadFile, Value, blank_show, cells_by_preset, made, store_scene
+from ombrel.core import (
+    BadFile,
+    Value,
+    blank_show,
+    cells_by_preset,
+    made,
+    made_of,
+    made_otherwise,
+    store_scene,
+)
 from ombrel.formats.show_file import LONGEST_SHOW, read_show, show_schema, write_show
 from ombrel.server.management.commands.write_show_schema import PATH, description
 from tests.desks import FESTIVAL, SMALL, TINY, TOURING
-from tests.shows import shows
+from tests.shows import SEEDS, edit_of_seed, shows
 
 DESKS = {desk.key: desk for desk in (TINY, SMALL, TOURING)}
 
@@ -21,7 +31,7 @@ def desk_of(key):
 
 
 def document(**changes):
-    whole = {"format": "ombrel-show", "version": 3, "desk": "tiny", "values": {}}
+    whole = {"format": "ombrel-show", "version": 4, "desk": "tiny", "values": {}}
     return json.dumps({**whole, **changes}).encode()
 
 
@@ -52,7 +62,11 @@ def test_the_schema_is_a_2020_12_schema_and_the_published_one():
         (b'{"format": "other"}', "no show of Ombrel"),
         (b'{"a": 1, "a": 2}', "twice"),
         (b"[" * 100_000, "no JSON"),
-        (document(version=4), r"\$.version: 4 is not known"),
+        (document(version=5), r"\$.version: 5 is not known"),
+        (document(texts=["{}", {"like": 1}]), r"\$.texts\[1\]: expected .* like an earlier one"),
+        (document(texts=["x", {"like": 0}]), r"\$.texts\[1\]: expected a text, or "),
+        (document(texts=['{"values":{}}', {"like": 0, "values": []}]), "values by their leaves"),
+        (document(texts=['{"values":{}}', {"like": 0, "more": 1}]), "like an earlier one"),
         (document(version=3, texts={}), r"\$.texts: expected a list"),
         (document(version=3, texts=["{}"], values={"scene/1/holds/channel/1": {"text": 1}}),
          r"holds/channel/1'\].*expected"),
@@ -99,8 +113,8 @@ def test_any_values_are_read_or_refused_and_nothing_else(values):
     assert outcome()
 
 
-def test_five_hundred_whole_scenes_of_the_largest_desk_are_a_file_that_opens_again():
-    """Each scene as large as a scene gets, and other than its neighbour in one strip."""
+def many_scenes(count):
+    """A Festival of whole scenes, each other than the one before in 60 values of 45 strips."""
     channels, mixes = range(1, FESTIVAL.channels + 1), range(1, FESTIVAL.mixes + 1)
     values: dict[str, Value] = {f"channel/{n}/name": f"Source {n}" for n in channels}
     values |= {f"mix/{m}/format": "stereo" for m in mixes}
@@ -108,15 +122,72 @@ def test_five_hundred_whole_scenes_of_the_largest_desk_are_a_file_that_opens_aga
         values |= {f"channel/{n}/send/mix/{m}/level": -float(n % 20) - m / 10 for m in mixes}
     show = made(blank_show(FESTIVAL), values)[0]
     stored = made(show, store_scene(show, "Scene", cells_by_preset(show, "everything")))[0]
-    held = {a.split("/", 2)[2]: text for a, text in stored.own.items() if "/holds/" in a}
-    for number in range(1, 501):
+    held = {a.split("/", 2)[2]: str(text) for a, text in stored.own.items() if "/holds/" in a}
+    draw = random.Random(3)
+    for number in range(1, count + 1):
+        for n in draw.sample(channels, 45):
+            parts = json.loads(held[f"holds/channel/{n}"])
+            parts["values"] |= {"fader": -draw.randint(1, 300) / 10}
+            if draw.random() < 1 / 3:
+                parts["values"] |= {
+                    f"send/mix/{draw.choice(mixes)}/level": draw.randint(-40, 0) * 1.0
+                }
+            held[f"holds/channel/{n}"] = json.dumps(
+                parts | {"values": dict(sorted(parts["values"].items()))}, separators=(",", ":")
+            )
         values |= {f"scene/{number}/{leaf}": text for leaf, text in held.items()}
         values[f"scene/{number}/number"] = float(number)
-        values[f"scene/{number}/holds/channel/1"] = held[f"holds/channel/{number % 128 + 1}"]
-    whole = blank_show(FESTIVAL).with_values(values)
-    content = write_show(whole)
-    assert len(content) < LONGEST_SHOW / 2
-    assert read_show(content, lambda key: FESTIVAL).own == whole.own
+    return blank_show(FESTIVAL).with_values(values)
+
+
+def test_scenes_of_the_largest_desk_are_written_as_they_differ_and_open_again():
+    """500 of them fit: what one more of them takes is measured between 20 and 60."""
+    few, many = many_scenes(20), many_scenes(60)
+    content = write_show(many)
+    each = (len(content) - len(write_show(few))) / 40
+    assert each * 500 < LONGEST_SHOW / 2
+    assert read_show(content, lambda key: FESTIVAL).own == many.own
+
+
+@given(shows(), SEEDS)
+@settings(max_examples=20)
+def test_a_holding_made_of_another_is_that_holding(show, seed):
+    """Whatever two scenes hold of a strip; told where the cells are the same and much is."""
+    cells = cells_by_preset(show, "everything")
+    moved = made(show, edit_of_seed(show, seed, most=60))[0]
+    texts = [
+        {
+            a: str(t)
+            for a, t in made(one, store_scene(one, "A", cells))[0].own.items()
+            if "/holds/" in a
+        }
+        for one in (show, moved)
+    ]
+    for address in texts[0].keys() & texts[1].keys():
+        one, other = (of[address] for of in texts)
+        made_up = made_of(other, one)
+        assert made_up is None or made_otherwise(one, made_up) == other
+        assert (made_up == {"values": {}}) == (one == other)
+
+
+def test_a_small_file_cannot_unfold_to_any_size(monkeypatch):
+    monkeypatch.setattr("ombrel.formats.show_texts.LONGEST_TEXTS", 1_000)
+    long = json.dumps({"cells": [], "values": {"x": "y" * 300}}, separators=(",", ":"))
+    with pytest.raises(BadFile, match=r"\$.texts\[3\]: the texts are too long all together"):
+        read_show(document(texts=[long, *({"like": 0} for _ in range(9))]), desk_of)
+
+
+def test_files_of_version_3_had_their_texts_whole():
+    show = made(blank_show(TINY), {"channel/1/source": "input/local/1"})[0]
+    scenes = made(show, store_scene(show, "One", cells_by_preset(show, "everything")))[0]
+    text = scenes.own["scene/1/holds/channel/1"]
+    values = {
+        "scene/1/number": 1,
+        "scene/1/holds/channel/1": {"text": 0},
+        "scene/1/holds/channel/2": text,
+    }
+    opened = read_show(document(version=3, texts=[text], values=values), desk_of)
+    assert opened.own["scene/1/holds/channel/1"] == opened.own["scene/1/holds/channel/2"] == text
 
 
 def test_the_schema_refuses_what_the_reader_refuses():

@@ -297,7 +297,7 @@ from .rulers import (
 )
 from .scene_parameters import FADED, HOLDERS, PINNED, pins_of
 from .scenes.cells import aspect_of, cell_name, cells_of
-from .scenes.held import Held, held_of
+from .scenes.held import Held, held_of, made_of, made_otherwise
 from .scenes.looking import Looked, hearing_there, in_one_line, look_ahead
 from .scenes.many import Many, Scope, set_in_scenes
 from .scenes.order import (
@@ -673,6 +673,8 @@ __all__ = [
     "loudest",
     "loudest_loop",
     "made",
+    "made_of",
+    "made_otherwise",
     "make_banks",
     "make_buses",
     "make_effect",

@@ -1,17 +1,16 @@
 """A whole show as one open JSON file, with a published schema and a version.
 
-    {"format": "ombrel-show", "version": 3, "desk": "touring-48", "texts": [text],
+    {"format": "ombrel-show", "version": 4, "desk": "touring-48", "texts": [text],
      "values": {address: value}}
 
 Only values that differ from their defaults are written; a level of null is off. What scenes hold of
-a strip is a text; one that several hold stands once among `texts`, and {"text": its place} stands
-for it. A file is taken whole or not at all: every fault is told with its place.
+a strip is a text, which stands among `texts` (`show_texts`); {"text": its place} stands for it. A
+file is taken whole or not at all: every fault is told with its place.
 """
 
 import json
 import math
 import re
-from collections import Counter
 from collections.abc import Callable
 from dataclasses import replace
 from typing import Any, Final
@@ -35,10 +34,12 @@ from ombrel.core import (
     show_of,
 )
 
+from .show_texts import TEXTS_SCHEMA, laid_out, whole_texts
+
 __all__ = ["FORMAT", "LONGEST_SHOW", "VERSION", "read_show", "show_schema", "write_show"]
 
 FORMAT: Final = "ombrel-show"
-VERSION: Final = 3
+VERSION: Final = 4
 _FIRST: Final = 1
 LONGEST_SHOW: Final = 32 * 1024 * 1024
 _WAY_OUT = "Mend the file, or take it again from the show that it came from."
@@ -51,15 +52,14 @@ def write_show(show: Show) -> bytes:
         address: parameter_at(address).kind.to_wire(value)
         for address, value in sorted(show.own.items())
     }
-    places = _texts(show)
-    for address, value in values.items():
-        if value in places and _holds_text(address):
-            values[address] = {"text": places[value]}
+    held = {address: str(value) for address, value in values.items() if _holds_text(address)}
+    places, texts = laid_out(held)
+    values |= {address: {"text": places[text]} for address, text in held.items()}
     document = {
         "format": FORMAT,
         "version": VERSION,
         "desk": show.desk.key,
-        "texts": list(places),
+        "texts": texts,
         "values": values,
     }
     text = json.dumps(document, indent=1, ensure_ascii=False, allow_nan=False)
@@ -68,13 +68,6 @@ def write_show(show: Show) -> bytes:
 
 def _holds_text(address: str) -> bool:
     return isinstance(parameter_at(address).kind, Packed)
-
-
-def _texts(show: Show) -> dict[Any, int]:
-    """The texts that several addresses hold, with their places: scenes share most of theirs."""
-    held = Counter(value for address, value in sorted(show.own.items()) if _holds_text(address))
-    several = [text for text, count in held.items() if count > 1]
-    return {text: place for place, text in enumerate(several)}
 
 
 def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
@@ -98,10 +91,8 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
         f"$.{name}: not a part of a show"
         for name in sorted(set(document) - {"format", "version", "desk", "texts", "values"})
     ]
-    texts = document.get("texts", [])
-    if not isinstance(texts, list):
-        faults.append("$.texts: expected a list")
-        texts = []
+    texts, strange = whole_texts(document.get("texts", []))
+    faults += strange
     values = document.get("values")
     if not isinstance(values, dict):
         faults.append("$.values: expected an object of addresses and values")
@@ -131,7 +122,7 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
         raise BadFile(f"$.values: {error}", _WAY_OUT) from error
 
 
-def _text_at(texts: list[Any], wire: dict[str, Any]) -> Any:
+def _text_at(texts: list[str], wire: dict[str, Any]) -> Any:
     """The text that stands at a place; what names none is no value, and refused as such."""
     place = wire.get("text")
     if not isinstance(place, int) or isinstance(place, bool) or len(wire) > 1:
@@ -163,7 +154,7 @@ def show_schema() -> dict[str, Any]:
     patterns = {_pattern(key): _value_schema(one) for key, one in CATALOGUE.items()}
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "$id": "urn:ombrel:show:3",
+        "$id": "urn:ombrel:show:4",
         "title": "A show of Ombrel",
         "type": "object",
         "required": ["format", "version", "desk", "values"],
@@ -172,11 +163,7 @@ def show_schema() -> dict[str, Any]:
             "format": {"const": FORMAT},
             "version": {"const": VERSION},
             "desk": {"type": "string", "description": "Key of the desk profile."},
-            "texts": {
-                "type": "array",
-                "items": {"type": "string"},
-                "description": "What several addresses hold, named by its place.",
-            },
+            "texts": TEXTS_SCHEMA,
             "values": {
                 "type": "object",
                 "patternProperties": patterns,

@@ -18,7 +18,16 @@ from ..kinds import Kind, Value
 from ..show import Show
 from .cells import ALONE, Leaf, cells_of, kind_of_holder, leaf_defaults
 
-__all__ = ["NOTHING", "Held", "check_packed", "held_of", "holders", "packed"]
+__all__ = [
+    "NOTHING",
+    "Held",
+    "check_packed",
+    "held_of",
+    "holders",
+    "made_of",
+    "made_otherwise",
+    "packed",
+]
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,8 +67,48 @@ def packed(held: Held, kind: str) -> str:
     parts: dict[str, Any] = {"cells": sorted(held.cells)}
     if held.asleep:
         parts["asleep"] = sorted(held.asleep)
-    text = json.dumps(parts | {"values": values}, ensure_ascii=False, separators=(",", ":"))
-    return text
+    return _text(parts | {"values": values})
+
+
+def _text(parts: Mapping[str, Any]) -> str:
+    return json.dumps(parts, ensure_ascii=False, separators=(",", ":"))
+
+
+@lru_cache(maxsize=512)
+def _parts(text: str) -> dict[str, Any]:
+    """A text's JSON, which nobody writes into."""
+    parts = json.loads(text)
+    if not isinstance(parts, dict) or not isinstance(parts.get("values"), dict):
+        raise ValueError("no holding")
+    return parts
+
+
+def made_of(text: str, base: str) -> dict[str, Any] | None:
+    """What makes one text of another that holds the same cells: `values` that come or change, and
+
+    leaves that it is `without`. None where the cells are others, or there is little in common.
+    """
+    own, other = _parts(text), _parts(base)
+    if {**own, "values": None} != {**other, "values": None}:
+        return None
+    now, then = own["values"], other["values"]
+    values = {leaf: wire for leaf, wire in now.items() if then.get(leaf, now) != wire}
+    without = [leaf for leaf in then if leaf not in now]
+    if len(values) + len(without) > len(now) // 2:
+        return None
+    made = {"values": values, **({"without": without} if without else {})}
+    return made if made_otherwise(base, made) == text else None
+
+
+def made_otherwise(base: str, by: Mapping[str, Any]) -> str:
+    """The text that `made_of` told from another. Raises ValueError for what tells none."""
+    values, without = by.get("values", {}), by.get("without", [])
+    if not isinstance(values, dict) or not isinstance(without, list):
+        raise ValueError("values by their leaves, and leaves to leave out")
+    whole = {**_parts(base)["values"], **values}
+    for leaf in without:
+        whole.pop(str(leaf), None)
+    return _text({**_parts(base), "values": {leaf: whole[leaf] for leaf in sorted(whole)}})
 
 
 @lru_cache(maxsize=30_000)
@@ -110,17 +159,17 @@ def _fault(desk: Desk, kind: str, text: str) -> str:
     if not isinstance(values, dict):
         return "values by their leaves"
     leaves = {leaf for cells in lists for cell in cells for leaf in known[cell]}
-    for leaf, wire in values.items():
-        if leaf not in leaves:
-            return f"values of its cells, not of {leaf[:60]!r}"
-        try:
-            _kind(kind, leaf).from_wire(wire, leaf)
-        except ConsoleError as error:
-            return str(error)
-    held = _unpacked(text, kind)
+    strange = [leaf for leaf in values if leaf not in leaves]
+    if strange:
+        return f"values of its cells, not of {strange[0][:60]!r}"
+    try:
+        held = _unpacked(text, kind)
+    except ConsoleError as error:
+        return str(error)
     return "" if packed(held, kind) == text else "the one order of its parts, without defaults"
 
 
+@lru_cache(maxsize=16_000)
 def _kind(kind: str, leaf: Leaf) -> Kind:
     if leaf.startswith("preamp/"):
         return parameter_at(f"input/a/1/{leaf.removeprefix('preamp/')}").kind
