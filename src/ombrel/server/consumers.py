@@ -22,6 +22,7 @@ from .asks_of_casting import ChooseCast, LateChange
 from .asks_of_scenes import SetInScenes
 from .door import Refused, Request
 from .explaining import Explainer
+from .hearing import Hearing
 from .live import State, live_of
 from .log import show_at, values_after
 from .news import (
@@ -77,6 +78,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.explainer = Explainer(
             self.show_id, self.tell, partial(self.close, code=1013), self.user.get_username()
         )
+        self.hearing = Hearing(self.tell)
         await self.accept()
         if not self.user.is_authenticated:
             await self.close(code=NOT_SIGNED_IN)
@@ -101,6 +103,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         if self.metering is not None and self.metering is not asyncio.current_task():
             self.metering.cancel()
         self.explainer.end()
+        self.hearing.end()
         await self.channel_layer.group_discard(group_of(self.show_id), self.channel_name)
         await self.here.go()
 
@@ -200,6 +203,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
         began = message.table and not self.table
         self.table, self.check = message.table, message.check
         self.levels = message.levels
+        if message.held != self.explainer.held:
+            self.hearing.end()
         self.explainer.watch(message)
         if self.check is None and not self.levels:
             stage_link().enough(self._measured)
@@ -227,6 +232,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
             ticker_of(self.show_id).let_go([self.held.pop(0)])
 
     async def _do(self, message: from_screen.Do) -> None:
+        if isinstance(message.ask, SetInScenes):
+            self.hearing.end()  # it is made: nobody looks at it beforehand any more
         await self._submit(
             Request(
                 edit_id=message.id,
@@ -282,7 +289,10 @@ class ShowConsumer(AsyncWebsocketConsumer):
         )
         reads_log = getattr(message.ask, "reads_log", False)
         try_it = in_database if reads_log else in_thread
-        await self.say(await try_it(_tried, turn, message))
+        shown, many = await try_it(_tried, turn, message)
+        await self.say(shown)
+        if many is not None and isinstance(message.ask, SetInScenes):
+            self.hearing.begin(message.id, turn, message.ask, many)
 
     # ---- the stage
 
@@ -365,16 +375,19 @@ class ShowConsumer(AsyncWebsocketConsumer):
         await self.say({"type": "trouble", "message": event["message"]})
 
 
-def _tried(turn: Turn, message: from_screen.Try) -> dict[str, Any]:
+def _tried(turn: Turn, message: from_screen.Try) -> tuple[dict[str, Any], core.Many | None]:
+    """What an edit would do; and of one of many scenes what it comes to."""
     planned = message.ask.plan(turn)
     shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry, own=planned.own)
-    scenes = []
+    scenes, many = [], None
     if isinstance(message.ask, SetInScenes):
-        scenes = telling_scenes.many_told(turn.show, turn.flow, message.ask)
+        many = message.ask.many(turn.show)
+        scenes = telling_scenes.many_told(turn.show, message.ask, many)
     company = None
     if isinstance(message.ask, ChooseCast | LateChange):
         company = telling_casting.company_previewed(turn.show, message.ask)
-    return tellings.preview_message(message.id, shown, planned.says, scenes, company)
+    told = tellings.preview_message(message.id, shown, planned.says, scenes, company)
+    return told, many
 
 
 def _exists(show_id: UUID) -> bool:

@@ -1,10 +1,18 @@
 """What a screen is told of scenes: the list, one with what its recall would do, its values."""
 
 from typing import Literal
+from uuid import UUID
 
 from pydantic import BaseModel
 
-__all__ = ["HeldMessage", "PreviewScene", "SceneMessage", "ScenesMessage"]
+__all__ = [
+    "HearingMessage",
+    "HearingThere",
+    "HeldMessage",
+    "PreviewScene",
+    "SceneMessage",
+    "ScenesMessage",
+]
 
 
 class SceneRow(BaseModel):
@@ -122,10 +130,9 @@ class HeldMessage(BaseModel):
 
 
 class PreviewScene(BaseModel):
-    """What an update does to a scene: the value before and after, who hears it there; or, with no
+    """What an update does to a scene: the value before and after; or, with no `now`, that the scene
 
-    `now`, that the scene does not carry it. `stopped`: it met an end of the range. `hearing`: null
-    where there was no time to find out, or the scene cannot be recalled.
+    does not carry it. `stopped`: it met an end of the range.
     """
 
     scene: str
@@ -133,4 +140,18 @@ class PreviewScene(BaseModel):
     was: str
     now: str
     stopped: bool
+
+
+class HearingThere(BaseModel):
+    """Who hears an update in a scene; null where the scene cannot be recalled."""
+
+    scene: str
     hearing: list[str] | None
+
+
+class HearingMessage(BaseModel):
+    """Of an update that was previewed: who hears it in some of its scenes; more follow."""
+
+    type: Literal["hearing"]
+    id: UUID
+    scenes: list[HearingThere]

@@ -1,6 +1,5 @@
 """Scenes as screens are told of them."""
 
-import time
 from itertools import groupby
 from typing import Final
 
@@ -27,7 +26,6 @@ from .tellings import level_to_wire
 __all__ = ["held_message", "many_told", "scene_message", "scenes_message"]
 
 _MOST: Final = 200  # of what a screen lists; past that it is counted
-_PATIENCE_S: Final = 2.0  # for who hears an update, scene by scene: a hand waits for it
 _MOST_CELLS: Final = 40  # of one listener
 
 
@@ -135,26 +133,19 @@ def held_message(state: State, scene: str, holder: str) -> dict:
     ).model_dump(mode="json")
 
 
-def many_told(show: core.Show, flow: core.Flow, ask: SetInScenes) -> list[PreviewScene]:
-    """What an update of many scenes does to each, and who hears it there."""
-    many = ask.many(show)
+def many_told(show: core.Show, ask: SetInScenes, many: core.Many) -> list[PreviewScene]:
+    """What an update of many scenes does to each; who hears it there is told behind (`hearing`)."""
     found = []
-    end_s = time.monotonic() + _PATIENCE_S
-    for scene, was, now in many.changed[:_MOST]:
-        hearing: list[str] | None = None
-        if time.monotonic() < end_s:
-            there = core.hearing_there(show, flow, scene, ask.holder, ask.leaf, now)
-            hearing = None if there is None else list(there)
+    for scene, was, now in many.changed:
         words = [core.held_text(show, ask.holder, ask.leaf, value) for value in (was, now)]
         found.append(
             PreviewScene(
                 scene=scene, name=core.scene_named(show, scene), was=words[0], now=words[1],
-                stopped=scene in many.stopped, hearing=hearing,
+                stopped=scene in many.stopped,
             )
         )  # fmt: skip
     found += [
-        PreviewScene(scene=scene, name=core.scene_named(show, scene), was="", now="",
-                     stopped=False, hearing=[])
-        for scene in many.without[:_MOST]
-    ]  # fmt: skip
+        PreviewScene(scene=scene, name=core.scene_named(show, scene), was="", now="", stopped=False)
+        for scene in many.without
+    ]
     return found

@@ -15,7 +15,13 @@ from .casting_to_screen import (
     MicCheckMessage,
     PreviewCompany,
 )
-from .scenes_to_screen import HeldMessage, PreviewScene, SceneMessage, ScenesMessage
+from .scenes_to_screen import (
+    HearingMessage,
+    HeldMessage,
+    PreviewScene,
+    SceneMessage,
+    ScenesMessage,
+)
 from .strips_to_screen import CurvesMessage, FadingMessage, LiftsMessage, StripMessage
 
 __all__ = ["ToScreen"]
@@ -431,6 +437,7 @@ ToScreen = (
     | FadingMessage
     | LiftsMessage
     | ScenesMessage
+    | HearingMessage
     | SceneMessage
     | CompanyMessage
     | MicCheckMessage

@@ -79,6 +79,8 @@ export interface ShowState extends Lists {
   /** The scene that is looked at, with what its recall would do; and what it has of one strip. */
   scene: Scene | null;
   held: Held | null;
+  /** Of the update of many scenes that is looked at: who hears it in which; told bit by bit. */
+  hearing: Hearing | null;
   /** Parts, casts and performers; the entries of the mic check; who is on the channel looked at. */
   company: Company | null;
   micCheck: MicCheck | null;
@@ -126,6 +128,7 @@ export const store = createStore<ShowState>(() => ({
   scenes: null,
   scene: null,
   held: null,
+  hearing: null,
   company: null,
   micCheck: null,
   fitting: null,
@@ -214,6 +217,8 @@ export function received(message: ToScreen): void {
         return { scene: message };
       case "held":
         return { held: message };
+      case "hearing":
+        return { hearing: withHearing(state.hearing, message) };
       case "company":
         return { company: message };
       case "mic_check":
@@ -243,6 +248,23 @@ export function received(message: ToScreen): void {
         return {};
     }
   });
+}
+
+/** Who hears an update, scene by scene: null where the scene cannot be recalled. */
+export interface Hearing {
+  id: string;
+  scenes: ReadonlyMap<string, readonly string[] | null>;
+}
+
+function withHearing(
+  before: Hearing | null,
+  { id, scenes }: Extract<ToScreen, { type: "hearing" }>,
+): Hearing {
+  const known = before?.id === id ? before.scenes : [];
+  return {
+    id,
+    scenes: new Map([...known, ...scenes.map((one) => [one.scene, one.hearing] as const)]),
+  };
 }
 
 /** Those that set out now beside those that are still on their way. */

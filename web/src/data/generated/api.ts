@@ -1746,6 +1746,34 @@ export interface components {
             was_db: number | null;
         };
         /**
+         * HearingMessage
+         * @description Of an update that was previewed: who hears it in some of its scenes; more follow.
+         */
+        HearingMessage: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Scenes */
+            scenes: components["schemas"]["HearingThere"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "hearing";
+        };
+        /**
+         * HearingThere
+         * @description Who hears an update in a scene; null where the scene cannot be recalled.
+         */
+        HearingThere: {
+            /** Hearing */
+            hearing: string[] | null;
+            /** Scene */
+            scene: string;
+        };
+        /**
          * HeldMessage
          * @description What a scene has of one strip, value by value.
          */
@@ -3085,14 +3113,11 @@ export interface components {
         };
         /**
          * PreviewScene
-         * @description What an update does to a scene: the value before and after, who hears it there; or, with no
+         * @description What an update does to a scene: the value before and after; or, with no `now`, that the scene
          *
-         *     `now`, that the scene does not carry it. `stopped`: it met an end of the range. `hearing`: null
-         *     where there was no time to find out, or the scene cannot be recalled.
+         *     does not carry it. `stopped`: it met an end of the range.
          */
         PreviewScene: {
-            /** Hearing */
-            hearing: string[] | null;
             /** Name */
             name: string;
             /** Now */
@@ -4146,7 +4171,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * TrimLift
          * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.

@@ -126,10 +126,10 @@ interface ReachingProps {
   onLeave: () => void;
 }
 
-/** Who hears a change in a scene, in words; null: nobody could find out. */
-function heardBy(hearing: readonly string[] | null): string {
-  if (hearing === null)
-    return "who hears it: not known (many scenes at once, or not to be recalled)";
+/** Who hears a change in a scene, in words; undefined: not found out yet. */
+function heardBy(hearing: readonly string[] | null | undefined): string {
+  if (hearing === undefined) return "finding out who hears it…";
+  if (hearing === null) return "it cannot be recalled, so who hears it is not known";
   if (hearing.length === 0) return "nobody hears it";
   const more = hearing.length > 4 ? ` and ${hearing.length - 4} more` : "";
   return `heard by ${hearing.slice(0, 4).join(", ")}${more}`;
@@ -138,6 +138,7 @@ function heardBy(hearing: readonly string[] | null): string {
 /** Every scene that an update changes, and who hears it there; and those that do not carry it. */
 function Reaching(props: ReachingProps) {
   const { preview, scope, onScope, onTake, onLeave } = props;
+  const hearing = useShow((state) => (state.hearing?.id === preview.id ? state.hearing : null));
   const changed = preview.scenes.filter((one) => one.now);
   const without = preview.scenes.length - changed.length;
   return (
@@ -172,7 +173,9 @@ function Reaching(props: ReachingProps) {
                 {one.stopped && <span className="text-sun-text"> at its end</span>}
               </span>
             </span>
-            <span className="text-faint text-[12px]">{heardBy(one.hearing)}</span>
+            <span className="text-faint text-[12px]">
+              {heardBy(hearing?.scenes.get(one.scene))}
+            </span>
           </li>
         ))}
       </ul>

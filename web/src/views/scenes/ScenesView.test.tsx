@@ -266,27 +266,33 @@ describe("what it holds", () => {
 
   it("shows every scene that a new value changes before it is taken, and who hears it", async () => {
     holds();
-    const row = (number: number, now: string, hearing: string[] | null) => ({
+    const row = (number: number, now: string) => ({
       scene: `scene/${number}`,
       name: `${number} Scene`,
       was: "−5.0",
       now,
-      stopped: false,
-      hearing,
+      stopped: number === 2,
     });
-    const scenes = [
-      row(1, "−2.0", ["Ears"]),
-      row(2, "−2.0", []),
-      row(3, "−2.0", null),
-      row(4, "", []),
-    ];
-    tried.mockImplementation(() => Promise.resolve(preview({ scenes })));
+    const scenes = [row(1, "−2.0"), row(2, "−2.0"), row(3, "−2.0"), row(4, "")];
+    const shown = preview({ scenes });
+    tried.mockImplementation(() => Promise.resolve(shown));
     type("Fader of Fiddle in the scene", "-2");
     const reaching = within(await screen.findByTestId("reaching"));
-    expect(reaching.getAllByRole("listitem").map((one) => one.textContent)).toEqual([
+    const rows = () => reaching.getAllByRole("listitem").map((one) => one.textContent);
+    expect(rows()[0]).toBe("1 Scene−5.0 → −2.0finding out who hears it…");
+    const there = (number: number, hearing: string[] | null) => ({
+      scene: `scene/${number}`,
+      hearing,
+    });
+    const tell = (id: string, ...told: ReturnType<typeof there>[]) =>
+      act(() => received({ type: "hearing", id, scenes: told }));
+    tell("another", there(1, ["Somebody else's"]));
+    tell(shown.id, there(1, ["Ears"]));
+    tell(shown.id, there(2, []), there(3, null));
+    expect(rows()).toEqual([
       "1 Scene−5.0 → −2.0heard by Ears",
-      "2 Scene−5.0 → −2.0nobody hears it",
-      "3 Scene−5.0 → −2.0who hears it: not known (many scenes at once, or not to be recalled)",
+      "2 Scene−5.0 → −2.0 at its endnobody hears it",
+      "3 Scene−5.0 → −2.0it cannot be recalled, so who hears it is not known",
     ]);
     expect(reaching.getByText("1 scenes do not carry it")).toBeTruthy();
     choose("Where it is changed", "from here to the end");
