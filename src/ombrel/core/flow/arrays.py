@@ -1,9 +1,9 @@
 """A show's values as arrays: read whole, or followed move by move; nothing is computed here."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any, Final
+from typing import Any, Final, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -30,8 +30,7 @@ _TAP_DEFAULT: Final = {
 }
 
 
-@dataclass(frozen=True, slots=True, eq=False)
-class Arrays:
+class Arrays(NamedTuple):
     """The values that the flow depends on, as numbers. Gains are linear, switches 0.0 or 1.0.
 
     `stage` (strips, stages): gain of each stage. `sides` (strips,): 0 not in use, 1, 2. Feeds,
@@ -150,7 +149,7 @@ def _blank(desk: Desk) -> Arrays:
         closing=np.ones(stage.shape),
         dca_opened=np.ones(len(kinds)),
     )
-    for name in Arrays.__slots__:
+    for name in Arrays._fields:
         getattr(blank, name).setflags(write=False)
     return blank
 
@@ -167,7 +166,7 @@ def _written(
             array.flat[places[0]] = home.one(layout, values[0])
         else:
             array.put(places, home.numbers(layout, values))
-    return replace(arrays, **fresh)
+    return arrays._replace(**fresh)
 
 
 def read_arrays(show: Show) -> Arrays:

@@ -25,7 +25,8 @@ class Fed:
     """Sides of channels and returns that a bus feeds, K of them, in the order of the nodes.
 
     `node`, `row`: which they are. `bus` (a column) and `share`, shape (K, 2): what they take of its
-    sides, behind its fader. `wet`: through an effect engine; those come last.
+    sides, behind its fader. `wet`: through an effect engine; those come last. `dry`: how many
+    are not: channels, which the dry table goes through.
     """
 
     node: Indices
@@ -33,11 +34,7 @@ class Fed:
     bus: Indices
     share: Floats
     wet: NDArray[np.bool_]
-
-    @property
-    def dry(self) -> int:
-        """How many of them (the first ones) are channels: what the dry table goes through."""
-        return int((~self.wet).sum())
+    dry: int
 
     def taken(self, arriving: Floats, gain: Floats, count: int | None = None) -> Floats:
         """What each takes of what arrives at the buses. `arriving` (n, buses, 2) gives (n, K).
@@ -89,6 +86,7 @@ def fed_by(arrays: Arrays, layout: Layout) -> Fed:
         np.array(bus, dtype=np.intp),
         np.array(share, dtype=np.float64).reshape(-1, 2),
         np.arange(len(node)) >= dry,
+        dry,
     )
 
 

@@ -148,7 +148,10 @@ def followed_flow(before: Flow, arrays: Arrays, moved: Moved) -> tuple[Flow, Ind
 def _stale(before: Flow, wiring: Wiring, touched: Indices, moved: Moved) -> _Stale:
     layout, old = before.layout, before.wiring
     feeding = touched[touched < layout.feeding]
-    switched = (wiring.on(feeding) != old.on(feeding)).any(axis=(1, 2, 3))
+    switched = ((wiring.live(feeding) > 0.0) != (old.live(feeding) > 0.0)).any(axis=1)
+    if wiring.share is not old.share:  # a pan may take a side away
+        panned = (wiring.share[feeding] > 0.0) != (old.share[feeding] > 0.0)
+        switched |= panned.any(axis=(1, 2, 3))
     tapped = (wiring.arrays.tap[feeding] != old.arrays.tap[feeding]).any(axis=1)
     causes = (wiring.closed[touched] != old.closed[touched]).any(axis=1)
     causes[: feeding.size] |= switched | tapped
@@ -160,7 +163,7 @@ def _stale(before: Flow, wiring: Wiring, touched: Indices, moved: Moved) -> _Sta
     buses = touched[touched >= layout.first_bus] - layout.first_bus
     rows = np.zeros(layout.rows, dtype=np.bool_)
     rows[touched[touched < layout.rows]] = True
-    node_row = strips_of(np.arange(layout.nodes), layout)
+    node_row = layout.row_of_node
     nodes = rows[node_row]
     groups = buses[buses < layout.groups.stop]
     if groups.size:  # whoever leads into a moved group

@@ -9,6 +9,9 @@ from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import Final
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ..desk import Desk
 from ..errors import UnknownAddress
 
@@ -54,6 +57,15 @@ class Layout:
     @cached_property
     def nodes(self) -> int:
         return self.desk.channels + 2 * self.desk.returns
+
+    @cached_property
+    def row_of_node(self) -> NDArray[np.intp]:
+        """The row (and strip) of each node, shape (nodes,)."""
+        found = np.concatenate(
+            (np.arange(self.channels), self.channels + np.arange(2 * self.desk.returns) // 2)
+        )
+        found.setflags(write=False)
+        return found
 
     @cached_property
     def first_bus(self) -> int:

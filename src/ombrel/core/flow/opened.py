@@ -74,7 +74,7 @@ class OpenedWay:
             least = min(closed[other] for which, _, other, _ in sockets if which == side)
             if socket and closed[tap] > least:
                 source[flow.layout.output_index[socket]] = NOTHING
-        return replace(flow.arrays, out_source=source)
+        return flow.arrays._replace(out_source=source)
 
     def _before(self, row: int, column: int, stage: Floats) -> Floats:
         """Gains of the source's stages before the tap, without a fader that is the control."""

@@ -4,7 +4,6 @@ A level counts gates as open and compressors as below their threshold, so all th
 compressor is its make-up, blended with the plain signal. Filters are left out of it.
 """
 
-from dataclasses import replace
 from typing import TYPE_CHECKING, Final
 
 import numpy as np
@@ -26,4 +25,4 @@ def with_processing(arrays: "Arrays") -> "Arrays":
     gain = 1.0 + arrays.blend * (arrays.make_up - 1.0)
     stage = arrays.stage.copy()
     stage[:, _COMPRESSOR] = np.where(arrays.compressing > 0.0, gain, 1.0)
-    return replace(arrays, stage=stage)
+    return arrays._replace(stage=stage)

@@ -6,7 +6,6 @@ one closes the strip at its input. Solo in place closes every channel and return
 soloed nor solo-proof, nor feeds something that is soloed; what is soloed then passes on unhindered.
 """
 
-from dataclasses import replace
 from typing import TYPE_CHECKING, Any, Final
 
 import numpy as np
@@ -96,7 +95,7 @@ def with_rulers(arrays: "Arrays") -> "Arrays":
     stage[:, _LEVEL] = np.where(down > 0, 0.0, gain)
     closing[:, _LEVEL] = np.maximum(down, 1)
     opened = gain * np.power(10.0, START_LEVEL_DB * down / 20.0)
-    return replace(arrays, stage=stage, closing=closing, dca_opened=opened)
+    return arrays._replace(stage=stage, closing=closing, dca_opened=opened)
 
 
 def _silenced_by_solo(arrays: "Arrays", reached: Bools) -> Bools:

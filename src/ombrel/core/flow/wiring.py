@@ -157,8 +157,7 @@ def into_matrices(arriving: Floats, of_buses: Floats, layout: Layout) -> Floats:
 
 def strips_of(nodes: Indices, layout: Layout) -> Indices:
     """The strip (and row) of each node."""
-    beyond = nodes - layout.channels
-    return np.where(beyond < 0, nodes, layout.channels + beyond // 2)
+    return layout.row_of_node[nodes]
 
 
 def sides_of(nodes: Indices, layout: Layout) -> Indices:
