@@ -1,6 +1,6 @@
 """Writes docs/benchmarks.md from what one run measured.
 
-python -m bench.report FLOW.json LATENCY.json SCROLL.json > docs/benchmarks.md
+python -m bench.report FLOW.json LATENCY.json SCROLL.json SCREENS.json SCENES.json
 """
 
 import json
@@ -47,7 +47,7 @@ def ratio(value):
     return f"{value:,.0f}" if value >= 100 else f"{value:.1f}"
 
 
-def main(flow_path, latency_path, scroll_path, screens_path):
+def main(flow_path, latency_path, scroll_path, screens_path, scenes_path):
     with open(flow_path) as file:
         run = json.load(file)
     with open(latency_path) as file:
@@ -113,6 +113,26 @@ def main(flow_path, latency_path, scroll_path, screens_path):
     print(f"| 95th percentile | {scroll['p95_ms']:.1f} ms |")
     with open(screens_path) as file:
         screens_told(json.load(file))
+    with open(scenes_path) as file:
+        scenes_told(json.load(file))
+
+
+SCENES = {
+    "open": "opening the view, to a scene and what its recall would do",
+    "choose": "choosing another scene, to what its recall would do",
+    "search": "a search, to the list",
+}
+
+
+def scenes_told(found):
+    """Ten scenes beside five hundred."""
+    few, many = found["few"], found["many"]
+    print("\n## Scenes in the browser: ten whole scenes of a Festival 128 beside 500\n")
+    print("Each other than the last in 60 values of 45 strips; medians of one run, taking turns.\n")
+    print("| what | 10 scenes | 500 scenes | ratio |\n| --- | ---: | ---: | ---: |")
+    for what, words in SCENES.items():
+        one, other = few[what], many[what]
+        print(f"| {words} | {one:.0f} ms | {other:.0f} ms | {other / one:.2f} |")
 
 
 WAITS = {"key": "a key", "typed": "a typed level", "scroll": "a step of scrolling"}
@@ -152,4 +172,4 @@ def screens_told(found):
 
 
 if __name__ == "__main__":
-    main(*sys.argv[1:5])
+    main(*sys.argv[1:6])

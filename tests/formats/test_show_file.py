@@ -1,5 +1,4 @@
 import json
-import random
 
 import jsonschema
 import pytest
@@ -8,7 +7,6 @@ from hypothesis import strategies as st
 
 from ombrel.core import (
     BadFile,
-    Value,
     blank_show,
     cells_by_preset,
     made,
@@ -19,6 +17,7 @@ from ombrel.core import (
 from ombrel.formats.show_file import LONGEST_SHOW, read_show, show_schema, write_show
 from ombrel.server.management.commands.write_show_schema import PATH, description
 from tests.desks import FESTIVAL, SMALL, TINY, TOURING
+from tests.many_scenes import many_scenes
 from tests.shows import SEEDS, edit_of_seed, shows
 
 DESKS = {desk.key: desk for desk in (TINY, SMALL, TOURING)}
@@ -111,33 +110,6 @@ def test_any_values_are_read_or_refused_and_nothing_else(values):
             return "Nothing was changed" in str(refusal)
 
     assert outcome()
-
-
-def many_scenes(count):
-    """A Festival of whole scenes, each other than the one before in 60 values of 45 strips."""
-    channels, mixes = range(1, FESTIVAL.channels + 1), range(1, FESTIVAL.mixes + 1)
-    values: dict[str, Value] = {f"channel/{n}/name": f"Source {n}" for n in channels}
-    values |= {f"mix/{m}/format": "stereo" for m in mixes}
-    for n in channels:
-        values |= {f"channel/{n}/send/mix/{m}/level": -float(n % 20) - m / 10 for m in mixes}
-    show = made(blank_show(FESTIVAL), values)[0]
-    stored = made(show, store_scene(show, "Scene", cells_by_preset(show, "everything")))[0]
-    held = {a.split("/", 2)[2]: str(text) for a, text in stored.own.items() if "/holds/" in a}
-    draw = random.Random(3)
-    for number in range(1, count + 1):
-        for n in draw.sample(channels, 45):
-            parts = json.loads(held[f"holds/channel/{n}"])
-            parts["values"] |= {"fader": -draw.randint(1, 300) / 10}
-            if draw.random() < 1 / 3:
-                parts["values"] |= {
-                    f"send/mix/{draw.choice(mixes)}/level": draw.randint(-40, 0) * 1.0
-                }
-            held[f"holds/channel/{n}"] = json.dumps(
-                parts | {"values": dict(sorted(parts["values"].items()))}, separators=(",", ":")
-            )
-        values |= {f"scene/{number}/{leaf}": text for leaf, text in held.items()}
-        values[f"scene/{number}/number"] = float(number)
-    return blank_show(FESTIVAL).with_values(values)
 
 
 def test_scenes_of_the_largest_desk_are_written_as_they_differ_and_open_again():

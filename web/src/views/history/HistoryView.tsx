@@ -62,8 +62,10 @@ export function HistoryView() {
           options={[["", "everybody"], ...people.map((one) => [one, one] as const)]}
           onChange={setAuthor}
         />
-        <TimeField word="since" value={since} onChange={setSince} />
-        <TimeField word="until" value={until} onChange={setUntil} />
+        <span className="flex items-center gap-x-3 gap-y-1.5 phone:flex-wrap phone:basis-full">
+          <TimeField word="since" value={since} onChange={setSince} />
+          <TimeField word="until" value={until} onChange={setUntil} />
+        </span>
       </ViewHead>
       {fault && (
         <p role="alert" className="text-coral pb-2">
@@ -156,12 +158,12 @@ function TimeField({
   onChange: (value: string) => void;
 }) {
   return (
-    <label className="flex items-center gap-1.5 text-faint text-[13px]">
-      {word}
+    <label className="flex items-center gap-1.5 text-faint text-[13px] phone:basis-full">
+      <span className="phone:w-9">{word}</span>
       <input
         type="datetime-local"
         aria-label={`Changes ${word}`}
-        className="h-9 px-2 rounded-lg border border-edge bg-card text-paper"
+        className="h-9 px-2 rounded-lg border border-edge bg-card text-paper phone:flex-1"
         value={value}
         onChange={(event) => onChange(event.currentTarget.value)}
       />
