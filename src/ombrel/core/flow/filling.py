@@ -41,13 +41,8 @@ def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
     state = np.where(heard, _HEARD, np.int8(State.UNROUTED))
     silent = on & ~heard
     level_db[~heard] = -np.inf
-    # apart, since to weigh the ways into matrices takes the weights of all that feeds them
-    last = columns >= flow.layout.matrices.start
-    for some in (np.flatnonzero(~last), np.flatnonzero(last)):
-        if silent[:, some].any():
-            part_state = state[:, some]
-            _name_silent(flow, rows, columns[some], silent[:, some], part_state)
-            state[:, some] = part_state
+    if silent.any():
+        _name_silent(flow, rows, columns, silent, state)
     flow.level_db[part], flow.state[part] = level_db, state
     if flow.mixed:
         _find_cancelled(flow, rows, columns, at, heard)
