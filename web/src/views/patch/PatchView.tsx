@@ -14,13 +14,13 @@ import { Channels } from "./Channels";
 import { PatchGrid } from "./PatchGrid";
 import { Sockets } from "./Sockets";
 
-/** Inputs: lines and sockets on the left, channels on the right, and a fill from one to the other. */
 /** How many lines feed no channel. */
 const looseLines = (state: ShowState) =>
   state.lines.filter(
     (line) => fedBy(state, valueIn(state, `line/${line}/socket`) as string | null).length === 0,
   ).length;
 
+/** Inputs: lines and sockets on the left, channels on the right, and a fill from one to the other. */
 export function PatchView() {
   const [sockets, setSockets] = useState("");
   const [channels, setChannels] = useState("");

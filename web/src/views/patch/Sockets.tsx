@@ -29,7 +29,10 @@ export function Sockets(props: Props) {
 function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["boxes"] }) {
   const used = usePatched(usage);
   const [boxKey, setBoxKey] = useState(
-    () => boxes.find((box) => box.key !== "local")?.key ?? boxes[0]?.key,
+    // stage boxes come before the desk's own sockets, and what has no preamps last
+    () =>
+      (boxes.find((one) => one.preamps && one.key !== "local") ?? boxes.find((one) => one.preamps))
+        ?.key,
   );
   const wanted = filter.trim().toLowerCase();
   const matches = useCallback(
@@ -60,9 +63,8 @@ function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["
     if (!extend || from.current === null) from.current = number;
     const low = Math.min(from.current, number);
     const high = Math.max(from.current, number);
-    onChoose(
-      `${box.short} ${runs(Array.from({ length: high - low + 1 }, (_, index) => low + index))}`,
-    );
+    // what a filter hides lies between, but nobody means it
+    onChoose(`${box.short} ${runs(numbers.filter((one) => one >= low && one <= high))}`);
   };
   const onKey = (event: KeyboardEvent<HTMLElement>, number: number) => {
     if (event.key === "Enter" || event.key === " ") {
@@ -73,7 +75,7 @@ function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     if (!step) return;
     event.preventDefault();
-    const next = Math.min(box.inputs, Math.max(1, number + step));
+    const next = numbers[numbers.indexOf(number) + step] ?? number;
     if (event.shiftKey) {
       from.current ??= number;
       pick(next, true);
