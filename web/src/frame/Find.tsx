@@ -100,6 +100,22 @@ function everything(link: Link): Hit[] {
       go: (navigate) => navigate(`/scenes/${scene.split("/")[1]}`),
     }),
   );
+  const parts = [...state.parts].map(
+    (part): Hit => ({
+      key: part,
+      name: stripName(state, part),
+      about: "part",
+      go: (navigate) => navigate("/cast"),
+    }),
+  );
+  const promises = state.promises.map(
+    (number): Hit => ({
+      key: `promise/${number}`,
+      name: stripName(state, `promise/${number}`),
+      about: `promise ${number}`,
+      go: (navigate) => navigate("/promises"),
+    }),
+  );
   const views = Object.entries(VIEW_WORD).map(
     ([view, word]): Hit => ({
       key: `view ${view}`,
@@ -110,7 +126,8 @@ function everything(link: Link): Hit[] {
   );
   const done = commands(state, link).map((one): Hit => ({ ...one, about: "command" }));
   const strips = [...channels, ...returns, ...listeners];
-  return [...strips, ...rulers, ...banks, ...scenes, ...lines, ...views, ...done];
+  const rest = [...parts, ...promises, ...views, ...done];
+  return [...strips, ...rulers, ...banks, ...scenes, ...lines, ...rest];
 }
 
 /** Find anything by typing; Enter goes to the first. A channel's gain is then in hand. */
