@@ -73,6 +73,7 @@ def test_a_true_level_is_the_fader_and_every_dca_reached_once_and_nesting_is_onl
     for strip in layout_of(TINY).strips:
         reached = walked_dcas(show, strip)
         faders = [show.number(f"{dca}/fader") for dca in reached]
+        assert set(ruled(show, strip).by) == set(reached)
         assert ruled(show, strip).level_db == pytest.approx(
             show.number(f"{strip}/fader") + sum(faders)
         )

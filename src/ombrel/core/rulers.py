@@ -100,12 +100,14 @@ def mutes_for(show: Show, strip: str) -> list[str]:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Ruled:
-    """What a strip or DCA truly comes to. `level_db`: its fader and its DCAs together, mutes beside
+    """What a strip or DCA truly comes to. `by`: the DCAs that rule it, by way of others too.
 
-    it. `parts`: each DCA that is away from 0 dB, with what it adds. `muted`: addresses of all that
-    mutes it (its own key, DCAs, mute groups); `hard`: those of mute groups that let nothing out.
+    `level_db`: its fader and its DCAs together, mutes beside it. `parts`: each DCA that is away
+    from 0 dB, with what it adds. `muted`: addresses of all that mutes it (its own key, DCAs, mute
+    groups); `hard`: those of mute groups that let nothing out.
     """
 
+    by: tuple[str, ...]
     level_db: float
     parts: tuple[tuple[str, float], ...]
     muted: tuple[str, ...]
@@ -121,6 +123,7 @@ def ruled(show: Show, thing: str) -> Ruled:
     muted += [f"{dca}/mute" for dca in dcas if show.on(f"{dca}/mute")]
     levels = {dca: show.number(f"{dca}/fader") for dca in dcas}
     return Ruled(
+        by=tuple(dcas),
         level_db=show.number(f"{thing}/fader") + sum(levels.values()),
         parts=tuple((dca, level_db) for dca, level_db in levels.items() if level_db != 0.0),
         muted=(*muted, *(f"{one}/on" for one in muting)),

@@ -342,6 +342,7 @@ def ruled_message(state: State, strips: Sequence[str] | None = None) -> dict:
     for strip in every:
         by = core.ruled(show, strip)
         found[strip] = RuledStrip(
+            by=list(by.by),
             level_db=level_to_wire(by.level_db),
             parts=[(dca, level_to_wire(level_db)) for dca, level_db in by.parts],
             muted=[*by.muted, *(["show/solo"] if strip in silenced else [])],

@@ -308,11 +308,12 @@ class Loudest(BaseModel):
 
 
 class RuledStrip(BaseModel):
-    """What a strip or DCA truly comes to: its level in dB (null: off), the DCAs that are away from
+    """What a strip or DCA truly comes to: the DCAs that rule it, by way of others too; its level in
 
-    0 dB with what they add, and addresses of all that mutes it.
+    dB (null: off); the DCAs that are away from 0 dB with what they add; addresses of what mutes it.
     """
 
+    by: list[str]
     level_db: float | None
     parts: list[tuple[str, float | None]]
     muted: list[str]

@@ -3461,11 +3461,13 @@ export interface components {
         };
         /**
          * RuledStrip
-         * @description What a strip or DCA truly comes to: its level in dB (null: off), the DCAs that are away from
+         * @description What a strip or DCA truly comes to: the DCAs that rule it, by way of others too; its level in
          *
-         *     0 dB with what they add, and addresses of all that mutes it.
+         *     dB (null: off); the DCAs that are away from 0 dB with what they add; addresses of what mutes it.
          */
         RuledStrip: {
+            /** By */
+            by: string[];
             /** Level Db */
             level_db: number | null;
             /** Muted */

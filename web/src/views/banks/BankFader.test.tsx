@@ -49,7 +49,9 @@ afterEach(() => {
 
 it("shows the strip's own fader, what it truly comes to, and by what", () => {
   store.setState({
-    ruled: new Map([["channel/19", { level_db: -8, parts: [["dca/1", -3]], muted: [] }]]),
+    ruled: new Map([
+      ["channel/19", { by: ["dca/1"], level_db: -8, parts: [["dca/1", -3]], muted: [] }],
+    ]),
   });
   draw(null);
   expect(screen.getByRole("slider").getAttribute("aria-valuetext")).toBe("−5.0 dB");
@@ -62,7 +64,9 @@ it("says by what it is silent, also when its own key is open", () => {
   expect(screen.queryByText("Band is muted")).toBeNull();
   act(() =>
     store.setState({
-      ruled: new Map([["channel/19", { level_db: -5, parts: [], muted: ["dca/1/mute"] }]]),
+      ruled: new Map([
+        ["channel/19", { by: ["dca/1"], level_db: -5, parts: [], muted: ["dca/1/mute"] }],
+      ]),
     }),
   );
   expect(screen.getByText("Band is muted")).toBeTruthy();

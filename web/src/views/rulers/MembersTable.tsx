@@ -78,23 +78,14 @@ export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly nu
 
 const WORDS = { m: "member", r: "by way of another", ".": "no member", "-": "itself" } as const;
 
-/** Which of the columns a strip is in, and which rule it by way of another. */
+/** Which of the columns a strip is in, and which rule it by way of another: that the core says. */
 function membership(state: ShowState, strip: string, columns: readonly string[]): string {
-  const direct = columns.map((ruler) => state.members.get(ruler)?.has(strip) === true);
-  const reached = new Set<string>();
-  const waiting = columns.filter((_, place) => direct[place]);
-  while (waiting.length > 0) {
-    const at = waiting.pop()!;
-    for (const ruler of columns)
-      if (!reached.has(ruler) && state.members.get(ruler)?.has(at)) {
-        reached.add(ruler);
-        waiting.push(ruler);
-      }
-  }
+  const by = state.ruled.get(strip)?.by;
   return columns
-    .map((ruler, place) =>
-      ruler === strip ? "-" : direct[place] ? "m" : reached.has(ruler) ? "r" : ".",
-    )
+    .map((ruler) => {
+      if (ruler === strip) return "-";
+      return state.members.get(ruler)?.has(strip) ? "m" : by?.includes(ruler) ? "r" : ".";
+    })
     .join("");
 }
 

@@ -55,11 +55,12 @@ describe("strips against DCAs", () => {
   beforeEach(() => void draw("/dcas"));
 
   it("show who is in, who by way of another, and what each strip comes to", () => {
+    const by = ["dca/1", "dca/2"];
+    const strips = { "channel/1": { by, level_db: -8, parts: [["dca/1", -3]], muted: [] } };
+    act(() => received({ type: "ruled", revision: 1, whole: true, strips } as never));
     expect(marks("DCAs", "Fiddle")).toEqual(["member", "by way of another"]);
     expect(marks("DCAs", "Kick")).toEqual(["no member", "no member"]);
     expect(marks("DCAs", "Strings")).toEqual(["itself", "member"]);
-    const strips = { "channel/1": { level_db: -8, parts: [["dca/1", -3]], muted: [] } };
-    act(() => received({ type: "ruled", revision: 1, whole: true, strips } as never));
     const heads = within(grid("DCAs")).getAllByRole("rowheader");
     expect(heads[0]!.textContent).toBe("Fiddle 1−8.0");
     expect(heads[1]!.textContent).toBe("Kick 2−8.0");
@@ -68,7 +69,7 @@ describe("strips against DCAs", () => {
         type: "ruled",
         revision: 2,
         whole: false,
-        strips: { "channel/1": { level_db: -8, parts: [], muted: ["dca/2/mute"] } },
+        strips: { "channel/1": { by, level_db: -8, parts: [], muted: ["dca/2/mute"] } },
       }),
     );
     expect(heads[0]!.textContent).toBe("Fiddle 1muted");

@@ -152,7 +152,7 @@ it("has DCAs and mute groups in hand, says what is safe, and who is silent and w
       type: "ruled",
       revision: 1,
       whole: true,
-      strips: { "channel/1": { level_db: -5, parts: [], muted: ["dca/1/mute"] } },
+      strips: { "channel/1": { by: ["dca/1"], level_db: -5, parts: [], muted: ["dca/1/mute"] } },
     }),
   );
   expect(silent()).toEqual(["FiddleBand is muted"]);
