@@ -39,7 +39,8 @@ async def test_true_levels_come_with_the_show_and_again_when_a_dca_moves(band, a
     await two.open()
     whole = await two.next("ruled")
     assert whole["whole"]
-    assert whole["strips"]["channel/1"] == {"level_db": -5.0, "parts": [], "muted": []}
+    by_both = {"by": ["dca/1", "dca/2"], "level_db": -5.0, "parts": [], "muted": []}
+    assert whole["strips"]["channel/1"] == by_both
     assert "channel/2" not in whole["strips"]
     await one.do(moving("dca/2/fader", -3.0))
     moved = await two.next("ruled")
