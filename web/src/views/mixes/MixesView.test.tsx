@@ -58,6 +58,16 @@ describe("sends into a mix", () => {
     expect(store.getState().selected?.listener).toBe("mix/1");
   });
 
+  it.each([
+    ["group-1", ["channel/1", "channel/2", "return/1"]],
+    ["mono", ["channel/1", "channel/2", "return/1", "group/1"]],
+    ["matrix-1", ["house", "mono", "group/1", "mix/1", "mix/2"]],
+  ])("come from those that may feed %s", (page, strips) => {
+    moved({ "matrix/1/format": "stereo" });
+    draw(`/mixes/${page}`);
+    expect(rows().map((one) => one.dataset.row)).toEqual(strips);
+  });
+
   it("have no pan into one side", () => {
     draw("/mixes/2");
     expect(screen.queryByLabelText("Pan of Fiddle")).toBeNull();

@@ -15,7 +15,7 @@ import { Toggle } from "../../ui/Toggle";
 import { TrueMark } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
 import type { Mark } from "../../ui/travel";
-import { feedersOf, isAssigned, levelAddress, panAddress, switchAddress } from "./addresses";
+import { isAssigned, levelAddress, panAddress, switchAddress } from "./addresses";
 
 const TAPS = Object.entries(TAP_SHORT);
 
@@ -119,19 +119,18 @@ export function Sends({ bus }: { bus: string }) {
 
 const BUS_WORD: Record<string, string> = { house: "the house", mono: "mono", group: "this group" };
 
-/** The strips in use that may feed a bus, in the order in which they are drawn. */
+/** The strips in use that may feed a bus, as the catalogue has it; matrices blend what is done already. */
 function useFeeders(bus: string): readonly string[] {
   const text = useShow((state) => {
-    const used = {
-      channel: state.channels.map((n) => `channel/${n}`),
-      return: state.returns.map((n) => `return/${n}`),
-      group: state.groups.map((n) => `group/${n}`),
-      mix: state.mixes.map((n) => `mix/${n}`),
-      main: ["house", "mono"],
-    };
-    return feedersOf(bus)
-      .flatMap((kind) => used[kind])
-      .join(" ");
+    const main = ["house", "mono"];
+    const used = [
+      ...(bus.startsWith("matrix/") ? main : []),
+      ...state.channels.map((n) => `channel/${n}`),
+      ...state.returns.map((n) => `return/${n}`),
+      ...state.groups.map((n) => `group/${n}`),
+      ...state.mixes.map((n) => `mix/${n}`),
+    ];
+    return used.filter((strip) => state.catalogue!.has(switchAddress(strip, bus))).join(" ");
   });
   return useMemo(() => text.split(" ").filter(Boolean), [text]);
 }

@@ -13,15 +13,6 @@ export const switchAddress = (strip: string, bus: string): string =>
 export const panAddress = (strip: string, bus: string): string =>
   isAssigned(bus) ? `${strip}/pan` : `${strip}/send/${bus}/pan`;
 
-/** The kinds of strip that may feed a bus, in the order in which they are drawn. */
-export function feedersOf(
-  bus: string,
-): readonly ("channel" | "return" | "group" | "mix" | "main")[] {
-  if (bus.startsWith("group/")) return ["channel", "return"];
-  if (bus.startsWith("matrix/")) return ["main", "group", "mix"];
-  return ["channel", "return", "group"];
-}
-
 /** The last part of a strip's page address: mixes by their number, others by kind and number. */
 export const pageOf = (strip: string): string => strip.replace("mix/", "").replace("/", "-");
 
