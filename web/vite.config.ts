@@ -20,5 +20,6 @@ export default defineConfig({
       },
     },
   },
-  test: { environment: "happy-dom", include: ["src/**/*.test.{ts,tsx}"] },
+  // a busy machine may stall for seconds; only a failing test waits so long
+  test: { environment: "happy-dom", include: ["src/**/*.test.{ts,tsx}"], testTimeout: 60_000 },
 });

@@ -2,7 +2,7 @@
  * A page without a server: a desk as the server tells it, values and messages as they would come,
  * and a link that notes what it is asked.
  */
-import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { act, cleanup, configure, fireEvent, render, screen } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { afterEach, vi } from "vitest";
 import { Router } from "wouter";
@@ -90,6 +90,7 @@ export const movesOf = (ask: Ask): Record<string, Move["value"] | Move["typed"]>
     ? Object.fromEntries(ask.moves.map((move) => [move.address, move.typed ?? move.value]))
     : {};
 
+configure({ asyncUtilTimeout: 20_000 }); // only a failing test waits so long
 // what nobody lays out has no size, and long lists draw only what is in sight
 Object.defineProperties(HTMLElement.prototype, {
   clientWidth: { configurable: true, get: () => 1280 },
