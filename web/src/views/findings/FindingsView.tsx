@@ -4,6 +4,7 @@ import { select, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Deliberate } from "../../ui/Deliberate";
 import { Empty, ViewHead } from "../../ui/Panel";
+import { pageOf } from "../mixes/addresses";
 
 /** What Ombrel noticed without being asked, each with the one action that settles it. */
 export function FindingsView() {
@@ -47,15 +48,21 @@ function Group({ title, findings }: { title: string; findings: readonly Finding[
   );
 }
 
+const RULERS: Record<string, string> = { dca: "dcas", mute_group: "mutes", gang: "gangs" };
+
 /** Where to go to look at what a finding is about. */
 function placeOf(about: string): string {
-  const [kind, number] = about.split("/");
-  if (kind === "line") return "/lines";
-  if (kind === "effects") return "/effects";
-  if (kind === "promise") return "/promises";
+  const [kind, number] = about.split("/") as [string, string | undefined];
+  if (kind === "line") return `/lines?line=${number}`;
+  if (kind === "channel") return `/strip/${about}`;
   if (kind === "scene") return `/scenes/${number}`;
-  if (kind === "mix") return `/mixes/${number}`;
-  return kind === "output" ? "/outputs" : "/patch";
+  if (RULERS[kind]) return `/${RULERS[kind]}/${number}`;
+  if (kind === "effects" || kind === "engine") return "/effects";
+  if (kind === "promise") return "/promises";
+  if (kind === "output") return "/outputs";
+  if (kind === "input") return "/patch";
+  if (/^(part|cast|performer|fitting)$/.test(kind)) return "/cast";
+  return `/mixes/${pageOf(about)}`;
 }
 
 function Row({ finding }: { finding: Finding }) {
