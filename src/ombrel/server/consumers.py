@@ -291,7 +291,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         try_it = in_database if reads_log else in_thread
         shown, many = await try_it(_tried, turn, message)
         await self.say(shown)
-        if many is not None and isinstance(message.ask, SetInScenes):
+        if many is not None and isinstance(message.ask, SetInScenes) and not self.left:
             self.hearing.begin(message.id, turn, message.ask, many)
 
     # ---- the stage
