@@ -16,9 +16,8 @@ from pydantic import ValidationError
 from ombrel import core
 from ombrel.core import ConsoleError
 
-from . import from_screen, models, telling_casting, telling_scenes, tellings
+from . import from_screen, models, tellings
 from .asking import moves_from_wire
-from .asks_of_casting import ChooseCast, LateChange
 from .asks_of_scenes import SetInScenes
 from .door import Refused, Request
 from .explaining import Explainer
@@ -39,6 +38,7 @@ from .news import (
 )
 from .plans import Turn
 from .presence import Here
+from .previews import tried
 from .stage import stage_link
 from .ticker import fade_to_layer, group_of, ticker_of
 from .work import in_database, in_thread
@@ -289,7 +289,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         )
         reads_log = getattr(message.ask, "reads_log", False)
         try_it = in_database if reads_log else in_thread
-        shown, many = await try_it(_tried, turn, message)
+        shown, many = await try_it(tried, turn, message)
         await self.say(shown)
         if many is not None and isinstance(message.ask, SetInScenes) and not self.left:
             self.hearing.begin(message.id, turn, message.ask, many)
@@ -373,21 +373,6 @@ class ShowConsumer(AsyncWebsocketConsumer):
 
     async def show_trouble(self, event: dict) -> None:
         await self.say({"type": "trouble", "message": event["message"]})
-
-
-def _tried(turn: Turn, message: from_screen.Try) -> tuple[dict[str, Any], core.Many | None]:
-    """What an edit would do; and of one of many scenes what it comes to."""
-    planned = message.ask.plan(turn)
-    shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry, own=planned.own)
-    scenes, many = [], None
-    if isinstance(message.ask, SetInScenes):
-        many = message.ask.many(turn.show)
-        scenes = telling_scenes.many_told(turn.show, message.ask, many)
-    company = None
-    if isinstance(message.ask, ChooseCast | LateChange):
-        company = telling_casting.company_previewed(turn.show, message.ask)
-    told = tellings.preview_message(message.id, shown, planned.says, scenes, company)
-    return told, many
 
 
 def _exists(show_id: UUID) -> bool:

@@ -1,0 +1,27 @@
+"""What an edit would do, for the screen that asks beforehand."""
+
+from typing import Any
+
+from ombrel import core
+
+from . import from_screen, telling_casting, telling_scenes, tellings
+from .asks_of_casting import ChooseCast, LateChange
+from .asks_of_scenes import SetInScenes
+from .plans import Turn
+
+__all__ = ["tried"]
+
+
+def tried(turn: Turn, message: from_screen.Try) -> tuple[dict[str, Any], core.Many | None]:
+    """What an edit would do; and of one of many scenes what it comes to."""
+    planned = message.ask.plan(turn)
+    shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry, own=planned.own)
+    scenes, many = [], None
+    if isinstance(message.ask, SetInScenes):
+        many = message.ask.many(turn.show)
+        scenes = telling_scenes.many_told(turn.show, message.ask, many)
+    company = None
+    if isinstance(message.ask, ChooseCast | LateChange):
+        company = telling_casting.company_previewed(turn.show, message.ask)
+    told = tellings.preview_message(message.id, shown, planned.says, scenes, company)
+    return told, many
