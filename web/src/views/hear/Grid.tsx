@@ -14,7 +14,7 @@ import type { Table } from "../../data/types";
 import { select, useLink, useShow } from "../../data/use";
 import { usePhone, useRowHeight } from "../../ui/media";
 import type { Mark } from "../../ui/travel";
-import { block, type Place, stepped, takenIn, type Whole } from "./block";
+import { block, type Place, stepped, takenIn, type Whole, within } from "./block";
 import { COLUMN, ColumnHead, type DrawnColumn, GridRow, TOP } from "./GridRow";
 
 interface Props {
@@ -22,6 +22,8 @@ interface Props {
   /** Which of the table's columns are drawn. */
   columns: readonly number[];
 }
+
+type Pair = [Place, Place];
 
 const NO_MARKS: readonly Mark[] = [];
 const START: Place = { row: 0, column: 0 };
@@ -33,8 +35,13 @@ const START: Place = { row: 0, column: 0 };
 export function Grid({ table, columns }: Props) {
   const link = useLink();
   const scroller = useRef<HTMLDivElement>(null);
-  const [anchor, setAnchor] = useState(START);
-  const [head, setHead] = useState(START);
+  const [from, setAnchor] = useState(START);
+  const [to, setHead] = useState(START);
+  // fewer listeners or sources may be drawn than a moment ago: what is typed needs a cell
+  const [anchor, head] = useMemo(
+    () => [from, to].map((place) => within(place, table.sources.length, columns.length)) as Pair,
+    [from, to, table.sources.length, columns.length],
+  );
   const [whole, setWhole] = useState<Whole>(null);
   const [draft, setDraft] = useState<string | null>(null);
   const dragging = useRef(false);

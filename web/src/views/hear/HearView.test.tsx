@@ -118,6 +118,18 @@ describe("the table", () => {
     expect(screen.queryByLabelText("Level to arrive")).toBeNull();
   });
 
+  it("types into a cell that is drawn, also when the cursor stood where nothing is any more", () => {
+    press("End");
+    fireEvent.click(screen.getByRole("radio", { name: "Wedges" }));
+    press("-");
+    const input = screen.getByLabelText("Level to arrive");
+    fireEvent.change(input, { target: { value: "-6" } });
+    fireEvent.keyDown(input, { key: "Enter" });
+    expect(cellsOf()).toEqual(["channel/1 mix/1"]);
+    press("ArrowDown");
+    expect(grid().getAttribute("aria-activedescendant")).toBe("cell-1-0");
+  });
+
   it("leaves a cell as it is when what was typed is given up", () => {
     press("4");
     fireEvent.keyDown(screen.getByLabelText("Level to arrive"), { key: "Escape" });

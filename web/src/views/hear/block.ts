@@ -11,6 +11,12 @@ export interface Block {
   right: number;
 }
 
+/** A place kept within a grid of so many rows and columns. */
+export const within = ({ row, column }: Place, rows: number, columns: number): Place => ({
+  row: Math.max(0, Math.min(row, rows - 1)),
+  column: Math.max(0, Math.min(column, columns - 1)),
+});
+
 export function block(one: Place, other: Place): Block {
   return {
     top: Math.min(one.row, other.row),
@@ -69,8 +75,5 @@ const KEYS: Record<string, readonly [rows: number, columns: number]> = {
 export function stepped(from: Place, key: string, rows: number, columns: number): Place | null {
   const step = KEYS[key];
   if (!step || rows === 0 || columns === 0) return null;
-  return {
-    row: Math.min(rows - 1, Math.max(0, from.row + step[0])),
-    column: Math.min(columns - 1, Math.max(0, from.column + step[1])),
-  };
+  return within({ row: from.row + step[0], column: from.column + step[1] }, rows, columns);
 }

@@ -1,5 +1,5 @@
 /** The history as far as somebody has read it: it grows at its top while others work. */
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { getHistory } from "../../data/http";
 import type { History, PastGesture } from "../../data/types";
 
@@ -29,8 +29,6 @@ export function useHistory(
   const [read, setRead] = useState<Read | null>(null);
   const [fault, setFault] = useState("");
   const [turn, setTurn] = useState(0);
-  const asking = useRef(wanted);
-  asking.current = wanted;
   useEffect(() => {
     let current = true;
     const timer = setTimeout(() => {
@@ -53,14 +51,15 @@ export function useHistory(
     };
   }, [showId, wanted, revision, turn]);
   const further = () => {
-    if (!read?.more) return;
-    getHistory(showId, { ...wanted, before: String(read.more) }).then(
-      (page) => {
-        if (asking.current !== wanted) return;
-        setRead(
-          (now) => now && { ...now, older: [...now.older, ...page.gestures], more: page.more },
-        );
-      },
+    const before = read?.more;
+    if (!before) return;
+    getHistory(showId, { ...wanted, before: String(before) }).then(
+      (page) =>
+        setRead((now) => {
+          // pressed twice, or asked for something else meanwhile: it has come already, or is not meant
+          if (now?.wanted !== wanted || now.more !== before) return now;
+          return { ...now, older: [...now.older, ...page.gestures], more: page.more };
+        }),
       (error: Error) => setFault(error.message),
     );
   };
