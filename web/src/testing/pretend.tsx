@@ -76,12 +76,12 @@ export function inPage(part: ReactNode, place = memoryLocation({ path: "/" })): 
   );
 }
 
-/** Draw the view at an address; gives where the page then is. */
-export function draw(path: string): { at: () => string } {
+/** Draw the view at an address; gives where the page then is, and a way elsewhere. */
+export function draw(path: string): { at: () => string; go: (path: string) => void } {
   const [bare, search = ""] = path.split("?");
   const place = memoryLocation({ path: bare!, searchPath: search, record: true });
   render(inPage(<Views />, place));
-  return { at: () => place.history.at(-1)! };
+  return { at: () => place.history.at(-1)!, go: place.navigate };
 }
 
 /** Moves of an ask as `address: value or words`. */

@@ -1,11 +1,12 @@
 import { useEffect, useEffectEvent, useState } from "react";
-import { Link as RouteLink, useSearch } from "wouter";
+import { Link as RouteLink } from "wouter";
 import { stripName, useLink, useShow, useText } from "../../data/use";
 import { SoloMode } from "../../frame/SoloPill";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { isTyping } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
+import { useAsked } from "../../ui/useAsked";
 import { AloneKey } from "./AloneKey";
 import { Bay } from "./Bay";
 import { type BayView, useSurface, viewOfBay } from "./surface";
@@ -34,26 +35,20 @@ export function BanksView() {
   }, [link, unfold]);
   useEffect(() => () => link.watch({ levels: false, unfold: [] }), [link]);
 
-  // a bank that was looked for is called on the bay in sight
-  const sought = Number(new URLSearchParams(useSearch()).get("bank"));
-  const there = banks.includes(sought); // not before the show has come
-  const call = useEffectEvent((bank: number) => setBay(shown, { bank, unfolded: [], page: 0 }));
-  useEffect(() => {
-    if (there) call(sought);
-  }, [sought, there]);
-  // and what was to be unfolded is, there too
-  const opened = new URLSearchParams(useSearch()).get("unfold");
-  const unfoldIt = useEffectEvent((thing: string) => {
-    const view = views[shown - 1]!;
-    if (view.unfolded.at(-1) !== thing) setBay(shown, { ...view, unfolded: [thing], page: 0 });
-  });
-  const known = useShow((state) => opened !== null && (state.members.get(opened)?.size ?? 0) > 0);
-  useEffect(() => {
-    if (opened && known) unfoldIt(opened);
-  }, [opened, known]);
-
   const setBay = (bay: number, view: BayView) =>
     change({ bays: { ...surface.bays, [bay]: view }, bay });
+  // a bank that was looked for is called on the bay in sight, and what was to be unfolded is, there too
+  useAsked(
+    "bank",
+    (bank) => banks.includes(Number(bank)),
+    (bank) => setBay(shown, { bank: Number(bank), unfolded: [], page: 0 }),
+  );
+  const members = useShow((state) => state.members);
+  useAsked(
+    "unfold",
+    (thing) => (members.get(thing)?.size ?? 0) > 0,
+    (thing) => setBay(shown, { ...views[shown - 1]!, unfolded: [thing], page: 0 }),
+  );
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     if (isTyping(event.target)) return;
     if (event.ctrlKey || event.metaKey || event.altKey) return;

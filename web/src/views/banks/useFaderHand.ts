@@ -70,7 +70,7 @@ export function useFaderHand(
       const gesture = now?.gesture ?? new Gesture(link);
       const timer = window.setTimeout(() => {
         gesture.end();
-        wheel.current = null;
+        if (wheel.current?.gesture === gesture) wheel.current = null;
       }, WHEEL_REST_MS);
       wheel.current = { gesture, level, timer };
       gesture.move(byHand([{ address, value: level }], { beside, held: true }));

@@ -31,6 +31,7 @@ import { RowList, useTabIndex } from "../../ui/RowList";
 import { SearchField } from "../../ui/SearchField";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
+import { useAsked } from "../../ui/useAsked";
 import { useTaking } from "../../ui/useTaking";
 import { Chosen } from "./Chosen";
 import { ImportDialog } from "./ImportDialog";
@@ -107,8 +108,16 @@ export function LinesView() {
     [plug, drop, rename],
   );
   const height = useListHeight();
-  // a line that was asked for by its number (Find, a finding) is brought into sight
-  const asked = Number(search.get("line")) || null;
+  // a line that was asked for by its number (Find, a finding) is brought into sight, each time anew
+  const [asked, setAsked] = useState<number | null>(null);
+  useAsked(
+    "line",
+    (line) => lines.includes(Number(line)),
+    (line) => {
+      setAsked(null);
+      requestAnimationFrame(() => setAsked(Number(line)));
+    },
+  );
   const onPaste = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData("text/plain");
     if (!/[\t\n]/.test(text.trim())) return; // one value: for the field it is pasted into
