@@ -173,7 +173,10 @@ function Pill({ children, className = "" }: { children: ReactNode; className?: s
 
 /** Whether the server has what was done here. */
 function Kept({ short }: { short: boolean }) {
-  const status = useShow((state) => state.status);
+  // a link without its show is none yet
+  const status = useShow((state) =>
+    state.status === "live" && state.revision === null ? "connecting" : state.status,
+  );
   const waiting = useShow((state) => state.waiting);
   const trouble = useShow((state) => state.trouble);
   const [colour, word] = trouble ? (["bg-coral", "store away"] as const) : STATUS[status];

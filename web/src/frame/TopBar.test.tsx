@@ -1,0 +1,41 @@
+import { act, render, screen } from "@testing-library/react";
+import { beforeEach, expect, it } from "vitest";
+import { received, type ShowState, store } from "../data/show";
+import { inPage, pretend } from "../testing/pretend";
+import { TopBar } from "./TopBar";
+
+const bar = () => render(inPage(<TopBar onFind={() => {}} onKeys={() => {}} />));
+const pill = () => document.querySelector<HTMLElement>("[data-status]")!;
+const is = (state: Partial<ShowState>) => act(() => store.setState(state));
+
+beforeEach(() => pretend({ "show/name": "The Salt Road" }));
+
+it("says whether what is done here is kept", () => {
+  bar();
+  expect(pill().textContent).toBe("saved");
+  is({ waiting: 2 });
+  expect(pill().textContent).toBe("saving, 2 waiting");
+  is({ status: "lost" });
+  expect(pill().textContent).toBe("offline, 2 waiting");
+  is({ status: "live", trouble: "The show's store does not answer." });
+  expect(pill().textContent).toBe("store away, 2 waiting");
+  expect(pill().title).toBe("The show's store does not answer.");
+});
+
+it("is not there before the show is", () => {
+  is({ revision: null });
+  bar();
+  expect(pill().textContent).toBe("connecting");
+  act(() => received({ type: "snapshot", revision: 1, values: {} }));
+  expect(pill().textContent).toBe("saved");
+});
+
+it("says who else is here, and where", () => {
+  bar();
+  expect(screen.queryByTestId("others")).toBeNull();
+  const others = ["lines", "miccheck", "run"].map((view, index) => ({ name: `P${index}`, view }));
+  act(() => received({ type: "present", others } as never));
+  expect(screen.getByTestId("others").textContent).toBe(
+    "Also here: P0 in Lines, P1 in Mic check and 1 more",
+  );
+});
