@@ -3,6 +3,7 @@
 import math
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass
+from functools import cache, partial
 from typing import Final
 
 import numpy as np
@@ -168,18 +169,23 @@ def heard_otherwise(
     with np.errstate(invalid="ignore"):
         telling = (was != now) & ~(np.abs(now - was) < _LEAST_DB)
     layout = flow_after.layout
+    # a recall moves thousands of cells, of few strips: each is named once
+    names = [
+        (cache(partial(source_name, show)), cache(partial(listener_name, show)))
+        for show in (before, after)
+    ]
     found = []
     for (row, column), was_db, now_db in zip(
         cells[telling].tolist(), was[telling].tolist(), now[telling].tolist(), strict=True
     ):
         source, listener = layout.source(row), layout.listener(column)
-        known = after if now_db > -math.inf else before
+        source_called, listener_called = names[now_db > -math.inf]
         found.append(
             HeardOtherwise(
                 source=source,
                 listener=listener,
-                source_name=source_name(known, source),
-                listener_name=listener_name(known, listener),
+                source_name=source_called(source),
+                listener_name=listener_called(listener),
                 was_db=was_db,
                 now_db=now_db,
             )

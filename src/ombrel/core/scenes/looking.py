@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cache, partial
 from typing import Final
 
 import numpy as np
@@ -94,10 +95,11 @@ def _step_db(one: HeardOtherwise) -> float:
 def _warnings(show: Show, after: Show, heard: Sequence[HeardOtherwise]) -> list[str]:
     """What would hurt: a performer without themselves, a cue for the audience, ears far louder."""
     found = []
+    is_cue = cache(partial(_is_cue, after))  # many cells are of few sources
     for one in heard:
         if one.how == "falls_silent" and _is_self(show, one):
             found.append(f"{one.listener_name} loses {one.source_name}, themselves")
-        if one.how != "falls_silent" and _is_cue(after, one.source) and _is_public(after, one):
+        if one.how != "falls_silent" and is_cue(one.source) and _is_public(after, one):
             found.append(f"{one.source_name} is heard in {one.listener_name}")
         step_db = one.now_db - one.was_db
         if one.how == "moves" and step_db >= _LOUD_DB and _serves(after, one.listener) == "ears":
