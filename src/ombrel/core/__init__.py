@@ -247,7 +247,6 @@ from .merging import Fate, Merge, Ways, merge
 from .minus import make_minus
 from .mixes import (
     NEW_MIX,
-    NewMix,
     duplicate_bus,
     fill_mix,
     make_buses,
@@ -458,7 +457,6 @@ __all__ = [
     "NEW_MIX",
     "NOMINAL_DBU",
     "NOTES",
-    "NewMix",
     "NoSuchCast",
     "NoSuchCell",
     "NoSuchFitting",

@@ -1,25 +1,21 @@
-import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import type { Link } from "../../data/link";
+import { act, fireEvent, render, screen } from "@testing-library/react";
+import { beforeEach, expect, it } from "vitest";
 import { store } from "../../data/show";
-import type { Desk, Table, Value } from "../../data/types";
-import { LinkContext } from "../../data/use";
+import type { Table } from "../../data/types";
+import { asks, inPage, moved, movesOf, pretend } from "../../testing/pretend";
 import { BankFader } from "./BankFader";
 
-const VALUES: [string, Value][] = [
-  ["channel/19/name", "Fiddle"],
-  ["channel/19/colour", "sea"],
-  ["channel/19/fader", -5],
-  ["channel/19/mute", false],
-  ["channel/19/send/mix/1/level", -9],
-  ["channel/19/send/mix/1/on", true],
-  ["dca/1/name", "Band"],
-];
-const asked = vi.fn(() => Promise.resolve(true));
+const VALUES = {
+  "channel/19/name": "Fiddle",
+  "channel/19/colour": "sea",
+  "channel/19/fader": -5,
+  "channel/19/send/mix/1/level": -9,
+  "dca/1/name": "Band",
+};
 
 const draw = (listen: string | null, taken: string[] | null = null) =>
   render(
-    <LinkContext value={{ do: asked } as unknown as Link}>
+    inPage(
       <BankFader
         strip="channel/19"
         listen={listen}
@@ -27,25 +23,11 @@ const draw = (listen: string | null, taken: string[] | null = null) =>
         onUnfold={null}
         taken={taken}
         onTake={() => {}}
-      />
-    </LinkContext>,
+      />,
+    ),
   );
 
-beforeEach(() => {
-  const desk = {
-    fader_marks: [
-      [-80, 0.02],
-      [-15, 0.5],
-      [6, 1],
-    ],
-  } as unknown as Desk;
-  store.setState({ desk, values: new Map(VALUES), ruled: new Map(), table: null });
-});
-
-afterEach(() => {
-  cleanup();
-  asked.mockClear();
-});
+beforeEach(() => pretend(VALUES));
 
 it("shows the strip's own fader, what it truly comes to, and by what", () => {
   store.setState({
@@ -77,15 +59,11 @@ it("takes keys: steps, off, mute", () => {
   draw(null);
   const slider = screen.getByRole("slider");
   for (const key of ["ArrowUp", "PageDown", "Home", "m"]) fireEvent.keyDown(slider, { key });
-  const typed = asked.mock.calls.map((call) => {
-    const [{ moves }] = call as unknown as [{ moves: { address: string; typed: string }[] }];
-    return [moves[0]!.address, moves[0]!.typed];
-  });
-  expect(typed).toEqual([
-    ["channel/19/fader", "+1"],
-    ["channel/19/fader", "+-3"],
-    ["channel/19/fader", "off"],
-    ["channel/19/mute", "on"],
+  expect(asks().map(movesOf)).toEqual([
+    { "channel/19/fader": "+1" },
+    { "channel/19/fader": "+-3" },
+    { "channel/19/fader": "off" },
+    { "channel/19/mute": "on" },
   ]);
 });
 
@@ -103,7 +81,7 @@ it("becomes the send while listening as a mix, with what arrives there", () => {
   expect(slider.getAttribute("data-address")).toBe("channel/19/send/mix/1/level");
   expect(screen.getByText("−12.5")).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: "on, send of Fiddle" }));
-  expect(asked).toHaveBeenCalledWith({
+  expect(asks()).toContainEqual({
     action: "moves",
     moves: [{ address: "channel/19/send/mix/1/on", typed: "off" }],
     by_hand: { alone: false, beside: [], held: false },
@@ -114,8 +92,7 @@ it("takes a step for all that is taken as one more gang, and what is typed for e
   draw(null, ["channel/19", "channel/20"]);
   fireEvent.keyDown(screen.getByRole("slider"), { key: "ArrowUp" });
   fireEvent.click(screen.getByRole("button", { name: "mute, Fiddle" }));
-  const asks = asked.mock.calls.map((call) => (call as unknown as [unknown])[0]);
-  expect(asks).toEqual([
+  expect(asks()).toEqual([
     {
       action: "moves",
       moves: [{ address: "channel/19/fader", typed: "+1" }],
@@ -133,11 +110,11 @@ it("takes a step for all that is taken as one more gang, and what is typed for e
 });
 
 it("names its gang, a pair by both numbers, and where a gang would have it past its end", () => {
-  store.setState({
-    values: new Map([...VALUES, ["channel/19/fader/kept", 8.2], ["gang/1/name", "Strings"]]),
-    gangs: [1],
-    members: new Map([["gang/1", new Set(["channel/19"])]]),
-    pairs: new Map([["channel/20", "channel/19"]]),
+  moved({
+    "channel/19/fader/kept": 8.2,
+    "channel/19/linked": true,
+    "gang/1/name": "Strings",
+    "channel/19/gang/1/on": true,
   });
   draw(null);
   expect(screen.getByText("Strings")).toBeTruthy();

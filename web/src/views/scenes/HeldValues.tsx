@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { sceneNumber } from "../../data/scenes";
 import { notify } from "../../data/show";
 import type { Ask, Preview } from "../../data/types";
@@ -50,6 +50,17 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
     if (typeof preview === "string") notify(preview, "refused");
     else setAsked({ ...what, preview });
   };
+  // who hears it is told behind the preview, and not gone on with where the link broke: asked anew
+  const live = useShow((state) => state.status === "live");
+  const lookAgain = useEffectEvent(() => asked && void look(asked));
+  const broke = useRef(false);
+  useEffect(() => {
+    if (!live) broke.current = true;
+    else if (broke.current) {
+      broke.current = false;
+      lookAgain();
+    }
+  }, [live]);
   if (held === null) return <Waiting className="w-80">Reading…</Waiting>;
   return (
     <section

@@ -315,6 +315,19 @@ describe("what it holds", () => {
     expect(screen.queryByTestId("reaching")).toBeNull();
   });
 
+  it("asks anew what it would do when the link broke before all was told", async () => {
+    holds();
+    tried.mockImplementation(() => Promise.resolve(preview({ scenes: [] })));
+    type("Fader of Fiddle in the scene", "-2");
+    await screen.findByTestId("reaching");
+    expect(tried).toHaveBeenCalledTimes(1);
+    act(() => store.setState({ status: "lost" }));
+    expect(tried).toHaveBeenCalledTimes(1);
+    act(() => store.setState({ status: "live" }));
+    await waitFor(() => expect(tried).toHaveBeenCalledTimes(2));
+    expect(tried.mock.calls[1]).toEqual(tried.mock.calls[0]);
+  });
+
   it("leaves a value that is refused as it was, and says why", async () => {
     holds();
     tried.mockImplementation(() => Promise.resolve("Not a level: loud."));

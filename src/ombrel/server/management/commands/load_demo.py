@@ -18,7 +18,6 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--blank", metavar="NAME", help="also make a blank show of this name")
         parser.add_argument("--desk", default=DEMO_DESK, help="desk profile of the blank show")
-
         parser.add_argument("--migrate", action="store_true", help="make its tables first")
 
     def handle(self, *args: Any, **options: Any) -> None:
