@@ -183,9 +183,11 @@ function SocketRow({ box, number, entry, on, onPick, onOver, onKey }: RowProps) 
         }
         onPointerEnter={() => onOver(number)}
         onKeyDown={(event) => onKey(event, number)}
-        className={`grid grid-cols-[46px_minmax(0,1fr)] self-stretch items-center rounded-md pl-2 text-left cursor-pointer ${on ? "bg-sun text-on-sun" : ""}`}
+        // as wide as the box is called, and three figures
+        style={{ gridTemplateColumns: `${box.short.length + 4}ch minmax(0,1fr)` }}
+        className={`grid self-stretch items-center rounded-md pl-2 text-left cursor-pointer ${on ? "bg-sun text-on-sun" : ""}`}
       >
-        <span className={on ? "" : "text-faint"}>
+        <span className={`whitespace-nowrap ${on ? "" : "text-faint"}`}>
           {box.short} {number}
         </span>
         <span className={`truncate ${!entry?.lines && !on ? "text-faint" : ""}`}>
