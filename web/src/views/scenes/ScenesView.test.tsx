@@ -299,6 +299,8 @@ describe("what it holds", () => {
     await waitFor(() =>
       expect(tried.mock.calls.at(-1)![0]).toMatchObject({ scope: "onward", numbers: "" }),
     );
+    const scope = () => screen.getByRole("combobox", { name: "Where it is changed" });
+    await waitFor(() => expect(scope().dataset.chosen).toBe("onward")); // what is shown is what is taken
     expect(done).not.toHaveBeenCalled();
     press("Change 3 scenes");
     expect(asks()).toEqual([
