@@ -134,9 +134,10 @@ class Person:
         self.window.close(self.address)
 
     def open(self, view, show=None):
-        """Open a view and wait until the show is there."""
+        """Open a view and wait until the show is there, and what the view waits for."""
         self.driver.get(f"{self.address}/{view}" + (f"?show={show}" if show else ""))
         self.until(lambda: self.status() == "live")
+        self.until(lambda: not self.all("[data-loading]"))
         return self
 
     def go(self, view):

@@ -10,6 +10,7 @@ const NOBODY: readonly { at: string; name: string }[] = [];
 export function SceneConditions({ scene }: { scene: string }) {
   const set = useSetByHand();
   const company = useShow((state) => state.company);
+  const parts = useShow((state) => state.parts.size);
   const people = useMemo(
     () =>
       company
@@ -26,6 +27,8 @@ export function SceneConditions({ scene }: { scene: string }) {
       .map((one) => one.at)
       .join(" "),
   );
+  // its place is kept until it is told, so that nothing moves away under a hand
+  if (company === null && parts > 0) return <div className="h-7 coarse:h-11" />;
   if (people.length === 0) return null;
   const chosen = new Set(named.split(" "));
   return (
