@@ -16,7 +16,9 @@ ROWS = {
     "mute_group": "one press of a mute group of the same channels, to changed cells",
     "gang": "one move of a gang of the same channels by hand, to changed cells",
     "thousand": "1 000 values at once, from edit to changed cells",
+    "thousand_anew": "the show that they leave, evaluated",
     "scenes": "500 scenes of 60 differing values, followed",
+    "scenes_anew": "the show that the last of them leaves, evaluated",
     "scene_looked_at": "a recall of a whole desk looked at beforehand, 200 values, by listener",
     "scene_list[10]": "the list of 10 scenes of a whole desk",
     "scene_list[500]": "the list of 500 such scenes",
@@ -26,8 +28,16 @@ ROWS = {
 AIMS = (
     ("evaluating, in floors (aim: at most 5)", "evaluating", "floor"),
     ("reading and evaluating, in moves (aim: at least 50)", "whole", "move"),
-    ("1 000 values at once, in evaluations (aim: at most 2)", "thousand", "evaluating"),
-    ("500 scenes, in evaluations (aim: at most 150)", "scenes", "evaluating"),
+    (
+        "1 000 values at once, in evaluations of what they leave (aim: at most 2)",
+        "thousand",
+        "thousand_anew",
+    ),
+    (
+        "500 scenes, in evaluations of what the last leaves (aim: at most 150)",
+        "scenes",
+        "scenes_anew",
+    ),
     (
         "a recall looked at, in readings and evaluations (aim: at most 3)",
         "scene_looked_at",

@@ -154,13 +154,26 @@ def test_thousand(measured, show, flow):
     measured(edited, show, flow, values)
 
 
-def test_scenes(measured, show, flow):
-    """Five hundred scenes of 60 values that differ, followed one from another."""
+def test_thousand_anew(measured, show, flow):
+    """The show that they leave evaluated: some of them mute, so there is more silence to name."""
+    arrays = edited(show, flow, scene_values(show, 1, 1_000)).flow.arrays
+    measured(evaluated, arrays, layout_of(show.desk))
+
+
+@pytest.fixture(scope="module")
+def scenes(show):
+    """Five hundred scenes of 60 values that differ: their changes, and the show that is left."""
     changes, now = [], show
     for seed in range(500):
         new = scene_values(now, seed, 60)
         changes.append(Change(Map({address: now[address] for address in new}), Map(new)))
         now = now.with_values(new)
+    return changes, now
+
+
+def test_scenes(measured, flow, scenes):
+    """The scenes, followed one from another."""
+    changes, now = scenes
 
     def run():
         following = flow
@@ -171,6 +184,11 @@ def test_scenes(measured, show, flow):
     found, anew = run(), flow_of(now)
     np.testing.assert_allclose(np.exp(found.level_db / 20), np.exp(anew.level_db / 20), atol=1e-9)
     measured.pedantic(run, rounds=3, iterations=1)
+
+
+def test_scenes_anew(measured, show, scenes):
+    """The show that the last of them leaves evaluated, as each would be if none were followed."""
+    measured(evaluated, read_arrays(scenes[1]), layout_of(show.desk))
 
 
 def test_walk(measured, show, flow):

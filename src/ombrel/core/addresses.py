@@ -82,6 +82,7 @@ def indices_of(address: str) -> tuple[str | int, ...]:
     return _found(address)[1]
 
 
+@lru_cache(maxsize=200_000)
 def default_of(address: str) -> Value:
     """What an address holds when nobody has set it. Raises UnknownAddress."""
     return _found(address)[0].default

@@ -52,10 +52,12 @@ class Edited:
 
 
 def _answered(show: Show, address: str, asked: Asked) -> Value:
+    if not isinstance(asked, Typed | Travel):
+        return check_on_desk(show.desk, address, asked)
     if isinstance(asked, Typed):
         asked = _as_meant(show, address, asked)
         asked = kind_on(show.desk, address).typed(asked.text, show[address], address)
-    elif isinstance(asked, Travel):
+    else:
         kind = kind_on(show.desk, address)
         if not isinstance(kind, Number):
             raise WrongValue(address, "a value, since it has no travel", asked.fraction)
@@ -99,27 +101,25 @@ def _changed(show: Show, moves: Mapping[str, Asked], carry: Carry | None, *, own
     whole = _without_places(show, named) | named | follows.values
     whole |= coming(show, whole)
     whole |= tied(show, whole)
-    if any(map(_moves_gangs, whole)) or any(a.endswith("/kept") for a in named):
+    if any(map(_moves_gangs, whole)) or any(map(_is_place, named)):
         whole |= _let_go(show, show.with_values(whole), whole)
     whole = whole if own else lying(show, whole)
     whole |= settling(show, whole)
-    old = {address: show.own_value(address) for address in whole}
-    new = {address: value for address, value in whole.items() if value != old[address]}
+    new = {address: value for address, value in whole.items() if value != show.own_value(address)}
     for address in _beside(show, whole, new):
-        old[address] = show.own_value(address)
-        new[address] = whole.get(address, old[address])
+        new[address] = whole.get(address, show.own_value(address))
     after, stood = show.moved(new)
     check_desk_rules(after, new.keys() | stood.new.keys())
     if after.values is after.own:  # nothing lies over anything: what was written is what stands
         return _Changed(after, stood, stood, follows)
-    change = Change(Map({address: old[address] for address in new}), Map(new))
+    change = Change(Map({address: show.own_value(address) for address in new}), Map(new))
     return _Changed(after, change, stood, follows)
 
 
 def _without_places(show: Show, named: Mapping[str, Value]) -> dict[str, Value]:
     """A place that a gang keeps ends when an edit names its address, an equal value included."""
-    places = (place_of(address) for address in named)
-    return {place: NOT_KEPT for place in places if place in show.values}
+    values = show.values
+    return {place: NOT_KEPT for place in map(place_of, named) if place in values}
 
 
 def _beside(show: Show, whole: Mapping[str, Value], moved: Collection[str]) -> list[str]:
@@ -128,12 +128,20 @@ def _beside(show: Show, whole: Mapping[str, Value], moved: Collection[str]) -> l
     so they are compared and undone as one.
     """
     found = set()
+    values = show.values
     for address in moved:
-        of = address.removesuffix("/kept")
-        place = place_of(of)
-        if of != address or place in show.values or whole.get(place, NOT_KEPT) != NOT_KEPT:
-            found |= {of, place}
+        place = place_of(address)
+        if _is_place(address):
+            found |= {address.removesuffix("/kept"), address}
+        elif place in values or whole.get(place, NOT_KEPT) != NOT_KEPT:
+            found |= {address, place}
     return sorted(found.difference(moved))
+
+
+@lru_cache(maxsize=200_000)
+def _is_place(address: str) -> bool:
+    """Whether an address is a place that a gang keeps."""
+    return address.endswith("/kept")
 
 
 @lru_cache(maxsize=200_000)

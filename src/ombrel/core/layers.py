@@ -87,6 +87,7 @@ def bears_on_layers(address: str) -> bool:
     return address.startswith(("tonight/", "part/", "performer/"))
 
 
+@lru_cache(maxsize=200_000)
 def is_in_fitting(address: str) -> bool:
     """Whether an address is a value in a fitting, which stands only where the fitting is on."""
     return address.startswith("fitting/") and "/value/" in address

@@ -6,6 +6,7 @@ import, by patch or by hand, is sent to those mixes in the same edit.
 
 import math
 from collections.abc import Mapping, Sequence
+from functools import lru_cache
 
 from .asked import Asked, Travel, Typed
 from .kinds import Value
@@ -60,18 +61,21 @@ def leaving_as_it_is(show: Show, moves: Mapping[str, Asked]) -> dict[str, Asked]
     return {**moves, **{address: show[address] for address in coming(show, values)}}
 
 
+@lru_cache(maxsize=200_000)  # an edit asks it of each of a thousand addresses
+def _brought_by(address: str) -> str:
+    """The channel that may come into the house by an edit of this address; "" for none."""
+    if not (address.startswith("channel/") and address.endswith(_BEARING)):
+        return ""
+    words = address.split("/")
+    return f"channel/{words[1]}" if len(words) == 3 or words[2] in ("house", "group") else ""
+
+
 def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
     """What an edit means for such mixes: the channels that it brings into the house join them.
 
     `values`: what the edit puts where, which goes before.
     """
-    changed = {
-        f"channel/{words[1]}"
-        for address in values
-        if address.startswith("channel/") and address.endswith(_BEARING)
-        for words in [address.split("/")]
-        if len(words) == 3 or words[2] in ("house", "group")
-    }
+    changed = set(filter(None, map(_brought_by, values)))
     kinds = (f"promise/{n}/kind" for n in range(1, show.desk.count("promise") + 1))
     if not changed or not any(show.values.get(kind) == "all_but" for kind in kinds):
         return {}

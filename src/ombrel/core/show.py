@@ -80,14 +80,15 @@ class Show:
         if any(map(bears_on_layers, values)):
             laid = laid_out(self.desk, own)
         bare = laid is NOTHING_LAID and laid is self.laid
+        if bare and self.values is self.own and not any(map(is_in_fitting, values)):
+            old = {address: self.own_value(address) for address in values}
+            return Show(self.desk, own, own, laid), Change(Map(old), Map(values))
         if bare:
             stands = {a: value for a, value in values.items() if not is_in_fitting(a)}
         else:
             stands = self._standing(own, laid, values)
         old = {a: self[a] for a in stands}
-        one_map = bare and self.values is self.own and len(stands) == len(values)
-        after = Show(self.desk, own, own if one_map else _put(self.values, stands), laid)
-        return after, Change(Map(old), Map(stands))
+        return Show(self.desk, own, _put(self.values, stands), laid), Change(Map(old), Map(stands))
 
     def _standing(
         self, own: "Map[str, Value]", laid: Laid, values: Mapping[str, Value]

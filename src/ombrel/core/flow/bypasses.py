@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from .homes import feed_address
 from .stages import AFTER_FADER
 from .table import Flow
+from .wiring import at_taps
 
 __all__ = ["Bypass", "Bypasses", "same_ways"]
 
@@ -47,8 +48,7 @@ class Bypasses:
         self._barred = {flow.layout.index[strip] for strip in around}
         feeding = slice(0, flow.layout.feeding)
         on = flow.wiring.on(feeding)
-        taps = flow.arrays.tap[feeding].astype(np.intp)
-        passed = np.take_along_axis(flow.wiring.tap[feeding], taps, axis=1) != 0.0
+        passed = at_taps(flow.wiring.tap[feeding], flow.arrays.tap[feeding]) != 0.0
         behind = flow.wiring.tap[flow.layout.first_bus :, AFTER_FADER] != 0.0
         self._open = self._searched(on & passed[:, None, :, None], behind)
         self._every = self._searched(on, np.ones_like(behind))

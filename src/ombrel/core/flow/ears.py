@@ -56,7 +56,7 @@ def ears_of(arrays: Arrays, layout: Layout, wiring: Wiring) -> Ears:
     inner = np.zeros(buses, dtype=np.bool_)
     inner[layout.groups] = ~outside[layout.groups]
     last = layout.matrices
-    through = wiring.on(slice(first, layout.feeding))[:, :, last].any(axis=(1, 3))
+    through = wiring.leads(slice(first, layout.feeding))[:, last]
     by_matrix = np.zeros(buses, dtype=np.bool_)
     by_matrix[: last.start] = (through & outside[last]).any(axis=1)
     by_matrix &= ~outside & ~inner

@@ -13,7 +13,7 @@ from .arrays import Arrays, Floats
 from .homes import ENGINE, NOTHING, ORIGIN
 from .layout import Layout
 from .stages import AFTER_FADER
-from .wiring import Indices, Wiring
+from .wiring import Indices, Wiring, either
 
 __all__ = ["Fed", "Round", "fed_by", "settled"]
 
@@ -176,21 +176,13 @@ def has_source(
     found: NDArray[np.bool_] = arrays.in_force() == ORIGIN
     if not fed.node.size:
         return found
-    is_fed = np.zeros(layout.rows, dtype=np.bool_)
-    is_fed[fed.row] = True
-    nodes = np.concatenate(
-        (
-            np.flatnonzero(found[: layout.channels]),
-            *(np.array(layout.node_rows(int(r)), dtype=np.intp)
-              for r in np.flatnonzero(found) if r >= layout.channels),
-        )
-    )  # fmt: skip
+    nodes = np.flatnonzero(found[layout.row_of_node])
     behind = wiring.tap[layout.first_bus + fed.bus, AFTER_FADER]
     passes = (fed.share > 0.0) & (behind[:, None] > 0.0)
     at_buses = np.asarray(open_to[nodes].any(axis=0))
     left = np.ones(fed.node.size, dtype=np.bool_)
     while True:
-        arrives = left & (at_buses[fed.bus] & passes).any(axis=1)
+        arrives = left & either(at_buses[fed.bus] & passes)
         if not arrives.any():
             return found
         left &= ~arrives

@@ -13,7 +13,7 @@ from .rulers import shared
 from .stages import AFTER_FADER, CLOSES, Cause
 from .states import Weighing, lightest_at_ears
 from .table import CANCELS, STATE_OF, Bools, Flow, State
-from .wiring import WEIGHTS, Indices, cause_of_weight, spread
+from .wiring import WEIGHTS, Indices, cause_of_weight, either, spread
 
 __all__ = ["direct_sockets", "fill", "fill_direct", "fill_levels"]
 
@@ -21,17 +21,18 @@ _HEARD: Final = np.int8(State.HEARD)
 # Cells looked at path by path in one move: others keep the name that sums give, so that no key
 # holds up the show.
 _MOST_CLOSELY: Final = 40
+_NONE: Final = np.zeros((0, 2), dtype=np.intp)
 
 
 def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
     """Put levels and states of some rows at some buses into a flow that is being made."""
     if not rows.size or not columns.size:
         return
-    part = np.ix_(rows, columns)
+    part = (rows[:, None], columns)
     gain = flow.ears.gain[columns]
     at = flow.arriving(rows, columns)
     level_db = _levels(at, gain)
-    on = flow.sides_on(rows, columns).any(axis=2)
+    on = either(flow.sides_on(rows, columns))
     if flow.fed.dry or flow.mixed:
         opens = flow.sides_open(rows, columns)
         heard = (opens[:, :, :, None] & (gain > 0.0)).any(axis=(2, 3))
@@ -41,23 +42,22 @@ def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
     state = np.where(heard, _HEARD, np.int8(State.UNROUTED))
     silent = on & ~heard
     level_db[~heard] = -np.inf
-    if silent.any():
+    any_silent = bool(silent.any())
+    if any_silent:
         _name_silent(flow, rows, columns, silent, state)
     flow.level_db[part], flow.state[part] = level_db, state
     if flow.mixed:
         _find_cancelled(flow, rows, columns, at, heard)
-    closely = np.argwhere(silent)
-    if closely.size and not (flow.fed.dry and _passed_twice(flow)):
-        closely = np.argwhere(silent & _counted_twice(flow, rows, columns))[:_MOST_CLOSELY]
-    for row, column in closely:
-        _name_closely(flow, int(rows[row]), int(columns[column]))
+    if any_silent:
+        for row, column in _looked_at_closely(flow, rows, columns, silent):
+            _name_closely(flow, int(rows[row]), int(columns[column]))
 
 
 def fill_levels(flow: Flow, rows: Indices, columns: Indices) -> None:
     """As `fill`, where no cause of silence has come or gone: every state stands as it is."""
     if not rows.size or not columns.size:
         return
-    part = np.ix_(rows, columns)
+    part = (rows[:, None], columns)
     level_db = _levels(flow.arriving(rows, columns), flow.ears.gain[columns])
     flow.level_db[part] = np.where(flow.state[part] == _HEARD, level_db, -np.inf)
 
@@ -78,7 +78,7 @@ def _name_silent(
     weights = weighing.to_buses(rows[some_rows], columns[some])
     lightest = lightest_at_ears(weights, flow.ears, weighing.behind, columns[some])
     lightest += np.where(flow.sourced[rows[some_rows]], 0.0, WEIGHTS[Cause.NO_SOURCE])[:, None]
-    where = np.ix_(some_rows, some)
+    where = (some_rows[:, None], some)
     state[where] = np.where(silent[where], STATE_OF[cause_of_weight(lightest)], state[where])
 
 
@@ -96,14 +96,14 @@ def _find_cancelled(flow: Flow, rows: Indices, columns: Indices, at: Floats, hea
 
 def sizes_of(flow: Flow) -> Floats:
     """As `Flow.plain`, with every path counted by its size."""
-    straight = flow.wiring.straight(np.arange(flow.layout.nodes))
+    straight = flow.wiring.straight(flow.layout.every_node)
     return spread(np.abs(straight), flow.wiring.of_buses, flow.layout)
 
 
 def _sizes(flow: Flow) -> Floats:
     """Amplitudes with every path counted by its size, detours too; shape (rows, buses, 2)."""
     layout, fed = flow.layout, flow.fed
-    rows = np.arange(layout.rows)
+    rows = layout.every_row
     of_nodes = sizes_of(flow)
     found = flow.by_row(of_nodes, rows)
     if not fed.dry:
@@ -126,21 +126,29 @@ def _passed_twice(flow: Flow) -> bool:
     return bool((closed & stereo).any() and of_side.any())
 
 
-def _counted_twice(flow: Flow, rows: Indices, columns: Indices) -> Bools:
+def _looked_at_closely(flow: Flow, rows: Indices, columns: Indices, silent: Bools) -> Indices:
+    """Silent cells that sums may name wrong, (row, column) as places in `rows` and `columns`."""
+    if flow.fed.dry and _passed_twice(flow):
+        return np.argwhere(silent)
+    twice = _counted_twice(flow, rows, columns)
+    return _NONE if twice is None else np.argwhere(silent & twice)[:_MOST_CLOSELY]
+
+
+def _counted_twice(flow: Flow, rows: Indices, columns: Indices) -> Bools | None:
     """Cells whose name sums of weights may get wrong, because a DCA or mute group closes two strips
 
     of a path and is one cause: those with several ways, on which causes of several kinds stand.
+    None: there is nothing that could.
     """
-    none = np.zeros((rows.size, columns.size), dtype=np.bool_)
     layout = flow.layout
     along, buses = shared(flow.arrays, layout, flow.fed.row[: flow.fed.dry])
     detours = np.zeros(rows.size, dtype=np.bool_)
     if flow.fed.dry and (along or buses):
         detours = np.asarray(flow.on_at_fed()[rows].any(axis=1))
     if not along and not detours.any():
-        return none
+        return None
     first, groups, last = layout.first_bus, layout.groups.stop, layout.matrices
-    feeds = np.asarray(flow.wiring.on(slice(0, layout.feeding)).any(axis=(1, 3)), dtype=np.float32)
+    feeds = flow.wiring.leads(slice(0, layout.feeding)).astype(np.float32)
     of_rows, of_buses = feeds[rows], feeds[first:]
 
     def led_on(at: Floats) -> Floats:
@@ -161,8 +169,7 @@ def _counted_twice(flow: Flow, rows: Indices, columns: Indices) -> Bools:
         here = has[first + columns]
         here[columns >= last.start] |= before[columns[columns >= last.start] - last.start]
         kinds += has[rows][:, None] | passes | here[None, :]
-    lacking: Bools = np.asarray((~np.isfinite(flow.ears.weight[columns])).any(axis=1))
-    kinds += lacking[None, :]
+    kinds += either(~np.isfinite(flow.ears.weight[columns]))[None, :]
     several = flow.sourced[rows][:, None] & (ways > 1.0) & (kinds > 1)
     found: Bools = (several & along) | detours[:, None]
     return found

@@ -18,9 +18,7 @@ from .wiring import (
     Wiring,
     into_matrices,
     rewired,
-    sides_of,
     spread,
-    strips_of,
     wired,
 )
 
@@ -33,9 +31,7 @@ _NONE: Final = np.zeros(0, dtype=np.intp)
 
 def _counted(wiring: Wiring, nodes: Indices, layout: Layout) -> Floats:
     """How many paths with their feeds on lead from each node to each bus's sides."""
-    strips, place = np.unique(strips_of(nodes, layout), return_inverse=True)
-    straight = wiring.on(strips)[place, sides_of(nodes, layout)].astype(np.float32)
-    return spread(straight, wiring.on_of_buses, layout)
+    return spread(wiring.straight_on(nodes), wiring.on_of_buses, layout)
 
 
 def _plain(wiring: Wiring, nodes: Indices, layout: Layout) -> Floats:
@@ -55,9 +51,8 @@ def _is_mixed(wiring: Wiring, fed: Fed, layout: Layout) -> bool:
 def evaluated(arrays: Arrays, layout: Layout) -> Flow:
     """The flow of a show's arrays. Raises FeedbackLoop."""
     flow = unfilled(arrays, layout)
-    rows = np.arange(layout.rows)
-    fill(flow, rows, np.arange(layout.buses))
-    fill_direct(flow, rows)
+    fill(flow, layout.every_row, layout.every_bus)
+    fill_direct(flow, layout.every_row)
     return flow
 
 
@@ -67,7 +62,7 @@ def unfilled(arrays: Arrays, layout: Layout) -> Flow:
     Raises FeedbackLoop.
     """
     wiring = wired(arrays, layout)
-    nodes, rows = np.arange(layout.nodes), np.arange(layout.rows)
+    nodes, rows = layout.every_node, layout.every_row
     plain, fed = _plain(wiring, nodes, layout), fed_by(arrays, layout)
     behind, dry = wiring.tap[layout.first_bus :, AFTER_FADER], fed.dry
     sockets = direct_sockets(arrays.out_source)
@@ -119,50 +114,62 @@ class _Stale:
     all_named: bool
 
 
+@dataclass(frozen=True, slots=True)
+class _Touched:
+    """The strips of which a move wrote stages, feeds and pans, and any of these, ascending."""
+
+    stages: Indices
+    feeds: Indices
+    pans: Indices
+    any: Indices
+
+
+def _touched(moved: Moved, layout: Layout) -> _Touched:
+    stages = moved.strips("stage", len(STAGES))
+    feeds = set[int]().union(*(moved.strips(a, layout.buses) for a in ("on", "amp", "tap")))
+    pans = moved.strips("strip_pan", 1) | moved.strips("pan", layout.buses)
+    kinds = (stages, feeds, pans, stages | feeds | pans)
+    return _Touched(*(np.array(sorted(strips), dtype=np.intp) for strips in kinds))
+
+
 def followed_flow(before: Flow, arrays: Arrays, moved: Moved) -> tuple[Flow, Indices, Indices]:
     """The flow after moves, and the rows and columns (buses) that were filled in again.
 
     Raises FeedbackLoop.
     """
     layout = before.layout
-    strips = {
-        what: np.array(sorted(found), dtype=np.intp)
-        for what, found in (
-            ("stages", moved.strips("stage", len(STAGES))),
-            ("feeds", set().union(*(moved.strips(a, layout.buses) for a in ("on", "amp", "tap")))),
-            ("pans", moved.strips("strip_pan", 1) | moved.strips("pan", layout.buses)),
-        )
-    }
-    touched = np.unique(np.concatenate(list(strips.values())))
+    touched = _touched(moved, layout)
     anew = any(array in moved.places for array in _STRUCTURE)
     # so many rows are quicker at once, and turned paths are looked at all together
-    if anew or before.mixed or int((touched < layout.rows).sum()) * 2 > layout.rows:
-        return evaluated(arrays, layout), np.arange(layout.rows), _NONE
-    wiring = rewired(before.wiring, arrays, **strips)
+    if anew or before.mixed or int((touched.any < layout.rows).sum()) * 2 > layout.rows:
+        return evaluated(arrays, layout), layout.every_row, _NONE
+    wiring = rewired(
+        before.wiring, arrays, stages=touched.stages, feeds=touched.feeds, pans=touched.pans
+    )
     turned = bool((arrays.stage[: layout.rows, _POLARITY] < 0.0).any())
     if turned and _is_mixed(wiring, before.fed, layout):
-        return evaluated(arrays, layout), np.arange(layout.rows), _NONE
+        return evaluated(arrays, layout), layout.every_row, _NONE
     return _caught_up(before, wiring, _stale(before, wiring, touched, moved))
 
 
-def _stale(before: Flow, wiring: Wiring, touched: Indices, moved: Moved) -> _Stale:
+def _stale(before: Flow, wiring: Wiring, touched: _Touched, moved: Moved) -> _Stale:
     layout, old = before.layout, before.wiring
-    feeding = touched[touched < layout.feeding]
-    switched = ((wiring.live(feeding) > 0.0) != (old.live(feeding) > 0.0)).any(axis=1)
-    if wiring.share is not old.share:  # a pan may take a side away
-        panned = (wiring.share[feeding] > 0.0) != (old.share[feeding] > 0.0)
-        switched |= panned.any(axis=(1, 2, 3))
-    tapped = (wiring.arrays.tap[feeding] != old.arrays.tap[feeding]).any(axis=1)
-    causes = (wiring.closed[touched] != old.closed[touched]).any(axis=1)
-    causes[: feeding.size] |= switched | tapped
+    closed, feeds, pans = touched.stages, touched.feeds, touched.pans
+    switched = ((wiring.live(feeds) > 0.0) != (old.live(feeds) > 0.0)).any(axis=1)
+    tapped = (wiring.arrays.tap[feeds] != old.arrays.tap[feeds]).any(axis=1)
+    # a pan may take a side away
+    panned = ((wiring.share[pans] > 0.0) != (old.share[pans] > 0.0)).any(axis=(1, 2, 3))
+    causes = np.zeros(len(layout.strips), dtype=np.bool_)
+    causes[closed] = (wiring.closed[closed] != old.closed[closed]).any(axis=1)
+    causes[feeds] |= switched | tapped
+    causes[pans] |= panned
     outputs = any(array.startswith("out_") for array in moved.places)
-    named = np.zeros(layout.rows, dtype=np.bool_)
-    named[touched[causes & (touched < layout.rows)]] = True
-    of_bus = bool((touched[causes] >= layout.first_bus).any())
+    named = causes[: layout.rows]
+    of_bus = bool(causes[layout.first_bus :].any())
     all_named = outputs or of_bus or bool(before.fed.dry and causes.any())
-    buses = touched[touched >= layout.first_bus] - layout.first_bus
+    buses = touched.any[touched.any >= layout.first_bus] - layout.first_bus
     rows = np.zeros(layout.rows, dtype=np.bool_)
-    rows[touched[touched < layout.rows]] = True
+    rows[touched.any[touched.any < layout.rows]] = True
     node_row = layout.row_of_node
     nodes = rows[node_row]
     groups = buses[buses < layout.groups.stop]
@@ -173,15 +180,15 @@ def _stale(before: Flow, wiring: Wiring, touched: Indices, moved: Moved) -> _Sta
     columns[buses] = True
     middle = (buses >= layout.middle.start) & (buses < layout.middle.stop)
     columns[layout.matrices] |= bool(middle.any())
-    feeds = bool(switched.any())
-    return _Stale(nodes, rows, columns, bool(buses.size), feeds, outputs, named, all_named)
+    switches = bool(switched.any() or panned.any())
+    return _Stale(nodes, rows, columns, bool(buses.size), switches, outputs, named, all_named)
 
 
 def _caught_up(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Flow, Indices, Indices]:
     layout, fed, arrays = before.layout, before.fed, wiring.arrays
     plain, open_to, on_to = _plain_again(before, wiring, stale)
     behind, dry = wiring.tap[layout.first_bus :, AFTER_FADER], fed.dry
-    every = np.arange(layout.rows)
+    every = layout.every_row
     at_fed, around, ears, sourced = before.at_fed, before.around, before.ears, before.sourced
     if fed.node.size and (stale.any_bus or stale.nodes[fed.node].any()):
         refuse_howling(fed.taken(plain[fed.node], behind), fed, arrays, wiring, layout)
@@ -221,8 +228,8 @@ def _caught_up(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Flow, Indic
             again |= (before.on_at_fed() | flow.on_at_fed())[:, stale_fed].any(axis=1)
     rows, columns = np.flatnonzero(again), np.flatnonzero(stale.buses)
     named = again & (stale.named | (sourced != before.sourced) | stale.all_named)
-    fill(flow, np.flatnonzero(named), np.arange(layout.buses))
-    fill_levels(flow, np.flatnonzero(again & ~named), np.arange(layout.buses))
+    fill(flow, np.flatnonzero(named), layout.every_bus)
+    fill_levels(flow, np.flatnonzero(again & ~named), layout.every_bus)
     (fill if stale.all_named else fill_levels)(flow, every, columns)
     fill_direct(flow, every if stale.outputs or (dry and stale.any_bus) else rows)
     return flow, rows, columns

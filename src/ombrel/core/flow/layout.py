@@ -22,6 +22,12 @@ ALONE: Final = ("house", "mono")
 SIDES: Final = {"left": 0, "right": 1, "whole": 2}
 
 
+def _fixed(places: NDArray[np.intp]) -> NDArray[np.intp]:
+    """Places that are made once for a desk, and that nobody writes to."""
+    places.setflags(write=False)
+    return places
+
+
 @dataclass(frozen=True)
 class Layout:
     """Places of a desk. Counts: `rows` = channels + returns, `nodes` = channels + 2 returns (a
@@ -61,11 +67,31 @@ class Layout:
     @cached_property
     def row_of_node(self) -> NDArray[np.intp]:
         """The row (and strip) of each node, shape (nodes,)."""
-        found = np.concatenate(
-            (np.arange(self.channels), self.channels + np.arange(2 * self.desk.returns) // 2)
-        )
-        found.setflags(write=False)
-        return found
+        of_returns = self.channels + np.arange(2 * self.desk.returns) // 2
+        return _fixed(np.concatenate((np.arange(self.channels), of_returns)))
+
+    @cached_property
+    def side_of_node(self) -> NDArray[np.intp]:
+        """The side of each node, shape (nodes,)."""
+        return _fixed(np.maximum(np.arange(self.nodes) - self.channels, 0) % 2)
+
+    @cached_property
+    def first_node(self) -> NDArray[np.intp]:
+        """The node of each row, a return's left, shape (rows,)."""
+        rows = np.arange(self.rows)
+        return _fixed(np.where(rows < self.channels, rows, 2 * rows - self.channels))
+
+    @cached_property
+    def every_row(self) -> NDArray[np.intp]:
+        return _fixed(np.arange(self.rows))
+
+    @cached_property
+    def every_node(self) -> NDArray[np.intp]:
+        return _fixed(np.arange(self.nodes))
+
+    @cached_property
+    def every_bus(self) -> NDArray[np.intp]:
+        return _fixed(np.arange(self.buses))
 
     @cached_property
     def first_bus(self) -> int:

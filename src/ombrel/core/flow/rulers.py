@@ -144,12 +144,24 @@ def closers(arrays: "Arrays", layout: Layout, strip: int, place: int) -> list[st
     return [f"dca/{n + 1}/fader" for n in np.flatnonzero(reached & ~np.isfinite(arrays.dca_db))]
 
 
+def _any_closes(arrays: "Arrays") -> bool:
+    """Whether anything that could rule several strips closes any."""
+    return bool(
+        arrays.dca_mute.any()
+        or not np.isfinite(arrays.dca_db).all()
+        or arrays.group_on.any()
+        or (arrays.solo_in_place.any() and (arrays.stage[:, _SOLO] == 0.0).any())
+    )
+
+
 def shared(arrays: "Arrays", layout: Layout, fed: NDArray[np.intp]) -> tuple[bool, bool]:
     """Whether something closes strips of which one may feed another; and two that lie on one path
 
     only where a bus feeds a channel (`fed`: the rows that buses feed): two buses of any kind, or
     such a row and another. On a path through both it is one cause, which sums count twice.
     """
+    if not _any_closes(arrays):
+        return False, False
     reached = reached_dcas(arrays)
     closing = np.concatenate(
         (

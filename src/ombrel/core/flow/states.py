@@ -35,7 +35,7 @@ class Weighing:
         """
         layout = self.layout
         if self.fed.dry:
-            columns = np.arange(layout.buses)  # a detour may go by way of any
+            columns = layout.every_bus  # a detour may go by way of any
         elif (columns >= layout.matrices.start).any():
             before = np.arange(layout.matrices.start)
             columns = np.union1d(before, columns)
@@ -62,14 +62,13 @@ class Weighing:
         part = slice(0, self.fed.dry)
         bus = self.fed.bus[part]
         sides = np.where(self.fed.share[part] > 0.0, 0.0, np.inf)
-        found: Floats = (weights[:, bus] + sides).min(axis=2) + self.behind[bus]
-        return found
+        return _lighter(weights[:, bus] + sides) + self.behind[bus]
 
     def _without_detours(self, rows: Indices, columns: Indices) -> Floats:
         layout = self.layout
-        found = np.full((rows.size, layout.buses, 2), np.inf)
-        on = self.wiring.on(rows).any(axis=1)
-        found[on] = np.broadcast_to(self.wiring.weight(rows)[:, :, None], on.shape)[on]
+        on = self.wiring.on(rows)
+        weight = self.wiring.weight(rows)[:, :, None]
+        found = np.where(on[:, 0] | on[:, 1], weight, np.inf)
         middle = columns[(columns >= layout.middle.start) & (columns < layout.middle.stop)]
         last = columns[columns >= layout.matrices.start]
         self._onward(found, layout.groups.stop, middle)
@@ -93,6 +92,11 @@ class Weighing:
             found[rows, to] = np.minimum(found[rows, to], by_way)
 
 
+def _lighter(sides: Floats) -> Floats:
+    """Of two sides, the last axis, the lighter (numpy's `min` is slow over so short an axis)."""
+    return np.minimum(sides[..., 0], sides[..., 1])
+
+
 def lightest_at_ears(weights: Floats, ears: Ears, behind: Floats, columns: Indices) -> Floats:
     """Weight of the lightest path to each listener, shape (n, columns), from that to its sides.
 
@@ -100,7 +104,7 @@ def lightest_at_ears(weights: Floats, ears: Ears, behind: Floats, columns: Indic
     would be patched is taken as patched behind the fader, `behind` (buses,).
     """
     at = weights[:, columns]
-    carried: Floats = (at + ears.weight[columns]).min(axis=2)
-    lacking: Floats = at.min(axis=2) + behind[columns] + WEIGHTS[Cause.NO_OUTPUT]
+    carried = _lighter(at + ears.weight[columns])
+    lacking = _lighter(at) + (behind[columns] + WEIGHTS[Cause.NO_OUTPUT])
     found: Floats = np.where(np.isfinite(carried), carried, lacking)
     return found

@@ -165,7 +165,7 @@ class Flow:
     def ways(self, rows: list[int], columns: list[int]) -> list[list[str]]:
         """How each cell's own feed taps: "before" or "after" the fader; "through" for none."""
         at = np.array(rows, dtype=np.intp)
-        own: Bools = np.asarray(self.wiring.on(at).any(axis=(1, 3)))
+        own = self.wiring.leads(at)
         taps = self.arrays.tap[at]
         buses = self.layout.buses
         found: list[list[str]] = []
@@ -201,10 +201,9 @@ class Flow:
 
     def by_row(self, of_nodes: Floats, rows: Indices) -> Floats:
         """Rows out of values by node, shape (n, ...): a return's sides together."""
-        channels = self.layout.channels
-        first = np.where(rows < channels, rows, 2 * rows - channels)
+        first = self.layout.first_node[rows]
         found = of_nodes[first]
-        beyond = np.flatnonzero(rows >= channels)
+        beyond = np.flatnonzero(rows >= self.layout.channels)
         if beyond.size:
             found[beyond] = (found[beyond] + of_nodes[first[beyond] + 1]) * _HALF
         return found
@@ -252,7 +251,7 @@ class Flow:
         dry = self.fed.dry
         steps = self.fed.taken(of_nodes[self.fed.node[:dry]], passes, dry) > 0.0
         taken = self.fed.taken(of_nodes, passes, dry)
-        return reached(self.by_row(taken, np.arange(self.layout.rows)) > 0.0, steps)
+        return reached(self.by_row(taken, self.layout.every_row) > 0.0, steps)
 
     # ---- changes
 

@@ -10,7 +10,17 @@ from .arrays import Arrays, Floats, side_gains
 from .layout import Layout
 from .stages import CLOSES, Cause, running
 
-__all__ = ["WEIGHTS", "Wiring", "cause_of_weight", "into_matrices", "rewired", "spread", "wired"]
+__all__ = [
+    "WEIGHTS",
+    "Wiring",
+    "at_taps",
+    "cause_of_weight",
+    "either",
+    "into_matrices",
+    "rewired",
+    "spread",
+    "wired",
+]
 
 Indices = NDArray[np.intp]
 
@@ -25,6 +35,18 @@ WEIGHTS: Final = {
     Cause.NO_OUTPUT: _EACH,
 }
 _STAGE_WEIGHTS: Final = np.array([0.0 if c < 0 else WEIGHTS[Cause(c)] for c in CLOSES])
+
+
+def either(sides: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    """Whether one of two sides, the last axis, is so (numpy's `any` is slow over so few)."""
+    found: NDArray[np.bool_] = sides[..., 0] | sides[..., 1]
+    return found
+
+
+def at_taps(values: Floats, tap: Floats) -> Floats:
+    """Values of strips at the taps of their feeds: of (n, taps) what `tap` (n, buses) names."""
+    found: Floats = values[np.arange(tap.shape[0])[:, None], tap.astype(np.intp)]
+    return found
 
 
 def cause_of_weight(weight: Floats) -> NDArray[np.int8]:
@@ -64,28 +86,34 @@ class Wiring:
         """Which sides of some strips feed which sides of the buses, whatever the strips pass."""
         return (self.share[strips] > 0.0) & (self.live(strips) > 0.0)[:, None, :, None]
 
+    def leads(self, strips: slice | Indices) -> NDArray[np.bool_]:
+        """Which buses some strips feed, by any side, whatever they pass; shape (n, buses)."""
+        on = self.on(strips)
+        return either(on[:, 0] | on[:, 1])
+
+    def straight_on(self, nodes: Indices) -> Floats:
+        """Which sides of the buses the sides of channels and returns feed: 1.0, a row a node."""
+        strips, sides = self.layout.row_of_node[nodes], self.layout.side_of_node[nodes]
+        on = (self.share[strips, sides] > 0.0) & (self.live(strips) > 0.0)[:, :, None]
+        return on.astype(np.float32)
+
     def gain(self, strips: slice | Indices) -> Floats:
         """Gain from a strip's input by each feed to the bus, shape (n, 2, buses, 2)."""
         return self.share[strips] * self._passed(strips)[:, None, :, None]
 
     def weight(self, strips: slice | Indices) -> Floats:
         """Weight of what is closed in each strip before the tap of each feed, shape (n, buses)."""
-        taps = self.arrays.tap[strips].astype(np.intp)
-        closed = self.closed[: self.layout.feeding][strips]
-        found: Floats = np.take_along_axis(closed, taps, axis=1)
-        return found
+        return at_taps(self.closed[: self.layout.feeding][strips], self.arrays.tap[strips])
 
     def straight(self, nodes: Indices) -> Floats:
         """What the sides of channels and returns feed straight to buses, a row a node (fresh)."""
-        strips = strips_of(nodes, self.layout)
-        shares = self.share[strips, sides_of(nodes, self.layout)]
+        strips, sides = self.layout.row_of_node[nodes], self.layout.side_of_node[nodes]
+        shares: Floats = self.share[strips, sides]
         shares *= self._passed(strips)[:, :, None]
         return shares
 
     def _passed(self, strips: slice | Indices) -> Floats:
-        taps = self.arrays.tap[strips].astype(np.intp)
-        tap = self.tap[: self.layout.feeding][strips]
-        passed: Floats = np.take_along_axis(tap, taps, axis=1)
+        passed = at_taps(self.tap[: self.layout.feeding][strips], self.arrays.tap[strips])
         passed *= self.live(strips)
         return passed
 
@@ -153,14 +181,3 @@ def into_matrices(arriving: Floats, of_buses: Floats, layout: Layout) -> Floats:
         2 * last.start, -1
     )
     return passed.reshape(count, -1, 2)
-
-
-def strips_of(nodes: Indices, layout: Layout) -> Indices:
-    """The strip (and row) of each node."""
-    return layout.row_of_node[nodes]
-
-
-def sides_of(nodes: Indices, layout: Layout) -> Indices:
-    """The side of each node."""
-    beyond = nodes - layout.channels
-    return np.where(beyond < 0, 0, beyond % 2)
