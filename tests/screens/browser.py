@@ -243,18 +243,16 @@ class Person:
             found = self.until(there)  # drawn again where it came to rest
         return found
 
-    def reads(self, source, listener, text, within_s=PATIENCE_S):
+    def reads(self, source, listener, text):
         """Wait until a cell reads a text."""
         css = f'[data-cell="{source} {listener}"]'
         self.sought(css)
-        self.until(
-            lambda: self.driver.find_element(By.CSS_SELECTOR, css).text.strip() == text, within_s
-        )
+        self.until(lambda: self.driver.find_element(By.CSS_SELECTOR, css).text.strip() == text)
 
     def status(self):
         return self.find("[data-status]").get_attribute("data-status")
 
-    def settled(self, within_s=PATIENCE_S):
+    def settled(self):
         """Wait until the link lives and the server has everything."""
 
         def kept():
@@ -264,7 +262,7 @@ class Person:
                 "0",
             )
 
-        self.until(kept, within_s)
+        self.until(kept)
 
     def body(self):
         return self.driver.find_element(By.TAG_NAME, "body").text

@@ -69,7 +69,7 @@ def test_a_dca_is_unfolded_step_by_step_and_two_people_ride_one_bank(server, peo
     other.keys(Keys.ESCAPE)
     fader(other, "dca/3/fader").send_keys(Keys.ARROW_DOWN, Keys.ARROW_DOWN)
     me.until(lambda: "Drums −2.0" in me.find('[data-bank-strip="channel/9"]').text)
-    assert "−15.7" in me.find('[data-bank-strip="channel/9"]').text
+    me.until(lambda: "−15.7" in me.find('[data-bank-strip="channel/9"]').text)
     me.keys(Keys.ESCAPE)
     me.until(lambda: me.all('[data-address="channel/17/fader"]'))
     me.keys(Keys.ESCAPE)
@@ -128,7 +128,7 @@ def test_solo_in_place_is_chosen_by_find_seen_everywhere_and_cleared_in_one(serv
     me.type("Find by name or number", "solo in place")
     strip = '[data-bank-strip="channel/2"]'
     me.until(lambda: "solo in place" in me.find(strip).text)
-    assert "silenced" in me.find('[aria-label="Solo"]').text
+    me.until(lambda: "silenced" in me.find('[aria-label="Solo"]').text)
     me.open("hears", server.demo)
     me.cell("channel/2", "house").click()
     me.until(lambda: "Solo in place: only Ring host" in me.find('[aria-label="Why"]').text)

@@ -158,7 +158,7 @@ def test_tonights_cast_a_late_change_and_a_scene_run(server, people):
     me.choose("Tonight's cast", "Tonight: Anchor cast")
     preview = '[data-testid="cast-preview"]'
     me.until(lambda: "Mirelle Aske as Teller B" in me.find(preview).text)
-    assert "Nobody plays Choir of gulls" in me.find(preview).text
+    me.until(lambda: "Nobody plays Choir of gulls" in me.find(preview).text)
     me.button("Take it").click()
     me.until(lambda: not me.all(preview))
     assert value(server, show, "tonight/cast") == "cast/2"

@@ -215,7 +215,7 @@ def test_a_restarted_database_costs_nothing_but_a_moment(server, people):
     me.type("Level of Trombone in dB", "-29")
     me.type("Level of Kora in dB", "-28")
     assert restart.wait() == 0
-    me.settled(within_s=25)
+    me.settled()
     assert (level_of(me, "Trombone"), level_of(me, "Kora")) == ("−29.0", "−28.0")
     assert acknowledged(me) <= kept(server, server.demo)
     other = people("assistant").open("mixes/1", server.demo)
@@ -266,7 +266,7 @@ def test_on_a_slow_network_nothing_typed_is_lost(server, people):
     me.driver.execute_cdp_cmd("Network.emulateNetworkConditions", slow)
     for level in ("-21", "-22", "-23"):
         me.type("Level of Trombone in dB", level)
-    me.settled(within_s=30)
+    me.settled()
     assert level_of(me, "Trombone") == "−23.0"
     assert acknowledged(me) <= kept(server, server.demo)
 

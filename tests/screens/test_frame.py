@@ -21,7 +21,7 @@ def test_the_frame_never_scrolls_at_1280_by_800(server, people, view):
     me = people()
     me.open(view, server.demo)
     me.until(lambda: len(me.body()) > 300)
-    assert me.driver.execute_script(FITS)
+    me.until(lambda: me.driver.execute_script(FITS))
     assert me.driver.execute_script(CUT_OFF) == []
 
 

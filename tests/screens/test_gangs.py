@@ -47,7 +47,7 @@ def test_a_gang_is_named_filled_ridden_and_left_alone(server, people):
     fader(me, "channel/1/fader").send_keys(Keys.END)
     me.until(lambda: levels(server, show, 1, 2, 3) == [0.0, 0.0, 0.0])
     strip = me.find('[data-bank-strip="channel/2"]')
-    assert "Toms" in strip.text
+    me.until(lambda: "Toms" in strip.text)
     # alone, while A is held: the others stay, and the distance is a new one
     drag(me, fader(me, "channel/2/fader"), 60, held="a")
     one, two, three = levels(server, show, 1, 2, 3)

@@ -16,7 +16,7 @@ def test_one_strip_goes_back_to_a_point_and_undo_takes_that_back(server, people)
     ben.type("Level of Snare in dB", "-7")
     ben.settled()
     ann.until(lambda: len(ann.all("[data-gesture]")) >= 3)
-    assert "assistant" in ann.find("[data-gesture]").text
+    ann.until(lambda: "assistant" in ann.find("[data-gesture]").text)
     ann.field("Compare, Before the doors").click()
     ann.find('[aria-label="Compared"]')
     ann.until(lambda: "By who hears what" in ann.body())
@@ -46,7 +46,7 @@ def test_the_history_is_filtered_by_person_and_strip(server, people):
     ann.until(lambda: len(ann.all("[data-gesture]")) == 2)
     ann.choose("Whose changes", "assistant")
     ann.until(lambda: len(ann.all("[data-gesture]")) == 1)
-    assert "Kick" in ann.find("[data-gesture]").text
+    ann.until(lambda: "Kick" in ann.find("[data-gesture]").text)
     ann.choose("Which strip", "Snare")
     ann.until(lambda: "No change like that" in ann.body() or not ann.all("[data-gesture]"))
 

@@ -19,7 +19,7 @@ def test_the_list_is_walked_by_keyboard_and_the_second_person_sees_it_on_a_phone
     phone.find('[data-check="1"][data-verdict="good"]')
     desk.until(lambda: "Teller, part A" in desk.find("main h2").text)  # and on to the next
     shows_arrival(desk, "as expected")  # the tone came along
-    assert "goes along to each line" in desk.find('[data-testid="feeding"]').text
+    desk.until(lambda: "goes along to each line" in desk.find('[data-testid="feeding"]').text)
     desk.keys("b")
     desk.keys("n")
     desk.keys("hums", Keys.ENTER)

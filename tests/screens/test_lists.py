@@ -70,8 +70,8 @@ def test_headings_named_boxes_mapped_numbers_kept_and_one_undo(server, people, t
     me.until(lambda: channels(me) == ["1", "2", "5/6", "8/9"])
     me.button("Take 4 lines").click()
     me.until(lambda: me.count("Lines") == 4)
-    assert me.field("Socket of Keys").get_attribute("value") == "B 1"
-    assert me.field("Socket of Bodhran, right").get_attribute("value") == "B 4"
+    me.until(lambda: me.field("Socket of Keys").get_attribute("value") == "B 1")
+    me.until(lambda: me.field("Socket of Bodhran, right").get_attribute("value") == "B 4")
     me.keys(Keys.ESCAPE)
     me.chord(Keys.CONTROL, key="z")
     me.until(lambda: "No lines yet" in me.body())
@@ -95,7 +95,7 @@ def test_a_newer_list_says_what_is_new_changed_and_gone_and_doubles_nothing(
     bring(me, path)
     me.until(lambda: "2 changed, 14 as they are, 1 leaves the list" in me.body())
     me.until(lambda: "channel 20 → 21" in me.body())
-    assert "Channel 16 loses its source and name" in me.body()
+    me.until(lambda: "Channel 16 loses its source and name" in me.body())
     me.button("Take 16 lines").click()
     me.until(lambda: me.count("Lines") == 16)
     bring(me, path)
@@ -152,4 +152,4 @@ def test_a_list_given_with_a_new_show_that_cannot_be_read_is_refused_in_words(
     me.field("The band's input list").send_keys(str(path))
     me.button("Make the show").click()
     me.until(lambda: "new=1" in me.driver.current_url and me.all("[role=dialog] [role=alert]"))
-    assert "Nothing was changed" in me.find("[role=dialog] [role=alert]").text
+    me.until(lambda: "Nothing was changed" in me.find("[role=dialog] [role=alert]").text)

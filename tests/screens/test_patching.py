@@ -65,7 +65,7 @@ def test_a_finding_is_settled_where_it_is_told(server, people):
     me = people()
     me.open("findings", server.demo)
     row = me.find('[data-rule="past_full_scale"]')
-    assert "Trombone is expected at +7.0 dBFS at A 16" in row.text
+    me.until(lambda: "Trombone is expected at +7.0 dBFS at A 16" in row.text)
     me.button("Set its gain to +33 dB").click()
     me.until(lambda: not me.all('[data-rule="past_full_scale"]'))
     me.find("main h1").click()
@@ -154,7 +154,7 @@ def test_the_cursor_of_the_largest_grid_stays_in_sight_and_only_that_part_is_dra
     grid = me.field("Sockets against channels")
     grid.send_keys(*[Keys.PAGE_DOWN] * 9, *[Keys.ARROW_RIGHT] * 60)
     cursor = me.find(".border-sun.absolute")
-    assert me.driver.execute_script(IN_SIGHT, cursor)
+    me.until(lambda: me.driver.execute_script(IN_SIGHT, cursor))
     assert len(me.all("[data-grid-row]")) < 60  # only what is in sight is in the page
 
 
@@ -163,9 +163,9 @@ def test_the_cursor_of_who_hears_what_stays_in_sight_under_the_heads(server, peo
     me.open("hears", server.demo)
     me.cell("channel/1", "house").click()
     me.keys(*[Keys.PAGE_DOWN] * 4)
-    assert me.driver.execute_script(IN_SIGHT, me.find(".border-2.border-sun"))
+    me.until(lambda: me.driver.execute_script(IN_SIGHT, me.find(".border-2.border-sun")))
     me.keys(*[Keys.PAGE_UP] * 2)
-    assert me.driver.execute_script(IN_SIGHT, me.find(".border-2.border-sun"))
+    me.until(lambda: me.driver.execute_script(IN_SIGHT, me.find(".border-2.border-sun")))
 
 
 def test_a_socket_typed_into_a_list_is_taken_only_after_it_is_said_who_loses_it(server, people):

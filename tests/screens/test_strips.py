@@ -82,7 +82,7 @@ def test_a_mix_is_duplicated_filled_and_moved(server, people):
     me.until(lambda: me.field("Name of the mix").get_attribute("value") == "Ears one")
     me.button("Duplicate").click()
     me.until(lambda: me.field("Name of the mix").get_attribute("value") == "Ears one copy")
-    assert me.field("Level of Teller, part A in dB").get_attribute("value") == "−12.0"
+    me.until(lambda: me.field("Level of Teller, part A in dB").get_attribute("value") == "−12.0")
     me.button("Fill").click()
     me.choose("From", "Ears one")
     me.type("Offset in dB", "-3", enter=False)
@@ -91,4 +91,4 @@ def test_a_mix_is_duplicated_filled_and_moved(server, people):
     me.until(lambda: me.field("Level of Teller, part A in dB").get_attribute("value") == "−15.0")
     me.field("Move this mix up").click()
     me.until(lambda: me.field("Mixes").text.startswith("Ears one copy"))
-    assert me.driver.current_url.endswith("/mixes/1")
+    me.until(lambda: me.driver.current_url.endswith("/mixes/1"))

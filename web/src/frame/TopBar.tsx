@@ -88,7 +88,7 @@ export function TopBar({ onFind, onKeys }: Props) {
   );
 }
 
-/** On a phone the work list is a menu, called after the view one is in. */
+/** On a phone the work list is a menu; which view one is in, its heading says. */
 function WorkMenu() {
   const [path, navigate] = useLocation();
   const work = useWork();
@@ -103,9 +103,10 @@ function WorkMenu() {
         <Button
           small
           aria-label={`The work: ${VIEW_WORD[viewOf(path)] ?? ""}`}
-          className="!h-11 font-semibold min-w-0 shrink"
+          title="The work"
+          className="!h-11 min-w-11 shrink-0"
         >
-          <span aria-hidden>☰</span> <span className="truncate">{VIEW_WORD[viewOf(path)]}</span>
+          <span aria-hidden>☰</span>
         </Button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
