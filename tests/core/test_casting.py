@@ -411,6 +411,19 @@ def test_put_on_twice_is_once_and_off_gives_back_what_was_there():
     assert stands(after(bare, part_on(bare, "channel/1", "part/1", since_s=99.0))) == stands(show)
 
 
+def test_undo_leaves_whose_settings_they_are_with_who_stays_on():
+    """Patched by another since, so that who is on the channel is not this undo's to take off."""
+    show = company()
+    chosen, change = made(show, choose_cast(show, "cast/1", since_s=1.0).moves, own=True)
+    ada, cy = (chosen.text(f"channel/{n}/fitting") for n in (1, 2))
+    patched, since = made(chosen, {"channel/1/source": "input/local/5"})
+    moves, left = undoing(patched, change, since.new)
+    back = after(patched, moves)
+    assert f"{ada}/performer" in left
+    assert (back["channel/1/fitting"], back[f"{ada}/performer"]) == (ada, "performer/1")
+    assert (back["channel/2/fitting"], f"{cy}/performer" in back.own) == (None, False)
+
+
 def test_another_microphone_is_listed():
     show = made(company(), {"line/1/place": 1.0, "line/1/socket": "input/local/1",
                             "line/1/microphone": "headset"})[0]  # fmt: skip

@@ -3,10 +3,11 @@
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from ombrel.core import (
+    FeedbackLoop,
     Value,
     belongs_to,
     compared,
@@ -27,8 +28,17 @@ def moving(show, moves):
     return {address for address, value in moves.items() if value != show.own_value(address)}
 
 
+def feeds_back_by_itself(show):
+    try:
+        flow_of(show)
+    except FeedbackLoop:
+        return True
+    return False
+
+
 @given(SHOW_SEEDS, SHOW_SEEDS)
 @settings(max_examples=25, deadline=None)
+@example(10448, 1)  # the way back is refused: a safe mute group stays off
 def test_the_way_back_leads_back_and_nothing_differs_then(one, other):
     before, after = show_of_seed(one), show_of_seed(other)
     moves = restored(after, before)
@@ -36,8 +46,13 @@ def test_the_way_back_leads_back_and_nothing_differs_then(one, other):
     keys = {a for a in differing if a.startswith("mute_group/") and a.endswith("/on")}
     held = {a for a in keys if after[a.replace("/on", "/safe")]}  # nothing moves a safe key
     assert differing - held == moving(after, moves)
+    expected = before.with_values({address: after[address] for address in held})
+    if feeds_back_by_itself(expected):  # what was muted then is not, by a key that nothing moves
+        with pytest.raises(FeedbackLoop):
+            edited(after, flow_of(after), moves)
+        return
     back = edited(after, flow_of(after), moves).show
-    assert back == before.with_values({address: after[address] for address in held})
+    assert back == expected
     assert {d.address for d in differences(before, back)} == held
 
 

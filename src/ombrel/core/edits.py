@@ -6,7 +6,7 @@ of a Change is a Change; undo, redo and live screens live on that alone. All tha
 is asked for here: values, what the desk can do, and that nothing feeds back.
 """
 
-from collections.abc import Collection, Container, Mapping, Sequence
+from collections.abc import Collection, Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -233,10 +233,9 @@ def undoing(
             moves[address] = change.old[address]
         else:
             left.append(address)
-    for address in (*_half_on(show, moves, left), *_bound(show, moves)):
-        if address in moves:
-            del moves[address]
-            left.append(address)
+    _leave(_half_on(show, moves, left), moves, left)
+    while bound := _bound(show, moves):  # who stays on a channel keeps what says whose they are
+        _leave(bound, moves, left)
     return leaving_as_it_is(show, moves), tuple(sorted(left))
 
 
@@ -258,6 +257,12 @@ def _half_on(show: Show, moves: Mapping[str, Asked], left: Sequence[str]) -> lis
 def _says_who(address: str) -> bool:
     leaves = ("/fitting", "/part", "/attached", "/held_back", "/fitted_s")
     return address.startswith("channel/") and address.endswith(leaves)
+
+
+def _leave(addresses: Iterable[str], moves: dict[str, Asked], left: list[str]) -> None:
+    for address in addresses:
+        del moves[address]
+        left.append(address)
 
 
 def _bound(show: Show, moves: Mapping[str, Asked]) -> list[str]:
