@@ -76,6 +76,21 @@ def test_what_comes_into_the_house_joins_it_in_the_same_edit_and_leaves_with_its
     assert made(after.show, undoing(after.show, after.change)[0])[0] == show
 
 
+@pytest.mark.parametrize(
+    ("feeding", "why"), [("mix/1/left", "feed back"), ("mix/2", "bring Piece 2")]
+)
+def test_what_a_bus_feeds_comes_into_the_house_alone_and_the_promise_says_why(feeding, why):
+    """It would howl, or bring along whom the mix must not have."""
+    show = made(caller(), {"mix/2/format": "mono", "channel/2/send/mix/2/level": 0.0})[0]
+    after = made(
+        show, {"channel/9/source": feeding, "channel/9/fader": 0.0, "channel/9/trim": 6.0}
+    )[0]
+    assert after["channel/9/send/mix/1/level"] == float("-inf")
+    breach = next(one for one in kept(after).breaches if one.source == "channel/9")
+    assert why in breach.says
+    assert breach.remedies == ()
+
+
 def test_a_list_of_new_lines_joins_it():
     lines: dict[str, Value] = {f"line/{n}/place": float(n) for n in range(1, 4)}
     lines |= {f"line/{n}/name": f"New {n}" for n in range(1, 4)}

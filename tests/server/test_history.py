@@ -55,6 +55,10 @@ def test_the_history_tells_gestures_and_is_filtered(told):
     assert [(g["author"], g["first"], g["last"]) for g in page["gestures"]] == [
         ("cay", 7, 7), ("ben", 2, 6), ("ann", 1, 1),
     ]  # fmt: skip
+    # of one value what it was before the gesture and is behind it; of several their number
+    assert [(g["was"], g["now"], g["values"]) for g in page["gestures"]] == [
+        ("", "", 2), ("0 dB", "−5 dB", 1), ("", "", 11),
+    ]  # fmt: skip
     assert (page["revision"], page["more"], page["people"]) == (7, None, ["ann", "ben", "cay"])
     assert [g["author"] for g in told(author="ben")["gestures"]] == ["ben"]
     assert [g["author"] for g in told(strip="mix/1")["gestures"]] == ["cay", "ann"]

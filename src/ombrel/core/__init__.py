@@ -128,6 +128,7 @@ from .compare import (
     compared,
     differences,
     heard_otherwise,
+    in_one,
     restored,
     value_text,
 )
@@ -639,6 +640,7 @@ __all__ = [
     "held_text",
     "held_values",
     "holder_name",
+    "in_one",
     "in_one_line",
     "indices_of",
     "input_list_columns",

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from .addresses import parameter_at
 from .asked import Asked
 from .casting.names import fitting_name
+from .changes import Change
 from .describe import whose
 from .desk_rules import is_held
 from .errors import NoSuchFitting
@@ -30,6 +31,7 @@ __all__ = [
     "differences",
     "heard_otherwise",
     "hertz_text",
+    "in_one",
     "restored",
     "value_text",
 ]
@@ -99,6 +101,18 @@ def hertz_text(hertz: float) -> str:
     """A frequency as people say it, to three figures: "250 Hz", "2.5 kHz"."""
     value = float(f"{hertz:.3g}")
     return f"{value / 1000.0:g} kHz" if value >= 1000.0 else f"{value:g} Hz"
+
+
+def in_one(show: Show, change: Change) -> tuple[str, str] | None:
+    """What the one value that a change moved was and became, as people read it; `show` names what
+
+    it refers to. None where several moved, or what no few words tell.
+    """
+    moved = [address for address in change.new if not address.endswith("/kept")]
+    if len(moved) != 1 or isinstance(parameter_at(moved[0]).kind, Packed):
+        return None
+    was, now = (value_text(show, moved[0], side[moved[0]]) for side in (change.old, change.new))
+    return was, now
 
 
 def _reference_text(show: Show, reference: str) -> str:

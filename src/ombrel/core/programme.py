@@ -13,7 +13,7 @@ from .kinds import Value
 from .rulers import members_of, rulers_in_use
 from .show import Show
 
-__all__ = ["coming", "in_programme", "leaving_as_it_is", "programme", "sent"]
+__all__ = ["coming", "in_programme", "is_fed_by_a_bus", "leaving_as_it_is", "programme", "sent"]
 
 _BEARING = ("/source", "/spare", "/on_spare", "/on")
 
@@ -26,6 +26,12 @@ def in_programme(show: Show, channel: str) -> bool:
         show.on(f"{channel}/{group}/on") and show.on(f"{group}/house/on")
         for group in show.in_use("group")
     )
+
+
+def is_fed_by_a_bus(show: Show, channel: str) -> bool:
+    """Whether what feeds a channel now is a side of a bus."""
+    source = show.source_of(int(channel.split("/")[1])) or ""
+    return source.startswith(("group/", "mix/", "matrix/", "house", "mono"))
 
 
 def programme(show: Show) -> list[str]:
@@ -73,6 +79,7 @@ def _brought_by(address: str) -> str:
 def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
     """What an edit means for such mixes: the channels that it brings into the house join them.
 
+    What a bus feeds does not: it may carry what the mix must not have, or that mix itself.
     `values`: what the edit puts where, which goes before.
     """
     changed = set(filter(None, map(_brought_by, values)))
@@ -81,7 +88,11 @@ def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
         return {}
     after = show.with_values(values)
     came = [
-        one for one in sorted(changed) if in_programme(after, one) and not in_programme(show, one)
+        one
+        for one in sorted(changed)
+        if in_programme(after, one)
+        and not in_programme(show, one)
+        and not is_fed_by_a_bus(after, one)
     ]
     found: dict[str, Value] = {}
     for exceptions, mixes in promised(after) if came else ():

@@ -9,7 +9,7 @@ count, unless it says that they do not (a voice through a group whose reverb com
 """
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -17,7 +17,7 @@ from .asked import Asked, Typed
 from .edits import check_edit, made
 from .errors import ConsoleError, NothingLeft, UnreadableText
 from .flow import Bypass, Bypasses, Flow, feeds_back, flow_of, same_ways, strip_name
-from .programme import programme, sent
+from .programme import is_fed_by_a_bus, programme, sent
 from .rulers import clear_ruler, members_of, membership, rulers_in_use
 from .show import Show
 from .why import Remedy
@@ -114,7 +114,7 @@ def judged(show: Show, flow: Flow, promise: str) -> Judged:
             elif around and every.of(source) is not None:
                 passing += 1
         if show[f"{promise}/kind"] == "all_but":
-            lacking, has = _lacking(show, flow, listener, sources)
+            lacking, has = _lacking(show, flow, listener, sources, wet=wet)
             breaches += lacking
             passing += has
     return Judged(promise=promise, says=says, vain=vain, passing=passing, breaches=tuple(breaches))
@@ -157,7 +157,7 @@ def _breach(
 
 
 def _lacking(
-    show: Show, flow: Flow, listener: str, exceptions: Sequence[str]
+    show: Show, flow: Flow, listener: str, exceptions: Sequence[str], *, wet: bool
 ) -> tuple[list[Breach], int]:
     """What a listener lacks of all that the house has, and how many it has."""
     bypasses, found, has = Bypasses(flow, listener, wet=False), [], 0
@@ -170,18 +170,32 @@ def _lacking(
         name, where = strip_name(show, source), strip_name(show, listener)
         send = f"{source}/send/{listener}"
         remedy = Remedy(says=f"Send {name} to {where}", moves=sent(show, [source], listener))
+        why_not = ""
+        if is_fed_by_a_bus(show, source):
+            why_not = _why_not_sent(show, flow, source, remedy, exceptions, wet=wet)
         found.append(
             Breach(
                 source=source,
                 listener=listener,
-                says=f"{where} does not have {name}.",
+                says=f"{where} does not have {name}.{why_not and ' '}{why_not}",
                 strips=(source, listener),
                 feeds=(f"{send}/on", f"{send}/level"),
                 open=True,
-                remedies=(remedy,),
+                remedies=() if why_not else (remedy,),
             )
         )
     return found, has
+
+
+def _why_not_sent(
+    show: Show, flow: Flow, source: str, remedy: Remedy, exceptions: Sequence[str], *, wet: bool
+) -> str:
+    """Why what a bus feeds cannot be sent where it lacks; "" where it can."""
+    ways = Bypasses(flow, source, wet=wet)
+    for one in exceptions:
+        if ways.of(one) is not None:
+            return f"Sent there it would bring {strip_name(show, one)} along."
+    return "" if _taken(show, flow, remedy) else "Sent there it would feed back."
 
 
 def _off(show: Show, bypass: Bypass, place: int) -> Remedy:
@@ -239,15 +253,31 @@ def mended(show: Show, flow: Flow, promise: str) -> dict[str, Asked]:
     moves: dict[str, Asked] = {}
     now, its_flow = show, flow
     for _ in range(_ROUNDS):
-        fresh: dict[str, Asked] = {}
-        for breach in judged(now, its_flow, promise).breaches:
-            fresh |= breach.remedies[0].moves if breach.remedies else {}
-        if not fresh or not _taken(now, its_flow, Remedy(says="", moves=fresh)):
+        breaches = judged(now, its_flow, promise).breaches
+        ways = [breach.remedies[0].moves for breach in breaches if breach.remedies]
+        fresh = _as_many(now, its_flow, {}, ways)
+        if not fresh:
             break
         moves |= fresh
         now = made(show, moves)[0]
         its_flow = flow_of(now)
     return moves
+
+
+def _as_many(
+    show: Show, flow: Flow, taken: dict[str, Asked], ways: Sequence[Mapping[str, Asked]]
+) -> dict[str, Asked]:
+    """As many of the ways, on top of what is taken, as can be taken together: each closes no loop,
+
+    yet two may. By halves, since of many that are refused mostly few are why.
+    """
+    together = taken | {a: asked for moves in ways for a, asked in moves.items()}
+    if not ways or _taken(show, flow, Remedy(says="", moves=together)):
+        return together
+    if len(ways) == 1:
+        return taken
+    half = len(ways) // 2
+    return _as_many(show, flow, _as_many(show, flow, taken, ways[:half]), ways[half:])
 
 
 def newly_broken(before: Show, flow: Flow, after: Show, its_flow: Flow) -> tuple[str, ...]:

@@ -8,13 +8,15 @@ from uuid import UUID
 from django.db import IntegrityError
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
+from immutables import Map
 from ninja import Query, Router, Schema
 from pydantic import Field
 
 from ombrel import core
 
 from . import models
-from .log import gestures, shown_at
+from .live import from_wire
+from .log import Gesture, gestures, shown_at
 from .replies import ErrorReply
 
 __all__ = ["router"]
@@ -24,7 +26,10 @@ TOLD = 400  # differences of a kind told at once
 
 
 class GestureReply(Schema):
-    """What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved."""
+    """What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
+
+    `was` and `now`: of the one value that it moved; "" where it moved several.
+    """
 
     first: int
     last: int
@@ -33,6 +38,8 @@ class GestureReply(Schema):
     kind: str
     says: str
     values: int
+    was: str
+    now: str
 
 
 class PointReply(Schema):
@@ -72,19 +79,29 @@ def _point(point: models.Point) -> dict[str, Any]:
             "made_at": point.made_at}  # fmt: skip
 
 
+def _told(stands: core.Show, one: Gesture) -> dict[str, Any]:
+    told = None
+    values = (*one.old.values(), *one.new.values())
+    # a value, and the place that its gang keeps; no text of a scene, which would be fetched
+    if len(one.new) <= 2 and not any(isinstance(value, dict) for value in values):
+        change = core.Change(Map(from_wire(one.old)), Map(from_wire(one.new)))
+        told = core.in_one(stands, change)
+    was, now = told or ("", "")
+    return {"first": one.first, "last": one.last, "made_at": one.made_at, "author": one.author,
+            "kind": one.kind, "says": one.says, "values": len(one.new), "was": was,
+            "now": now}  # fmt: skip
+
+
 @router.get("/shows/{uuid:show_id}/history", response=HistoryReply)
 def history(request: HttpRequest, show_id: UUID, wanted: Query[Wanted]) -> dict[str, Any]:
     """Who changed what and when, newest first."""
     show = get_object_or_404(models.Show, pk=show_id)
     found, more = gestures(show_id, **wanted.dict())
+    stands = shown_at(show_id, None)
     people = models.Change.objects.filter(show=show).exclude(author=None).order_by()
     return {
         "revision": show.revision,
-        "gestures": [
-            {"first": one.first, "last": one.last, "made_at": one.made_at, "author": one.author,
-             "kind": one.kind, "says": one.says, "values": len(one.addresses)}
-            for one in found
-        ],
+        "gestures": [_told(stands, one) for one in found],
         "more": more,
         "points": [_point(point) for point in show.points.select_related("author")],
         "people": sorted(people.values_list("author__username", flat=True).distinct()),

@@ -145,7 +145,7 @@ def who_changed(
 class Gesture:
     """What one hand did at a time: entries of one gesture that follow one another.
 
-    `first` and `last`: its revisions. `values`: how many addresses it moved.
+    `first` and `last`: its revisions. `old` and `new`: what it moved, as the store has it.
     """
 
     first: int
@@ -155,7 +155,8 @@ class Gesture:
     kind: str
     says: str
     gesture: str
-    addresses: set[str]
+    old: dict[str, object]
+    new: dict[str, object]
 
 
 def gestures(
@@ -189,7 +190,7 @@ def gestures(
         last = one.first
         if words and words.lower() not in one.says.lower():
             continue
-        if strip and not any(belongs_to(address, strip) for address in one.addresses):
+        if strip and not any(belongs_to(address, strip) for address in one.new):
             continue
         found.append(one)
     ended = last is None or not entries.filter(revision__lt=last).exists()
@@ -203,7 +204,9 @@ def _gathered(entries: Iterator[models.Change]) -> Iterator[Gesture]:
         name = entry.author.get_username() if entry.author else "Ombrel"
         if current and (current.gesture, current.author) == (entry.gesture, name):
             current.first = entry.revision
-            current.addresses.update(entry.new)
+            current.old.update(entry.old)
+            for address, value in entry.new.items():
+                current.new.setdefault(address, value)
             continue
         if current:
             yield current
@@ -215,7 +218,8 @@ def _gathered(entries: Iterator[models.Change]) -> Iterator[Gesture]:
             kind=entry.kind,
             says=entry.says,
             gesture=entry.gesture,
-            addresses=set(entry.new),
+            old=dict(entry.old),
+            new=dict(entry.new),
         )
     if current:
         yield current

@@ -28,11 +28,11 @@ export const tried = vi.fn((_ask: Ask): Promise<Preview | string> => new Promise
 /** What the views have the server watch. */
 export const watched = vi.fn((_wanted: Partial<Extract<FromScreen, { type: "watch" }>>) => {});
 
-/** What the server is asked over HTTP, and answers: by the path's beginning, else it is away. */
+/** What the server is asked over HTTP, and answers: by a part of the path, that named last; else it is away. */
 export const answers = new Map<string, unknown>();
 export const fetched = vi.fn((path: string, _how?: RequestInit): Promise<Response> => {
-  for (const [beginning, answer] of answers)
-    if (path.startsWith(beginning)) return Promise.resolve(Response.json(answer));
+  for (const [part, answer] of [...answers].reverse())
+    if (path.includes(part)) return Promise.resolve(Response.json(answer));
   return Promise.reject(new Error("away"));
 });
 

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ..errors import UnknownAddress
 from .homes import feed_address
 from .stages import AFTER_FADER
 from .table import Flow
@@ -36,15 +37,20 @@ class Bypass:
 
 
 class Bypasses:
-    """All ways to one bus that pass round some strips, searched backwards from the bus once."""
+    """All ways to one strip that pass round some others, searched backwards from it once."""
 
     def __init__(
         self, flow: Flow, listener: str, around: Iterable[str] = (), *, wet: bool = True
     ) -> None:
-        """`wet`: ways through effects count. Raises UnknownAddress for a listener of no desk."""
+        """`listener`: a bus, or a channel or return, to whose input ways then lead. `wet`: ways
+
+        through effects count. Raises UnknownAddress for a strip that the desk has not.
+        """
         self._wet = wet
         self._flow, self._layout = flow, flow.layout
-        self._listener = flow.layout.first_bus + flow.layout.column(listener)
+        if listener not in flow.layout.index:
+            raise UnknownAddress(listener, f"{flow.layout.desk.name} has no such strip")
+        self._listener = flow.layout.index[listener]
         self._barred = {flow.layout.index[strip] for strip in around}
         feeding = slice(0, flow.layout.feeding)
         on = flow.wiring.on(feeding)

@@ -1650,6 +1650,8 @@ export interface components {
         /**
          * GestureReply
          * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
+         *
+         *     `was` and `now`: of the one value that it moved; "" where it moved several.
          */
         GestureReply: {
             /** Author */
@@ -1665,10 +1667,14 @@ export interface components {
              * Format: date-time
              */
             made_at: string;
+            /** Now */
+            now: string;
             /** Says */
             says: string;
             /** Values */
             values: number;
+            /** Was */
+            was: string;
         };
         /**
          * Go

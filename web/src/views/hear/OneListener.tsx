@@ -88,7 +88,9 @@ function SourceRow({ source, listener }: { source: string; listener: string }) {
           {socket || "no source"}
         </span>
       </span>
-      <span className="relative w-36 h-10 shrink-0 rounded-md overflow-hidden bg-quiet flex items-center">
+      <span
+        className={`relative w-36 h-10 shrink-0 rounded-md overflow-hidden flex items-center ${state === "unrouted" ? "border border-line" : "bg-quiet"}`}
+      >
         {state === "heard" && (
           <span
             className="absolute inset-y-0 left-0 bg-heard"

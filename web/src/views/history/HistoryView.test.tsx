@@ -12,6 +12,8 @@ const gesture = (last: number, first = last, author = "engineer"): PastGesture =
   kind: "edit",
   says: `move ${last}`,
   values: last - first + 1,
+  was: "",
+  now: "",
 });
 const page = (gestures: PastGesture[], more: number | null): History => ({
   revision: gestures[0]?.last ?? 0,
@@ -31,6 +33,16 @@ const asked = () => fetched.mock.calls.map(([path]) => new URL(path, "http://x")
 beforeEach(() => {
   pretend({ "channel/1/name": "Fiddle", "channel/1/source": "input/local/1" });
   answers.set("/api/shows/", page([gesture(9), gesture(8, 7)], 7));
+});
+
+it("says of one value what it was and became, of several how many", async () => {
+  const ride = { ...gesture(9), was: "−3 dB", now: "−5 dB" };
+  answers.set("/api/shows/", page([ride, gesture(8, 7)], 7));
+  draw("/history");
+  await waitFor(() => expect(told()).toHaveLength(2));
+  const rows = within(screen.getByRole("list", { name: "Gestures" })).getAllByRole("listitem");
+  expect(rows[0]!.textContent).toContain("move 9 −3 dB → −5 dB");
+  expect(rows[1]!.textContent).toContain("move 8 · 2 values");
 });
 
 it("keeps one's place in it while others work on", async () => {
@@ -94,8 +106,12 @@ it("keeps a point of the revision that is seen, and compares with before a gestu
   const [path, how] = fetched.mock.calls.at(-1)!;
   expect(path).toContain("/points");
   expect(JSON.parse(how!.body as string)).toEqual({ name: "Interval", revision: 1 });
-  answers.set("/api/shows/", { settings: [], cells: [], strips: [], more: 0 });
+  // keeping it has the list asked for again, whenever that comes
+  const nothing = { differences: [], differing: 0, heard: [], heard_otherwise: 0, strips: [] };
+  answers.set("/compared", nothing);
   fireEvent.click(screen.getByRole("button", { name: "Compare, before move 8" }));
-  await waitFor(() => expect(asked().at(-1)!.get("was")).toBe("6"));
+  await screen.findByRole("region", { name: "Compared" });
+  const was = fetched.mock.calls.map(([one]) => one).filter((one) => one.includes("/compared"));
+  expect(was.map((one) => new URL(one, "http://x").searchParams.get("was"))).toEqual(["6"]);
   expect(done).not.toHaveBeenCalled();
 });

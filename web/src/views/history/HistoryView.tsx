@@ -289,8 +289,15 @@ function GestureRow({ gesture, onCompare }: { gesture: PastGesture; onCompare: (
       <span className="flex-1 min-w-0 break-words">
         {KIND[gesture.kind] && <span className="text-iris">{KIND[gesture.kind]} </span>}
         {gesture.says}
-        {gesture.values > 1 && (
-          <span className="text-faint text-[13px]"> · {gesture.values} values</span>
+        {gesture.now ? (
+          <span className="text-soft text-[13.5px] whitespace-nowrap">
+            {" "}
+            {gesture.was} → <span className="text-paper">{gesture.now}</span>
+          </span>
+        ) : (
+          gesture.values > 1 && (
+            <span className="text-faint text-[13px]"> · {gesture.values} values</span>
+          )
         )}
       </span>
       <Button
