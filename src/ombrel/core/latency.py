@@ -11,8 +11,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from .addresses import kind_on
 from .choices import TAPS
 from .flow import Flow, Network, Path
+from .kinds import Number
 from .show import Show
 
 __all__ = ["Apart", "aligned", "apart", "comb_hz", "path_ms", "strip_ms"]
@@ -131,7 +133,8 @@ def _ways(flow: Flow, lates: Floats, best: np.ufunc) -> Floats:
 def aligned(show: Show, flow: Flow, source: str, bus: str) -> tuple[str, float] | None:
     """The strip whose delay brings the soonest way to the latest, and what it is then, in ms.
 
-    None where the soonest way has no strip of its own that could wait. Raises UnknownAddress.
+    None where the soonest way has no strip of its own that could wait so long.
+    Raises UnknownAddress.
     """
     layout = flow.layout
     network = Network(flow, layout.row(source), layout.column(bus))
@@ -148,5 +151,8 @@ def aligned(show: Show, flow: Flow, source: str, bus: str) -> tuple[str, float] 
     if not own or latest[0] - soonest[0] <= _LEAST_MS:
         return None
     strip = own[-1]
-    now = show.number(f"{strip}/delay/ms") if show.on(f"{strip}/delay/on") else 0.0
-    return strip, round(now + latest[0] - soonest[0], 3)
+    address = f"{strip}/delay/ms"
+    now = show.number(address) if show.on(f"{strip}/delay/on") else 0.0
+    wait_ms = round(now + latest[0] - soonest[0], 3)
+    kind = kind_on(show.desk, address)
+    return (strip, wait_ms) if isinstance(kind, Number) and wait_ms <= kind.highest else None
