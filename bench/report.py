@@ -51,7 +51,8 @@ SMALL_DESKS = (
     "The aims were set for large desks. On small ones an evaluation is the fixed price of a few"
     " hundred calls of numpy, whatever their size: it cannot be five times a floor of twenty, nor"
     " a move, which is half as many, a fiftieth of it. And 60 values touch nearly every channel of"
-    " Small 24 and Touring 48, so that following has next to nothing to leave out."
+    " Small 24 and Touring 48, so that following has next to nothing to leave out; to check 1 000"
+    " values takes as long on every desk."
 )
 
 
