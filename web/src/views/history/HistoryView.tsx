@@ -279,14 +279,16 @@ const KIND: Record<string, string> = { undo: "undo", redo: "again" };
 function GestureRow({ gesture, onCompare }: { gesture: PastGesture; onCompare: () => void }) {
   return (
     <li
-      className="flex items-center gap-x-3 min-h-10 rounded-lg bg-floor px-3 py-1"
+      className="flex items-center gap-x-3 phone:flex-wrap min-h-10 rounded-lg bg-floor px-3 py-1 phone:pb-2"
       data-gesture={gesture.last}
     >
-      <span className="w-24 phone:w-14 shrink-0 text-faint text-[13px]">
+      <span className="w-24 phone:w-auto shrink-0 text-faint text-[13px]">
         {whenText(gesture.made_at)}
       </span>
-      <span className="w-24 phone:w-16 shrink-0 truncate text-soft">{gesture.author}</span>
-      <span className="flex-1 min-w-0 break-words">
+      <span className="w-24 phone:w-auto phone:flex-1 shrink-0 truncate text-soft">
+        {gesture.author}
+      </span>
+      <span className="flex-1 phone:basis-full phone:order-last min-w-0 break-words">
         {KIND[gesture.kind] && <span className="text-iris">{KIND[gesture.kind]} </span>}
         {gesture.says}
         {gesture.now ? (
