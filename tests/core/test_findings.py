@@ -127,6 +127,7 @@ def test_no_show_is_too_odd_for_the_rules_and_every_remedy_can_be_made(show):
     found = findings(show)
     for finding in found:
         assert finding.says.endswith(".")
+        assert "is refused" not in finding.says
         made(show, finding.moves)
         assert bool(finding.remedy) == bool(finding.moves)
     tones = [finding.tone for finding in found]

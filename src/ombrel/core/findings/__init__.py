@@ -6,7 +6,7 @@ from typing import Final
 
 from ..addresses import parameter_at
 from ..edits import check_edit
-from ..errors import FeedbackLoop
+from ..errors import ConsoleError, FeedbackLoop
 from ..flow import Flow, feeds_back, has_loop, same_ways
 from ..show import Show
 from .bus_past_full_scale import bus_past_full_scale
@@ -103,6 +103,9 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
         check_edit(look.show, look.flow, finding.moves)
     except FeedbackLoop:
         says = f"{finding.says} What would settle it would close a loop."
+        return replace(finding, says=says, remedy="", moves={})
+    except ConsoleError as error:  # a fault of its rule, which takes no other finding with it
+        says = f"{finding.says} What would settle it is refused: {error}"
         return replace(finding, says=says, remedy="", moves={})
     return finding
 
