@@ -60,7 +60,7 @@ def test_a_promise_is_broken_exactly_where_a_simple_way_leads_past_the_group(see
     moves = make_promise(
         show, sources=sources, listeners=listeners, through="group/1" if only else None
     )
-    promise = next(iter(moves)).split("/promise/")[-1].split("/")[0]
+    promise = next(a for a in moves if a.endswith("/kind")).split("/")[1]
     show, _ = made(show, moves)
     found = judged(show, flow_of(show), f"promise/{promise}")
     told = {(one.source, one.listener): one for one in found.breaches}

@@ -305,6 +305,12 @@ def zip_bomb():
     return buffer.getvalue()
 
 
+def locked():
+    content = bytearray(sheet([["Ch", "Name"]]))
+    content[content.find(b"PK\x01\x02") + 8] |= 1  # of the first member's flags the lowest bit
+    return bytes(content)
+
+
 @pytest.mark.parametrize(
     ("content", "says"),
     [
@@ -315,6 +321,8 @@ def zip_bomb():
         (b"%PDF-1.7", "PDF"),
         (b"PK\x03\x04 cut off", "no readable spreadsheet"),
         (zip_bomb(), "unpacks to 200 MB"),
+        (locked(), "locked with a password"),
+        (b"\xd0\xcf\x11\xe0" + b"x" * 100, "locked with a password"),
         (b"1,Fiddle\n" * 100_000, f"more than {MOST_ROWS} rows"),
         (b"a" * (LONGEST_FILE + 1), "MB"),
         (b"Ch,Name\n1,\0\n", "zero bytes"),

@@ -34,6 +34,7 @@ MOST_MERGED: Final = 100_000  # places of merged cells that are filled in, in a 
 MOST_CELLS: Final = 400_000
 LONGEST_CELL: Final = 1_000
 
+_LOCKED: Final = 0x1  # a member's general purpose bit 0 (APPNOTE of the ZIP format, 4.4.4)
 # What keeps a spreadsheet from running a text as a formula is no part of the text.
 _UNGUARDED: Final = re.compile(r"^'(?=[=+\-@'])")
 _SPACES: Final = ("Cc", "Zs", "Zl", "Zp")
@@ -44,7 +45,7 @@ _SIGNATURES: Final = (
     (b"\xff\xd8\xff", "a JPEG picture"),
     (b"GIF8", "a GIF picture"),
     (b"%PDF", "a PDF"),
-    (b"\xd0\xcf\x11\xe0", "an old binary office file"),
+    (b"\xd0\xcf\x11\xe0", "an old binary office file, or one locked with a password"),
     (b"\x1f\x8b", "a gzip archive"),
     (b"Rar!", "an archive"),
     (b"7z\xbc\xaf", "an archive"),
@@ -58,8 +59,8 @@ _UNREADABLE: Final = (
     EOFError,
     IndexError,
     KeyError,
-    NotImplementedError,
     OSError,
+    RuntimeError,
     SyntaxError,
     TypeError,
     ValueError,
@@ -173,6 +174,11 @@ def _sheets(content: bytes) -> list[Grid]:
                 raise BadFile(
                     f"The spreadsheet unpacks to {unpacked / 1024 / 1024:.0f} MB.",
                     "Copy the list alone into a new spreadsheet.",
+                )
+            if any(member.flag_bits & _LOCKED for member in archive.infolist()):
+                raise BadFile(
+                    "The spreadsheet is locked with a password.",
+                    "Save it without one, and choose it.",
                 )
             merges = _merges(archive)
         book = openpyxl.load_workbook(io.BytesIO(content), read_only=True, data_only=True)
