@@ -1,10 +1,12 @@
 """Writes docs/benchmarks.md from what one run measured.
 
-python -m bench.report FLOW.json LATENCY.json SCROLL.json SCREENS.json SCENES.json
+python -m bench.report FOLDER
 """
 
 import json
 import sys
+from pathlib import Path
+from statistics import median
 
 ROWS = {
     "floor": "floor: the bare numpy products of the same blocks, levels and ways",
@@ -64,28 +66,44 @@ def ratio(value):
     return f"{value:,.0f}" if value >= 100 else f"{value:.1f}"
 
 
-def main(flow_path, latency_path, scroll_path, screens_path, scenes_path):
-    with open(flow_path) as file:
-        run = json.load(file)
-    with open(latency_path) as file:
-        latency = json.load(file)
-    with open(scroll_path) as file:
-        scroll = json.load(file)
-    medians = {}
+def medians_of(run):
+    """Median in seconds of each thing of one turn, by desk."""
+    found = {}
     for entry in run["benchmarks"]:
         name = entry["name"].removeprefix("test_")
         # parametrised by desk; what has a parameter besides keeps that one
         if not name.startswith("fed"):
             own = next((p for p in ("10", "500") if f"-{p}]" in name or f"[{p}-" in name), "")
             name = name.split("[")[0] + (f"[{own}]" if own else "")
-        medians.setdefault(entry["extra_info"]["desk"], {})[name] = entry["stats"]["median"]
+        found.setdefault(entry["extra_info"]["desk"], {})[name] = entry["stats"]["median"]
+    return found
+
+
+def main(results):
+    """Print the report of a folder of results: `flow-1.json` and on, one a turn, and the rest."""
+    runs = [json.loads(path.read_text()) for path in sorted(Path(results).glob("flow-*.json"))]
+    latency, scroll, screens, scenes = (
+        json.loads((Path(results) / f"{name}.json").read_text())
+        for name in ("latency", "scroll", "screens", "scenes")
+    )
+    turns = [medians_of(run) for run in runs]
+
+    def in_turns(desk, top, bottom):
+        """How many times as long one thing takes as another: the median of the turns."""
+        return median(turn[desk][top] / turn[desk][bottom] for turn in turns)
+
+    medians = {
+        desk: {name: median(turn[desk][name] for turn in turns) for name in names}
+        for desk, names in turns[0].items()
+    }
     print("# Benchmarks\n")
     print(
         "Written by `bin/bench`; medians of one run, with everything that is compared measured side"
         " by side in it. Times depend on the machine and on what else it does; the ratios are the"
-        " message.\n"
+        " message. Who hears what is measured in turns, and a ratio is the median of theirs, since"
+        " a machine's speed drifts.\n"
     )
-    machine = run["machine_info"]
+    machine = runs[0]["machine_info"]
     print(
         f"Machine: {machine['cpu'].get('brand_raw', machine['machine'])}, "
         f"{machine['cpu'].get('count', '?')} cores; Python {machine['python_version']}.\n"
@@ -95,11 +113,12 @@ def main(flow_path, latency_path, scroll_path, screens_path, scenes_path):
     for desk, found in medians.items():
         print(f"### {desk}\n\n| what | median | against the floor |\n| --- | ---: | ---: |")
         for name, words in ROWS.items():
-            print(f"| {words} | {shown(found[name])} | {ratio(found[name] / found['floor'])} |")
+            floors = ratio(in_turns(desk, name, "floor"))
+            print(f"| {words} | {shown(found[name])} | {floors} |")
         print()
     print(f"| aim | {' | '.join(medians)} |\n| --- |{' ---: |' * len(medians)}")
     for words, top, bottom in AIMS:
-        found = " | ".join(ratio(one[top] / one[bottom]) for one in medians.values())
+        found = " | ".join(ratio(in_turns(desk, top, bottom)) for desk in medians)
         print(f"| {words} | {found} |")
     print(f"\n{SMALL_DESKS}")
     print("\n### Festival 128 with 64 channels fed by buses, all in one loop\n")
@@ -107,8 +126,8 @@ def main(flow_path, latency_path, scroll_path, screens_path, scenes_path):
     print("| --- | ---: | ---: |")
     print(f"| reading and evaluating | {shown(fed['fed_whole'])} | |")
     for name, words in (("fed_move[free]", "a fader"), ("fed_move[fed]", "a fader in the loop")):
-        print(f"| one move of {words} | {shown(fed[name])} |"
-              f" {ratio(fed['fed_whole'] / fed[name])} |")  # fmt: skip
+        times = ratio(in_turns(FED, "fed_whole", name))
+        print(f"| one move of {words} | {shown(fed[name])} | {times} |")
     print("\n## From one screen to another\n")
     print(
         "Ten websocket clients with the whole table on screen, ten fader moves a second each, on"
@@ -129,10 +148,8 @@ def main(flow_path, latency_path, scroll_path, screens_path, scenes_path):
     print("| a frame of scrolling | measured |\n| --- | ---: |")
     print(f"| median | {scroll['median_ms']:.1f} ms |")
     print(f"| 95th percentile | {scroll['p95_ms']:.1f} ms |")
-    with open(screens_path) as file:
-        screens_told(json.load(file))
-    with open(scenes_path) as file:
-        scenes_told(json.load(file))
+    screens_told(screens)
+    scenes_told(scenes)
 
 
 SCENES = {
@@ -190,4 +207,4 @@ def screens_told(found):
 
 
 if __name__ == "__main__":
-    main(*sys.argv[1:6])
+    main(sys.argv[1])

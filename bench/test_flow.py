@@ -183,7 +183,7 @@ def test_scenes(measured, flow, scenes):
 
     found, anew = run(), flow_of(now)
     np.testing.assert_allclose(np.exp(found.level_db / 20), np.exp(anew.level_db / 20), atol=1e-9)
-    measured.pedantic(run, rounds=3, iterations=1)
+    measured.pedantic(run, rounds=1, iterations=1)
 
 
 def test_scenes_anew(measured, show, scenes):
