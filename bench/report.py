@@ -118,8 +118,8 @@ def main(results):
         print()
     print(f"| aim | {' | '.join(medians)} |\n| --- |{' ---: |' * len(medians)}")
     for words, top, bottom in AIMS:
-        found = " | ".join(ratio(in_turns(desk, top, bottom)) for desk in medians)
-        print(f"| {words} | {found} |")
+        ratios = " | ".join(ratio(in_turns(desk, top, bottom)) for desk in medians)
+        print(f"| {words} | {ratios} |")
     print(f"\n{SMALL_DESKS}")
     print("\n### Festival 128 with 64 channels fed by buses, all in one loop\n")
     print("| what | median | reading and evaluating, in moves (aim: at least 10) |")
