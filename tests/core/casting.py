@@ -73,20 +73,17 @@ class Company:
         return ASPECT[leaf] in carries and ASPECT[leaf] not in self.back[channel]
 
     def holder(self, socket):
-        """Of the channels on a preamp: the one under check, else the first with a gain, or any."""
+        """Of the channels on a preamp: one under check; of several, or of none, the first with a
+
+        gain, or the first.
+        """
         on = [
             c for c in sorted(self.on)
             if self.attached.get(c) == socket and self.covers(c, "preamp/gain")
         ]  # fmt: skip
-        for wanted in (
-            lambda c: self.fitting(self.on[c]).check == "on",
-            lambda c: "preamp/gain" in self.fitting(self.on[c]).now,
-            lambda c: True,
-        ):
-            found = [c for c in on if wanted(c)]
-            if found:
-                return found[0]
-        return None
+        checked = [c for c in on if self.fitting(self.on[c]).check == "on"] or on
+        having = [c for c in checked if "preamp/gain" in self.fitting(self.on[c]).now] or checked
+        return having[0] if having else None
 
     def lies(self, channel, leaf):
         """Who a hand moves by this leaf of a channel: a fitting's (performer, part), or None."""

@@ -155,7 +155,10 @@ def _plays(own: Own, part: str) -> str:
 
 
 def _holders(own: Own, on: Mapping[str, On]) -> dict[str, str]:
-    """Of the channels on one preamp the one under check holds it, else the first with a gain."""
+    """Of the channels on one preamp the one under check holds it; of several such, which an undo
+
+    may leave, or of none the first with a gain.
+    """
     by_socket: dict[str, list[str]] = {}
     for channel, one in on.items():
         if one.attached is not None and one.covers("preamp"):
