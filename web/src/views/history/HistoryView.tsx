@@ -292,7 +292,7 @@ function GestureRow({ gesture, onCompare }: { gesture: PastGesture; onCompare: (
         {KIND[gesture.kind] && <span className="text-iris">{KIND[gesture.kind]} </span>}
         {gesture.says}
         {gesture.now ? (
-          <span className="text-soft text-[13.5px] whitespace-nowrap">
+          <span className="text-soft text-[13.5px]">
             {" "}
             {gesture.was} → <span className="text-paper">{gesture.now}</span>
           </span>
