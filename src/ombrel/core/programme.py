@@ -12,6 +12,7 @@ from .asked import Asked, Travel, Typed
 from .kinds import Value
 from .rulers import members_of, rulers_in_use
 from .show import Show
+from .sockets import is_of_bus
 
 __all__ = ["coming", "in_programme", "is_fed_by_a_bus", "leaving_as_it_is", "programme", "sent"]
 
@@ -30,8 +31,7 @@ def in_programme(show: Show, channel: str) -> bool:
 
 def is_fed_by_a_bus(show: Show, channel: str) -> bool:
     """Whether what feeds a channel now is a side of a bus."""
-    source = show.source_of(int(channel.split("/")[1])) or ""
-    return source.startswith(("group/", "mix/", "matrix/", "house", "mono"))
+    return is_of_bus(show.source_of(int(channel.split("/")[1])) or "")
 
 
 def programme(show: Show) -> list[str]:

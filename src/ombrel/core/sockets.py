@@ -12,6 +12,7 @@ __all__ = [
     "channels_from",
     "channels_of_line",
     "channels_on",
+    "is_of_bus",
     "lines_on",
     "one_socket",
     "pair_of",
@@ -55,6 +56,11 @@ def strip_of(source: str) -> str:
     """The strip that a reference is of: "mix/5/left" is of "mix/5", "house/right" of "house"."""
     words = source.split("/")
     return words[0] if words[0] in ("house", "mono", "oscillator") else "/".join(words[:2])
+
+
+def is_of_bus(source: str) -> bool:
+    """Whether a reference is to a bus or a side of one."""
+    return source.startswith(("group/", "mix/", "matrix/", "house", "mono"))
 
 
 def side_of(source: str) -> str:

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from ..changes import Change
 from ..laws import sides_to_level_db
 from ..show import Show
+from ..sockets import is_of_bus
 from .arrays import Arrays, Floats, followed, read_arrays
 from .ears import Ears
 from .fed import Fed, Round, reached
@@ -314,13 +315,13 @@ def flow_of(show: Show) -> Flow:
 
 def feeds_back(show: Show) -> bool:
     """Whether any bus feeds a channel or an effect a return, so that loops can be at all."""
-    kinds = ("group/", "mix/", "matrix/", "house", "mono", "engine/")
     strips = [f"channel/{n}" for n in range(1, show.desk.channels + 1)]
     strips += [f"return/{n}" for n in range(1, show.desk.returns + 1)]
     return any(
-        str(show.values.get(f"{strip}/{leaf}", "")).startswith(kinds)
+        is_of_bus(source) or source.startswith("engine/")
         for strip in strips
         for leaf in ("source", "spare")
+        for source in [str(show.values.get(f"{strip}/{leaf}", ""))]
     )
 
 
