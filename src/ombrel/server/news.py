@@ -7,7 +7,7 @@ from typing import Any
 
 from ombrel import core
 
-from . import telling_casting, telling_scenes, telling_strips, tellings
+from . import telling_casting, telling_hears, telling_scenes, telling_strips, tellings
 from .from_screen import WatchedCell
 from .live import State
 
@@ -132,13 +132,13 @@ def snapshot_text(state: State) -> str:
 @lru_cache(maxsize=4)
 def table_text(state: State) -> str:
     """The whole table."""
-    return text_of(tellings.table_message(state))
+    return text_of(telling_hears.table_message(state))
 
 
 @lru_cache(maxsize=8)
 def cells_text(state: State, told: Told) -> str:
     """The cells that a move changed."""
-    return text_of(tellings.cells_message(state, told.cells))
+    return text_of(telling_hears.cells_message(state, told.cells))
 
 
 _MOST_FEEDS = 40  # of those that break promises, whose setters are looked up
@@ -150,7 +150,7 @@ def why_told(state: State, source: str, listener: str) -> tuple[str, tuple[str, 
 
     Raises UnknownAddress.
     """
-    message = tellings.why_message(state, source, listener)
+    message = telling_hears.why_message(state, source, listener)
     held = {
         f"{reason['ruler']}/on"
         for reason in message["reasons"]
@@ -162,7 +162,7 @@ def why_told(state: State, source: str, listener: str) -> tuple[str, tuple[str, 
 @lru_cache(maxsize=64)
 def loudest_text(state: State, source: str, listener: str) -> str:
     """Who is loudest at a listener. Raises UnknownAddress."""
-    return text_of(tellings.loudest_message(state, source, listener))
+    return text_of(telling_hears.loudest_message(state, source, listener))
 
 
 @lru_cache(maxsize=4)
@@ -201,7 +201,7 @@ def ruled_again_text(state: State, told: Told) -> str:
 @lru_cache(maxsize=16)
 def reach_text(state: State, ruler: str) -> str:
     """How far a DCA or mute group reaches. Raises UnknownAddress."""
-    return text_of(tellings.reach_message(state, ruler))
+    return text_of(telling_hears.reach_message(state, ruler))
 
 
 @lru_cache(maxsize=16)

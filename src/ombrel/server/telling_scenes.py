@@ -21,7 +21,7 @@ from .scenes_to_screen import (
     ScenesMessage,
     SceneStrip,
 )
-from .tellings import level_to_wire
+from .telling_hears import level_to_wire
 
 __all__ = ["held_message", "many_told", "scene_message", "scenes_message"]
 

@@ -25,7 +25,7 @@ from .strips_to_screen import (
     StaticMessage,
     StripMessage,
 )
-from .tellings import level_to_wire
+from .telling_hears import level_to_wire
 
 __all__ = ["curves_message", "lifts_message", "strip_message"]
 

@@ -15,6 +15,7 @@ from .casting_to_screen import (
     MicCheckMessage,
     PreviewCompany,
 )
+from .hears_to_screen import Cells, Loudest, ReachMessage, SetBy, Table, WhyAnswer, WhyRemedy
 from .scenes_to_screen import (
     HearingMessage,
     HeldMessage,
@@ -27,8 +28,6 @@ from .strips_to_screen import CurvesMessage, FadingMessage, LiftsMessage, StripM
 __all__ = ["ToScreen"]
 
 WireValue = float | bool | str | None
-CellState = Literal["unrouted", "heard", "muted", "no_source", "no_output", "down", "cancelled"]
-CellWay = Literal["before", "after", "through"]
 
 
 class Snapshot(BaseModel):
@@ -46,129 +45,6 @@ class Moved(BaseModel):
     before: int
     revision: int
     values: dict[str, WireValue]
-
-
-class TableCell(BaseModel):
-    """One cell of who hears what; level in dB, null for silence. `way`: how its own feed taps, or
-
-    "through" where it comes by other strips.
-    """
-
-    source: str
-    listener: str
-    level_db: float | None
-    state: CellState
-    way: CellWay
-
-
-class TableHead(BaseModel):
-    """Head of a column: where the listener stands, whether it goes anywhere, and what it serves.
-
-    `listens` false: a stage in between, drawn apart.
-    """
-
-    about: str
-    patched: bool
-    serves: str
-    listens: bool
-
-
-class Table(BaseModel):
-    """The whole of who hears what: one list of cells a source, in the order of the listeners."""
-
-    type: Literal["table"]
-    revision: int
-    sources: list[str]
-    listeners: list[str]
-    heads: list[TableHead]
-    level_db: list[list[float | None]]
-    state: list[list[CellState]]
-    way: list[list[CellWay]]
-
-
-class Cells(BaseModel):
-    """Cells of the table that changed."""
-
-    type: Literal["cells"]
-    revision: int
-    cells: list[TableCell]
-
-
-class WhyStep(BaseModel):
-    """One stage of the path."""
-
-    kind: str
-    title: str
-    detail: str
-    gain_db: float | None
-    dbu: float | None
-    dbfs: float | None
-    in_path: bool
-    open: bool
-    has_gain: bool
-    address: str | None
-
-
-class WhyRemedy(BaseModel):
-    """What a button says, and the moves it makes."""
-
-    says: str
-    moves: list[AskedMove]
-
-
-class Setter(BaseModel):
-    """Who moved something last, and when (ISO 8601)."""
-
-    by: str
-    at: str
-
-
-class SetBy(BaseModel):
-    """Who holds the keys of hard or safe mute groups that the explanation names, by address."""
-
-    type: Literal["set_by"]
-    keys: dict[str, Setter]
-
-
-class WhyReason(BaseModel):
-    """One reason for silence."""
-
-    code: str
-    says: str
-    remedy: WhyRemedy | None
-    instead: WhyRemedy | None
-    ruler: str | None  # the DCA or mute group that silences
-
-
-class WhyWay(BaseModel):
-    """One way from the source to the listener; `says`: by way of what, "" for its own feed.
-
-    `late_ms`: how late it arrives; null where that is not one number.
-    """
-
-    says: str
-    level_db: float | None
-    wet: bool
-    steps: list[WhyStep]
-    late_ms: float | None
-
-
-class WhyAnswer(BaseModel):
-    """The explanation of one cell. `opening`: the fewest actions that let it be heard, as one."""
-
-    type: Literal["why"]
-    revision: int
-    source: str
-    listener: str
-    source_name: str
-    listener_name: str
-    level_db: float | None
-    state: CellState
-    says: str
-    head: list[WhyStep]
-    ways: list[WhyWay]
-    reasons: list[WhyReason]
-    opening: WhyRemedy | None
 
 
 class DoneMessage(BaseModel):
@@ -289,24 +165,6 @@ class PreampMessage(BaseModel):
     suggested_db: float
 
 
-class LoudSource(BaseModel):
-    """A source that is heard at a listener; `rank` 1 is the loudest."""
-
-    rank: int
-    source: str
-    name: str
-    level_db: float
-
-
-class Loudest(BaseModel):
-    """The loudest sources at the listener of the cell that Why answers for, its own among them."""
-
-    type: Literal["loudest"]
-    revision: int
-    listener: str
-    sources: list[LoudSource]
-
-
 class RuledStrip(BaseModel):
     """What a strip or DCA truly comes to: the DCAs that rule it, by way of others too; its level in
 
@@ -329,28 +187,6 @@ class RuledMessage(BaseModel):
     revision: int
     whole: bool
     strips: dict[str, RuledStrip | None]
-
-
-class ReachListener(BaseModel):
-    """What a DCA or mute group does at a listener, in numbers of sources; `still`: who is heard."""
-
-    listener: str
-    name: str
-    closes: int
-    follows: int
-    still: list[str]
-
-
-class ReachMessage(BaseModel):
-    """How far a DCA or mute group reaches. `behind`: the action that taps sends behind the mute."""
-
-    type: Literal["reach"]
-    revision: int
-    ruler: str
-    closed: int
-    alone: list[str]
-    listeners: list[ReachListener]
-    behind: WhyRemedy | None
 
 
 class Unfolded(BaseModel):

@@ -1,10 +1,7 @@
 import {
   type ClipboardEvent,
-  createContext,
   type KeyboardEvent,
-  memo,
   useCallback,
-  useContext,
   useMemo,
   useRef,
   useState,
@@ -12,33 +9,20 @@ import {
 import { useSearch } from "wouter";
 import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
-import {
-  fedBy,
-  select,
-  socketName,
-  useFiltered,
-  useLink,
-  useOn,
-  useShow,
-  useText,
-} from "../../data/use";
-import { KIND_WORD, levelText } from "../../data/words";
+import { socketName, useFiltered, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
 import { useListHeight } from "../../ui/media";
-import { ColourBar, Empty, ViewHead } from "../../ui/Panel";
-import { RowList, useTabIndex } from "../../ui/RowList";
+import { Empty, ViewHead } from "../../ui/Panel";
+import { RowList } from "../../ui/RowList";
 import { SearchField } from "../../ui/SearchField";
-import { Toggle } from "../../ui/Toggle";
-import { TypedField } from "../../ui/TypedField";
 import { useAsked } from "../../ui/useAsked";
 import { useTaking } from "../../ui/useTaking";
 import { Chosen } from "./Chosen";
 import { ImportDialog } from "./ImportDialog";
 import { LineDetail } from "./LineDetail";
+import { Choosing, LineRow } from "./LineRow";
+import { NewLine } from "./NewLine";
 import { Renamed } from "./Renamed";
-
-const KINDS = Object.entries(KIND_WORD);
 
 /** The input list, edited in place. */
 export function LinesView() {
@@ -210,15 +194,6 @@ export function LinesView() {
   );
 }
 
-/** Which lines are chosen: told past the list, so that choosing one draws no other again. */
-const Choosing = createContext<{
-  chosen: ReadonlySet<number>;
-  onChoose: (line: number, on: boolean) => void;
-}>({
-  chosen: new Set(),
-  onChoose: () => undefined,
-});
-
 const HEADS = [
   ["name", "Name", "pl-1.5"],
   ["kind", "Kind", "pl-1.5"],
@@ -243,193 +218,4 @@ function linesLike(state: ShowState, filter: string): readonly number[] {
     const text = [...texts, socket].join(" ").toLowerCase();
     return words.every((word) => text.includes(word));
   });
-}
-
-function NewLine() {
-  const link = useLink();
-  const [name, setName] = useState("");
-  const add = async () => {
-    if (name.trim() && (await link.do({ action: "add_line", name: name.trim() }))) setName("");
-  };
-  return (
-    <form
-      className="flex gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void add();
-      }}
-    >
-      <input
-        aria-label="Name of a new line"
-        placeholder="Name of a new line"
-        maxLength={60}
-        className="h-8 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
-        value={name}
-        onChange={(event) => setName(event.currentTarget.value)}
-      />
-      <Button small type="submit" className="h-8" disabled={!name.trim()}>
-        Add
-      </Button>
-    </form>
-  );
-}
-
-interface RowProps {
-  line: number;
-  onFocus: (line: number) => void;
-  onPlug: (ask: Ask, mine: string) => void;
-  /** Another line was dropped on this one. */
-  onDrop: (line: number, before: number) => void;
-  onRename: (line: number, typed: string) => void;
-}
-
-const DRAGGED = "application/x-line";
-
-const LineRow = memo(function LineRow({ line, onFocus, onPlug, onDrop, onRename }: RowProps) {
-  const link = useLink();
-  const choosing = useContext(Choosing);
-  const chosen = choosing.chosen.has(line);
-  const tabIndex = useTabIndex();
-  const at = (leaf: string) => `line/${line}/${leaf}`;
-  const name = useText(at("name"));
-  const stereo = useOn(at("stereo"));
-  const phantom = useOn(at("phantom"));
-  const level = useShow((state) => valueIn(state, at("level_dbu")) as number);
-  const socket = useShow((state) => valueIn(state, at("socket")) as string | null);
-  const fed = useShow((state) => fedBy(state, socket)).join(", ");
-  const colour = useText(at("colour"));
-  const type = (leaf: string) => (typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
-  const [over, setOver] = useState(false);
-  const look = () => {
-    onFocus(line);
-    if (fed) select(`channel/${fed.split(",")[0]}`);
-  };
-  return (
-    <div
-      data-line={line}
-      onFocus={look}
-      onDragOver={(event) => {
-        if (!event.dataTransfer.types.includes(DRAGGED)) return;
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        setOver(false);
-        const dragged = Number(event.dataTransfer.getData(DRAGGED));
-        if (dragged && dragged !== line) onDrop(dragged, line);
-      }}
-      className={`row-line h-[calc(100%-2px)] rounded-md pr-1 border-t-2 ${over ? "border-sun" : "border-transparent"} ${chosen ? "bg-raise" : "bg-floor"}`}
-    >
-      <label
-        draggable
-        title="Drag to move"
-        onDragStart={(event) => event.dataTransfer.setData(DRAGGED, String(line))}
-        className="flex items-center self-stretch gap-2 cursor-grab"
-        style={{ gridArea: "choose" }}
-      >
-        <ColourBar colour={colour} />
-        <input
-          type="checkbox"
-          aria-label={`Choose ${name}`}
-          tabIndex={tabIndex}
-          className="accent-(--sun) w-4 h-4 cursor-pointer"
-          checked={chosen}
-          onChange={(event) => choosing.onChoose(line, event.currentTarget.checked)}
-        />
-      </label>
-      <TypedField
-        label={`Name, line ${line}`}
-        value={name}
-        maxLength={60}
-        onCommit={(typed) => onRename(line, typed)}
-        className="font-semibold"
-        area="name"
-        data={{ "data-column": "name" }}
-      />
-      <Choice
-        area="kind"
-        label={`Kind of ${name}`}
-        value={useText(at("kind"))}
-        options={KINDS}
-        onChange={(kind) => void link.do({ action: "set_kind", lines: [line], kind })}
-      />
-      <TypedField
-        area="mic"
-        placeholder="mic"
-        label={`Mic or DI of ${name}`}
-        value={useText(at("microphone"))}
-        onCommit={type("microphone")}
-        data={{ "data-column": "microphone" }}
-      />
-      <TypedField
-        area="performer"
-        placeholder="who"
-        label={`Performer of ${name}`}
-        value={useText(at("performer"))}
-        onCommit={type("performer")}
-        data={{ "data-column": "performer" }}
-      />
-      <SocketField line={line} name={name} right={false} onPlug={onPlug} />
-      {stereo && <SocketField line={line} name={name} right onPlug={onPlug} />}
-      <TypedField
-        area="level"
-        label={`Level of ${name} in dBu`}
-        value={levelText(level, 0)}
-        align="right"
-        onCommit={type("level_dbu")}
-        data={{ "data-column": "level" }}
-      />
-      <span className="text-center" style={{ gridArea: "phantom" }}>
-        <Toggle
-          label={`${name} needs 48 V`}
-          tone="coral"
-          pressed={phantom}
-          onChange={(on) => type("phantom")(on ? "on" : "off")}
-        >
-          48
-        </Toggle>
-      </span>
-      <span
-        className={`text-[13px] truncate ${fed ? "text-soft" : "text-faint"}`}
-        style={{ gridArea: "channel" }}
-        title={fed && `Channel ${fed}`}
-      >
-        <span className="sr-only">channel </span>
-        {fed || "none"}
-      </span>
-    </div>
-  );
-});
-
-interface SocketProps {
-  line: number;
-  name: string;
-  right: boolean;
-  onPlug: (ask: Ask, mine: string) => void;
-}
-
-/** A socket as typed; underlined while 48 V is on there. */
-function SocketField({ line, name, right, onPlug }: SocketProps) {
-  const leaf = right ? "socket_right" : "socket";
-  const socket = useShow((state) =>
-    socketName(state, valueIn(state, `line/${line}/${leaf}`) as string | null),
-  );
-  const phantom = useShow((state) => {
-    const at = valueIn(state, `line/${line}/${leaf}`) as string | null;
-    return at !== null && valueIn(state, `${at}/phantom`) === true;
-  });
-  return (
-    <TypedField
-      area={right ? "right" : "socket"}
-      label={`Socket of ${name}${right ? ", right" : ""}`}
-      title={phantom ? "48 V is on here" : undefined}
-      value={socket}
-      placeholder="none"
-      className={phantom ? "!border-b-2 !border-b-coral" : ""}
-      onCommit={(text) => onPlug({ action: "plug", line, socket: text, right }, name)}
-      data={{ "data-column": leaf }}
-    />
-  );
 }
