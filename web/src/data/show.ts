@@ -331,11 +331,10 @@ export function placesOf(names: readonly string[]): ReadonlyMap<string, number> 
 
 let nextNotice = 1;
 
-/** Tell something that passes: what was done, or why it was refused. */
+/** Tell something that passes, once it was seen: what was done, or why it was refused. */
 export function notify(text: string, tone: Notice["tone"] = "said"): void {
   const id = nextNotice++;
   store.setState((state) => ({ notices: [...state.notices.slice(-2), { id, text, tone }] }));
-  setTimeout(() => dismiss(id), tone === "refused" ? 9000 : 3500);
 }
 
 export function dismiss(id: number): void {

@@ -139,10 +139,11 @@ export function Find({
   onOpenChange: (open: boolean) => void;
 }) {
   const gone = useRef<string | null>(null);
+  const takeSource = useSourceInHand();
   const onClosed = () => {
     const hit = gone.current;
     gone.current = null;
-    if (hit?.startsWith("channel/")) focusSource();
+    if (hit?.startsWith("channel/")) takeSource();
     return hit !== null;
   };
   return (
@@ -162,16 +163,29 @@ export function Find({
 const textOf = (hit: Hit): string => `${hit.name} ${hit.about}`.toLowerCase();
 
 /**
- * The first of the selected source's own fields, which stand over Why. They may be drawn only after the
- * dialog is gone, or drawn anew: until a hand is somewhere else it is tried again for a moment.
+ * Puts the first of the selected source's own fields, which stand over Why, into the hand. They may be
+ * drawn only after the dialog is gone, or drawn anew: until a hand is somewhere else it is tried again
+ * for a moment, and no longer than this page stands.
  */
-function focusSource(): void {
+function useSourceInHand(): () => void {
+  const tries = useRef<ReturnType<typeof setTimeout>[] | null>(null);
+  useEffect(() => {
+    tries.current = [];
+    return () => {
+      tries.current?.forEach(clearTimeout);
+      tries.current = null;
+    };
+  }, []);
   const focus = () => {
     const there = document.activeElement;
     if (there && there !== document.body && there.id !== "work") return;
     document.querySelector<HTMLInputElement>("[data-source-fields] input")?.focus();
   };
-  for (const afterMs of [0, 60, 200, 500, 1000, 2000]) setTimeout(focus, afterMs);
+  return () => {
+    if (!tries.current) return;
+    tries.current.forEach(clearTimeout);
+    tries.current = [0, 60, 200, 500, 1000, 2000].map((afterMs) => setTimeout(focus, afterMs));
+  };
 }
 
 function Search({ onDone }: { onDone: (hit: string) => void }) {

@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { listenForAlone } from "../data/hand";
-import { dismiss, store } from "../data/show";
+import { dismiss, type Notice, store } from "../data/show";
 import { select, useLink, useShow } from "../data/use";
 import { Guarded } from "../ui/Guarded";
 import { isTyping } from "../ui/keys";
@@ -130,20 +130,33 @@ function Notices() {
     <div
       className="fixed bottom-4 phone:bottom-14 left-1/2 -translate-x-1/2 w-max max-w-[94vw] flex flex-col gap-2 items-center z-50"
       role="status"
+      aria-label="Notices"
     >
       {notices.map((notice) => (
-        <button
-          key={notice.id}
-          type="button"
-          onClick={() => dismiss(notice.id)}
-          className={`max-w-[min(640px,94vw)] text-left rounded-xl border px-4 py-2.5 shadow-xl bg-raise cursor-pointer ${
-            notice.tone === "refused" ? "border-coral text-paper" : "border-edge text-paper"
-          }`}
-        >
-          {notice.tone === "refused" && <strong className="text-coral mr-1.5">Not done.</strong>}
-          {notice.text}
-        </button>
+        <NoticeKey key={notice.id} notice={notice} />
       ))}
     </div>
+  );
+}
+
+const SEEN_MS = { said: 3500, refused: 9000 };
+
+/** A notice that goes by itself when it was seen, and by a press. */
+function NoticeKey({ notice: { id, text, tone } }: { notice: Notice }) {
+  useEffect(() => {
+    const timer = setTimeout(() => dismiss(id), SEEN_MS[tone]);
+    return () => clearTimeout(timer);
+  }, [id, tone]);
+  return (
+    <button
+      type="button"
+      onClick={() => dismiss(id)}
+      className={`max-w-[min(640px,94vw)] text-left rounded-xl border px-4 py-2.5 shadow-xl bg-raise cursor-pointer text-paper ${
+        tone === "refused" ? "border-coral" : "border-edge"
+      }`}
+    >
+      {tone === "refused" && <strong className="text-coral mr-1.5">Not done.</strong>}
+      {text}
+    </button>
   );
 }

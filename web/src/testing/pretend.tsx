@@ -4,7 +4,7 @@
  */
 import { act, cleanup, configure, fireEvent, render, screen } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { afterEach, vi } from "vitest";
+import { afterEach, expect, vi } from "vitest";
 import { Router } from "wouter";
 import { memoryLocation } from "wouter/memory-location";
 import desk from "../data/generated/desk.json";
@@ -13,6 +13,7 @@ import { received, setDesk, store } from "../data/show";
 import type { Ask, Desk, FromScreen, Move, Preview, ToScreen, Value } from "../data/types";
 import { LinkContext } from "../data/use";
 import { Views } from "../Views";
+import { leftRunning } from "./timers";
 
 /** The desk that it pretends to have: 24 channels, 9 mixes. */
 export const DESK = desk as Desk;
@@ -98,10 +99,12 @@ Object.defineProperties(HTMLElement.prototype, {
 });
 vi.stubGlobal("fetch", fetched);
 
-afterEach(() => {
+afterEach(async () => {
   cleanup();
   for (const one of [done, tried, watched, fetched, fed]) one.mockClear();
   answers.clear();
+  // one that outlives its page fires where there is none any more, on a busy machine without a document
+  expect(await leftRunning(), "timers that outlive the page").toEqual([]);
 });
 
 /** Type into a field and settle it. */

@@ -108,10 +108,19 @@ interface ConsequenceProps {
 }
 
 /** Before an edit is made: who loses what, and who falls silent. Without one: what to do here. */
-export function Consequence({ ask, words, values, children }: ConsequenceProps) {
+export function Consequence({ ask, children, ...how }: ConsequenceProps) {
   const shown = usePreview(ask);
-  const offline = useShow((state) => state.status === "lost");
   if (!ask) return <p className="text-faint text-[13px] pb-2 shrink-0">{children}</p>;
+  return <Told shown={shown} {...how} />;
+}
+
+interface ToldProps extends Pick<ConsequenceProps, "words" | "values"> {
+  shown: ReturnType<typeof usePreview>;
+}
+
+/** What an edit would do, as `usePreview` has it: for who needs it for more than its words. */
+export function Told({ shown, words, values }: ToldProps) {
+  const offline = useShow((state) => state.status === "lost");
   if (offline)
     return (
       <p className="text-coral pb-2" role="status">

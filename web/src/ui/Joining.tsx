@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import type { Ask, Move, Preview } from "../data/types";
 import { useLink } from "../data/use";
 import { Button } from "./Button";
-import { Consequence, usePreview } from "./Consequence";
+import { Told, usePreview } from "./Consequence";
 
 type Link = ReturnType<typeof useLink>;
 
@@ -47,7 +47,7 @@ export function Joining({ ask, onDone }: { ask: Ask; onDone: () => void }) {
   return (
     <div className="flex items-start gap-2 shrink-0 flex-wrap">
       <div className="flex-1 min-w-64">
-        <Consequence ask={ask} />
+        <Told shown={shown} />
       </div>
       {keep.length > 0 && (
         <Button
