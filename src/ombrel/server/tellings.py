@@ -1,4 +1,4 @@
-"""What a screen is told, made from a state of the show: messages of `wire`, filled in."""
+"""What a screen is told, made from a state of the show: messages of `to_screen`, filled in."""
 
 from collections.abc import Sequence
 from uuid import UUID

@@ -3,11 +3,14 @@ import type { Ask, Preview } from "../data/types";
 import { stripName, useLink, useShow } from "../data/use";
 import { cellText, levelText } from "../data/words";
 
-/** What the core says an edit would do, asked again whenever the edit or the show changes. */
-export function usePreview(ask: Ask | null): Preview | string | null {
+/**
+ * What the core says an edit would do, asked again whenever the edit or the show changes. `known`: what
+ * it has said already.
+ */
+export function usePreview(ask: Ask | null, known: Preview | null = null): Preview | string | null {
   const link = useLink();
   const revision = useShow((state) => state.revision);
-  const [shown, setShown] = useState<Preview | string | null>(null);
+  const [shown, setShown] = useState<Preview | string | null>(known);
   useEffect(() => {
     if (!ask) {
       setShown(null);

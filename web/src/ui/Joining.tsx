@@ -1,13 +1,11 @@
-import { useEffect } from "react";
+import { type ReactNode, useCallback, useEffect, useState } from "react";
 import type { Ask, Move, Preview } from "../data/types";
 import { useLink } from "../data/use";
 import { Button } from "./Button";
 import { Told, usePreview } from "./Consequence";
 
-type Link = ReturnType<typeof useLink>;
-
 /** Whether strips would jump, fall silent or become heard by an edit: then it is shown first. */
-export const isFelt = (shown: Preview): boolean =>
+const isFelt = (shown: Preview): boolean =>
   shown.breaks.length > 0 ||
   shown.silenced.length > 0 ||
   shown.opened.length > 0 ||
@@ -15,23 +13,51 @@ export const isFelt = (shown: Preview): boolean =>
     shown.keeping.jumps.length + shown.keeping.silenced.length + shown.keeping.keep.length > 0);
 
 /** The edit with the faders that keep every true level. */
-export function kept(ask: Ask, keep: readonly Move[]): Ask {
+function kept(ask: Ask, keep: readonly Move[]): Ask {
   if (ask.action === "moves") return { ...ask, moves: [...ask.moves, ...keep] };
   if (ask.action === "members" || ask.action === "clear_ruler") return { ...ask, also: [...keep] };
   return ask;
 }
 
-/** Strips that join or leave: made at once if nobody feels it, else given to `onShow`. */
-export async function join(link: Link, ask: Ask, onShow: (ask: Ask) => void): Promise<void> {
-  const shown = await link.try(ask, { before: true });
-  if (typeof shown !== "string" && isFelt(shown)) onShow(ask);
-  else await link.do(ask, { quiet: false }); // a refusal is told by making the edit
+interface Felt {
+  ask: Ask;
+  shown: Preview;
+  turn: number;
 }
 
-/** What jumps and who falls silent by joining or leaving: to be taken, kept level, or left. */
-export function Joining({ ask, onDone }: { ask: Ask; onDone: () => void }) {
+/**
+ * Strips that join or leave: made at once if nobody feels it, else shown first in the bar, to be taken,
+ * kept level, or left. `join` tells whether it was made at once.
+ */
+export function useJoining(): { join: (ask: Ask) => Promise<boolean>; bar: ReactNode } {
   const link = useLink();
-  const shown = usePreview(ask);
+  const [felt, setFelt] = useState<Felt | null>(null);
+  const join = useCallback(
+    async (ask: Ask) => {
+      const shown = await link.try(ask, { before: true });
+      // a refusal is told by making the edit
+      if (typeof shown === "string" || !isFelt(shown)) return link.do(ask, { quiet: false });
+      setFelt((last) => ({ ask, shown, turn: (last?.turn ?? 0) + 1 }));
+      return false;
+    },
+    [link],
+  );
+  const bar = felt && (
+    <Joining key={felt.turn} ask={felt.ask} known={felt.shown} onDone={() => setFelt(null)} />
+  );
+  return { join, bar };
+}
+
+interface Props {
+  ask: Ask;
+  /** What it was said to do when it was asked for; told anew when the show moves. */
+  known: Preview;
+  onDone: () => void;
+}
+
+function Joining({ ask, known, onDone }: Props) {
+  const link = useLink();
+  const shown = usePreview(ask, known);
   const keep = shown && typeof shown !== "string" ? (shown.keeping?.keep ?? []) : [];
   const take = async (wanted: Ask) => {
     if (await link.do(wanted, { quiet: false })) onDone();

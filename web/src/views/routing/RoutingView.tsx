@@ -5,7 +5,7 @@ import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
 import { panText } from "../../data/words";
 import { Button } from "../../ui/Button";
-import { Joining, join } from "../../ui/Joining";
+import { useJoining } from "../../ui/Joining";
 import { type CellMark, PaintTable } from "../../ui/PaintTable";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { SearchField } from "../../ui/SearchField";
@@ -19,12 +19,12 @@ export function RoutingView() {
   const [filter, setFilter] = useState("");
   const [between, setBetween] = useState(false);
   const [taken, setTaken] = useState<readonly string[]>([]);
-  const [showing, setShowing] = useState<Ask | null>(null);
+  const { join, bar } = useJoining();
   const rows = useRows(filter);
   const groups = useShow((state) => state.groups);
   const columns = useMemo(() => ["house", "mono", ...groups.map((n) => `group/${n}`)], [groups]);
   const empty = useShow((state) => state.channels.length === 0);
-  const onAsk = useCallback((ask: Ask) => void join(link, ask, setShowing), [link]);
+  const onAsk = useCallback((ask: Ask) => void join(ask), [join]);
   const pan = (strips: readonly string[], place: string) =>
     void link.do({ action: "pan_strips", strips: stripsText(strips), place });
   const several = taken.length > 1 ? stripsText(taken.filter((one) => !one.startsWith("g"))) : "";
@@ -50,7 +50,7 @@ export function RoutingView() {
         </Empty>
       ) : (
         <>
-          {showing && <Joining ask={showing} onDone={() => setShowing(null)} />}
+          {bar}
           <div className="flex items-center gap-x-3 gap-y-1.5 pb-2 shrink-0 flex-wrap">
             <SearchField
               label="Find strips"

@@ -3,9 +3,9 @@ import { trueLevel, useMadeOf, useMutedBy } from "../../data/ruled";
 import { type ShowState, store, valueIn } from "../../data/show";
 import { useStrips } from "../../data/strips";
 import type { Ask } from "../../data/types";
-import { stripName, useLink, useShow } from "../../data/use";
+import { stripName, useShow } from "../../data/use";
 import { cellText } from "../../data/words";
-import { Joining, join } from "../../ui/Joining";
+import { useJoining } from "../../ui/Joining";
 import { useCoarse } from "../../ui/media";
 import { type CellMark, PaintTable } from "../../ui/PaintTable";
 import { SearchField } from "../../ui/SearchField";
@@ -28,17 +28,16 @@ function useRows(kind: Kind, filter: string): readonly string[] {
 
 /** Strips against DCAs, mute groups or gangs. */
 export function MembersTable({ kind, rulers }: { kind: Kind; rulers: readonly number[] }) {
-  const link = useLink();
   const [filter, setFilter] = useState("");
   const rows = useRows(kind, filter);
   const columns = useMemo(() => rulers.map((number) => `${kind}/${number}`), [kind, rulers]);
   const coarse = useCoarse();
   const width = kind === "gang" ? 98 : 66; // what a gang carries takes words
-  const [showing, setShowing] = useState<Ask | null>(null);
-  const onAsk = useCallback((ask: Ask) => void join(link, ask, setShowing), [link]);
+  const { join, bar } = useJoining();
+  const onAsk = useCallback((ask: Ask) => void join(ask), [join]);
   return (
     <>
-      {showing && <Joining ask={showing} onDone={() => setShowing(null)} />}
+      {bar}
       <div className="flex items-center gap-3 pb-2 shrink-0">
         <SearchField
           label="Find strips"

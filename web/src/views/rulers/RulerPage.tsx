@@ -1,11 +1,10 @@
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { useLocation } from "wouter";
 import { valueIn } from "../../data/show";
-import type { Ask } from "../../data/types";
 import { stripName, useLink, useOn, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { isFelt, Joining, join } from "../../ui/Joining";
+import { useJoining } from "../../ui/Joining";
 import { StripHand } from "../../ui/StripHand";
 import { Toggle } from "../../ui/Toggle";
 import { RuledBy } from "../../ui/TrueLevel";
@@ -24,7 +23,7 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
   const name = useShow((state) => stripName(state, ruler));
   const colour = useShow((state) => String(valueIn(state, `${ruler}/colour`)));
   const colours = useShow((state) => state.catalogue!.at(`${ruler}/colour`).options ?? NO_COLOURS);
-  const [showing, setShowing] = useState<Ask | null>(null);
+  const joining = useJoining();
   useEffect(() => {
     if (kind === "gang") return; // it silences nobody: nothing to tell of its reach
     link.watch({ ruler });
@@ -33,14 +32,11 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
   const set = (leaf: string, typed: string) =>
     void link.do({ action: "moves", moves: [{ address: `${ruler}/${leaf}`, typed }] });
   const clear = async () => {
-    const ask: Ask = { action: "clear_ruler", ruler };
-    const shown = await link.try(ask, { before: true });
-    if (typeof shown !== "string" && isFelt(shown)) return setShowing(ask);
-    if (await link.do(ask, { quiet: false })) navigate(`/${KIND[kind].view}`);
+    if (await joining.join({ action: "clear_ruler", ruler })) navigate(`/${KIND[kind].view}`);
   };
   return (
     <div className="flex flex-col gap-3 flex-1 min-h-0 scrolls pb-3">
-      {showing && <Joining ask={showing} onDone={() => setShowing(null)} />}
+      {joining.bar}
       <section
         aria-label={`${KIND[kind].one} ${name}`}
         className="rounded-xl bg-floor border border-line px-3 py-2.5 flex flex-col gap-2 shrink-0"
@@ -75,7 +71,7 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
         )}
       </section>
       {kind === "mute_group" && <ReachTable ruler={ruler} kind={kind} />}
-      <Members ruler={ruler} kind={kind} onAsk={(ask) => void join(link, ask, setShowing)} />
+      <Members ruler={ruler} kind={kind} onAsk={(ask) => void joining.join(ask)} />
       {kind === "dca" && <ReachTable ruler={ruler} kind={kind} />}
     </div>
   );
