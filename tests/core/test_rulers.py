@@ -235,6 +235,8 @@ def test_keeping_changes_no_true_level_or_names_who_cannot_be_kept(seed):
     strips = layout_of(TINY).strips
     jumps = {s for s in strips if ruled(before, s).level_db != ruled(after, s).level_db}
     assert {strip for strip, _, _ in kept.jumps} == jumps
+    for address, value in kept.moves.items():  # what stands so already is nothing to make up for
+        assert after[address] != value, address
     if kept.lacking:
         assert len(kept.lacking) <= len(jumps)
         return
@@ -249,6 +251,8 @@ def test_keeping_uses_a_joining_dcas_own_fader_and_names_what_is_out_of_reach():
     show = show_of(TOURING, band(dca__1__fader=2.0, dca__3__fader=-4.0, channel__2__fader=6.0))
     after, _ = made(show, membership(show, "dca/3", ["dca/1"], on=True))
     assert dict(keeping(show, after).moves) == {"dca/1/fader": 6.0}
+    level, _ = made(after, {"dca/3/fader": 0.0})
+    assert dict(keeping(level, made(level, {"dca/1/dca/3/on": False})[0]).moves) == {}
     after, _ = made(show, membership(show, "dca/3", ["channel/1", "channel/2"], on=True))
     kept = keeping(show, after)
     assert kept.lacking == (("Channel 2", 10.0),)

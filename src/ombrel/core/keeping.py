@@ -121,7 +121,8 @@ def _by_own_faders(
         needed = _needed(before, after, dca)
         if needed is None or not _LOWEST_DB <= needed <= _HIGHEST_DB:
             return None
-        moves[f"{dca}/fader"] = needed
+        if needed != after.number(f"{dca}/fader"):  # else it stands there: nothing to make up for
+            moves[f"{dca}/fader"] = needed
     tried = after.with_values(moves)
     for strip, level_db in was_db.items():
         now_db = ruled(tried, strip).level_db
