@@ -72,7 +72,7 @@ function Joining({ ask, known, onDone }: Props) {
   });
   return (
     <div className="flex items-start gap-2 shrink-0 flex-wrap">
-      <div className="flex-1 min-w-64">
+      <div className="flex-1 min-w-64 phone:min-w-full">
         <Told shown={shown} />
       </div>
       {keep.length > 0 && (
