@@ -1,28 +1,16 @@
 """A person at a browser: finds things by role and name, as somebody with a screen reader does."""
 
-import atexit
-import tempfile
 import time
 from importlib.resources import files
 
-from selenium import webdriver
 from selenium.common.exceptions import NoSuchElementException, StaleElementReferenceException
-from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from tests.screens.chromium import PATIENCE_S, Chromium
+
 LIST = str(files("ombrel") / "demo" / "salt-road-full.xlsx")
-FLAGS = (
-    "--headless",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--no-first-run",
-    "--hide-scrollbars",
-)
 EXPECTED = ("WebSocket", "ERR_CONNECTION", "status of 422")
 # Keeps every message of the page's websockets, so that a test knows what was acknowledged to it.
 LISTEN = """
@@ -56,28 +44,14 @@ return true;
 """
 
 
-_RESTING: list[webdriver.Chrome] = []  # browsers that nobody uses: a new one takes seconds
-PATIENCE_S = 40.0  # a busy machine may stall for seconds; only a failing test waits this long
-
-
-def _browser():
-    """A headless Chromium at an empty page: one that rests, or a new one."""
-    if _RESTING:
-        return _RESTING.pop()
-    options = webdriver.ChromeOptions()
-    for flag in (*FLAGS, f"--user-data-dir={tempfile.mkdtemp()}"):
-        options.add_argument(flag)
-    options.set_capability("goog:loggingPrefs", {"browser": "SEVERE"})
-    driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
-    atexit.register(driver.quit)
-    return driver
+_RESTING: list[Chromium] = []  # browsers that nobody uses: a new one takes seconds
 
 
 class Window:
     """A window of an exact inner size, with nothing that another left: no cookie, no storage."""
 
     def __init__(self, width, height):
-        self.driver = _browser()
+        self.driver = _RESTING.pop() if _RESTING else Chromium()
         self.driver.get_log("browser")  # what the last one complained of
         self.home = self.driver.current_window_handle
         self.driver.switch_to.new_window("tab")  # what a tab keeps for itself is new with it
@@ -95,6 +69,7 @@ class Window:
         self._do("Network.clearBrowserCookies", {})
         self.driver.close()
         self.driver.switch_to.window(self.home)
+        self.driver.forget()
         _RESTING.append(self.driver)
 
 
@@ -179,6 +154,10 @@ class Person:
     def all(self, css):
         return self.driver.find_elements(By.CSS_SELECTOR, css)
 
+    def texts(self, css):
+        """What each of several says, none of them drawn anew while it was read."""
+        return self.until(lambda: ([one.text for one in self.all(css)],))[0]
+
     def field(self, label):
         """A field, choice, fader or key by its accessible name, or what it begins with."""
         return self.sought(f'[aria-label="{label}"], [aria-label^="{label}, "]')
@@ -222,8 +201,11 @@ class Person:
 
     def count(self, label):
         """How many rows a list has, drawn or not."""
-        rows = self.all(f'[role=list][aria-label="{label}"] > [role=listitem]')
-        return int(rows[0].get_attribute("aria-setsize")) if rows else 0
+        css = f'[role=list][aria-label="{label}"] > [role=listitem]'
+        try:
+            return int(self.driver.find_element(By.CSS_SELECTOR, css).get_attribute("aria-setsize"))
+        except NoSuchElementException:
+            return 0
 
     def cell(self, source, listener):
         """A cell of who hears what, by addresses."""
@@ -236,12 +218,12 @@ class Person:
         def there():
             if not self.all(css) and time.monotonic() - began > 0.4:
                 self.driver.execute_script(FURTHER)
-            return self.driver.find_element(By.CSS_SELECTOR, css)
+            found = self.driver.find_element(By.CSS_SELECTOR, css)
+            if self.driver.execute_script(INTO_SIGHT, found):
+                found = self.driver.find_element(By.CSS_SELECTOR, css)  # drawn again where it rests
+            return found
 
-        found = self.until(there)
-        if self.driver.execute_script(INTO_SIGHT, found):
-            found = self.until(there)  # drawn again where it came to rest
-        return found
+        return self.until(there)
 
     def reads(self, source, listener, text):
         """Wait until a cell reads a text."""

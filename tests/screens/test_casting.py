@@ -18,7 +18,7 @@ def checking(person, name):
 
 
 def rows(person, phase):
-    return [name.text for name in person.all(f'[data-phase="{phase}"] [data-name]')]
+    return person.texts(f'[data-phase="{phase}"] [data-name]')
 
 
 def versions(server, show, name):

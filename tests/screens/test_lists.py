@@ -29,8 +29,7 @@ def choose(person, label, value):
 
 
 def channels(person):
-    rows = person.all("tr[data-what='lines']")
-    return [row.find_elements("tag name", "td")[2].text for row in rows]
+    return person.texts("tr[data-what='lines'] > td:nth-of-type(3)")
 
 
 def test_a_bad_file_is_refused_in_words_and_the_next_one_is_read(server, people, tmp_path):

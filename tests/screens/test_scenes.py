@@ -10,7 +10,7 @@ from .test_banks import value
 
 def named(person):
     """The scenes in the list, by their words."""
-    return [row.text.replace("\n", " ") for row in person.all("[data-scene]")]
+    return [text.replace("\n", " ") for text in person.texts("[data-scene]")]
 
 
 def board(person, which):
