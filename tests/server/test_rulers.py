@@ -95,6 +95,23 @@ async def test_joining_is_shown_first_with_what_keeps_the_levels(band, ann):
     assert again["strips"]["channel/2"]["level_db"] == 0.0
 
 
+async def test_what_a_hand_did_just_before_counts_in_what_it_is_shown(band, ann):
+    screen = Screen(band, ann)
+    await screen.open()
+    join = {"action": "members", "ruler": "dca/2", "strips": "2", "on": True}
+    down = {"action": "moves", "moves": moving("dca/2/fader", -3.0)}
+
+    async def jumps(**before):
+        """What joining would do, asked right behind something else: nothing is awaited between."""
+        await screen.say(id=str(uuid.uuid4()), **before)
+        await screen.say(type="try", id=str(uuid.uuid4()), ask=join)
+        return (await screen.next("preview"))["keeping"]["jumps"]
+
+    assert await jumps(type="do", gesture="down", ask=down) == [["channel/2", 0.0, -3.0]]
+    assert await jumps(type="undo") == []
+    assert await jumps(type="redo") == [["channel/2", 0.0, -3.0]]
+
+
 async def test_a_safe_key_and_a_circle_are_refused_by_name(band, ann):
     await sync_to_async(make)(band, {"mute_group/1/name": "Plug in", "mute_group/1/safe": True})
     screen = Screen(band, ann)

@@ -117,6 +117,18 @@ class ShowConsumer(AsyncWebsocketConsumer):
             place = ".".join(str(part) for part in first["loc"])
             await self._refuse(_id_in(text_data), "bad_message", f"{place}: {first['msg']}")
             return
+        if isinstance(message, from_screen.Try) and self.work:
+            self._later(self._behind(set(self.work), message))
+        else:
+            await self._answer(message)
+
+    async def _behind(self, before: set[asyncio.Task], message: from_screen.Try) -> None:
+        """Edits that wait for their tick count in what this hand is shown behind them."""
+        await asyncio.wait(before)
+        if not self.left:
+            await self._answer(message)
+
+    async def _answer(self, message: from_screen.FromScreen) -> None:
         try:
             match message:
                 case from_screen.Hello():
