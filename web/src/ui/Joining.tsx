@@ -71,7 +71,7 @@ function Joining({ ask, known, onDone }: Props) {
     return () => window.removeEventListener("keydown", onKey);
   });
   return (
-    <div className="flex items-start gap-2 shrink-0 flex-wrap">
+    <div className="flex items-start gap-2 shrink-0 flex-wrap phone:pb-2">
       <div className="flex-1 min-w-64 phone:min-w-full">
         <Told shown={shown} />
       </div>
