@@ -4,9 +4,12 @@ import contextlib
 import json
 import os
 import random
+import signal
 import subprocess
+import threading
 import time
 import uuid
+from pathlib import Path
 
 from selenium.webdriver.common.action_chains import ActionChains
 from websockets.sync.client import connect
@@ -220,6 +223,20 @@ def test_a_restarted_database_costs_nothing_but_a_moment(server, people):
     assert acknowledged(me) <= kept(server, server.demo)
     other = people("assistant").open("mixes/1", server.demo)
     assert level_of(other, "Trombone") == "−29.0"
+
+
+def test_a_page_asked_for_while_the_database_stands_still_opens_when_it_goes_on(server, people):
+    """It stands for longer than one attempt to reach it lasts, so that one at least is in vain."""
+    me, show = people(), server.demo
+    postmaster = int(Path(os.environ["PG_FOLDER"], "postmaster.pid").read_text().split()[0])
+    later = threading.Timer(7.0, os.kill, (postmaster, signal.SIGCONT))
+    os.kill(postmaster, signal.SIGSTOP)
+    try:
+        later.start()
+        me.open("lines", show)
+    finally:
+        later.join()
+    assert me.count("Lines") == 36
 
 
 def test_an_edit_that_is_shown_first_is_made_when_the_server_is_back(server, people):

@@ -26,14 +26,28 @@ async function opened(): Promise<Link | Me | string> {
   return new Link(id);
 }
 
+const AGAIN_MS = 3000;
 // One link for the page's life: React may mount the application twice while developing.
 let opening: Promise<Link | Me | string> | undefined;
 
 export function App() {
   const [link, setLink] = useState<Link | Me | string | null>(null);
   useEffect(() => {
-    opening ??= opened();
-    opening.then(setLink, (error: Error) => setLink(error.message));
+    let gone = false;
+    let again: ReturnType<typeof setTimeout> | undefined;
+    const open = () => {
+      opening ??= opened();
+      opening.then(setLink, (error: Error) => {
+        opening = undefined;
+        setLink(error.message);
+        if (!gone) again = setTimeout(open, AGAIN_MS);
+      });
+    };
+    open();
+    return () => {
+      gone = true;
+      clearTimeout(again);
+    };
   }, []);
   useEffect(() => {
     const theme = localStorage.getItem("theme");
@@ -45,7 +59,7 @@ export function App() {
   if (typeof link === "string")
     return (
       <p className="p-8 text-coral" role="alert">
-        {link}
+        {link} This page tries again by itself.
       </p>
     );
   return (

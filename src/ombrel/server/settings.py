@@ -42,6 +42,7 @@ INSTALLED_APPS = [
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "ombrel.server.middleware.StoreAwaited",  # after what is served without the database
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -75,7 +76,7 @@ DATABASES: dict[str, dict[str, Any]] = {
         "PASSWORD": os.environ.get("OMBREL_DB_PASSWORD", ""),
         "CONN_MAX_AGE": 600,
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"connect_timeout": 3},
+        "OPTIONS": {"connect_timeout": 5},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"

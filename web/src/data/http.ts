@@ -21,7 +21,7 @@ function csrf(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
 }
 
-async function reply<T>(request: Promise<Response>): Promise<T> {
+async function answered(request: Promise<Response>): Promise<Response> {
   let response: Response;
   try {
     response = await request;
@@ -35,7 +35,11 @@ async function reply<T>(request: Promise<Response>): Promise<T> {
       body?.message ?? `The server answered ${response.status}. Nothing was changed.`,
     );
   }
-  return (await response.json()) as T;
+  return response;
+}
+
+async function reply<T>(request: Promise<Response>): Promise<T> {
+  return (await (await answered(request)).json()) as T;
 }
 
 function post<T>(path: string, fields: Record<string, string | Blob>): Promise<T> {
@@ -107,7 +111,7 @@ export const getDesk = (showId: string): Promise<Desk> => reply(fetch(`/api/show
 export const getSamples = (): Promise<Sample[]> => reply(fetch("/api/samples"));
 
 export async function getSample(name: string): Promise<File> {
-  const response = await fetch(`/api/samples/${name}`);
+  const response = await answered(fetch(`/api/samples/${name}`));
   return new File([await response.blob()], name);
 }
 

@@ -7,9 +7,14 @@ import { Button } from "../../ui/Button";
 export function ChooseFile({ onFile }: { onFile: (file: File) => void }) {
   const [samples, setSamples] = useState<Sample[]>([]);
   const [over, setOver] = useState(false);
+  const [refused, setRefused] = useState("");
   useEffect(() => {
     getSamples().then(setSamples, () => setSamples([]));
   }, []);
+  const take = (sample: Sample) => {
+    setRefused("");
+    getSample(sample.name).then(onFile, (error: Error) => setRefused(error.message));
+  };
   const drop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
@@ -46,16 +51,16 @@ export function ChooseFile({ onFile }: { onFile: (file: File) => void }) {
           <p className="text-faint text-[13px] mb-1.5">Or try one that ships with Ombrel:</p>
           <div className="flex gap-2 flex-wrap">
             {samples.map((sample) => (
-              <Button
-                key={sample.name}
-                small
-                onClick={() => void getSample(sample.name).then(onFile)}
-                title={sample.about}
-              >
+              <Button key={sample.name} small onClick={() => take(sample)} title={sample.about}>
                 {sample.name}
               </Button>
             ))}
           </div>
+          {refused && (
+            <p role="alert" className="text-coral mt-1.5">
+              {refused}
+            </p>
+          )}
         </div>
       )}
     </>

@@ -1,0 +1,54 @@
+"""What a request passes before its view: a database that answers."""
+
+import logging
+import time
+from collections.abc import Callable
+
+from django.db import Error, InterfaceError, OperationalError, connection
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import render
+
+__all__ = ["PATIENCE_S", "StoreAwaited"]
+
+PATIENCE_S = 20.0  # a database restarts in seconds, and a machine may stall for as long
+RETRY_S = 0.2
+_LOG = logging.getLogger(__name__)
+_NOTHING_DONE = "The show's store does not answer. Nothing was changed; try again."
+_PERHAPS_DONE = "The show's store went away meanwhile. Look whether it was done; then ask again."
+
+
+class StoreAwaited:
+    """Nothing of a request is done before the database answers: it waits, and is then served.
+
+    After `PATIENCE_S` seconds, and when the database goes away in the middle, the reply is a 503
+    in words (of the API as JSON); a page that was asked for asks again by itself.
+    """
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self._get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        end = time.monotonic() + PATIENCE_S
+        while True:
+            try:
+                connection.ensure_connection()
+                break
+            except OperationalError as error:
+                if time.monotonic() > end:
+                    return _silent(request, error, _NOTHING_DONE)
+            time.sleep(RETRY_S)  # of a thread that serves this request alone
+        return self._get_response(request)
+
+    def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
+        """What a view met in the middle, if it is the database's; anything else is a bug."""
+        if not isinstance(error, OperationalError | InterfaceError):
+            return None
+        reading = request.method in ("GET", "HEAD")
+        return _silent(request, error, _NOTHING_DONE if reading else _PERHAPS_DONE)
+
+
+def _silent(request: HttpRequest, error: Error, message: str) -> HttpResponse:
+    _LOG.error("the database does not answer: %s %s", request.method, request.path, exc_info=error)
+    if request.path.startswith("/api/"):
+        return JsonResponse({"code": "store_silent", "message": message}, status=503)
+    return render(request, "no_store.html", {"asked": request.method == "GET"}, status=503)
