@@ -69,6 +69,7 @@ def test_a_request_that_waited_in_vain_is_told_so_and_a_page_asks_again(client, 
     sent = client.post("/sign-in", {"username": "ann", "password": "x"})
     assert sent.status_code == 503
     assert b"refresh" not in sent.content  # nothing is sent a second time unasked
+    assert b"Nothing was changed" in sent.content
 
 
 def test_a_database_that_goes_away_in_the_middle_is_no_bug_of_the_view(client, ann, store):

@@ -51,4 +51,5 @@ def _silent(request: HttpRequest, error: Error, message: str) -> HttpResponse:
     _LOG.error("the database does not answer: %s %s", request.method, request.path, exc_info=error)
     if request.path.startswith("/api/"):
         return JsonResponse({"code": "store_silent", "message": message}, status=503)
-    return render(request, "no_store.html", {"asked": request.method == "GET"}, status=503)
+    told = {"asked": request.method == "GET", "message": message}
+    return render(request, "no_store.html", told, status=503)
