@@ -1,8 +1,9 @@
-import { type ReactNode, useCallback, useEffect, useState } from "react";
+import { type ReactNode, useCallback, useState } from "react";
 import type { Ask, Move, Preview } from "../data/types";
 import { useLink } from "../data/use";
 import { Button } from "./Button";
 import { Told, usePreview } from "./Consequence";
+import { useTakeOrLeave } from "./keys";
 
 /** Whether strips would jump, fall silent or become heard by an edit: then it is shown first. */
 const isFelt = (shown: Preview): boolean =>
@@ -62,14 +63,7 @@ function Joining({ ask, known, onDone }: Props) {
   const take = async (wanted: Ask) => {
     if (await link.do(wanted, { quiet: false })) onDone();
   };
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void take(ask);
-      if (event.key === "Escape") onDone();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
+  useTakeOrLeave(() => void take(ask), onDone);
   return (
     <div className="flex items-start gap-2 shrink-0 flex-wrap phone:pb-2">
       <div className="flex-1 min-w-64 phone:min-w-full">

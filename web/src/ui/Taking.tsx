@@ -1,21 +1,13 @@
-import { useEffect } from "react";
 import type { Ask } from "../data/types";
 import { useLink } from "../data/use";
 import { Button } from "./Button";
 import { Consequence } from "./Consequence";
+import { useTakeOrLeave } from "./keys";
 
 /** An edit by which somebody would lose something: shown first, then taken or left. */
 export function Taking({ ask, onDone }: { ask: Ask; onDone: () => void }) {
   const link = useLink();
-  // wherever the hands are: in a list of fields Enter alone already goes to the next row
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void takeIt(link, ask, onDone);
-      if (event.key === "Escape") onDone();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
+  useTakeOrLeave(() => void takeIt(link, ask, onDone), onDone);
   return (
     <div className="flex items-start gap-3 shrink-0">
       <div className="flex-1 min-w-0">

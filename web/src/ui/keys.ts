@@ -1,5 +1,23 @@
+import { useLayoutEffect } from "react";
+
 const TYPING = "input, textarea, [role=combobox], [role=listbox], [role=option]";
 
 /** Whether a key pressed there is a letter of something typed or sought, and no key of the view. */
 export const isTyping = (target: EventTarget | null): boolean =>
   target instanceof Element && target.matches(TYPING);
+
+/**
+ * Ctrl+Enter takes what is shown, Escape leaves it, wherever the hands are. (In a list of fields
+ * Enter alone already goes to the next row.)
+ */
+export function useTakeOrLeave(take: () => void, leave: () => void) {
+  // with the drawing itself: an effect comes after it, and a key in between would be lost
+  useLayoutEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) take();
+      if (event.key === "Escape") leave();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
+}

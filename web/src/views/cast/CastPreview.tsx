@@ -1,8 +1,8 @@
-import { useEffect } from "react";
 import type { Ask, PreviewCompany } from "../../data/types";
 import { useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { usePreview } from "../../ui/Consequence";
+import { useTakeOrLeave } from "../../ui/keys";
 import { takeIt } from "../../ui/Taking";
 import { Waiting } from "../../ui/Waiting";
 
@@ -10,14 +10,7 @@ import { Waiting } from "../../ui/Waiting";
 export function CastPreview({ ask, onDone }: { ask: Ask; onDone: () => void }) {
   const link = useLink();
   const shown = usePreview(ask);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void takeIt(link, ask, onDone);
-      if (event.key === "Escape") onDone();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
+  useTakeOrLeave(() => void takeIt(link, ask, onDone), onDone);
   return (
     <section
       aria-label="What it will do"
