@@ -1,7 +1,6 @@
 """The ASGI application: pages and API by Django, the websocket by Channels."""
 
 import os
-import sys
 
 from django.core.asgi import get_asgi_application
 
@@ -13,10 +12,6 @@ from channels.routing import ProtocolTypeRouter, URLRouter  # noqa: E402
 from channels.security.websocket import AllowedHostsOriginValidator  # noqa: E402
 
 from .urls import websocket_urlpatterns  # noqa: E402
-
-# Threads that work things out give way to the loop this often (5 ms otherwise): a big show's
-# explanations do not hold up what another screen moves.
-sys.setswitchinterval(0.001)
 
 application = ProtocolTypeRouter(
     {

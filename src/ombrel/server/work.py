@@ -13,8 +13,9 @@ from django.db import DatabaseError, InterfaceError, OperationalError, connectio
 __all__ = ["at_leisure", "in_database", "in_thread", "let_go"]
 
 # A thread that computes gives way so soon to one that answers a hand (Python's own is 5 ms: a third
-# of a display frame, at every step of an answer).
-sys.setswitchinterval(0.0005)
+# of a display frame, at every step of an answer), and to the loop: a big show's explanations do not
+# hold up what another screen moves.
+sys.setswitchinterval(0.001)
 _THREADS = 4  # one would do for one show; a few let shows pass one another
 _WORKERS = ThreadPoolExecutor(max_workers=_THREADS, thread_name_prefix="database")
 _THINKERS = ThreadPoolExecutor(max_workers=1, thread_name_prefix="core")

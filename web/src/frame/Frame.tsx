@@ -1,10 +1,10 @@
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useLayoutEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { listenForAlone } from "../data/hand";
 import { dismiss, type Notice, store } from "../data/show";
 import { select, useLink, useShow } from "../data/use";
 import { Guarded } from "../ui/Guarded";
-import { isTyping } from "../ui/keys";
+import { isTyping, useKeys } from "../ui/keys";
 import { usePhone, useWide } from "../ui/media";
 import { WhyLine } from "../views/why/WhyLine";
 import { WhyPanel } from "../views/why/WhyPanel";
@@ -46,26 +46,22 @@ export function Frame({ children }: { children: ReactNode }) {
     });
   }, [link, path, selected]);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const command = event.ctrlKey || event.metaKey;
-      const key = event.key.toLowerCase();
-      if (command && (key === "z" || key === "y") && !holdsDraft(event.target)) {
-        event.preventDefault();
-        void (key === "y" || event.shiftKey ? link.redo() : link.undo());
-      } else if ((event.key === "/" && !isTyping(event.target)) || (command && key === "k")) {
-        event.preventDefault();
-        setFinding(true);
-      } else if (event.key === "?" && !isTyping(event.target)) {
-        event.preventDefault();
-        setKeys(true);
-      }
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [link]);
+  useKeys((event) => {
+    const command = event.ctrlKey || event.metaKey;
+    const key = event.key.toLowerCase();
+    if (command && (key === "z" || key === "y") && !holdsDraft(event.target)) {
+      event.preventDefault();
+      void (key === "y" || event.shiftKey ? link.redo() : link.undo());
+    } else if ((event.key === "/" && !isTyping(event.target)) || (command && key === "k")) {
+      event.preventDefault();
+      setFinding(true);
+    } else if (event.key === "?" && !isTyping(event.target)) {
+      event.preventDefault();
+      setKeys(true);
+    }
+  });
 
-  useEffect(() => listenForAlone(isTyping), []);
+  useLayoutEffect(() => listenForAlone(isTyping), []);
 
   const phone = usePhone();
   const view = viewOf(path);

@@ -1,4 +1,4 @@
-import { useLayoutEffect } from "react";
+import { useEffectEvent, useLayoutEffect } from "react";
 
 const TYPING = "input, textarea, [role=combobox], [role=listbox], [role=option]";
 
@@ -6,18 +6,24 @@ const TYPING = "input, textarea, [role=combobox], [role=listbox], [role=option]"
 export const isTyping = (target: EventTarget | null): boolean =>
   target instanceof Element && target.matches(TYPING);
 
+/** Keys pressed anywhere on the page, for what was drawn last. */
+export function useKeys(onKey: (event: KeyboardEvent) => void) {
+  const latest = useEffectEvent(onKey);
+  // with the drawing itself: an effect comes after it, and a key in between would be lost
+  useLayoutEffect(() => {
+    const listener = (event: KeyboardEvent) => latest(event);
+    window.addEventListener("keydown", listener);
+    return () => window.removeEventListener("keydown", listener);
+  }, []);
+}
+
 /**
  * Ctrl+Enter takes what is shown, Escape leaves it, wherever the hands are. (In a list of fields
  * Enter alone already goes to the next row.)
  */
 export function useTakeOrLeave(take: () => void, leave: () => void) {
-  // with the drawing itself: an effect comes after it, and a key in between would be lost
-  useLayoutEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) take();
-      if (event.key === "Escape") leave();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+  useKeys((event) => {
+    if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) take();
+    if (event.key === "Escape") leave();
   });
 }

@@ -1,10 +1,10 @@
-import { useEffect, useEffectEvent, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { stripName, useLink, useShow, useText } from "../../data/use";
 import { SoloMode } from "../../frame/SoloPill";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { isTyping } from "../../ui/keys";
+import { isTyping, useKeys } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { useAsked } from "../../ui/useAsked";
 import { AloneKey } from "./AloneKey";
@@ -49,7 +49,7 @@ export function BanksView() {
     (thing) => (members.get(thing)?.size ?? 0) > 0,
     (thing) => setBay(shown, { ...views[shown - 1]!, unfolded: [thing], page: 0 }),
   );
-  const onKey = useEffectEvent((event: KeyboardEvent) => {
+  useKeys((event) => {
     if (isTyping(event.target)) return;
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const view = views[shown - 1]!;
@@ -58,11 +58,6 @@ export function BanksView() {
     if (event.key === "Escape" && view.unfolded.length > 0)
       setBay(shown, { ...view, unfolded: view.unfolded.slice(0, -1), page: 0 });
   });
-  useEffect(() => {
-    const listener = (event: KeyboardEvent) => onKey(event);
-    window.addEventListener("keydown", listener);
-    return () => window.removeEventListener("keydown", listener);
-  }, []);
 
   return (
     <>

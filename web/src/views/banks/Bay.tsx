@@ -1,8 +1,9 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import { memberFor } from "../../data/gangs";
 import { valueIn } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
+import { useKeys } from "../../ui/keys";
 import { BankFader } from "./BankFader";
 import { EditBank } from "./EditBank";
 import { MuteKeys } from "./MuteKeys";
@@ -197,11 +198,9 @@ function useTaken(shown: readonly string[]): [readonly string[], (strip: string)
       ),
     [],
   );
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => event.key === "Escape" && setChosen(NONE);
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  useKeys((event) => {
+    if (event.key === "Escape") setChosen(NONE);
+  });
   return [taken, take];
 }
 

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
 import { store, valueIn } from "../../data/show";
 import { fedBy, select, useLink, useShow } from "../../data/use";
-import { isTyping } from "../../ui/keys";
+import { isTyping, useKeys } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { CheckCard } from "./CheckCard";
 import { CheckList } from "./CheckList";
@@ -93,26 +93,22 @@ export function CheckView() {
     const quiet = () => link.feed(line, "nothing");
     return quiet;
   }, [link, line, fed]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target)) return;
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const keys = new Map([
-        ["g", () => judge("good")],
-        ["b", () => judge("bad")],
-        ["t", () => feed("tone")],
-        ["n", () => document.getElementById("check-note")?.focus()],
-        ["ArrowDown", () => step(1)],
-        ["ArrowUp", () => step(-1)],
-      ]);
-      const act = keys.get(event.key);
-      if (!act) return;
-      event.preventDefault();
-      act();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [judge, feed, step]);
+  useKeys((event) => {
+    if (isTyping(event.target)) return;
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const keys = new Map([
+      ["g", () => judge("good")],
+      ["b", () => judge("bad")],
+      ["t", () => feed("tone")],
+      ["n", () => document.getElementById("check-note")?.focus()],
+      ["ArrowDown", () => step(1)],
+      ["ArrowUp", () => step(-1)],
+    ]);
+    const act = keys.get(event.key);
+    if (!act) return;
+    event.preventDefault();
+    act();
+  });
 
   return (
     <>

@@ -1,7 +1,8 @@
-import { useEffect, useEffectEvent } from "react";
+import { useEffect } from "react";
 import { Link as RouteLink } from "wouter";
 import { store, valueIn } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
+import { useKeys } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { Waiting } from "../../ui/Waiting";
 import { LiftCard } from "./LiftCard";
@@ -16,7 +17,7 @@ export function LiftsView() {
     link.watch({ lifts: true });
     return () => link.watch({ lifts: false });
   }, [link]);
-  const onKey = useEffectEvent((event: KeyboardEvent) => {
+  useKeys((event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || !/^[1-9]$/.test(event.key)) return;
     if (event.target instanceof Element && event.target.closest("input, select, [role=dialog]"))
       return;
@@ -30,11 +31,6 @@ export function LiftsView() {
     const up = valueIn(state, `${one.strip}/${lead}/on`) === true;
     void link.do({ action: "lift", lift: one.lift, strips: [one.strip], on: !up });
   });
-  useEffect(() => {
-    const listener = (event: KeyboardEvent) => onKey(event);
-    window.addEventListener("keydown", listener);
-    return () => window.removeEventListener("keydown", listener);
-  }, []);
   let first = 1;
   return (
     <>

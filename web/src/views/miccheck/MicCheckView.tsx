@@ -4,7 +4,7 @@ import type { CheckEntry, MicCheck } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
-import { isTyping } from "../../ui/keys";
+import { isTyping, useKeys } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { Waiting } from "../../ui/Waiting";
 import { CheckedCard } from "./CheckedCard";
@@ -50,19 +50,15 @@ export function MicCheckView() {
     (which: Step) => void link.do({ action: "check_step", step: which, order }),
     [link, order],
   );
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target)) return;
-      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-      const which = KEYS[event.key.toLowerCase()];
-      if (which) {
-        event.preventDefault();
-        if (which === "next" || own) step(which);
-      } else if (event.key.toLowerCase() === "t" && own) setFed((was) => !was);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [step, own]);
+  useKeys((event) => {
+    if (isTyping(event.target)) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+    const which = KEYS[event.key.toLowerCase()];
+    if (which) {
+      event.preventDefault();
+      if (which === "next" || own) step(which);
+    } else if (event.key.toLowerCase() === "t" && own) setFed((was) => !was);
+  });
 
   if (!check)
     return (

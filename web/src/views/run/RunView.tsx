@@ -1,9 +1,10 @@
-import { useEffect, useEffectEvent, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { useRunAt } from "../../data/scenes";
 import type { Scene, SceneList } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
+import { useKeys } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { Toggle } from "../../ui/Toggle";
 import { NumberField } from "./NumberField";
@@ -70,7 +71,7 @@ export function RunView() {
     const at = next === null ? ids.length : ids.indexOf(next);
     beNext(ids[at + by]);
   };
-  const onKey = useEffectEvent((event: KeyboardEvent) => {
+  useKeys((event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
     if (
       event.target instanceof Element &&
@@ -86,11 +87,6 @@ export function RunView() {
       step(event.key === "ArrowDown" ? 1 : -1);
     }
   });
-  useEffect(() => {
-    const listener = (event: KeyboardEvent) => onKey(event);
-    window.addEventListener("keydown", listener);
-    return () => window.removeEventListener("keydown", listener);
-  }, []);
 
   if (ids.length === 0)
     return (
