@@ -103,8 +103,15 @@ as_pg() { # run as the user that owns the database: PostgreSQL refuses to run as
   if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@" 9>&-; else "$@" 9>&-; fi
 }
 
+postgres_start() { # postgres_start [fast]: the cluster in PG_FOLDER, at OMBREL_DB_PORT
+  local options="-c listen_addresses=127.0.0.1 -c port=$OMBREL_DB_PORT -c unix_socket_directories=''"
+  [ "${1:-}" != fast ] || options="$options -c fsync=off -c full_page_writes=off"
+  say "starting PostgreSQL on 127.0.0.1:$OMBREL_DB_PORT"
+  as_pg "$PG_BIN/pg_ctl" -D "$PG_FOLDER" -w -t 60 -l "$log" -o "$options" start >/dev/null
+}
+
 postgres_ready() { # postgres_ready NAME [fast]: a cluster of its own, on loopback; fast: it need not survive a power cut
-  local name=$1 port pid secret=$OMBREL_DATA/$1-password log
+  local name=$1 pid secret=$OMBREL_DATA/$1-password log tries=0
   PG_BIN=$(ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1)
   if [ ! -x "$PG_BIN/initdb" ]; then
     debian postgresql
@@ -146,12 +153,14 @@ postgres_ready() { # postgres_ready NAME [fast]: a cluster of its own, on loopba
       say "clearing what a killed PostgreSQL left behind"
       as_pg rm -f "$PG_FOLDER/postmaster.pid"
     fi
-    OMBREL_DB_PORT=$(free_port "${OMBREL_DB_PORT:-54320}")
-    say "starting PostgreSQL on 127.0.0.1:$OMBREL_DB_PORT"
-    local options="-c listen_addresses=127.0.0.1 -c port=$OMBREL_DB_PORT -c unix_socket_directories=''"
-    [ "${2:-}" != fast ] || options="$options -c fsync=off -c full_page_writes=off"
-    as_pg "$PG_BIN/pg_ctl" -D "$PG_FOLDER" -w -t 60 -l "$log" -o "$options" start >/dev/null \
-      || { tail -n 15 "$log" >&2; fail "PostgreSQL did not start." "Its last words are above; the whole log is $log."; }
+    # below the ports that go to whoever connects: one of those could hold it while the database restarts
+    OMBREL_DB_PORT=$(free_port "${OMBREL_DB_PORT:-15432}")
+    until postgres_start "${2:-}"; do
+      # somebody else's can have taken the port since it was found free
+      tail -n 6 "$log" | grep -q "Address already in use" && [ $((tries += 1)) -lt 5 ] \
+        || { tail -n 15 "$log" >&2; fail "PostgreSQL did not start." "Its last words are above; the whole log is $log."; }
+      OMBREL_DB_PORT=$(free_port $((OMBREL_DB_PORT + 1)))
+    done
   fi
 }
 
