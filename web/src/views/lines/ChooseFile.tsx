@@ -2,18 +2,23 @@ import { type DragEvent, useEffect, useState } from "react";
 import { getSample, getSamples } from "../../data/http";
 import type { Sample } from "../../data/types";
 import { Button } from "../../ui/Button";
+import { Waiting } from "../../ui/Waiting";
 
 /** A file dropped or chosen, or a sample that ships with Ombrel. */
 export function ChooseFile({ onFile }: { onFile: (file: File) => void }) {
   const [samples, setSamples] = useState<Sample[]>([]);
   const [over, setOver] = useState(false);
+  const [fetching, setFetching] = useState("");
   const [refused, setRefused] = useState("");
   useEffect(() => {
     getSamples().then(setSamples, () => setSamples([]));
   }, []);
   const take = (sample: Sample) => {
+    setFetching(sample.name);
     setRefused("");
-    getSample(sample.name).then(onFile, (error: Error) => setRefused(error.message));
+    getSample(sample.name)
+      .then(onFile, (error: Error) => setRefused(error.message))
+      .finally(() => setFetching(""));
   };
   const drop = (event: DragEvent) => {
     event.preventDefault();
@@ -56,6 +61,7 @@ export function ChooseFile({ onFile }: { onFile: (file: File) => void }) {
               </Button>
             ))}
           </div>
+          {fetching && <Waiting className="mt-1.5">Fetching {fetching}…</Waiting>}
           {refused && (
             <p role="alert" className="text-coral mt-1.5">
               {refused}

@@ -322,6 +322,20 @@ describe("a list", () => {
     expect(screen.getByTestId("list-summary")).toBeTruthy();
   });
 
+  it("that ships with the application is waited for, and told when it cannot be had", async () => {
+    answers.set("/api/samples", [{ name: "quay-band.csv", about: "Eight lines" }]);
+    draw("/lines");
+    press("Import a list…");
+    const sample = await screen.findByRole("button", { name: "quay-band.csv" });
+    let answer: (reply: Response) => void = () => undefined;
+    fetched.mockImplementationOnce(() => new Promise((settle) => (answer = settle)));
+    fireEvent.click(sample);
+    await screen.findByText("Fetching quay-band.csv…");
+    answer(Response.json({ message: "The store does not answer." }, { status: 503 }));
+    expect((await screen.findByRole("alert")).textContent).toBe("The store does not answer.");
+    expect(screen.queryByText("Fetching quay-band.csv…")).toBeNull();
+  });
+
   it("of one value goes into the field that it is pasted into", () => {
     draw("/lines");
     fireEvent.paste(screen.getByLabelText("Name, line 1"), {
