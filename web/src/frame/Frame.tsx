@@ -78,7 +78,7 @@ export function Frame({ children }: { children: ReactNode }) {
     ? "grid-cols-1"
     : wide
       ? "grid-cols-[160px_minmax(0,1fr)_268px] min-[1500px]:grid-cols-[190px_minmax(0,1fr)_340px]"
-      : "grid-cols-[150px_minmax(0,1fr)]";
+      : "grid-cols-[160px_minmax(0,1fr)]";
   return (
     <div className={`frame h-full grid ${columns} grid-rows-[auto_minmax(0,1fr)]`}>
       <a className="skip" href="#work">

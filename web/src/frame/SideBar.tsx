@@ -10,7 +10,7 @@ export function SideBar() {
   const outputs = useOutputs();
   return (
     <nav
-      className="border-r border-line bg-floor px-2 py-3 flex flex-col gap-0.5 [@media(height<900px)]:gap-0 [@media(height<900px)]:py-1.5 min-h-0 scrolls"
+      className="border-r border-line bg-floor px-1.5 py-3 flex flex-col gap-0.5 [@media(height<900px)]:gap-0 [@media(height<900px)]:py-1.5 min-h-0 scrolls"
       aria-label="The work"
       onKeyDown={walkLinks}
     >
@@ -40,7 +40,7 @@ function useStop(): string {
 }
 
 function Group({ children }: { children: string }) {
-  return <h2 className="text-[12px] text-faint px-2.5 pt-2 pb-0.5 shrink-0">{children}</h2>;
+  return <h2 className="text-[12px] text-faint px-2 pt-2 pb-0.5 shrink-0">{children}</h2>;
 }
 
 function Item({ to, count, children }: { to: string; count?: string; children: string }) {
@@ -52,13 +52,13 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
       to={to}
       aria-current={here ? "page" : undefined}
       tabIndex={stop === to ? 0 : -1}
-      className={`flex items-center h-8 [@media(height<900px)]:h-[28px] shrink-0 px-2.5 rounded-xl gap-2 ${
+      className={`flex items-center h-8 [@media(height<900px)]:h-[28px] shrink-0 px-2 rounded-xl gap-1.5 whitespace-nowrap ${
         here ? "bg-raise font-semibold" : "text-soft hover:text-paper hover:bg-card"
       }`}
     >
       {here && <span className="w-1 h-4 rounded-full bg-sun -ml-1" aria-hidden />}
       <span className="flex-1">{children}</span>
-      {count !== undefined && <span className="text-faint text-[13px]">{count}</span>}
+      {count !== undefined && <span className="text-faint text-[12px]">{count}</span>}
     </RouteLink>
   );
 }
@@ -72,10 +72,10 @@ function FindingsItem() {
       to="/findings"
       aria-current={path === "/findings" ? "page" : undefined}
       tabIndex={useStop() === "/findings" ? 0 : -1}
-      className={`rounded-xl px-2.5 py-2 ${path === "/findings" ? "bg-raise" : "hover:bg-card"}`}
+      className={`shrink-0 rounded-xl px-2 py-2 ${path === "/findings" ? "bg-raise" : "hover:bg-card"}`}
     >
       <span className="block text-[12px] text-faint">Findings</span>
-      <span className="flex justify-between">
+      <span className="flex justify-between flex-wrap gap-x-1.5">
         {settle > 0 ? (
           <span className="text-coral font-semibold">{settle} to settle</span>
         ) : (
@@ -98,7 +98,7 @@ function Free({ outputs }: { outputs: number }) {
   const groups = useShow((state) => (state.desk?.groups ?? 0) - state.groups.length);
   const matrices = useShow((state) => (state.desk?.matrices ?? 0) - state.matrices.length);
   const row = (word: string, count: number) => (
-    <div className="flex justify-between px-2.5 text-[13px]">
+    <div className="flex justify-between px-2 text-[13px]">
       <dt className="text-faint">{word}</dt>
       <dd className={count === 0 ? "text-coral" : "text-soft"}>{count}</dd>
     </div>
