@@ -15,6 +15,14 @@ return [...document.querySelectorAll('h1, main button, nav a, [role=grid]')]
   .filter((e) => e.getBoundingClientRect().right > innerWidth + 1).map((e) => e.textContent)
 """
 
+# whether something is seen from its top to its bottom
+SEEN = """
+const thing = document.querySelector(arguments[0]);
+const { left, top, bottom } = thing?.getBoundingClientRect() ?? {};
+return thing !== null && [top + 2, bottom - 2]
+  .every((y) => thing.contains(document.elementFromPoint(left + 20, y)));
+"""
+
 
 @pytest.mark.parametrize("view", VIEWS)
 def test_the_frame_never_scrolls_at_1280_by_800(server, people, view):
@@ -23,6 +31,15 @@ def test_the_frame_never_scrolls_at_1280_by_800(server, people, view):
     me.until(lambda: len(me.body()) > 300)
     me.until(lambda: me.driver.execute_script(FITS))
     assert me.driver.execute_script(CUT_OFF) == []
+
+
+def test_what_is_wrong_and_where_one_is_are_in_sight_on_a_low_screen_too(server, people):
+    me = people()
+    me.resize(1366, 600)
+    for view in ("history", "lines", "run"):
+        me.open(view, server.demo)
+        for css in ("nav a[href*=findings]", f"nav a[href*={view}][aria-current]"):
+            me.until(lambda css=css: me.driver.execute_script(SEEN, css))
 
 
 def test_a_blank_show_says_in_every_view_what_to_do_first(server, people):

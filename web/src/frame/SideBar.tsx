@@ -1,32 +1,34 @@
-import { Fragment } from "react";
+import { Fragment, useEffect, useRef } from "react";
 import { Link as RouteLink, useLocation } from "wouter";
 import { useShow } from "../data/use";
 import { walkLinks } from "../ui/walk";
 import { GROUPS, useFindings, useOutputs, useWork, VIEW_WORD } from "./work";
 
-/** On the left: the work in its order, with counts, and what the desk still has free. */
+/** On the left: the work in its order, with counts, what the desk still has free, and what is wrong. */
 export function SideBar() {
   const work = useWork();
   const outputs = useOutputs();
   return (
     <nav
-      className="border-r border-line bg-floor px-1.5 py-3 flex flex-col gap-0.5 [@media(height<900px)]:gap-0 [@media(height<900px)]:py-1.5 min-h-0 scrolls"
+      className="border-r border-line bg-floor flex flex-col min-h-0"
       aria-label="The work"
       onKeyDown={walkLinks}
     >
-      {GROUPS.map((group) => (
-        <Fragment key={group}>
-          <Group>{group}</Group>
-          {work[group].map((part) => (
-            <Item key={part.to} to={part.to} count={part.count}>
-              {part.word}
-            </Item>
-          ))}
-        </Fragment>
-      ))}
-      <span className="flex-1" />
+      <div className="flex-1 min-h-0 scrolls px-1.5 py-3 flex flex-col gap-0.5 [@media(height<900px)]:gap-0 [@media(height<900px)]:py-1.5">
+        {GROUPS.map((group) => (
+          <Fragment key={group}>
+            <Group>{group}</Group>
+            {work[group].map((part) => (
+              <Item key={part.to} to={part.to} count={part.count}>
+                {part.word}
+              </Item>
+            ))}
+          </Fragment>
+        ))}
+        <span className="flex-1" />
+        <Free outputs={outputs.all - outputs.taken} />
+      </div>
       <FindingsItem />
-      <Free outputs={outputs.all - outputs.taken} />
     </nav>
   );
 }
@@ -47,8 +49,13 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
   const [path] = useLocation();
   const stop = useStop();
   const here = path === to || path.startsWith(`${to}/`);
+  const item = useRef<HTMLAnchorElement>(null);
+  useEffect(() => {
+    if (here) item.current?.scrollIntoView({ block: "nearest" });
+  }, [here]);
   return (
     <RouteLink
+      ref={item}
       to={to}
       aria-current={here ? "page" : undefined}
       tabIndex={stop === to ? 0 : -1}
@@ -72,7 +79,7 @@ function FindingsItem() {
       to="/findings"
       aria-current={path === "/findings" ? "page" : undefined}
       tabIndex={useStop() === "/findings" ? 0 : -1}
-      className={`shrink-0 rounded-xl px-2 py-2 ${path === "/findings" ? "bg-raise" : "hover:bg-card"}`}
+      className={`shrink-0 border-t border-line px-3.5 py-2 ${path === "/findings" ? "bg-raise" : "hover:bg-card"}`}
     >
       <span className="block text-[12px] text-faint">Findings</span>
       <span className="flex justify-between flex-wrap gap-x-1.5">
