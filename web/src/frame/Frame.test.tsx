@@ -1,5 +1,6 @@
 import { act, fireEvent, render, screen } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
+import { memoryLocation } from "wouter/memory-location";
 import { notify, store } from "../data/show";
 import { inPage, pretend } from "../testing/pretend";
 import { Frame } from "./Frame";
@@ -29,4 +30,18 @@ it("tells the last three things that pass; each goes by itself, a refusal later,
   } finally {
     vi.useRealTimers();
   }
+});
+
+it("has one stop of the Tab key in the work list, also where the view is not in it", () => {
+  const stops = (path: string) => {
+    pretend({});
+    const page = render(inPage(<Frame>work</Frame>, memoryLocation({ path })));
+    const links = [...screen.getByRole("navigation").querySelectorAll<HTMLElement>("a")];
+    page.unmount();
+    return links.filter((link) => link.tabIndex >= 0).map((link) => link.getAttribute("href"));
+  };
+  expect(stops("/run")).toEqual(["/run"]);
+  expect(stops("/mixes/3")).toEqual(["/mixes"]);
+  expect(stops("/guide")).toEqual(["/lines"]);
+  expect(stops("/findings")).toEqual(["/lines", "/findings"]);
 });

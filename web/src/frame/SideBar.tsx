@@ -2,12 +2,17 @@ import { Fragment, useEffect, useRef } from "react";
 import { Link as RouteLink, useLocation } from "wouter";
 import { useShow } from "../data/use";
 import { walkLinks } from "../ui/walk";
-import { GROUPS, useFindings, useOutputs, useWork, VIEW_WORD } from "./work";
+import { GROUPS, useFindings, useOutputs, useWork } from "./work";
 
 /** On the left: the work in its order, with counts, what the desk still has free, and what is wrong. */
 export function SideBar() {
   const work = useWork();
   const outputs = useOutputs();
+  const [path] = useLocation();
+  const parts = GROUPS.flatMap((group) => work[group]);
+  const here = parts.find(({ to }) => path === to || path.startsWith(`${to}/`));
+  // the one of the list that the Tab key stops at
+  const stop = here ?? parts[0];
   return (
     <nav
       className="border-r border-line bg-floor flex flex-col min-h-0"
@@ -19,7 +24,13 @@ export function SideBar() {
           <Fragment key={group}>
             <Group>{group}</Group>
             {work[group].map((part) => (
-              <Item key={part.to} to={part.to} count={part.count}>
+              <Item
+                key={part.to}
+                to={part.to}
+                count={part.count}
+                here={part === here}
+                stop={part === stop}
+              >
                 {part.word}
               </Item>
             ))}
@@ -33,22 +44,19 @@ export function SideBar() {
   );
 }
 
-const PLACES = Object.keys(VIEW_WORD).map((view) => `/${view}`);
-
-/** The one link of the list that the Tab key stops at: where one is, else the first. */
-function useStop(): string {
-  const [path] = useLocation();
-  return PLACES.find((to) => path === to || path.startsWith(`${to}/`)) ?? PLACES[0]!;
-}
-
 function Group({ children }: { children: string }) {
   return <h2 className="text-[12px] text-faint px-2 pt-2 pb-0.5 shrink-0">{children}</h2>;
 }
 
-function Item({ to, count, children }: { to: string; count?: string; children: string }) {
-  const [path] = useLocation();
-  const stop = useStop();
-  const here = path === to || path.startsWith(`${to}/`);
+interface ItemProps {
+  to: string;
+  count?: string;
+  here: boolean;
+  stop: boolean;
+  children: string;
+}
+
+function Item({ to, count, here, stop, children }: ItemProps) {
   const item = useRef<HTMLAnchorElement>(null);
   useEffect(() => {
     if (here) item.current?.scrollIntoView({ block: "nearest" });
@@ -58,7 +66,7 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
       ref={item}
       to={to}
       aria-current={here ? "page" : undefined}
-      tabIndex={stop === to ? 0 : -1}
+      tabIndex={stop ? 0 : -1}
       className={`flex items-center h-8 [@media(height<900px)]:h-[28px] shrink-0 px-2 rounded-xl gap-1.5 whitespace-nowrap ${
         here ? "bg-raise font-semibold" : "text-soft hover:text-paper hover:bg-card"
       }`}
@@ -70,7 +78,7 @@ function Item({ to, count, children }: { to: string; count?: string; children: s
   );
 }
 
-/** What is wrong, always in sight. */
+/** What is wrong, always in sight; the last step of the arrows that walk the list. */
 function FindingsItem() {
   const { settle, notes } = useFindings();
   const [path] = useLocation();
@@ -78,7 +86,7 @@ function FindingsItem() {
     <RouteLink
       to="/findings"
       aria-current={path === "/findings" ? "page" : undefined}
-      tabIndex={useStop() === "/findings" ? 0 : -1}
+      tabIndex={path === "/findings" ? 0 : -1}
       className={`shrink-0 border-t border-line px-3.5 py-2 ${path === "/findings" ? "bg-raise" : "hover:bg-card"}`}
     >
       <span className="block text-[12px] text-faint">Findings</span>
