@@ -2,7 +2,7 @@ import { Fragment, useEffect, useRef } from "react";
 import { Link as RouteLink, useLocation } from "wouter";
 import { useShow } from "../data/use";
 import { walkLinks } from "../ui/walk";
-import { GROUPS, useFindings, useOutputs, useWork } from "./work";
+import { GROUPS, useFindings, useOutputs, useWork, viewOf } from "./work";
 
 /** On the left: the work in its order, with counts, what the desk still has free, and what is wrong. */
 export function SideBar() {
@@ -10,7 +10,7 @@ export function SideBar() {
   const outputs = useOutputs();
   const [path] = useLocation();
   const parts = GROUPS.flatMap((group) => work[group]);
-  const here = parts.find(({ to }) => path === to || path.startsWith(`${to}/`));
+  const here = parts.find(({ to }) => to === `/${viewOf(path)}`);
   // the one of the list that the Tab key stops at
   const stop = here ?? parts[0];
   return (
@@ -82,12 +82,13 @@ function Item({ to, count, here, stop, children }: ItemProps) {
 function FindingsItem() {
   const { settle, notes } = useFindings();
   const [path] = useLocation();
+  const here = viewOf(path) === "findings";
   return (
     <RouteLink
       to="/findings"
-      aria-current={path === "/findings" ? "page" : undefined}
-      tabIndex={path === "/findings" ? 0 : -1}
-      className={`shrink-0 border-t border-line px-3.5 py-2 ${path === "/findings" ? "bg-raise" : "hover:bg-card"}`}
+      aria-current={here ? "page" : undefined}
+      tabIndex={here ? 0 : -1}
+      className={`shrink-0 border-t border-line px-3.5 py-2 ${here ? "bg-raise" : "hover:bg-card"}`}
     >
       <span className="block text-[12px] text-faint">Findings</span>
       <span className="flex justify-between flex-wrap gap-x-1.5">

@@ -117,7 +117,7 @@ function WorkMenu() {
               className={`${ITEM} justify-between gap-6 min-h-11`}
               onSelect={() => navigate(part.to)}
             >
-              <span className={path.startsWith(part.to) ? "font-semibold text-sun-text" : ""}>
+              <span className={part.to === `/${viewOf(path)}` ? "font-semibold text-sun-text" : ""}>
                 {part.word}
               </span>
               <span className="text-faint">{part.count}</span>

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { store, valueIn } from "../../data/show";
 import { fedBy, select, useLink, useShow } from "../../data/use";
 import { isTyping, useKeys } from "../../ui/keys";
@@ -29,43 +29,31 @@ export function CheckView() {
   const [unsure, setUnsure] = useState<number | null>(null);
   const line = chosen !== null && lines.includes(chosen) ? chosen : (lines[0] ?? null);
 
-  const goTo = useCallback(
-    (next: number | null) => {
-      if (line !== null && fed) link.feed(line, "nothing");
-      if (next !== null && fed) link.feed(next, fed);
-      if (next !== null) setChosen(next);
-    },
-    [link, line, fed],
-  );
-  const step = useCallback(
-    (by: number) => {
-      const at = line === null ? -1 : lines.indexOf(line);
-      goTo(lines[Math.min(lines.length - 1, Math.max(0, at + by))] ?? null);
-    },
-    [goTo, line, lines],
-  );
-  const feed = useCallback(
-    (signal: "tone" | "noise") => {
-      if (line === null) return;
-      const wanted = fed === signal ? null : signal;
-      link.feed(line, wanted ?? "nothing");
-      setFed(wanted);
-    },
-    [link, line, fed],
-  );
-  const judge = useCallback(
-    (verdict: "good" | "bad") => {
-      if (line === null) return;
-      if (verdict === "good" && unsure !== line && arrivesNothing(line)) {
-        setUnsure(line);
-        return;
-      }
-      setUnsure(null);
-      void link.do({ action: "moves", moves: [{ address: `line/${line}/check`, value: verdict }] });
-      if (verdict === "good") goTo(nextUnchecked(line));
-    },
-    [link, line, goTo, unsure],
-  );
+  const goTo = (next: number | null) => {
+    if (line !== null && fed) link.feed(line, "nothing");
+    if (next !== null && fed) link.feed(next, fed);
+    if (next !== null) setChosen(next);
+  };
+  const step = (by: number) => {
+    const at = line === null ? -1 : lines.indexOf(line);
+    goTo(lines[Math.min(lines.length - 1, Math.max(0, at + by))] ?? null);
+  };
+  const feed = (signal: "tone" | "noise") => {
+    if (line === null) return;
+    const wanted = fed === signal ? null : signal;
+    link.feed(line, wanted ?? "nothing");
+    setFed(wanted);
+  };
+  const judge = (verdict: "good" | "bad") => {
+    if (line === null) return;
+    if (verdict === "good" && unsure !== line && arrivesNothing(line)) {
+      setUnsure(line);
+      return;
+    }
+    setUnsure(null);
+    void link.do({ action: "moves", moves: [{ address: `line/${line}/check`, value: verdict }] });
+    if (verdict === "good") goTo(nextUnchecked(line));
+  };
 
   // Come in where the work stands, as soon as there is a list.
   const started = lines.length > 0;

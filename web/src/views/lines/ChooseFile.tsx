@@ -1,4 +1,4 @@
-import { type DragEvent, useEffect, useState } from "react";
+import { type DragEvent, useEffect, useEffectEvent, useState } from "react";
 import { getSample, getSamples } from "../../data/http";
 import type { Sample } from "../../data/types";
 import { Button } from "../../ui/Button";
@@ -8,17 +8,32 @@ import { Waiting } from "../../ui/Waiting";
 export function ChooseFile({ onFile }: { onFile: (file: File) => void }) {
   const [samples, setSamples] = useState<Sample[]>([]);
   const [over, setOver] = useState(false);
-  const [fetching, setFetching] = useState("");
+  const [wanted, setWanted] = useState<Sample | null>(null);
   const [refused, setRefused] = useState("");
   useEffect(() => {
     getSamples().then(setSamples, () => setSamples([]));
   }, []);
+  const taken = useEffectEvent(onFile);
+  // a store may let wait: whoever wants another one meanwhile, or a file, gets only that
+  useEffect(() => {
+    if (!wanted) return;
+    let passed = false;
+    const unlessPassed = (act: () => void) => {
+      if (passed) return;
+      setWanted(null);
+      act();
+    };
+    getSample(wanted.name).then(
+      (file) => unlessPassed(() => taken(file)),
+      (error: Error) => unlessPassed(() => setRefused(error.message)),
+    );
+    return () => {
+      passed = true;
+    };
+  }, [wanted]);
   const take = (sample: Sample) => {
-    setFetching(sample.name);
     setRefused("");
-    getSample(sample.name)
-      .then(onFile, (error: Error) => setRefused(error.message))
-      .finally(() => setFetching(""));
+    setWanted(sample);
   };
   const drop = (event: DragEvent) => {
     event.preventDefault();
@@ -61,7 +76,7 @@ export function ChooseFile({ onFile }: { onFile: (file: File) => void }) {
               </Button>
             ))}
           </div>
-          {fetching && <Waiting className="mt-1.5">Fetching {fetching}…</Waiting>}
+          {wanted && <Waiting className="mt-1.5">Fetching {wanted.name}…</Waiting>}
           {refused && (
             <p role="alert" className="text-coral mt-1.5">
               {refused}

@@ -322,18 +322,25 @@ describe("a list", () => {
     expect(screen.getByTestId("list-summary")).toBeTruthy();
   });
 
-  it("that ships with the application is waited for, and told when it cannot be had", async () => {
-    answers.set("/api/samples", [{ name: "quay-band.csv", about: "Eight lines" }]);
+  it("that ships with the application is waited for, the last one wanted; told if it cannot be had", async () => {
+    answers.set("/api/samples", [
+      { name: "quay-band.csv", about: "Eight lines" },
+      { name: "choir.csv", about: "Voices" },
+    ]);
     draw("/lines");
     press("Import a list…");
-    const sample = await screen.findByRole("button", { name: "quay-band.csv" });
-    let answer: (reply: Response) => void = () => undefined;
-    fetched.mockImplementationOnce(() => new Promise((settle) => (answer = settle)));
-    fireEvent.click(sample);
-    await screen.findByText("Fetching quay-band.csv…");
-    answer(Response.json({ message: "The store does not answer." }, { status: 503 }));
+    const asked: ((reply: Response) => void)[] = [];
+    for (const name of ["quay-band.csv", "choir.csv"]) {
+      const sample = await screen.findByRole("button", { name });
+      fetched.mockImplementationOnce(() => new Promise((settle) => asked.push(settle)));
+      fireEvent.click(sample);
+      await screen.findByText(`Fetching ${name}…`);
+    }
+    asked[0]!(new Response("Ch,Name"));
+    asked[1]!(Response.json({ message: "The store does not answer." }, { status: 503 }));
     expect((await screen.findByRole("alert")).textContent).toBe("The store does not answer.");
-    expect(screen.queryByText("Fetching quay-band.csv…")).toBeNull();
+    expect(screen.queryByText(/Fetching/)).toBeNull();
+    expect(fetched.mock.calls.some(([path]) => path.startsWith("/api/shows/"))).toBe(false);
   });
 
   it("of one value goes into the field that it is pasted into", () => {

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import type { CheckEntry, MicCheck } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
@@ -46,10 +46,7 @@ export function MicCheckView() {
     return () => link.feed(line, "nothing");
   }, [link, fed, line]);
 
-  const step = useCallback(
-    (which: Step) => void link.do({ action: "check_step", step: which, order }),
-    [link, order],
-  );
+  const step = (which: Step) => void link.do({ action: "check_step", step: which, order });
   useKeys((event) => {
     if (isTyping(event.target)) return;
     if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
