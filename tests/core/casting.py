@@ -48,10 +48,12 @@ class Fitting:
 class Company:
     """Own values, fittings by (performer, part), and who is on where."""
 
-    def __init__(self, sources, homes):
+    def __init__(self, sources, homes, gang, scene, scene_parts):
         self.own = {}
         self.sources = dict(sources)  # socket by channel
         self.homes = dict(homes)  # channels by part
+        self.gang = set(gang)  # channels whose EQ moves together
+        self.scene, self.scene_parts = dict(scene), dict(scene_parts)
         self.fittings = {}
         self.on = {}  # (performer, part) by channel
         self.part = {}  # part by channel
@@ -163,6 +165,13 @@ class Company:
                 self.part.setdefault(channel, part)
         self.all_on({c: p for c, p in self.part.items() if p == part})
 
+    def renumber(self, to):
+        """Channels get other numbers, and all that is said of them goes along."""
+        whole = {"own", "sources", "homes", "on", "part", "attached", "back", "pins", "gang",
+                 "scene", "scene_parts"}  # fmt: skip
+        for name in whole:
+            setattr(self, name, otherwise(getattr(self, name), to))
+
     def leave_socket(self, channel):
         """What a channel's fitting set stays at the socket, and is own."""
         socket = self.attached.get(channel)
@@ -248,3 +257,12 @@ class Company:
             if (channel, ASPECT.get(leaf, leaf)) not in self.pins:
                 self.own[channel, leaf] = value
         self.all_on(parts)
+
+
+def otherwise(thing, to):
+    """A thing of dictionaries, sets, lists and texts with some texts replaced."""
+    if isinstance(thing, dict):
+        return {otherwise(key, to): otherwise(value, to) for key, value in thing.items()}
+    if isinstance(thing, set | list | tuple):
+        return type(thing)(otherwise(one, to) for one in thing)
+    return to.get(thing, thing) if isinstance(thing, str) else thing

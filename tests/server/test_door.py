@@ -5,9 +5,11 @@ import uuid
 import pytest
 from django.db import OperationalError, connections
 
-from ombrel.core import NothingToUndo, OutOfRange
+from ombrel.core import Carry, NothingToUndo, OutOfRange, Renumbered
 from ombrel.server import live, models
+from ombrel.server.asks_of_mixes import MoveBus
 from ombrel.server.door import Done, Refused, commit
+from ombrel.server.plans import Planned
 
 from .conftest import make, request, stored
 
@@ -202,3 +204,50 @@ def test_an_undo_that_the_show_now_refuses_is_passed_by_and_bars_nothing(show, a
     assert "channel/1/send/mix/1/level" not in stored(show).values
     make(show, None, ann, kind="undo")
     assert stored(show)["channel/5/fader"] == -math.inf
+
+
+def hand(moves):
+    return lambda turn: Planned(moves, carry=Carry())
+
+
+def moved_mixes(show, author):
+    """The first mix put behind the second, as the view of mixes asks for it."""
+    ask = MoveBus.model_validate({"action": "move_bus", "bus": "mix/1", "before": None})
+    return make(show, ask.plan, author)
+
+
+def test_a_hand_that_began_before_strips_were_renumbered_moves_nobody(show, ann, ben):
+    make(show, {"mix/1/format": "mono", "mix/2/format": "mono", "mix/1/fader": -5.0}, ann)
+    seen = models.Show.objects.get(pk=show.pk).revision
+    moved_mixes(show, ann)
+    late = make(show, hand({"channel/1/send/mix/1/level": 0.0}), ben, seen=seen)
+    assert isinstance(late.error, Renumbered)
+    assert "mix/1" not in str(late.error)
+    assert stored(show)["channel/1/send/mix/1/level"] == float("-inf")
+    assert not isinstance(make(show, hand({"channel/1/fader": 0.0}), ben, seen=seen), Refused)
+    anew = models.Show.objects.get(pk=show.pk).revision
+    assert not isinstance(
+        make(show, hand({"channel/1/send/mix/1/level": 0.0}), ben, seen=anew), Refused
+    )
+
+
+def test_undo_of_other_numbers_takes_along_what_another_moved_since(show, ann, ben):
+    make(show, {"mix/1/format": "mono", "mix/2/format": "mono", "mix/1/fader": -5.0}, ann)
+    moved_mixes(show, ann)
+    make(show, {"mix/2/fader": -7.0, "channel/1/send/mix/2/level": 2.0}, ben)
+    undone = make(show, None, ann, kind=UNDO)
+    assert "as somebody set them" not in undone.says
+    after = stored(show)
+    assert (after["mix/1/fader"], after["mix/2/fader"]) == (-7.0, 0.0)
+    assert after["channel/1/send/mix/1/level"] == 2.0
+    make(show, None, ann, kind=REDO)
+    assert stored(show)["mix/2/fader"] == -7.0
+
+
+def test_what_was_on_its_way_stands_where_it_led_when_its_strip_gets_another_number(show, ann):
+    make(show, {"mix/1/format": "mono", "mix/2/format": "mono"}, ann)
+    make(show, lambda turn: Planned({"mix/1/fader": -20.0}, seconds=60.0), ann)
+    assert live.live_of(show.pk).fading
+    moved_mixes(show, ann)
+    assert not live.live_of(show.pk).fading
+    assert stored(show)["mix/2/fader"] == -20.0

@@ -138,7 +138,7 @@ from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
 from .describe import described
 from .desk import BANKS, LIFTS, LINES, PRESETS, PROMISES, SCENES, Bay, Box, Delays, Desk
 from .desk_rules import BUS_TAPS
-from .edits import Edited, edited, looked_at, made, show_of, undoing
+from .edits import Edited, edited, looked_at, made, show_of
 from .effects import off_tempo, send_strips, set_note, set_tempo
 from .errors import (
     BadFile,
@@ -171,6 +171,7 @@ from .errors import (
     OscillatorTaken,
     OutOfRange,
     OutOfReach,
+    Renumbered,
     SeveralPaths,
     SocketTaken,
     SomebodyElseOn,
@@ -254,6 +255,7 @@ from .mixes import (
     make_effect,
     make_mixes,
     move_bus,
+    order_of_buses,
     remove_bus,
 )
 from .outputs import (
@@ -278,6 +280,7 @@ from .processing_parameters import BANDS
 from .programme import programme
 from .promises import Breach, Judged, bears_on_promises, judged, make_promise, mended, promises
 from .reach import AtListener, Reach, reach
+from .renaming import renamed, strips_in
 from .routing import Between, put_between
 from .rulers import (
     Ruled,
@@ -358,6 +361,7 @@ from .sockets import (
 )
 from .strip_lists import RULED_KINDS, read_strips, strips_of_family, strips_text
 from .strip_path import Bead, Leaves, StripPath, strip_path
+from .undo import undoing, undoing_renumbered
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
@@ -505,6 +509,7 @@ __all__ = [
     "Show",
     "Singer",
     "SocketTaken",
+    "Renumbered",
     "SomebodyElseOn",
     "SourcesUnasked",
     "State",
@@ -690,6 +695,7 @@ __all__ = [
     "merge",
     "microphones",
     "move_bus",
+    "order_of_buses",
     "move_channels",
     "move_lines",
     "move_sockets",
@@ -795,6 +801,8 @@ __all__ = [
     "store_scene",
     "strip_ms",
     "strip_name",
+    "strips_in",
+    "renamed",
     "strip_of",
     "strip_path",
     "strips_of_family",
@@ -810,6 +818,7 @@ __all__ = [
     "typed_level_db",
     "typed_step_db",
     "undoing",
+    "undoing_renumbered",
     "unfolded",
     "unguarded",
     "used_holders",

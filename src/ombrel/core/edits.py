@@ -6,7 +6,7 @@ of a Change is a Change; undo, redo and live screens live on that alone. All tha
 is asked for here: values, what the desk can do, and that nothing feeds back.
 """
 
-from collections.abc import Collection, Container, Iterable, Mapping, Sequence
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -16,23 +16,21 @@ from numpy.typing import NDArray
 
 from .addresses import check_on_desk, kind_on
 from .asked import Asked, Travel, Typed
-from .carrying import NOT_KEPT, Carried, Carry, carried, has_place, place_of
-from .casting.names import is_bound
+from .carrying import NOT_KEPT, Carried, Carry, carried, place_of
 from .changes import Change
 from .desk import Desk
-from .desk_rules import check_desk_rules, is_held
+from .desk_rules import check_desk_rules
 from .errors import ConsoleError, EditRefused, WrongValue
 from .flow import Flow, feeds_back, flow_of
 from .gangs import kept_at, tied
 from .kinds import Number, Value
-from .layers import is_in_fitting
 from .lying import lying, settling
 from .processing import delay_ms
-from .programme import coming, leaving_as_it_is
+from .programme import coming
 from .show import Show, blank_show
 from .strip_lists import read_strips
 
-__all__ = ["Edited", "check_edit", "edited", "looked_at", "made", "show_of", "undoing"]
+__all__ = ["Edited", "check_edit", "edited", "looked_at", "made", "show_of"]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -207,86 +205,3 @@ def check_edit(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> None:
 def show_of(desk: Desk, values: Mapping[str, Value]) -> Show:
     """A show from all its values, checked as an edit is. Raises what `made` raises."""
     return made(blank_show(desk), values, own=True)[0]
-
-
-def undoing(
-    show: Show, change: Change, since: Container[str] = ()
-) -> tuple[dict[str, Asked], tuple[str, ...]]:
-    """The moves of own values that take `change` back in today's show, and the addresses left.
-
-    An address that somebody moved since stands as they put it: undo never undoes another person.
-    `since`: what others have moved, equal by now or not. A value and the place that its gang keeps
-    count as one. So does the key of a mute group that is safe stay, and what a hand moved under a
-    fitting that is off by now, and whose something is that is in use.
-    """
-    moves: dict[str, Asked] = {}
-    left: list[str] = []
-    for address, value in change.new.items():
-        of = address.removesuffix("/kept")
-        stands = show.own_value(address) == value and address not in since
-        if stands and has_place(of):
-            stands = show.own_value(of) == change.new.get(of, show.own_value(of)) and show[
-                place_of(of)
-            ] == change.new.get(place_of(of), NOT_KEPT)
-        armed = f"{address.removesuffix('on')}safe" in change.new
-        if stands and (armed or not is_held(show, address)) and not _is_off(show, change, address):
-            moves[address] = change.old[address]
-        else:
-            left.append(address)
-    _leave(_half_on(show, moves, left), moves, left)
-    while bound := _bound(show, moves):  # who stays on a channel keeps what says whose they are
-        _leave(bound, moves, left)
-    return leaving_as_it_is(show, moves), tuple(sorted(left))
-
-
-def _half_on(show: Show, moves: Mapping[str, Asked], left: Sequence[str]) -> list[str]:
-    """Who is on a channel is one matter: it goes back whole, or it stays. It stays too where their
-
-    fitting has gone to another channel since.
-    """
-    found: list[str] = []
-    for channel in {a.rpartition("/")[0] for a in (*moves, *left) if _says_who(a)}:
-        own = [a for a in moves if a.startswith(f"{channel}/") and _says_who(a)]
-        there = show.laid.at.get(str(moves.get(f"{channel}/fitting")))
-        elsewhere = there not in (None, channel) and f"{there}/fitting" not in moves
-        if elsewhere or any(a.startswith(f"{channel}/") and _says_who(a) for a in left):
-            found += own
-    return sorted(found)
-
-
-def _says_who(address: str) -> bool:
-    leaves = ("/fitting", "/part", "/attached", "/held_back", "/fitted_s")
-    return address.startswith("channel/") and address.endswith(leaves)
-
-
-def _leave(addresses: Iterable[str], moves: dict[str, Asked], left: list[str]) -> None:
-    for address in addresses:
-        del moves[address]
-        left.append(address)
-
-
-def _bound(show: Show, moves: Mapping[str, Asked]) -> list[str]:
-    """What says whose something is that is still in use when the rest has gone back."""
-    own = show.own
-    named = [
-        a
-        for a in moves
-        if (a.startswith("fitting/") and f"{'/'.join(a.split('/')[:2])}/performer" in own)
-        or (a.startswith("performer/") and not moves[a])
-    ]
-    if not named:
-        return []
-    then = show.with_values(moves)  # type: ignore[arg-type]  # plain values out of a change
-    return [a for a in named if is_bound(then, a)]
-
-
-def _is_off(show: Show, change: Change, address: str) -> bool:
-    """Whether it is a hand's move under a fitting that is on no channel now. What was named (keep,
-
-    drop, copy) moves more of a fitting than its values, and goes back wherever it is.
-    """
-    if not is_in_fitting(address):
-        return False
-    fitting = address.partition("/value/")[0]
-    named = any(a.startswith(f"{fitting}/") and not is_in_fitting(a) for a in change.new)
-    return not named and fitting not in show.laid.at

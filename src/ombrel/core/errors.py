@@ -4,7 +4,7 @@ Each error names what is wrong, where, and the way out; the facts are fields, so
 them out of the text.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
@@ -469,6 +469,20 @@ class SomebodyElseOn(ConsoleError):
             " Look, and move it again."
         )
         self.where, self.name = where, name
+
+
+class Renumbered(ConsoleError):
+    """Strips were given other numbers while a hand was moving what it saw by the old ones."""
+
+    code = "renumbered"
+
+    def __init__(self, names: Collection[str]) -> None:
+        said = ", ".join(sorted(names)[:3])
+        super().__init__(
+            f"Not moved: another strip has the number {said} since your hand began."
+            " Look, and move it again."
+        )
+        self.names = tuple(sorted(names))
 
 
 class OnOnePair(ConsoleError):

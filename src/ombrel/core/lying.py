@@ -77,7 +77,7 @@ def settling(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
             found[f"{channel}/attached"] = None
     _pinned(show, whole, fitted, now, found)
     for channel, one in show.laid.on.items():
-        gone = one.checked and now(f"{channel}/fitting") != one.fitting
+        gone = one.checked and not _still_on(show, channel, one.fitting, fitted, now)
         if gone and now(f"{one.fitting}/check") == "on":
             found |= {f"{one.fitting}/check": "waiting", f"{one.fitting}/checker": ""}
     for address, value in whole.items():
@@ -86,6 +86,14 @@ def settling(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
             if all(now(f"{channel}/fitting") != fitting for channel in fitted):
                 found |= {address: "waiting", f"{fitting}/checker": ""}
     return found
+
+
+def _still_on(show: Show, channel: str, fitting: str, fitted: set[str], now: _Draft) -> bool:
+    """Whether a fitting is on as it was, if by another number: then it has been on as long."""
+    since = show.own_value(f"{channel}/fitted_s")
+    return now(f"{channel}/fitting") == fitting or any(
+        now(f"{other}/fitting") == fitting and now(f"{other}/fitted_s") == since for other in fitted
+    )
 
 
 @lru_cache(maxsize=200_000)

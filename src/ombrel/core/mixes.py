@@ -10,9 +10,9 @@ from .asked import Asked, Typed
 from .choices import COLOURS
 from .errors import NothingLeft, UnknownAddress, UnreadableText, WrongValue
 from .flow import Flow, layout_of, strip_name
-from .gangs import parted
-from .kinds import Number, Reference
+from .kinds import Number
 from .outputs import free_outputs, is_stereo, outputs_of, patch_bus
+from .renaming import renamed, said_otherwise
 from .show import Show
 
 __all__ = [
@@ -24,6 +24,7 @@ __all__ = [
     "make_effect",
     "make_mixes",
     "move_bus",
+    "order_of_buses",
     "remove_bus",
 ]
 
@@ -171,30 +172,14 @@ def _kind(show: Show, bus: str, *kinds: str) -> str:
     return kind
 
 
-def _belongs(address: str, bus: str) -> bool:
-    """Whether an address is a bus's own, or of a feed to it or from it."""
-    return address.startswith(f"{bus}/") or f"/{bus}/" in address
-
-
 def remove_bus(show: Show, bus: str) -> dict[str, Asked]:
     """Moves that give up a mix, group or matrix, in own values: all about it back to its default,
 
     its outputs free, and what names it (a channel or engine that it feeds, a key, a place on a
-    bank, a promise) without it. Raises UnknownAddress.
+    bank, a promise, scenes) without it. Raises UnknownAddress.
     """
     _kind(show, bus, "group", "mix", "matrix")
-    moves: dict[str, Asked] = {
-        address: parameter_at(address).default for address in show.own if _belongs(address, bus)
-    }
-    moves.update({f"{socket}/source": None for socket in outputs_of(show, bus)})
-    moves.update({a: None for a, value in show.own.items() if _refers(a, value, bus)})
-    return moves | parted(show, [bus])  # the other side of a pair stays as it is
-
-
-def _refers(address: str, value: object, bus: str) -> bool:
-    if not isinstance(value, str) or not (value == bus or value.startswith(f"{bus}/")):
-        return False  # a text may be written like an address
-    return isinstance(parameter_at(address).kind, Reference)
+    return dict(renamed(show, {bus: None}))
 
 
 def duplicate_bus(show: Show, bus: str, *, patch: bool = True) -> dict[str, Asked]:
@@ -210,10 +195,13 @@ def duplicate_bus(show: Show, bus: str, *, patch: bool = True) -> dict[str, Aske
     if not free:
         raise NothingLeft("mixes" if kind == "mix" else f"{kind}s", 1, 0)
     new = f"{kind}/{free[0]}"
-    moves: dict[str, Asked] = {
-        _renamed(address, {bus: new}): value
+    said = said_otherwise({bus: new})
+    moves: dict[str, Asked] = dict(renamed(show, {new: None}))  # no scene knows the copy
+    moves |= {
+        there: value
         for address, value in show.own.items()
-        if _belongs(address, bus) and not address.endswith("/linked")
+        if "/holds/" not in address and not address.endswith("/linked")
+        if (there := said(address)) is not None and there != address
     }
     moves[f"{new}/name"] = f"{strip_name(show, bus)[:54]} copy"
     if patch and outputs_of(show, bus):
@@ -228,40 +216,25 @@ def _patched_as(show: Show, bus: str, *, stereo: bool) -> Mapping[str, Asked]:
         return {}  # the copy is worth having all the same; Findings tells that it goes nowhere
 
 
-def _renamed(address: str, new_names: Mapping[str, str]) -> str:
-    """An address or reference with buses renamed, wherever they stand in it."""
-    words = address.split("/")
-    for place in range(len(words) - 1):
-        found = new_names.get(f"{words[place]}/{words[place + 1]}")
-        if found is not None and (place == 0 or words[0] not in ("output", "input", "line")):
-            words[place : place + 2] = found.split("/")
-    return "/".join(words)
-
-
 def move_bus(show: Show, bus: str, before: str | None) -> dict[str, Asked]:
-    """Moves that put a mix, group or matrix ahead of another of its kind (None: behind all in use),
+    """Own values that put buses where `order_of_buses` says, each with all about it. Raises
 
-    in own values. Those between move up or down by one, each with all about it: sends, outputs,
-    effect engines, channels that it feeds. Pairs among them are parted: their numbers are others.
-    Raises UnknownAddress.
+    UnknownAddress.
+    """
+    return dict(renamed(show, order_of_buses(show, bus, before)))
+
+
+def order_of_buses(show: Show, bus: str, before: str | None) -> dict[str, str]:
+    """New names by old ones that put a mix, group or matrix ahead of another of its kind (None:
+
+    behind all in use). Those between move up or down by one. Raises UnknownAddress.
     """
     kind = _kind(show, bus, "group", "mix", "matrix")
     used = show.in_use(kind)
     rest = [one for one in used if one != bus]
     place = rest.index(before) if before in rest else len(rest)
     order = [*rest[:place], bus, *rest[place:]]
-    new_names = {one: there for one, there in zip(order, used, strict=True) if one != there}
-    moves: dict[str, Asked] = {}
-    for address, value in show.own.items():
-        renamed = _renamed(address, new_names)
-        moved = value
-        if isinstance(value, str) and isinstance(parameter_at(address).kind, Reference):
-            moved = _renamed(value, new_names)
-        if renamed != address:
-            moves.setdefault(address, parameter_at(address).default)
-        if (renamed != address or moved != value) and not address.endswith("/linked"):
-            moves[renamed] = moved
-    return moves | parted(show, [*new_names, *new_names.values()])
+    return {one: there for one, there in zip(order, used, strict=True) if one != there}
 
 
 def fill_mix(

@@ -213,7 +213,7 @@ def _laid(show: core.Show, book: Book, choices: ListChoices) -> _Laid:
     )
     try:
         merge = core.merge(show, [draft for _, draft in reading.drafts()], ways)
-        core.made(show, merge.moves)
+        core.made(show, merge.moves, own=True)
     except ConsoleError as refusal:
         return _Laid(reading, None, str(refusal))
     return _Laid(reading, merge, None)
@@ -347,7 +347,9 @@ async def take_list(
         laid = _laid(turn.show, book, taking.choices)
         if laid.merge is None or laid.shown != taking.shown:
             raise core.ListMovedOn
-        return Planned(laid.merge.moves, _says(laid.merge.fates, laid.merge.leaving))
+        says = _says(laid.merge.fates, laid.merge.leaving)
+        renumbered = laid.merge.renumbered
+        return Planned(laid.merge.moves, says, own=True, renumbered=renumbered)
 
     outcome = await ticker_of(show_id).submit(
         Request(edit_id=taking.edit_id, author_id=user.pk, gesture=str(taking.edit_id), plan=plan)

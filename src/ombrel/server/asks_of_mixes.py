@@ -174,7 +174,9 @@ class MoveBus(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         name = core.listener_name(turn.show, self.bus)
-        return Planned(core.move_bus(turn.show, self.bus, self.before), f"{name} moved", own=True)
+        to = core.order_of_buses(turn.show, self.bus, self.before)
+        moves = core.move_bus(turn.show, self.bus, self.before)
+        return Planned(moves, f"{name} moved", own=True, renumbered=dict(to))
 
 
 class FillMix(Strict):

@@ -21,6 +21,7 @@ from ombrel.core import (
     Fade,
     Fading,
     Hand,
+    Renumbered,
     SocketTaken,
     bears_on_findings,
     carried_with,
@@ -34,14 +35,17 @@ from ombrel.core import (
     next_redo,
     next_undo,
     standing_at,
+    strip_name,
+    strips_in,
     table_heads,
     undoing,
+    undoing_renumbered,
 )
 from ombrel.core import Show as CoreShow
 
 from . import models
 from .live import State, fading_to_store, for_pages, from_wire, live_of, to_wire
-from .log import moved_by_others, newest_first, show_at, who_changed
+from .log import moved_by_others, newest_first, renumbered_since, show_at, who_changed
 from .packing import as_kept
 from .plans import Plan, Planned, Turn
 
@@ -109,6 +113,21 @@ class _Passing:
 
     hands: dict[str, Hand]
     fading: Fading
+
+    def let_go_of(self, to: Mapping[str, str | None]) -> None:
+        """No hand holds, and nothing is on its way, by a name that means another strip now."""
+        renumbered = {*to, *to.values()}
+        if renumbered:
+            self.hands = {
+                gesture: hand
+                for gesture, hand in self.hands.items()
+                if all(renumbered.isdisjoint(strips_in(address)) for address in hand.leads)
+            }
+            self.fading = {
+                address: fade
+                for address, fade in self.fading.items()
+                if renumbered.isdisjoint(strips_in(address))
+            }
 
 
 def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused], Frame, State]:
@@ -209,12 +228,16 @@ def _made(
         carry = carried_with(state.show, pass_on.hands, request.gesture, planned.moves, carry)
     after = edited(state.show, state.flow, planned.moves, carry, own=planned.own)
     if request.seen is not None and not planned.own:
+        named = {one for address in {*asked, *after.stood.new} for one in strips_in(address)}
+        if others := named & renumbered_since(show_id, request.seen, kept, pending):
+            raise Renumbered({strip_name(state.show, one) for one in others})
         changed = partial(who_changed, show_id, request.seen, kept, pending)
         check_same_person(state.show, {*asked, *after.stood.new}, changed)
     if carry is not None and planned.held:
         pass_on.hands[request.gesture] = hand_after(state.show, planned.moves, carry, after.carried)
     if not after.change and request.kind == models.Change.Kind.EDIT:
         return state, None, after
+    pass_on.let_go_of(planned.renumbered)
     pass_on.fading = fading(
         state.show, after.stood, pass_on.fading, seconds=planned.seconds, at_s=now_s,
         after=after.show,
@@ -231,6 +254,7 @@ def _made(
         says=(planned.says or described(after.show, after.change, planned.moves))[:200],
         old=old,
         new=new,
+        renumbered=dict(planned.renumbered),
     )
     return State(entry.revision, after.show, after.flow), entry, after
 
@@ -285,16 +309,24 @@ def _turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Pl
     turned += [entry for entry in ahead if entry.turns == gesture]
     # What stands in the show for this gesture: its edits, or its newest undo or redo.
     acts = turned[-1:] if turned else edits
-    whole = joined([Change(from_wire(e.old), from_wire(e.new)) for e in acts])  # type: ignore[arg-type]
     since = moved_by_others(turn.show_id, turn.author_id, acts[-1].revision, pending)
-    moves, left, refused = _permitted(turn, *undoing(turn.show, whole, since))
+    to: dict[str, str | None] = {}
+    if len(acts) == 1 and acts[0].renumbered and acts[0] not in pending:
+        to = acts[0].renumbered
+        around = turn.at(acts[0].revision - 1), turn.at(acts[0].revision)
+        found = undoing_renumbered(turn.show, *around, to, since)
+    else:
+        whole = joined([Change(from_wire(e.old), from_wire(e.new)) for e in acts])  # type: ignore[arg-type]
+        found = undoing(turn.show, whole, since)
+    moves, left, refused = _permitted(turn, *found)
     verb = "Again" if redo else "Undone"
     words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"
     if refused:
         words = f"Passed by, it stays as it is: {refused}"
     elif left:
         words += f" ({left} left as somebody set them since)"
-    return Planned(moves, words, gesture, own=True)
+    back = {new: old for old, new in to.items() if new is not None} if moves else {}
+    return Planned(moves, words, gesture, own=True, renumbered=back)
 
 
 def _permitted(

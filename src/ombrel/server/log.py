@@ -18,6 +18,7 @@ __all__ = [
     "gestures",
     "moved_by_others",
     "newest_first",
+    "renumbered_since",
     "setters_of",
     "show_at",
     "shown_at",
@@ -139,6 +140,17 @@ def who_changed(
         return False
     log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
     return log.filter(new__has_any_keys=list(addresses)).exists()
+
+
+def renumbered_since(
+    show_id: UUID, since: int, kept: int, pending: Sequence[models.Change]
+) -> set[str]:
+    """The names that mean another strip than they did at a revision."""
+    given = [entry.renumbered for entry in pending]
+    if since < kept:
+        log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
+        given += log.exclude(renumbered={}).values_list("renumbered", flat=True)
+    return {name for to in given for pair in to.items() for name in pair if name is not None}
 
 
 @dataclass(slots=True)

@@ -77,6 +77,7 @@ class Change(models.Model):
 
     `edit_id` comes from whoever asked, so that a move sent twice counts once. `gesture`: entries
     of one movement of the hand share it. `turns`: the gesture that an undo or redo turned back.
+    `renumbered`: new names of strips by their old ones, where they have other numbers since.
     """
 
     class Kind(models.TextChoices):
@@ -96,6 +97,7 @@ class Change(models.Model):
     says = models.CharField(max_length=200)
     old = models.JSONField()
     new = models.JSONField()
+    renumbered = models.JSONField(default=dict)
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -1,7 +1,7 @@
 """What an edit wants, told when its turn comes: apart from models, so the wire needs no ORM."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from uuid import UUID
 
 from ombrel.core import Asked, Carry, Flow, NoSuchPoint, Show
@@ -32,7 +32,8 @@ class Planned:
 
     gesture that it turns back. `carry`: a hand's, which gangs follow; `held`: and it stays there.
     `own`: it names own values, beneath what fittings lay over them. `seconds`: how long what it
-    moves takes to get there, all alike or by address; 0: it jumps.
+    moves takes to get there, all alike or by address; 0: it jumps. `renumbered`: new names of
+    strips by their old ones, where it gives them other numbers (None: one is gone).
     """
 
     moves: Mapping[str, Asked]
@@ -42,6 +43,7 @@ class Planned:
     held: bool = False
     own: bool = False
     seconds: float | Mapping[str, float] = 0.0
+    renumbered: Mapping[str, str | None] = field(default_factory=dict)
 
 
 Plan = Callable[[Turn], Planned]

@@ -60,6 +60,7 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.OutOfReach: 409,
     core.StepOutOfReach: 409,
     core.SeveralPaths: 409,
+    core.Renumbered: 409,
     core.SocketTaken: 409,
     core.UnknownAddress: 404,
     core.UnreadableText: 422,

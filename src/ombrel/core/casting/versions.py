@@ -2,8 +2,8 @@
 
 import json
 import math
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from types import MappingProxyType
 from typing import Any, Final
@@ -22,6 +22,7 @@ __all__ = [
     "newest_version",
     "packed_version",
     "slot_of",
+    "version_otherwise",
     "versions",
 ]
 
@@ -50,20 +51,23 @@ EMPTY: Final = Version(
 
 def versions(show: Show, fitting: str) -> list[Version]:
     """What was kept of a fitting, the newest first, at most the last ten."""
+    return list(_newest_first(show, fitting))
+
+
+def _newest_first(show: Show, fitting: str) -> Iterator[Version]:
     newest = int(show.number(f"{fitting}/newest"))
-    found = []
     for number in range(newest, max(newest - VERSIONS, 0), -1):
         text = show.own.get(f"{fitting}/version/{slot_of(number)}")
         if isinstance(text, str) and (version := _unpacked(text)).number == number:
-            found.append(version)
-    return found
+            yield version
 
 
 def newest_version(show: Show, fitting: str) -> Version:
-    """What was kept last; an empty one where nothing was."""
-    number = int(show.number(f"{fitting}/newest"))
-    text = show.own.get(f"{fitting}/version/{slot_of(number)}") if number else None
-    return _unpacked(text) if isinstance(text, str) else EMPTY
+    """What was kept last and is still there: an undo may have taken the last; an empty one where
+
+    nothing is.
+    """
+    return next(_newest_first(show, fitting), EMPTY)
 
 
 def slot_of(number: int) -> int:
@@ -86,6 +90,18 @@ def packed_version(version: Version) -> str:
         "values": values,
     }
     return json.dumps(parts, ensure_ascii=False, separators=(",", ":"))
+
+
+def version_otherwise(text: str, said: Callable[[str], str | None]) -> str:
+    """A version's text with the strips that its leaves name renamed; what is of one that is gone
+
+    (`said` gives None) is left out.
+    """
+    if not text:
+        return text
+    version = _unpacked(text)
+    values = {new: value for leaf, value in version.values.items() if (new := said(leaf))}
+    return packed_version(replace(version, values=values))
 
 
 @lru_cache(maxsize=8_000)

@@ -40,6 +40,7 @@ class Merge:
 
     (`gone`), those of them that leave, what the leaving become, in words by line, and the moves
     of all that as one edit. `ways`: as they were settled. `unpatched`: drafts without a channel.
+    The moves are of own values; `renumbered`: the numbers that they give strips (see `renaming`).
     """
 
     ways: Ways
@@ -49,6 +50,7 @@ class Merge:
     unpatched: tuple[int, ...]
     even_pairs: int
     moves: Mapping[str, Asked] = field(repr=False)
+    renumbered: Mapping[str, str | None] = field(default_factory=dict)
 
 
 def merge(show: Show, drafts: Sequence[LineDraft], ways: Ways) -> Merge:
@@ -65,6 +67,7 @@ def merge(show: Show, drafts: Sequence[LineDraft], ways: Ways) -> Merge:
     lines = lines_of_drafts(show, len(drafts), matched)
     work = Work(show, drafts, lines, [[] for _ in drafts])
     work.read_channels()
+    held_by = {n: line for line in known for n in work.channels_of(line) if n}
     words = {line: left_behind(show, line, free=ways.patch) for line in leaving}
     before = {line: work.channels_of(line) for line in set(matched.values())}
     work.put(remove_lines(show, leaving, free=ways.patch))
@@ -73,7 +76,7 @@ def merge(show: Show, drafts: Sequence[LineDraft], ways: Ways) -> Merge:
     even_pairs = sum(is_even_pair(draft) for draft in drafts)
     if ways.patch:
         ways = settled(work, ways, before)
-        unpatched = place_lines(work, ways, before)
+        unpatched = place_lines(work, ways, before, held_by)
     moves = _differing(show, work.show)
     work.read_channels()
     fates = tuple(
@@ -88,14 +91,16 @@ def merge(show: Show, drafts: Sequence[LineDraft], ways: Ways) -> Merge:
         unpatched=unpatched,
         even_pairs=even_pairs,
         moves=moves,
+        renumbered=work.renumbered,
     )
 
 
 def _differing(before: Show, after: Show) -> dict[str, Asked]:
+    """The own values that differ: whoever is on a channel keeps what is theirs."""
     found: dict[str, Asked] = {}
-    for address in set(before.values) | set(after.values):
-        if before[address] != after[address]:
-            found[address] = after[address]
+    for address in set(before.own) | set(after.own):
+        if before.own_value(address) != after.own_value(address):
+            found[address] = after.own_value(address)
     return dict(sorted(found.items()))
 
 

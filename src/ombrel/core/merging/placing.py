@@ -4,10 +4,10 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from ..asked import Asked
-from ..channels import move_channels
 from ..lines import LineDraft
 from ..parameters import CATALOGUE
 from ..patch import inputs_in_order, strip_of_line
+from ..renaming import renamed
 from ..show import Show
 from .work import SIDES, Ways, Work
 
@@ -29,10 +29,16 @@ def is_even_pair(draft: LineDraft) -> bool:
     return bool(draft.stereo and draft.channel and draft.channel % 2 == 0)
 
 
-def place_lines(work: Work, ways: Ways, before: Mapping[int, tuple[int, ...]]) -> tuple[int, ...]:
+def place_lines(
+    work: Work,
+    ways: Ways,
+    before: Mapping[int, tuple[int, ...]],
+    held_by: Mapping[int, int],
+) -> tuple[int, ...]:
     """Give drafts their channels, and gives back the turns of those for which none is left.
 
-    `before`: the channels of lines that the show knows, by side, as they were.
+    `before`: the channels of lines that the show knows, by side, as they were; `held_by`: the line
+    that each channel had, those that leave included.
     """
     desk = work.show.desk
     places: dict[int, tuple[int, ...]] = {}
@@ -79,7 +85,8 @@ def place_lines(work: Work, ways: Ways, before: Mapping[int, tuple[int, ...]]) -
             if ways.numbered and (work.told[turn] or draft.channel):
                 where = "/".join(str(n) for n in given)
                 work.told[turn].append(f"goes to {where}, the next free")
-    _move_and_feed(work, places, before, owner, numbered=bool(ways.numbered))
+    _renumber(work, places, before, owner, held_by)
+    _feed(work, places, numbered=bool(ways.numbered))
     return tuple(unpatched)
 
 
@@ -103,32 +110,43 @@ def _next_free(free: list[int], *, stereo: bool) -> tuple[int, ...] | None:
     return None
 
 
-def _move_and_feed(
+def _renumber(
     work: Work,
     places: Mapping[int, tuple[int, ...]],
     before: Mapping[int, tuple[int, ...]],
     owner: Mapping[int, int],
-    *,
-    numbered: bool,
+    held_by: Mapping[int, int],
 ) -> None:
-    """Channels that stand elsewhere move with all that is set of them; then sources are patched.
+    """Channels that stand elsewhere move with all that is set of them, and all that scenes hold.
 
-    A line without a socket takes the next free input; `numbered`: the one of its channel's number,
-    counted over the boxes, as long as that is free.
+    One that was another line's begins anew for its next: its fader, its sends and its scenes were
+    about another sound. One that no line had (a template's) stays as it is set.
     """
-    moving: dict[int, int] = {}
+    to: dict[str, str | None] = {}
     for turn, wanted in places.items():
         for old, new in zip(before.get(work.lines[turn], ()), wanted, strict=False):
             if old and old != new:
-                moving[old] = new
+                to[f"channel/{old}"] = f"channel/{new}"
     standing = {number for channels in before.values() for number in channels if number}
+    for number, turn in owner.items():
+        line = held_by.get(number)
+        if line not in (None, work.lines[turn]):
+            to.setdefault(f"channel/{number}", None)
     for number in work.show.channels():
         if number in owner and number not in standing:
             name = work.show.text(f"channel/{number}/name") or f"channel {number}"
             work.told[owner[number]].append(f"takes channel {number} from {name}")
             work.put({f"channel/{number}/{leaf}": CATALOGUE[f"channel/<channel>/{leaf}"].default
                       for leaf in ("source", "spare", "on_spare", "name")})  # fmt: skip
-    work.show = work.show.with_values(move_channels(work.show, moving))
+    work.show = work.show.with_values(renamed(work.show, to))
+    work.renumbered |= to
+
+
+def _feed(work: Work, places: Mapping[int, tuple[int, ...]], *, numbered: bool) -> None:
+    """Sources for the channels of lines. A line without a socket takes the next free input;
+
+    `numbered`: the one of its channel's number, counted over the boxes, as long as that is free.
+    """
     taken, inputs = _taken(work.show), inputs_in_order(work.show, None)
     free = [socket for socket in inputs if socket not in taken]
     for turn, wanted in places.items():

@@ -39,6 +39,7 @@ class Work:
     lines: list[int]
     told: list[list[str]]
     channels_by_socket: dict[str, list[int]] = field(default_factory=dict)
+    renumbered: dict[str, str | None] = field(default_factory=dict)
 
     def put(self, moves: Mapping[str, Asked]) -> None:
         desk = self.show.desk

@@ -82,7 +82,7 @@ def _rename_channels(work: Work, line: int, name: str) -> None:
         return
     for side, number in zip(("L", "R"), work.channels_of(line), strict=False):
         for ending in ("", f" {side}"):
-            if number and work.show.text(f"channel/{number}/name") == old + ending:
+            if number and work.show.own_value(f"channel/{number}/name") == old + ending:
                 work.put({f"channel/{number}/name": (name + ending)[:60]})
                 break
 

@@ -5,7 +5,7 @@ listed is held whole, defaults included; a cell asleep keeps its values and is n
 """
 
 import json
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Callable, Collection, Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import lru_cache
 from types import MappingProxyType
@@ -14,7 +14,7 @@ from typing import Any, Final
 from ..addresses import parameter_at
 from ..desk import Desk
 from ..errors import ConsoleError, WrongValue
-from ..kinds import Kind, Value
+from ..kinds import Kind, Reference, Value
 from ..show import Show
 from .cells import ALONE, Leaf, cells_of, kind_of_holder, leaf_defaults
 
@@ -23,6 +23,7 @@ __all__ = [
     "Held",
     "check_packed",
     "held_of",
+    "held_otherwise",
     "holders",
     "made_of",
     "made_otherwise",
@@ -125,6 +126,37 @@ def held_of(show: Show, scene: str, holder: str) -> Held:
     """What a scene ("scene/3") holds of a strip ("channel/7")."""
     text = show.values.get(f"{scene}/holds/{holder}", "")
     return _unpacked(str(text), kind_of_holder(holder)) if text else NOTHING
+
+
+def held_otherwise(text: str, kind: str, said: Callable[[str], str | None]) -> str:
+    """A text with the strips that it names renamed: cells and leaves by destination, references.
+
+    `said`: what a name becomes (None: it is gone, and so is what is of it).
+    """
+    parts = _parts(text)
+    named = [*parts["cells"], *parts.get("asleep", ()), *(
+        wire for leaf, wire in parts["values"].items() if _refers(kind, leaf)
+    )]  # fmt: skip
+    if all(not isinstance(one, str) or said(one) == one for one in named):
+        return text
+    held = _unpacked(text, kind)
+    values: dict[Leaf, Value] = {}
+    for leaf, value in held.values.items():
+        there = said(leaf)
+        if there is not None:
+            stands = said(value) if _refers(kind, leaf) and isinstance(value, str) else value
+            values[there] = stands
+    cells, asleep = (
+        frozenset(new for cell in some if (new := said(cell))) for some in (held.cells, held.asleep)
+    )
+    # of a reference to what is gone nothing is left: its default is nothing
+    plain = {leaf: value for leaf, value in values.items() if value is not None}
+    return packed(Held(cells, asleep, plain), kind)
+
+
+@lru_cache(maxsize=16_000)
+def _refers(kind: str, leaf: Leaf) -> bool:
+    return isinstance(_kind(kind, leaf), Reference)
 
 
 def check_packed(desk: Desk, address: str, text: str) -> None:

@@ -1,0 +1,135 @@
+"""What takes a change back in today's show, and what it leaves as somebody put it since."""
+
+from collections.abc import Collection, Container, Iterable, Mapping, Sequence
+
+from immutables import Map
+
+from .asked import Asked
+from .carrying import NOT_KEPT, has_place, place_of
+from .casting.names import is_bound
+from .changes import Change
+from .desk_rules import is_held
+from .layers import is_in_fitting
+from .programme import leaving_as_it_is
+from .renaming import renamed, said_otherwise, strips_in
+from .show import Show
+
+__all__ = ["undoing", "undoing_renumbered"]
+
+
+def undoing(
+    show: Show, change: Change, since: Container[str] = ()
+) -> tuple[dict[str, Asked], tuple[str, ...]]:
+    """The moves of own values that take `change` back in today's show, and the addresses left.
+
+    An address that somebody moved since stands as they put it: undo never undoes another person.
+    `since`: what others have moved, equal by now or not. A value and the place that its gang keeps
+    count as one. So does the key of a mute group that is safe stay, and what a hand moved under a
+    fitting that is off by now, and whose something is that is in use.
+    """
+    moves: dict[str, Asked] = {}
+    left: list[str] = []
+    for address, value in change.new.items():
+        of = address.removesuffix("/kept")
+        stands = show.own_value(address) == value and address not in since
+        if stands and has_place(of):
+            stands = show.own_value(of) == change.new.get(of, show.own_value(of)) and show[
+                place_of(of)
+            ] == change.new.get(place_of(of), NOT_KEPT)
+        armed = f"{address.removesuffix('on')}safe" in change.new
+        if stands and (armed or not is_held(show, address)) and not _is_off(show, change, address):
+            moves[address] = change.old[address]
+        else:
+            left.append(address)
+    _leave(_half_on(show, moves, left), moves, left)
+    while bound := _bound(show, moves):  # who stays on a channel keeps what says whose they are
+        _leave(bound, moves, left)
+    return leaving_as_it_is(show, moves), tuple(sorted(left))
+
+
+def undoing_renumbered(
+    show: Show,
+    before: Show,
+    after: Show,
+    to: Mapping[str, str | None],
+    since: Collection[str] = (),
+) -> tuple[dict[str, Asked], tuple[str, ...]]:
+    """As `undoing`, of a change that gave strips other numbers: they get their old ones back, with
+
+    what was moved of them and stored of them since. `before` and `after`: the show around that
+    change; `to`: the numbers that it gave. Where somebody has used a number that was left, nothing
+    goes back and all is left: two strips cannot have it.
+    """
+    back: dict[str, str | None] = {new: old for old, new in to.items() if new is not None}
+    left_free = set(back.values()) - back.keys()
+    taken = [a for a in since if not left_free.isdisjoint(strips_in(a))]
+    if taken:
+        return {}, tuple(sorted(taken))
+    there = show.with_values(renamed(show, back))
+    with_old_numbers = after.with_values(renamed(after, back))
+    said = said_otherwise(back)
+    change = _between(before, with_old_numbers)
+    moves, left = undoing(there, change, {name for a in since if (name := said(a)) is not None})
+    then = there.with_values(moves)  # type: ignore[arg-type]  # plain values out of a change
+    return dict(_between(then, show).old), left
+
+
+def _between(one: Show, other: Show) -> Change:
+    """The own values that lead from one show to another."""
+    moved = {a for a in {*one.own, *other.own} if one.own_value(a) != other.own_value(a)}
+    return Change(
+        Map({a: one.own_value(a) for a in moved}), Map({a: other.own_value(a) for a in moved})
+    )
+
+
+def _half_on(show: Show, moves: Mapping[str, Asked], left: Sequence[str]) -> list[str]:
+    """Who is on a channel is one matter: it goes back whole, or it stays. It stays too where their
+
+    fitting has gone to another channel since.
+    """
+    found: list[str] = []
+    for channel in {a.rpartition("/")[0] for a in (*moves, *left) if _says_who(a)}:
+        own = [a for a in moves if a.startswith(f"{channel}/") and _says_who(a)]
+        there = show.laid.at.get(str(moves.get(f"{channel}/fitting")))
+        elsewhere = there not in (None, channel) and f"{there}/fitting" not in moves
+        if elsewhere or any(a.startswith(f"{channel}/") and _says_who(a) for a in left):
+            found += own
+    return sorted(found)
+
+
+def _says_who(address: str) -> bool:
+    leaves = ("/fitting", "/part", "/attached", "/held_back", "/fitted_s")
+    return address.startswith("channel/") and address.endswith(leaves)
+
+
+def _leave(addresses: Iterable[str], moves: dict[str, Asked], left: list[str]) -> None:
+    for address in addresses:
+        del moves[address]
+        left.append(address)
+
+
+def _bound(show: Show, moves: Mapping[str, Asked]) -> list[str]:
+    """What says whose something is that is still in use when the rest has gone back."""
+    own = show.own
+    named = [
+        a
+        for a in moves
+        if (a.startswith("fitting/") and f"{'/'.join(a.split('/')[:2])}/performer" in own)
+        or (a.startswith("performer/") and not moves[a])
+    ]
+    if not named:
+        return []
+    then = show.with_values(moves)  # type: ignore[arg-type]  # plain values out of a change
+    return [a for a in named if is_bound(then, a)]
+
+
+def _is_off(show: Show, change: Change, address: str) -> bool:
+    """Whether it is a hand's move under a fitting that is on no channel now. What was named (keep,
+
+    drop, copy) moves more of a fitting than its values, and goes back wherever it is.
+    """
+    if not is_in_fitting(address):
+        return False
+    fitting = address.partition("/value/")[0]
+    named = any(a.startswith(f"{fitting}/") and not is_in_fitting(a) for a in change.new)
+    return not named and fitting not in show.laid.at
