@@ -72,7 +72,7 @@ def test_an_edit_with_any_fault_changes_nothing_and_tells_every_fault():
 def test_a_fader_moves_by_typed_text_and_by_travel():
     show, _ = made(blank_show(TINY), {"channel/1/fader": Travel(0.5), "channel/2/fader": -10.0})
     assert show["channel/1/fader"] == pytest.approx(-15.0)
-    show, _ = made(show, {"channel/2/fader": Typed("+2"), "channel/1/fader": Travel(0.0)})
+    show, _ = made(show, {"channel/2/fader": Typed("up 2"), "channel/1/fader": Travel(0.0)})
     assert show["channel/2/fader"] == pytest.approx(-8.0)
     assert show["channel/1/fader"] == -math.inf
 

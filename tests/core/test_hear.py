@@ -189,11 +189,11 @@ def test_several_cells_move_by_relative_steps_and_off():
         for leaf, value in (("source", f"input/local/{n}"), ("send/mix/1/level", -10.0))
     }
     both = [("channel/1", "mix/1"), ("channel/2", "mix/1")]
-    louder, _ = typed({**values, **MIX}, both, "+3")
+    louder, _ = typed({**values, **MIX}, both, "up 3")
     assert louder["channel/2/send/mix/1/level"] == pytest.approx(-7.0)
     off, flow = typed(dict(louder.values), both, "off")
     assert flow.state_of("channel/2", "mix/1") is State.UNROUTED
-    assert hear(off, flow_of(off), both, "+3") == {}  # a relative move never opens what is off
+    assert hear(off, flow_of(off), both, "up 3") == {}  # a relative move never opens what is off
 
 
 def test_unreadable_text_is_refused():

@@ -106,7 +106,7 @@ def test_one_at_a_time_takes_the_place_of_another_and_together_does_not():
 def test_a_trimmed_step_is_the_step_that_is_then_heard(wanted_db, strip, listener):
     show = choir(**{"channel/1/send/mix/1/level": -6.0, "group/1/fader": -2.0})
     flow = flow_of(show)
-    moves = trim_lift(show, flow, "lift/1", wanted_db, strip=strip, listener=listener)
+    moves = trim_lift(show, flow, "lift/1", str(wanted_db), strip=strip, listener=listener)
     after = made(show, moves)[0]
     measure = strip or "channel/1"
     assert steps(after)[measure, listener] == pytest.approx(wanted_db, abs=0.01)
@@ -120,11 +120,11 @@ def test_a_trimmed_step_is_the_step_that_is_then_heard(wanted_db, strip, listene
 def test_a_step_out_of_reach_says_how_far_it_goes():
     show = choir()
     with pytest.raises(StepOutOfReach) as refused:
-        trim_lift(show, flow_of(show), "lift/1", 20.0, strip="channel/2")
+        trim_lift(show, flow_of(show), "lift/1", "20", strip="channel/2")
     # the backing and its way through a lead at +6 dB: 20 log10(1 + 10^(6/20)) = 9.53 dB
     assert refused.value.most_db == pytest.approx(20 * math.log10(1 + 10 ** (6 / 20)))
     with pytest.raises(UnreadableText, match="above 0"):
-        trim_lift(show, flow_of(show), "lift/1", -1.0)
+        trim_lift(show, flow_of(show), "lift/1", "-1")
 
 
 def test_the_step_is_known_while_all_is_muted_and_down():

@@ -1,5 +1,7 @@
+import json
 import math
 import re
+from pathlib import Path
 
 import pytest
 from immutables import Map
@@ -8,6 +10,7 @@ from ombrel.core import (
     CATALOGUE,
     Change,
     Maybe,
+    Number,
     OutOfRange,
     Packed,
     UnknownAddress,
@@ -19,6 +22,7 @@ from ombrel.core import (
     default_of,
     described,
     indices_of,
+    kind_on,
     parameter_at,
 )
 from tests.desks import FESTIVAL, TINY, TOURING
@@ -106,14 +110,20 @@ def test_a_value_of_the_wrong_kind_is_refused(address, value):
     [
         ("-6", 0.0, -6.0),
         ("−6", 0.0, -6.0),
-        ("+2", -10.0, -8.0),
-        ("+-2", -10.0, -12.0),
+        ("up 2", -10.0, -8.0),
+        ("down 2", -10.0, -12.0),
+        ("Down2,5 dB", -10.0, -12.5),
+        ("+=2", -10.0, -8.0),
+        ("\u2212= 2", -10.0, -12.0),
+        ("+2", -10.0, 2.0),
+        ("+2.0 dB", -10.0, 2.0),
         ("=+2", -10.0, 2.0),
         ("3", -10.0, 3.0),
         ("-4,5 dB", 0.0, -4.5),
         ("off", 0.0, -math.inf),
-        ("+9", 0.0, 6.0),
-        ("+3", -math.inf, -math.inf),
+        ("up 9", 0.0, 6.0),
+        ("down 999999", 0.0, -120.0),
+        ("up 3", -math.inf, -math.inf),
     ],
 )
 def test_typed_levels(text, now_db, then_db):
@@ -121,10 +131,58 @@ def test_typed_levels(text, now_db, then_db):
     assert kind.typed(text, now_db, "channel/7/fader") == pytest.approx(then_db)
 
 
-@pytest.mark.parametrize("text", ["", "loud", "1e3", "--2", "6 7", "nan", "+off"])
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "loud",
+        "1e3",
+        "1e999",
+        "--2",
+        "6 7",
+        "nan",
+        "+off",
+        "+-2",
+        "up",
+        "up -2",
+        "up 1 oct",
+        "+1 oct",
+        "9" * 400,
+        "up " + "9" * 400,
+    ],
+)
 def test_typed_text_that_is_no_level_is_refused_with_what_would_be(text):
-    with pytest.raises(UnreadableText, match="off"):
+    with pytest.raises(UnreadableText, match=r"off|up 2|a step in dB"):
         parameter_at("channel/7/fader").kind.typed(text, 0.0, "channel/7/fader")
+
+
+SHOWN = json.loads((Path(__file__).parents[1] / "shown.json").read_text())
+
+
+@pytest.mark.parametrize(("address", "value", "text"), SHOWN, ids=[row[2] for row in SHOWN])
+def test_what_a_field_shows_reads_as_that_value_there(address, value, text):
+    """The same rows hold the browser to what it writes (web/src/data/words.test.ts)."""
+    kind = kind_on(TOURING, address)
+    stands = kind.from_wire(value, address)
+    assert isinstance(kind, Number)
+    elsewhere = kind.lowest if kind.lowest > -math.inf else -33.0
+    for now in (stands, elsewhere):
+        assert kind.typed(text, now, address) == pytest.approx(stands, abs=1e-9)
+
+
+def test_every_unit_is_among_what_fields_show():
+    kinds = [kind_on(TOURING, address) for address, _, _ in SHOWN]
+    shown = {kind.unit for kind in kinds if isinstance(kind, Number)}
+    every = {p.kind.unit for p in CATALOGUE.values() if isinstance(p.kind, Number)}
+    assert shown == every
+
+
+@pytest.mark.parametrize("wire", [math.inf, 1e999, -1e999, 10**400], ids=str)
+def test_numbers_without_end_are_refused(wire):
+    for key in ("channel/7/eq/1/q", "scene/3/number", "line/1/place", "input/a/1/gain"):
+        kind = parameter_at(key).kind
+        with pytest.raises((WrongValue, OutOfRange)):
+            kind.from_wire(wire, key)
 
 
 @pytest.mark.parametrize(("text", "pan"), [("L30", -0.3), ("c", 0.0), ("R100", 1.0), ("r", 1.0)])

@@ -166,7 +166,7 @@ def test_an_update_changes_exactly_the_scenes_told(seed, scope):
         show = made(show, {"channel/1/fader": fader})[0]
         show = made(show, store_scene(show, f"Scene {number}", carried))[0]
     chosen = ["scene/1", "scene/3", "scene/4"]
-    step = random.Random(seed).choice(["+2", "-3", "off"])
+    step = random.Random(seed).choice(["up 2", "-3", "off"])
     many = set_in_scenes(
         show, "scene/1", "channel/1", "fader", Typed(step), scope=scope, chosen=chosen
     )
@@ -177,7 +177,7 @@ def test_an_update_changes_exactly_the_scenes_told(seed, scope):
     assert after["channel/1/fader"] == show["channel/1/fader"]  # the live show stays
     was = {1: -6.0, 2: -6.0, 3: -9.0}
     for number, fader in was.items():
-        now = {"+2": fader + 2.0, "-3": -3.0, "off": float("-inf")}[step]
+        now = {"up 2": fader + 2.0, "-3": -3.0, "off": float("-inf")}[step]
         stands = made(after, recall(after, f"scene/{number}").moves)[0]["channel/1/fader"]
         assert stands == (now if number in reached else fader)
 
@@ -259,7 +259,7 @@ def test_an_update_stops_at_the_ends_and_leaves_off_where_it_is():
     show = made(show, store_scene(show, "Loud", {"channel/1": ["fader"]}))[0]
     show = made(show, {"channel/1/fader": float("-inf")})[0]
     show = made(show, store_scene(show, "Off", {"channel/1": ["fader"]}))[0]
-    many = set_in_scenes(show, "scene/1", "channel/1", "fader", Typed("+3"), scope="onward")
+    many = set_in_scenes(show, "scene/1", "channel/1", "fader", Typed("up 3"), scope="onward")
     assert many.changed == (("scene/1", -6.0, -3.0), ("scene/2", 5.0, 6.0))
     assert many.stopped == ("scene/2",)
     with pytest.raises(NoSuchCell):

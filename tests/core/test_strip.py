@@ -104,8 +104,8 @@ def test_the_path_shows_every_stage_in_order_off_as_off_and_neutral_as_neutral()
     ("leaf", "text", "value"),
     [
         ("eq/2/frequency", "2k5", 2500.0), ("eq/2/frequency", "2.5k", 2500.0),
-        ("eq/2/frequency", "250 Hz", 250.0), ("eq/2/frequency", "+1 oct", 800.0),
-        ("eq/2/frequency", "+-2 oct", 100.0), ("eq/2/q", "1 oct", math.sqrt(2)),
+        ("eq/2/frequency", "250 Hz", 250.0), ("eq/2/frequency", "up 1 oct", 800.0),
+        ("eq/2/frequency", "down 2 oct", 100.0), ("eq/2/q", "1 oct", math.sqrt(2)),
         ("eq/2/gain", "+3", 3.0), ("compressor/ratio", "4:1", 4.0), ("gate/attack", "1.4 ms", 1.4),
         ("delay/ms", "3.432 m", 10.0), ("delay/ms", "48 samples", 1.0), ("delay/ms", "2.5", 2.5),
     ],
@@ -116,7 +116,7 @@ def test_values_are_typed_with_their_units(leaf, text, value):
 
 
 def test_what_is_no_frequency_is_refused():
-    for text in ("k5", "2k5k", "+99 oct"):
+    for text in ("k5", "2k5k", "+1 oct", "1 oct", "up 1 dB"):
         with pytest.raises(UnreadableText):
             kind_on(TINY, "channel/1/eq/1/frequency").typed(text, 400.0, "x")
 

@@ -103,7 +103,7 @@ def mic_check(me):
     for name in ("Maro Quill", "Ilka Dunmoor", "Oswin Tarn"):
         me.keys("n")
         me.until(lambda name=name: me.all(f'section[aria-label="Checking {name}"]'))
-    me.type("Gain of Oswin Tarn", "+-1")
+    me.type("Gain of Oswin Tarn", "down 1")
     me.keys(Keys.ESCAPE)
     me.driver.execute_script("document.activeElement.blur()")
     me.keys("t")

@@ -152,16 +152,16 @@ def test_two_decibels_more_in_all_mixes_and_the_houses_balance_in_one(server, pe
     me.reads("channel/9", "mix/3", "−12.0")
     more = Effort(me)
     more.click(me.find('[data-row-head="8"]'), "the head of Kick")
-    me.keys("+2", Keys.ENTER)
+    me.keys("up 2", Keys.ENTER)
     more.actions.append("type +2")
     for mix in (1, 2, 3):
         me.reads("channel/9", f"mix/{mix}", "−10.0")
     me.reads("channel/10", "mix/1", "−12.0")
-    counted.append(("+2 for one source in all mixes", more, 2))
+    counted.append(("up 2 for one source in all mixes", more, 2))
     assert len(more) <= 2
     me.cell("channel/9", "mix/2").click()
     me.find('[data-column-head="2"]').click()
-    me.keys("+1", Keys.ENTER)
+    me.keys("up 1", Keys.ENTER)
     for channel in (10, 11):
         me.reads(f"channel/{channel}", "mix/2", "−11.0")
     me.open("mixes/1", show)

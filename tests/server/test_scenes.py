@@ -87,13 +87,18 @@ async def test_a_page_hears_of_scenes_in_words(run, ann):
     await asked(screen, {"action": "store_scene", "name": "New", "preset": "everything"})
     assert not [a for a in (await screen.next("moved"))["values"] if "/holds/" in a]
     update = {"action": "set_in_scenes", "scene": "scene/1", "holder": "channel/1",
-              "leaf": "fader", "typed": "+1", "scope": "onward"}  # fmt: skip
+              "leaf": "fader", "typed": "up 1", "scope": "onward"}  # fmt: skip
     tried = str(uuid.uuid4())
     await screen.say(type="try", id=tried, ask=update)
     told = (await screen.next("preview"))["scenes"]
     assert [(one["was"], one["now"]) for one in told] == [
         ("−20 dB", "−19 dB"), ("−10 dB", "−9 dB"), ("0 dB", "1 dB"), ("−20 dB", "−19 dB"),
     ]  # fmt: skip
+    # a step that a level has not is refused in answer to this one question
+    odd = str(uuid.uuid4())
+    await screen.say(type="try", id=odd, ask={**update, "typed": "+1 oct"})
+    refused = await screen.next("refused")
+    assert (refused["id"], refused["code"]) == (odd, "unreadable_text")
     # who hears it in each follows by itself, as it is found out
     there: dict = {}
     while len(there) < 4:
@@ -123,7 +128,7 @@ def test_a_hand_goes_on_from_where_it_sounds_and_undo_gives_back_where_it_led(ru
     make(run, recalling(3))
     assert -20.0 <= live_of(run.pk).fading["channel/1/fader"].at(time.monotonic()) < -18.0
     hand = request(
-        lambda turn: Planned({"channel/1/fader": Typed("+1")}, carry=Carry()), ann, gesture="ride"
+        lambda turn: Planned({"channel/1/fader": Typed("up 1")}, carry=Carry()), ann, gesture="ride"
     )
     commit(run.pk, [hand])
     assert -19.0 <= stored(run)["channel/1/fader"] < -17.0

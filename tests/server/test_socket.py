@@ -8,7 +8,7 @@ from channels.testing import WebsocketCommunicator
 from django.contrib.auth.models import AnonymousUser
 from django.db import OperationalError
 
-from ombrel.server import models, ticker
+from ombrel.server import consumers, models, ticker
 from ombrel.server.consumers import NO_SUCH_SHOW, NOT_SIGNED_IN, ShowConsumer
 from ombrel.server.door import commit
 from ombrel.server.stage import stage_link
@@ -151,7 +151,7 @@ async def test_moves_within_one_tick_are_one_transaction_and_one_broadcast(fed, 
 async def test_undo_goes_over_the_same_wire(fed, ann):
     screen = Screen(fed, ann)
     await screen.open()
-    await screen.do([{"address": "channel/1/fader", "typed": "+-4"}])
+    await screen.do([{"address": "channel/1/fader", "typed": "down 4"}])
     await screen.next("done")
     await screen.say(type="undo", id=str(uuid.uuid4()))
     assert (await screen.next("done"))["says"] == "Undone: Fiddle, fader"
@@ -265,6 +265,26 @@ async def test_a_bug_in_one_batch_is_told_and_the_next_edit_works(fed, ann, monk
     await screen.do(FADER)
     assert (await screen.next("done"))["revision"] == 2
     await asyncio.sleep(0)
+
+
+async def test_a_bug_in_one_answer_is_told_with_its_id_and_the_screen_lives_on(
+    fed, ann, monkeypatch, caplog
+):
+    def broken(turn, message):
+        raise ZeroDivisionError("secret")
+
+    screen, asked = Screen(fed, ann), str(uuid.uuid4())
+    await screen.open()
+    ask = {"action": "moves", "moves": FADER}
+    with monkeypatch.context() as patched:
+        patched.setattr(consumers, "tried", broken)
+        await screen.say(type="try", id=asked, ask=ask)
+        refused = await screen.next("refused")
+    assert (refused["id"], refused["code"]) == (asked, "internal")
+    assert "secret" not in refused["message"]
+    assert "secret" in caplog.text
+    await screen.say(type="try", id=asked, ask=ask)
+    assert (await screen.next("preview"))["id"] == asked
 
 
 async def test_one_persons_fault_is_nobody_elses(fed, ann, ben):

@@ -230,7 +230,7 @@ from .laws import (
     sides_to_level_db,
 )
 from .layers import bears_on_layers, fitted_leaves, is_in_fitting, lies_at
-from .lifts import Lift, LiftStep, Singer, lift_singers, lifts, make_lift, trim_lift, typed_step_db
+from .lifts import Lift, LiftStep, Singer, lift_singers, lifts, make_lift, trim_lift
 from .linecheck import Arrival, arrival_of, channel_meters, swap_lines
 from .lines import (
     LINE_FIELDS,
@@ -816,7 +816,6 @@ __all__ = [
     "trim_lift",
     "turn_mono",
     "typed_level_db",
-    "typed_step_db",
     "undoing",
     "undoing_renumbered",
     "unfolded",

@@ -1,9 +1,9 @@
 """The only ways in which a show changes.
 
-An edit asks for values at addresses: a value, a typed text ("+2"), or a place of a fader's travel.
-It is checked whole and made whole, and yields a Change: address, old value, new value. The inverse
-of a Change is a Change; undo, redo and live screens live on that alone. All that makes a show valid
-is asked for here: values, what the desk can do, and that nothing feeds back.
+An edit asks for values at addresses: a value, a typed text ("-6", "up 2"), or a place of a
+fader's travel. It is checked whole and made whole, and yields a Change: address, old value, new
+value. The inverse of a Change is a Change; undo, redo and live screens live on that alone. All that
+makes a show valid is asked for here: values, what the desk can do, and that nothing feeds back.
 """
 
 from collections.abc import Collection, Mapping

@@ -27,7 +27,7 @@ from .flow import (
     source_name,
     strip_name,
 )
-from .kinds import Number, Value
+from .kinds import Number, Value, is_step
 from .outputs import patch_missing
 from .rulers import closers_of, opened_rulers
 from .show import Show
@@ -78,7 +78,7 @@ def _cell(show: Show, flow: Flow, source: str, listener: str) -> _Cell:
 
 
 def hear(show: Show, flow: Flow, cells: Iterable[tuple[str, str]], text: str) -> dict[str, Asked]:
-    """Moves after which each (source, listener) of `cells` arrives as typed: "-6", "+2", "off".
+    """Moves after which each (source, listener) of `cells` arrives as typed: "-6", "up 2", "off".
 
     A level is what arrives, with all that stands behind the control, so what is typed is what is
     read; in a cell that is silent the rest of its path counts as it will be once it is open. "Off"
@@ -105,7 +105,7 @@ def _moves_of(show: Show, flow: Flow, cells: Sequence[_Cell], text: str) -> dict
     moves: dict[str, Asked] = {}
     set_by: dict[str, tuple[_Cell, float]] = {}
     wanted: dict[_Cell, float] = {}
-    relative = text.strip().startswith("+")
+    relative = is_step(text)
     opened = OpenedWay(flow, lambda bus: _as_patched(show, bus))
     for cell in cells:
         state = flow.cell(cell.row, cell.column)
@@ -210,7 +210,7 @@ def _check(show: Show, flow: Flow, moves: dict[str, Asked], wanted: dict[_Cell, 
                 raise GangInTheWay(*cell.names(show), names)
             others = [other for other in wanted if other is not cell]
             if not others:
-                raise _several(show, after, cell, f"={wanted_db}")
+                raise _several(show, after, cell, f"{wanted_db}")
             other = next((o for o in others if o.source == cell.source), others[0])
             raise OneFaderTwoPlaces(_control(show, cell), cell.names(show), other.names(show))
 
@@ -222,7 +222,7 @@ def _several(show: Show, flow: Flow, cell: _Cell, text: str) -> SeveralPaths:
     now_db = flow.cell(cell.row, cell.column).level_db
     name, listener = cell.names(show)
     wanted_db = _ANY_LEVEL.typed(text, now_db, f"{name} at {listener}")
-    if text.strip().startswith("+") and now_db == -math.inf:
+    if is_step(text) and now_db == -math.inf:
         return SeveralPaths(name, listener, ())
     paths = list(_paths(flow, cell))
     if wanted_db == -math.inf:

@@ -18,25 +18,53 @@ __all__ = [
     "Number",
     "Packed",
     "Reference",
+    "Stepped",
     "Switch",
     "Text",
     "Value",
     "Wire",
+    "is_step",
 ]
 
 Value = float | bool | str | None
 Wire = float | bool | str | None
 
-_NUMBER = r"\d+(?:[.,]\d+)?"
-_KILO = re.compile(r"(\d+)k(\d*)|(\d+[.,]\d+)k")
+# no number of the trade has more figures; more would overflow on the way
+_NUMBER = r"\d{1,12}(?:[.,]\d{1,12})?"
+_KILO = re.compile(r"(\d{1,9})k(\d{0,9})|(\d{1,9}[.,]\d{1,9}) ?k|(\d{1,9}) k")
+# a step from what stands: no field shows a value so, and every field reads it so
+_STEP = re.compile(rf"(?:(up|down) ?|(\+=|-=) ?)({_NUMBER}) ?([a-z:]*)")
+_OLD_STEP = re.compile(rf"\+-{_NUMBER}.*")
+_OCTAVES = ("oct", "octave", "octaves")
 _LONGEST_PACKED = 400_000
-_LEVEL_HELP = "a level such as -6, +2 (up by 2), +-2 (down by 2), =2 (exactly +2) or off"
+_LEVEL_HELP = "a level such as -6, +2 or off, or a step such as up 2 or down 2"
 
 
 def _plain_hertz(match: re.Match[str]) -> str:
-    if match[3]:
-        return str(float(match[3].replace(",", ".")) * 1000.0)
+    if match[3] or match[4]:
+        return str(float((match[3] or match[4]).replace(",", ".")) * 1000.0)
     return str(float(f"{match[1]}.{match[2] or 0}") * 1000.0)
+
+
+def _plain(text: str) -> str:
+    return " ".join(text.lower().replace("\u2212", "-").split())
+
+
+def is_step(text: str) -> bool:
+    """Whether a text is a step from what stands ("up 2", "-=2"), not a value of its own.
+
+    >>> is_step("down 3"), is_step("+3"), is_step("-3")
+    (True, False, False)
+    """
+    return _STEP.fullmatch(_plain(text)) is not None
+
+
+@dataclass(frozen=True, slots=True)
+class Stepped:
+    """Where a step leads. `ended`: it met an end of the range before it was done."""
+
+    value: float
+    ended: bool
 
 
 class Kind(Protocol):
@@ -66,40 +94,75 @@ class Number:
     carried_by: Literal["difference", "ratio"] = "difference"
 
     def checked(self, value: object, at: str) -> float:
-        if isinstance(value, bool) or not isinstance(value, int | float) or math.isnan(value):
+        if isinstance(value, bool) or not isinstance(value, int | float):
             raise WrongValue(at, "a number", value)
-        if self.whole and value != int(value):
-            raise WrongValue(at, "a whole number", value)
-        if not self.lowest <= value <= self.highest:
-            raise OutOfRange(at, value, self.lowest, self.highest, self.unit)
-        if -math.inf < value < self.lowest_finite:
-            raise OutOfRange(at, value, self.lowest_finite, self.highest, f"{self.unit} (or off)")
-        return float(value)
+        try:
+            number = float(value)
+        except OverflowError:  # an int of hundreds of figures
+            number = math.inf if value > 0 else -math.inf
+        if math.isnan(number):
+            raise WrongValue(at, "a number", value)
+        if self.whole and not number.is_integer():
+            raise WrongValue(at, "a whole number", number)
+        if not self.lowest <= number <= self.highest:
+            raise OutOfRange(at, number, self.lowest, self.highest, self.unit)
+        if -math.inf < number < self.lowest_finite:
+            raise OutOfRange(at, number, self.lowest_finite, self.highest, f"{self.unit} (or off)")
+        return number
 
     def typed(self, text: str, now: Value, at: str) -> float:
-        """What a person typed: absolute, relative to `now`, or off.
+        """What a person typed: a value as fields show it, a step from `now` ("up 2", "down 2",
 
-        A relative move stops at the ends of the range, as a hand on a fader does.
+        "+=2", "-=2"), or off. A step stops at the ends of the range, as a hand on a fader does.
         """
-        plain = text.strip().lower().replace("\u2212", "-").removesuffix(self.unit.lower()).strip()
+        stepped = self.stepped(text, now)
+        if stepped is not None:
+            return stepped.value
+        plain = _plain(text)
+        if _OLD_STEP.fullmatch(plain) or (self.unit == "Hz" and plain.endswith(_OCTAVES)):
+            raise UnreadableText(text, "a step as up 2 or down 2, with its unit if it has one")
+        plain = plain.removesuffix(self.unit.lower()).strip()
         if plain in ("off", "-inf", "-\u221e") and self.lowest == -math.inf:
             return -math.inf
         if self.unit == "pan":
             return self._typed_pan(plain, at)
-        if octaves := re.fullmatch(rf"\+?(-?)({_NUMBER}) ?(?:oct|octaves?)", plain):
-            return self._typed_octaves(octaves, now, at)
-        if self.unit == "Hz":  # "2k5" and "2.5k" are 2500
+        if self.unit == "Q" and (octaves := re.fullmatch(rf"({_NUMBER}) ?(?:oct|octaves?)", plain)):
+            return self._of_bandwidth(octaves, at)
+        if self.unit == "Hz":  # "2k5", "2.5k" and "2.5 kHz" are 2500
             plain = _KILO.sub(_plain_hertz, plain)
-        relative = re.fullmatch(rf"\+(-?)({_NUMBER})", plain)
-        if relative:
-            step = float(relative[2].replace(",", ".")) * (-1.0 if relative[1] else 1.0)
-            start = now if isinstance(now, float) else 0.0
-            low = max(self.lowest, self.lowest_finite)
-            return start if math.isinf(start) else min(max(start + step, low), self.highest)
         absolute = re.fullmatch(rf"=?([+-]?{_NUMBER})", plain)
         if not absolute:
             raise UnreadableText(text, _LEVEL_HELP if self.unit.startswith("dB") else "a number")
         return self.checked(float(absolute[1].replace(",", ".")), at)
+
+    def stepped(self, text: str, now: Value) -> Stepped | None:
+        """Where a step typed from `now` leads; None where the text is no step. What is off stays
+
+        off. Pan steps in hundredths, to the right by "up" or "right".
+        """
+        plain = _plain(text)
+        if self.unit == "pan":
+            plain = re.sub(r"^right(?= ?\d)", "up", re.sub(r"^left(?= ?\d)", "down", plain))
+        match = _STEP.fullmatch(plain)
+        if match is None:
+            return None
+        size = float(match[3].replace(",", ".")) * (
+            -1.0 if match[1] == "down" or match[2] == "-=" else 1.0
+        )
+        start = now if isinstance(now, float) else 0.0
+        if math.isinf(start):
+            return Stepped(start, False)
+        unit = match[4]
+        if self.unit == "Hz" and unit in _OCTAVES:
+            there = start * math.pow(2.0, min(max(size, -40.0), 40.0))
+        elif self.unit == "Hz" and unit in ("k", "khz"):
+            there = start + size * 1000.0
+        elif unit in ("", self.unit.lower()):
+            there = start + (size / 100.0 if self.unit == "pan" else size)
+        else:
+            raise UnreadableText(text, f"a step in {self.unit}" if self.unit else "a step")
+        low = max(self.lowest, self.lowest_finite)
+        return Stepped(min(max(there, low), self.highest), not low <= there <= self.highest)
 
     def _typed_pan(self, plain: str, at: str) -> float:
         if plain in ("c", "0", "centre", "center"):
@@ -110,17 +173,12 @@ class Number:
         place = float((side[2] or "100").replace(",", ".")) / 100.0
         return self.checked(-place if side[1] == "l" else place, at)
 
-    def _typed_octaves(self, match: re.Match[str], now: Value, at: str) -> float:
-        """A frequency so many octaves up or down, or a Q by its bandwidth."""
-        octaves = float(match[2].replace(",", "."))
-        if self.unit == "Q":  # 1/Q = 2 sinh(ln 2 / 2 * BW): Audio EQ Cookbook
-            if not 0.0 < octaves <= 10.0:
-                raise UnreadableText(match[0], "a bandwidth up to 10 octaves")
-            return self.checked(0.5 / math.sinh(math.log(2.0) / 2.0 * octaves), at)
-        if self.unit != "Hz" or octaves > 12.0 or not isinstance(now, float):
-            raise UnreadableText(match[0], "a number")
-        value = now * math.pow(2.0, -octaves if match[1] else octaves)
-        return min(max(value, self.lowest), self.highest)
+    def _of_bandwidth(self, match: re.Match[str], at: str) -> float:
+        """A Q by its bandwidth in octaves: 1/Q = 2 sinh(ln 2 / 2 * BW), Audio EQ Cookbook."""
+        octaves = float(match[1].replace(",", "."))
+        if not 0.0 < octaves <= 10.0:
+            raise UnreadableText(match[0], "a bandwidth up to 10 octaves")
+        return self.checked(0.5 / math.sinh(math.log(2.0) / 2.0 * octaves), at)
 
     def at_travel(self, travel: float, at: str) -> float:
         """The value at a place of the control's travel, 0.0 to 1.0, on the nearest step."""

@@ -21,8 +21,7 @@ from .mixes import make_buses
 from .show import Show
 from .solving import opening_at, solved_db
 
-__all__ = ["Lift", "Singer", "LiftStep", "lift_singers", "lifts", "make_lift", "trim_lift",
-           "typed_step_db"]  # fmt: skip
+__all__ = ["Lift", "Singer", "LiftStep", "lift_singers", "lifts", "make_lift", "trim_lift"]
 
 _STEP: Final = Number(unit="dB", lowest=-200.0, highest=200.0, step=0.1)
 _TELLING_DB: Final = 0.05  # what a screen shows as a difference
@@ -201,20 +200,18 @@ def lift_singers(show: Show, lift: str, strips: Sequence[str], *, on: bool) -> d
 
 
 def trim_lift(
-    show: Show, flow: Flow, lift: str, step_db: float, *, strip: str = "", listener: str = "house"
+    show: Show, flow: Flow, lift: str, typed: str, *, strip: str = "", listener: str = "house"
 ) -> dict[str, Asked]:
-    """Moves after which a lift is this step, in dB above 0, for a listener: of one singer by the
+    """Moves after which a lift is a step as typed ("4", "up 1"), in dB above 0, for a listener: of
 
-    level at which they go into the lead group, or (strip "") of all, by the lead group's fader, or
-    its send where the listener takes it by one. Of all, the first singer whose own level is 0 dB is
-    the measure; others keep their distance to it. Raises StepOutOfReach; UnreadableText
-    for a step that no lift makes, or for a listener who does not hear the singer from the backing.
+    one singer by the level at which they go into the lead group, or (strip "") of all, by the lead
+    group's fader, or its send where the listener takes it by one. Of all, the first singer whose
+    own level is 0 dB is the measure; others keep their distance to it. Raises StepOutOfReach;
+    UnreadableText for a step that no lift makes, or for a listener who does not hear the singer from the backing.
     """
     singers, lead = _singers(show, lift), _groups(show, lift)[1]
     if not singers or (strip and strip not in singers):
         raise UnreadableText(strip or lift, "a singer of this lift")
-    if not step_db > 0.0:
-        raise UnreadableText(f"{step_db:g}", "a step above 0 dB; to end it, return the singer")
     whole = [one for one in singers if show.number(f"{one}/{lead}/level") == 0.0]
     measure = strip or (whole or singers)[0]
     control = f"{strip}/{lead}/level" if strip else f"{lead}/fader"
@@ -231,6 +228,9 @@ def trim_lift(
             "a listener who hears the singer before the lift",
         )
     lifted = edited(open_show, open_flow, {f"{measure}/{lead}/on": True})
+    step_db = _STEP.typed(typed, lifted.flow.cell(row, column).level_db - cell.level_db, "step")
+    if not step_db > 0.0:
+        raise UnreadableText(typed, "a step above 0 dB; to end it, return the singer")
     wanted_db = cell.level_db + step_db
     level_db = solved_db(lifted.show, lifted.flow, row, column, control, wanted_db)
     if level_db is None:
@@ -245,11 +245,6 @@ def _highest_db(show: Show, control: str) -> float:
     kind = kind_on(show.desk, control)
     assert isinstance(kind, Number)  # faders and levels, by the catalogue
     return kind.highest
-
-
-def typed_step_db(text: str) -> float:
-    """A step as a person types it: "4", "+4" or "4.5 dB". Raises UnreadableText."""
-    return _STEP.typed(text.strip().removeprefix("+"), 0.0, "step")
 
 
 def make_lift(

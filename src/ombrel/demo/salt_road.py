@@ -110,7 +110,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield promised
     yield _radio
     yield _lift
-    yield lambda now: trim_lift(now, flow_of(now), "lift/1", 4.0)
+    yield lambda now: trim_lift(now, flow_of(now), "lift/1", "4")
     yield _left_for_a_visitor
     yield from company()
     yield scenes_of

@@ -51,13 +51,12 @@ class TrimLift(Strict):
     listener: Address = "house"
 
     def plan(self, turn: Turn) -> Planned:
-        step_db = core.typed_step_db(self.typed)
         moves = core.trim_lift(
-            turn.show, turn.flow, self.lift, step_db, strip=self.strip or "",
+            turn.show, turn.flow, self.lift, self.typed, strip=self.strip or "",
             listener=self.listener,
         )  # fmt: skip
         who = core.strip_name(turn.show, self.strip) if self.strip else "everybody"
-        return Planned(moves, f"Lift of {who} trimmed to {step_db:+.1f} dB"[:120])
+        return Planned(moves, f"Lift of {who} trimmed: {self.typed.strip()} dB"[:120])
 
 
 class MakeMinus(Strict):

@@ -162,6 +162,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
         except DatabaseError:
             await self.say({"type": "trouble", "message": "The show's store does not answer."})
             await self.close(code=1013)  # try again later: the page says hello again by itself
+        except Exception:  # a bug in one answer is no reason to end the screen that asked
+            _LOG.exception("a message was not answered: %s", message.type)
+            await self.say(tellings.refused_message(getattr(message, "id", None), core.Broken()))
 
     def _later(self, work: Coroutine[Any, Any, None]) -> None:
         """Edits wait for their tick without holding up what comes behind them."""
@@ -396,5 +399,5 @@ def _id_in(text: str | None) -> str | None:
     try:
         found = json.loads(text or "")
         return str(UUID(found["id"]))
-    except (ValueError, KeyError, TypeError, AttributeError):
+    except (ValueError, KeyError, TypeError, AttributeError, RecursionError):
         return None

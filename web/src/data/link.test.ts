@@ -135,6 +135,20 @@ describe("Link", () => {
     expect(told).toBe(false);
   });
 
+  it("gives up a question that was sent twice and ended both connections", async () => {
+    const link = new Link("show");
+    latest().open();
+    const asked = link.try(fader(-6));
+    for (let turn = 0; turn < 2; turn++) {
+      latest().lose();
+      vi.advanceTimersByTime(3000);
+      latest().open();
+    }
+    expect(latest().sent.filter((message) => message.type === "try")).toHaveLength(0);
+    expect(await asked).toMatch(/twice. Nothing was changed/);
+    expect(store.getState().waiting).toBe(0);
+  });
+
   it("tells a refusal and lets go of the edit", async () => {
     const link = new Link("show");
     latest().open();

@@ -28,7 +28,14 @@ interface Question {
   answer: (answer: Preview | string) => void;
   /** An edit follows by itself: it counts as waiting already. */
   before: boolean;
+  /** How often it went out: one that was sent twice and is not answered is given up. */
+  sent: number;
 }
+
+/** A question that ended two connections ends no third: it may be what ends them. */
+const MOST_ASKED = 2;
+const GIVEN_UP =
+  "What that would do could not be found out: no answer came, twice. Nothing was changed.";
 
 export class Link {
   readonly #url: string;
@@ -74,7 +81,7 @@ export class Link {
       this.#send({ type: "hello", since: store.getState().revision });
       this.#send(this.#watch);
       for (const { message } of this.#waiting.values()) this.#send(message);
-      for (const { message } of this.#questions.values()) this.#send(message);
+      for (const question of [...this.#questions.values()]) this.#ask(question);
       store.setState({ status: "live", trouble: "" });
       this.#tellGone();
       this.#count();
@@ -152,6 +159,15 @@ export class Link {
     }
   }
 
+  #ask(question: Question): void {
+    if (question.sent >= MOST_ASKED) {
+      this.#answered(question.message.id, GIVEN_UP);
+    } else if (this.#socket?.readyState === WebSocket.OPEN) {
+      question.sent++;
+      this.#send(question.message);
+    }
+  }
+
   #answered(id: string, answer: Preview | string): boolean {
     const question = this.#questions.get(id);
     this.#questions.delete(id);
@@ -221,13 +237,14 @@ export class Link {
     const id = newId();
     return new Promise((answer) => {
       const message = { type: "try", id, ask } as const;
-      this.#questions.set(id, { message, answer, before: options.before ?? false });
+      const question = { message, answer, before: options.before ?? false, sent: 0 };
+      this.#questions.set(id, question);
       options.signal?.addEventListener("abort", () => {
         this.#questions.delete(id);
         this.#count();
       });
       this.#count();
-      if (store.getState().status === "live") this.#send(message);
+      if (store.getState().status === "live") this.#ask(question);
     });
   }
 

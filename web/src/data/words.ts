@@ -29,9 +29,9 @@ export function panText(pan: number): string {
   return place === 0 ? "C" : `${pan < 0 ? "L" : "R"}${place}`;
 }
 
-/** A frequency as people say it, to three figures. */
+/** A frequency as people say it, to the step on which frequencies stand. */
 export function hertzText(hertz: number): string {
-  const value = Number(hertz.toPrecision(3));
+  const value = Math.round(hertz);
   return value >= 1000 ? `${value / 1000} kHz` : `${value} Hz`;
 }
 
@@ -45,7 +45,12 @@ export function valueText(parameter: Parameter, value: Value): string {
   // what is always an amount has no sign
   if (unit === "dB") return (parameter.lowest ?? -1) >= 0 ? cellText(value) : levelText(value);
   if (unit === "pan") return panText(value);
-  const plain = String(Number(value.toPrecision(3)));
+  // to its step: what is read can be typed again, and is the same then
+  const step = parameter.step ?? 0.001;
+  const size = String(
+    Number(Math.abs(value).toFixed(step >= 1 ? 0 : Math.ceil(-Math.log10(step)))),
+  );
+  const plain = value < 0 && size !== "0" ? `−${size}` : size;
   return unit === ":1" ? `${plain}:1` : unit === "Q" || !unit ? plain : `${plain} ${unit}`;
 }
 

@@ -21,7 +21,7 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     ["Shift and arrows", "several cells"],
     ["Shift+Space", "the whole row: every mix of this source"],
     ["Ctrl+Space", "the whole column: every source of this listener"],
-    ["−6, +2, +-2, off", "type what is to arrive; Enter takes it"],
+    ["−6, up 2, down 2, off", "type what is to arrive; Enter takes it"],
     ["Delete", "off"],
     ["Home, End", "the first or last listener"],
     ["Page Up, Page Down", "ten sources on"],

@@ -22,10 +22,10 @@ interface Props {
 }
 
 const STEPS: Record<string, string> = {
-  ArrowRight: "+1",
-  ArrowLeft: "+-1",
-  PageUp: "+3",
-  PageDown: "+-3",
+  ArrowRight: "up 1",
+  ArrowLeft: "down 1",
+  PageUp: "up 3",
+  PageDown: "down 3",
   Home: "off",
   End: "0",
 };

@@ -67,7 +67,7 @@ describe("Fader", () => {
       ["Home", false],
     ] as const)
       fireEvent.keyDown(fader, { key, shiftKey });
-    expect(onStep.mock.calls.map(([step]) => step)).toEqual(["+1", "+-0.1", "off"]);
+    expect(onStep.mock.calls.map(([step]) => step)).toEqual(["up 1", "down 0.1", "off"]);
   });
 });
 
@@ -86,9 +86,9 @@ describe("TypedField", () => {
   it("settles once on Enter and goes to the row below", () => {
     const { field, onCommit } = draw();
     field.focus();
-    fireEvent.change(field, { target: { value: "+2" } });
+    fireEvent.change(field, { target: { value: "up 2" } });
     fireEvent.keyDown(field, { key: "Enter" });
-    expect(onCommit.mock.calls).toEqual([["+2"]]);
+    expect(onCommit.mock.calls).toEqual([["up 2"]]);
     expect(document.activeElement).toBe(screen.getByLabelText("two"));
   });
 

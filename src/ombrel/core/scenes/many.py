@@ -4,7 +4,6 @@ Who does not carry it is listed, and the show as it stands does not move. By val
 what each scene has of its own: a relative step stops at the ends of the range, and off stays off.
 """
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
@@ -104,11 +103,8 @@ def _answered(show: Show, holder: str, leaf: Leaf, asked: Asked, was: Value) -> 
         raise UnreadableText("a travel", "a value")
     if not isinstance(asked, Typed):
         return check_on_desk(show.desk, address, asked), False
+    stepped = kind.stepped(asked.text, was) if isinstance(kind, Number) else None
+    if stepped is not None:
+        return stepped.value, stepped.ended
     value = kind.typed(asked.text, was, address)
-    plain = asked.text.strip().replace("\u2212", "-")
-    if isinstance(kind, Number) and plain.startswith("+") and isinstance(was, float):
-        low = max(kind.lowest, kind.lowest_finite)
-        step = float(plain[1:].lower().removesuffix(kind.unit.lower()).replace(",", ".") or 0)
-        there = was + step
-        return value, math.isfinite(was) and not low <= there <= kind.highest
     return check_on_desk(show.desk, address, value), False

@@ -60,8 +60,8 @@ it("takes keys: steps, off, mute", () => {
   const slider = screen.getByRole("slider");
   for (const key of ["ArrowUp", "PageDown", "Home", "m"]) fireEvent.keyDown(slider, { key });
   expect(asks().map(movesOf)).toEqual([
-    { "channel/19/fader": "+1" },
-    { "channel/19/fader": "+-3" },
+    { "channel/19/fader": "up 1" },
+    { "channel/19/fader": "down 3" },
     { "channel/19/fader": "off" },
     { "channel/19/mute": "on" },
   ]);
@@ -95,7 +95,7 @@ it("takes a step for all that is taken as one more gang, and what is typed for e
   expect(asks()).toEqual([
     {
       action: "moves",
-      moves: [{ address: "channel/19/fader", typed: "+1" }],
+      moves: [{ address: "channel/19/fader", typed: "up 1" }],
       by_hand: { alone: false, beside: ["channel/19", "channel/20"], held: false },
     },
     {

@@ -23,10 +23,10 @@ interface Props {
 const NOBODY: readonly string[] = [];
 
 const STEPS: Record<string, string> = {
-  ArrowUp: "+1",
-  ArrowDown: "+-1",
-  PageUp: "+3",
-  PageDown: "+-3",
+  ArrowUp: "up 1",
+  ArrowDown: "down 1",
+  PageUp: "up 3",
+  PageDown: "down 3",
   Home: "off",
   End: "0",
 };

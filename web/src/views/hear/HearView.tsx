@@ -105,7 +105,7 @@ function Legend() {
         blocked
       </span>
       <span>
-        Type a level, +2, +-2 or off; Shift or drag for several, a head for all; Delete is off.
+        Type a level, up 2, down 2 or off; Shift or drag for several, a head for all; Delete is off.
       </span>
     </p>
   );

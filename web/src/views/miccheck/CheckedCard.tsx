@@ -194,7 +194,7 @@ function Gain({ channel, name }: { channel: string; name: string }) {
       <Button
         className="!h-11 w-14 justify-center text-lg"
         aria-label="Gain down"
-        onClick={() => step("+-1")}
+        onClick={() => step("down 1")}
       >
         −
       </Button>
@@ -209,7 +209,7 @@ function Gain({ channel, name }: { channel: string; name: string }) {
       <Button
         className="!h-11 w-14 justify-center text-lg"
         aria-label="Gain up"
-        onClick={() => step("+1")}
+        onClick={() => step("up 1")}
       >
         +
       </Button>

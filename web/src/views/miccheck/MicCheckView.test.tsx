@@ -123,8 +123,8 @@ describe("at the microphone", () => {
     type("Gain of Ada", "36");
     press("Pad of Ada");
     expect(asks().map(movesOf)).toEqual([
-      { "input/local/1/gain": "+1" },
-      { "input/local/1/gain": "+-1" },
+      { "input/local/1/gain": "up 1" },
+      { "input/local/1/gain": "down 1" },
       { "input/local/1/gain": "36" },
       { "input/local/1/pad": "on" },
     ]);

@@ -75,16 +75,16 @@ describe("sends into a mix", () => {
 
   it("are typed, switched, panned and nudged by hand, and tapped as such", () => {
     draw("/mixes/1");
-    type("Level of Fiddle in dB", "+2");
+    type("Level of Fiddle in dB", "up 2");
     type("Pan of Fiddle", "R20");
     fireEvent.click(row("channel/2").getByLabelText("Send of Kick, off"));
     fireEvent.keyDown(row("channel/1").getByRole("slider"), { key: "ArrowLeft", shiftKey: true });
     choose("Tap of Fiddle", "after fader");
     expect(moves()).toEqual([
-      { "channel/1/send/mix/1/level": "+2" },
+      { "channel/1/send/mix/1/level": "up 2" },
       { "channel/1/send/mix/1/pan": "R20" },
       { "channel/2/send/mix/1/on": "on" },
-      { "channel/1/send/mix/1/level": "+-0.1" },
+      { "channel/1/send/mix/1/level": "down 0.1" },
       { "channel/1/send/mix/1/tap": "after_fader" },
     ]);
     const byHand = asks().map((ask) => "by_hand" in ask && !!ask.by_hand);

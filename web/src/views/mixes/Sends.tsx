@@ -94,7 +94,7 @@ export function Sends({ bus }: { bus: string }) {
             : `Sends into this ${bus.split("/")[0]}`}
         </span>
         <span className="flex-1" />
-        <span>Type a level, +2 or off. Arrow keys nudge.</span>
+        <span>Type a level, up 2 or off. Arrow keys nudge.</span>
         <Toggle label="Paint across rows" tone="sun" pressed={painting} onChange={setPainting}>
           Paint
         </Toggle>

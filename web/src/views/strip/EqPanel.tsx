@@ -190,15 +190,15 @@ function Point({ strip, name, band, chosen, onAt, width }: BandProps & { width: 
   const onKey = (event: KeyboardEvent) => {
     const fine = event.shiftKey;
     const steps: Record<string, [string, string]> = {
-      ArrowRight: ["frequency", fine ? "+0.02 oct" : "+0.1 oct"],
-      ArrowLeft: ["frequency", fine ? "+-0.02 oct" : "+-0.1 oct"],
+      ArrowRight: ["frequency", fine ? "up 0.02 oct" : "up 0.1 oct"],
+      ArrowLeft: ["frequency", fine ? "down 0.02 oct" : "down 0.1 oct"],
       ...(cut
         ? {}
         : {
-            ArrowUp: ["gain", fine ? "+0.1" : "+0.5"],
-            ArrowDown: ["gain", fine ? "+-0.1" : "+-0.5"],
-            "+": ["q", "+0.1"],
-            "-": ["q", "+-0.1"],
+            ArrowUp: ["gain", fine ? "up 0.1" : "up 0.5"],
+            ArrowDown: ["gain", fine ? "down 0.1" : "down 0.5"],
+            "+": ["q", "up 0.1"],
+            "-": ["q", "down 0.1"],
           }),
     };
     const step = steps[event.key];

@@ -1,0 +1,14 @@
+import { readFileSync } from "node:fs";
+import { expect, it } from "vitest";
+import { Catalogue } from "./catalogue";
+import desk from "./generated/desk.json";
+import type { Desk, Value } from "./types";
+import { valueText } from "./words";
+
+const rows = JSON.parse(readFileSync("../tests/shown.json", "utf8")) as [string, Value, string][];
+const catalogue = new Catalogue(desk as unknown as Desk);
+
+it.each(rows)("shows %s at %s as the core reads it again: %s", (address, value, text) => {
+  // the core is held to the same rows (tests/core/test_parameters.py)
+  expect(valueText(catalogue.at(address), value)).toBe(text);
+});
