@@ -88,3 +88,10 @@ def test_swapping_twice_is_the_identity(show):
     )  # fmt: skip
     once, _ = made(show, swap_lines(show, 1, 2))
     assert made(once, swap_lines(once, 1, 2))[0] == show
+
+
+def test_a_line_that_left_the_list_is_said_to_have():
+    for line in (7, 9_999):
+        arrival = arrival_of(blank_show(TINY), line, {"input/a/1": -20.0}, fed=frozenset({line}))
+        assert (arrival.good, arrival.dbfs) == (False, -math.inf)
+        assert "no longer in the list" in arrival.says

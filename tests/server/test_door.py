@@ -251,3 +251,23 @@ def test_what_was_on_its_way_stands_where_it_led_when_its_strip_gets_another_num
     moved_mixes(show, ann)
     assert not live.live_of(show.pk).fading
     assert stored(show)["mix/2/fader"] == -20.0
+
+
+def test_undo_knows_what_another_moved_however_much_came_after(show, ann, ben):
+    """Moved and moved back, 20 000 entries ago: equal values prove nothing."""
+    make(show, {"channel/1/fader": -3.0}, ann)
+    make(show, {"channel/1/fader": -9.0}, ben)
+    make(show, {"channel/1/fader": -3.0}, ben)
+    row = models.Show.objects.get(pk=show.pk)
+    rows = [
+        models.Change(
+            show=row, revision=row.revision + turn, edit_id=uuid.uuid4(), author=ben, kind="edit",
+            gesture=f"g{turn}", old={"channel/2/fader": None}, new={"channel/2/fader": -1.0},
+        )
+        for turn in range(1, 20_051)
+    ]  # fmt: skip
+    models.Change.objects.bulk_create(rows, batch_size=5_000)
+    models.Show.objects.filter(pk=show.pk).update(revision=row.revision + len(rows))
+    undone = make(show, None, ann, kind=UNDO)
+    assert "left as somebody set them since" in undone.says
+    assert stored(show)["channel/1/fader"] == -3.0

@@ -207,7 +207,8 @@ def trim_lift(
     one singer by the level at which they go into the lead group, or (strip "") of all, by the lead
     group's fader, or its send where the listener takes it by one. Of all, the first singer whose
     own level is 0 dB is the measure; others keep their distance to it. Raises StepOutOfReach;
-    UnreadableText for a step that no lift makes, or for a listener who does not hear the singer from the backing.
+    UnreadableText for a step that no lift makes, or for a listener who does not hear the singer
+    from the backing.
     """
     singers, lead = _singers(show, lift), _groups(show, lift)[1]
     if not singers or (strip and strip not in singers):

@@ -70,8 +70,14 @@ def arrival_of(
     """What arrives of a line; `levels_dbu` as for `channel_meters`.
 
     `fed`: lines that somebody is feeding. What arrives elsewhere is put down to this line only if
-    it is among them, or if none is (somebody taps it); what the others explain never is.
+    it is among them, or if none is (somebody taps it); what the others explain never is. A line
+    that has left the list is said to have.
     """
+    if line not in show.lines():
+        return Arrival(
+            line=line, dbfs=-math.inf, expected_dbfs=None, elsewhere=None, suspect=None, good=False,
+            says="This line is no longer in the list: choose another.",
+        )  # fmt: skip
     own = sockets_of_line(show, line)
     name = show.text(f"line/{line}/name") or f"Line {line}"
     heard = {socket: _dbfs(show, socket, dbu) for socket, dbu in sorted(levels_dbu.items())}

@@ -74,6 +74,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.held: list[str] = []
         self.metered_at = 0.0
         self.metering: asyncio.Task | None = None
+        self.meters_failed = False
         self.work: set[asyncio.Task] = set()
         self.explainer = Explainer(
             self.show_id, self.tell, partial(self.close, code=1013), self.user.get_username()
@@ -216,7 +217,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
 
     async def _watch(self, message: from_screen.Watch) -> None:
         began = message.table and not self.table
-        self.table, self.check = message.table, message.check
+        self.table, self.check, self.meters_failed = message.table, message.check, False
         self.levels = message.levels
         if message.held != self.explainer.held:
             self.hearing.end()
@@ -329,10 +330,18 @@ class ShowConsumer(AsyncWebsocketConsumer):
     async def _meters(
         self, state: State, line: int | None, levels_dbu: dict[str, float], fed: frozenset[int]
     ) -> None:
-        if line is None:
-            await self.say(await in_thread(tellings.levels_message, state, levels_dbu))
-            return
-        await self.say(await in_thread(tellings.meters_message, state, line, levels_dbu, fed))
+        found: dict | None
+        try:
+            if line is None:
+                found = await in_thread(tellings.levels_message, state, levels_dbu)
+            else:
+                found = await in_thread(tellings.meters_message, state, line, levels_dbu, fed)
+        except Exception:  # told once: meters come seven times a second
+            _LOG.exception("meters failed")
+            found = None if self.meters_failed else tellings.refused_message(None, core.Broken())
+            self.meters_failed = True
+        if found is not None:
+            await self.say(found)
 
     async def _feed(self, message: from_screen.FeedLine) -> None:
         show = (await self._now()).show

@@ -309,15 +309,15 @@ def _turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Pl
     turned += [entry for entry in ahead if entry.turns == gesture]
     # What stands in the show for this gesture: its edits, or its newest undo or redo.
     acts = turned[-1:] if turned else edits
-    since = moved_by_others(turn.show_id, turn.author_id, acts[-1].revision, pending)
+    others = partial(moved_by_others, turn.show_id, turn.author_id, acts[-1].revision, pending)
     to: dict[str, str | None] = {}
     if len(acts) == 1 and acts[0].renumbered and acts[0] not in pending:
         to = acts[0].renumbered
         around = turn.at(acts[0].revision - 1), turn.at(acts[0].revision)
-        found = undoing_renumbered(turn.show, *around, to, since)
+        found = undoing_renumbered(turn.show, *around, to, others())
     else:
         whole = joined([Change(from_wire(e.old), from_wire(e.new)) for e in acts])  # type: ignore[arg-type]
-        found = undoing(turn.show, whole, since)
+        found = undoing(turn.show, whole, others(whole.new.keys()))
     moves, left, refused = _permitted(turn, *found)
     verb = "Again" if redo else "Undone"
     words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"

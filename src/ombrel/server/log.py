@@ -1,6 +1,6 @@
 """The log of a show, read back: who changed what and when, and how the show stood at a revision."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from itertools import chain
@@ -102,15 +102,22 @@ def values_after(show_id: UUID, since: int, state: State) -> dict[str, object] |
 
 
 def moved_by_others(
-    show_id: UUID, author_id: int | None, since: int, pending: Sequence[models.Change]
+    show_id: UUID,
+    author_id: int | None,
+    since: int,
+    pending: Sequence[models.Change],
+    among: Collection[str] | None = None,
 ) -> set[str]:
-    """Addresses that others moved after a revision, and have not turned back themselves."""
+    """Addresses (`among` some; None: all) that others moved after a revision, and have not turned
+
+    back themselves; however long ago that revision was.
+    """
     log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
     if author_id is not None:
         log = log.exclude(author_id=author_id)
-    kept = newest_first(
-        log.only("revision", "author_id", "kind", "gesture", "turns", "new"), most=LOOKED_AT
-    )
+    if among is not None:
+        log = log.filter(new__has_any_keys=sorted(among))
+    kept = newest_first(log.only("revision", "author_id", "kind", "gesture", "turns", "new"))
     undone: set[str] = set()
     found: set[str] = set()
     for entry in chain(reversed(pending), kept):

@@ -72,6 +72,10 @@ export function sourceInForce(
 }
 
 /** What people call a strip; its kind and number while it has no name. */
+/** What an unnamed thing of a kind is called, by its number: as the core calls it. */
+export const kindWord = (kind: string): string =>
+  kind === "dca" ? "DCA" : `${kind[0]!.toUpperCase()}${kind.slice(1)}`.replace("_", " ");
+
 export function stripName(state: ShowState, strip: string): string {
   if (strip === "house") return "House";
   if (strip === "mono") return "Mono";
@@ -79,7 +83,7 @@ export function stripName(state: ShowState, strip: string): string {
     return String(valueIn(state, `${strip}/label`) || "") || socketName(state, strip);
   const name = valueIn(state, `${strip}/name`);
   const [kind, number] = strip.split("/");
-  return name ? String(name) : `${kind![0]!.toUpperCase()}${kind!.slice(1)} ${number}`;
+  return name ? String(name) : `${kindWord(kind!)} ${number}`;
 }
 
 export const useStripName = (strip: string): string => useShow((state) => stripName(state, strip));

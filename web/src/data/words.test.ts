@@ -3,6 +3,7 @@ import { expect, it } from "vitest";
 import { Catalogue } from "./catalogue";
 import desk from "./generated/desk.json";
 import type { Desk, Value } from "./types";
+import { kindWord } from "./use";
 import { valueText } from "./words";
 
 const rows = JSON.parse(readFileSync("../tests/shown.json", "utf8")) as [string, Value, string][];
@@ -11,4 +12,8 @@ const catalogue = new Catalogue(desk as unknown as Desk);
 it.each(rows)("shows %s at %s as the core reads it again: %s", (address, value, text) => {
   // the core is held to the same rows (tests/core/test_parameters.py)
   expect(valueText(catalogue.at(address), value)).toBe(text);
+});
+
+it("calls what has no name as the core does", () => {
+  expect(["dca", "mute_group", "channel"].map(kindWord)).toEqual(["DCA", "Mute group", "Channel"]);
 });
