@@ -20,6 +20,8 @@ from ombrel.core import (
     lifts,
     made,
     make_lift,
+    remove_lift,
+    set_singers,
     show_of,
     trim_lift,
 )
@@ -91,6 +93,33 @@ def test_who_is_not_straight_in_the_house_is_no_singer_of_a_new_group():
     assert flow_of(again).cell(0, column).level_db == pytest.approx(-3.0)
 
 
+def test_of_a_group_that_there_is_those_who_were_named_are_lifted_and_nobody_else():
+    """A kick and a reverb in the group stay there, and no key falls on them."""
+    values = VOICES | HOUSE | {"group/1/format": "stereo", "group/1/house/on": True}
+    for n in range(1, 5):
+        values |= {f"channel/{n}/group/1/on": True, f"channel/{n}/house/on": False}
+    show = show_of(TOURING, values)
+    show = made(show, make_lift(show, ["channel/1", "channel/3"], name="V", backing="group/1"))[0]
+    [told] = lifts(show, flow_of(show))
+    assert ([one.strip for one in told.singers], told.named) == (["channel/1", "channel/3"], "1, 3")
+    up = lifted(show, "channel/3")
+    # another list: who can be lifted no more goes back, who is new is in the group already
+    other = made(up, set_singers(up, "lift/1", ["channel/1", "channel/2"]))[0]
+    assert other["channel/3/group/2/on"] is False
+    assert other["channel/3/group/1/on"] is True
+    assert [one.strip for one in lifts(other, flow_of(other))[0].singers] == [
+        "channel/1",
+        "channel/2",
+    ]
+    everybody = made(other, set_singers(other, "lift/1", []))[0]
+    assert len(lifts(everybody, flow_of(everybody))[0].singers) == 4
+    gone = made(up, remove_lift(up, "lift/1"))[0]
+    assert lifts(gone, flow_of(gone)) == ()
+    assert not [a for a in gone.own if "lift/" in a]
+    assert gone["channel/3/group/2/on"] is True  # who leads goes on leading
+    assert made(gone, dict(made(up, remove_lift(up, "lift/1"))[1].old))[0] == up
+
+
 def test_one_at_a_time_takes_the_place_of_another_and_together_does_not():
     show = lifted(lifted(choir(), "channel/1"), "channel/3")
     assert (show["channel/1/group/2/on"], show["channel/3/group/2/on"]) == (False, True)
@@ -158,7 +187,7 @@ def test_every_step_is_what_the_walk_hears_before_and_after(seed):
     show = show_of_seed(seed, TINY)
     keep: dict[str, Value] = {"lift/1/backing": "group/1", "lift/1/lead": "group/2"}
     keep |= {f"group/{n}/format": draw.choice(["mono", "stereo"]) for n in (1, 2)}
-    keep |= {"channel/2/group/1/on": True, "show/solo": "after_fader"}
+    keep |= {"channel/2/group/1/on": True, "channel/2/lift/1/on": True, "show/solo": "after_fader"}
     muted = {
         a: False
         for a, v in show.values.items()

@@ -46,6 +46,20 @@ def test_a_lift_is_made_pressed_by_key_seen_on_its_way_and_taken_back(server, pe
     me.settled()
     me.keys("3")
     me.until(lambda: value(server, show, f"channel/3/{lead}/on") is False)
+    # removed, brought back by undo, and made again: the view goes on, with the keys it had
+    me.find('[aria-label="Remove the lift Singers"]').click()
+    me.until(lambda: "Nobody to lift yet" in me.body())
+    me.settled()
+    me.chord(Keys.CONTROL, key="z")
+    me.until(lambda: len(me.all("[data-singer]")) == 4)
+    me.settled()
+    me.chord(Keys.CONTROL, key="y")
+    me.until(lambda: "Nobody to lift yet" in me.body())
+    me.type("Name of a new lift", "Two", enter=False)
+    me.type("Who sings in it", "1, 3", enter=False)
+    me.choose("Its backing group", "Singers")
+    me.button("Make it").click()
+    me.until(lambda: len(me.all("[data-singer]")) == 2)
     assert me.complaints() == []
 
 

@@ -230,7 +230,17 @@ from .laws import (
     sides_to_level_db,
 )
 from .layers import bears_on_layers, fitted_leaves, is_in_fitting, lies_at
-from .lifts import Lift, LiftStep, Singer, lift_singers, lifts, make_lift, trim_lift
+from .lifts import (
+    Lift,
+    LiftStep,
+    Singer,
+    lift_singers,
+    lifts,
+    make_lift,
+    remove_lift,
+    set_singers,
+    trim_lift,
+)
 from .linecheck import Arrival, arrival_of, channel_meters, swap_lines
 from .lines import (
     LINE_FIELDS,
@@ -684,6 +694,8 @@ __all__ = [
     "make_buses",
     "make_effect",
     "make_lift",
+    "remove_lift",
+    "set_singers",
     "make_minus",
     "make_mixes",
     "make_promise",

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from .addresses import kind_on
+from .addresses import default_of, kind_on
 from .asked import Asked, Typed
 from .edits import edited, looked_at
 from .errors import ConsoleError, NothingLeft, StepOutOfReach, UnreadableText
@@ -20,8 +20,10 @@ from .kinds import Number
 from .mixes import make_buses
 from .show import Show
 from .solving import opening_at, solved_db
+from .strip_lists import strips_text
 
-__all__ = ["Lift", "Singer", "LiftStep", "lift_singers", "lifts", "make_lift", "trim_lift"]
+__all__ = ["Lift", "Singer", "LiftStep", "lift_singers", "lifts", "make_lift", "remove_lift",
+           "set_singers", "trim_lift"]  # fmt: skip
 
 _STEP: Final = Number(unit="dB", lowest=-200.0, highest=200.0, step=0.1)
 _TELLING_DB: Final = 0.05  # what a screen shows as a difference
@@ -57,11 +59,15 @@ class Singer:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lift:
-    """A lift and its singers. `vain`: what it lacks, or ""."""
+    """A lift and its singers. `vain`: what it lacks, or ""; `named`: who can be lifted, as it could
+
+    be typed, "" where all that go into the backing group can.
+    """
 
     lift: str
     vain: str
     singers: tuple[Singer, ...]
+    named: str = ""
 
 
 def lifts(show: Show, flow: Flow) -> tuple[Lift, ...]:
@@ -90,12 +96,13 @@ def _groups(show: Show, lift: str) -> tuple[str, str]:
 
 
 def _singers(show: Show, lift: str) -> list[str]:
+    """Those who are named and go into the backing group; where nobody is named, all that do."""
     backing, lead = _groups(show, lift)
     if not backing or not lead:
         return []
-    strips = [f"{kind}/{n}" for kind in ("channel", "return")
-              for n in range(1, show.desk.count(kind) + 1)]  # fmt: skip
-    return [one for one in strips if show.on(f"{one}/{backing}/on")]
+    strips = _channels_and_returns(show)
+    named = [one for one in strips if show.on(f"{one}/{lift}/on")]
+    return [one for one in named or strips if show.on(f"{one}/{backing}/on")]
 
 
 def _opened(show: Show, used: Sequence[str]) -> Show:
@@ -134,7 +141,8 @@ def _told(show: Show, open_show: Show, open_flow: Flow, lift: str) -> Lift:
         vain = f"Put singers into {strip_name(show, backing)}."
     every = listeners(show) if singers else []
     found = [_singer(show, open_show, open_flow, lead, one, every) for one in singers]
-    return Lift(lift=lift, vain=vain, singers=tuple(found))
+    named = [one for one in _channels_and_returns(show) if show.on(f"{one}/{lift}/on")]
+    return Lift(lift=lift, vain=vain, singers=tuple(found), named=strips_text(named))
 
 
 def _singer(
@@ -253,13 +261,11 @@ def make_lift(
 ) -> dict[str, Asked]:
     """Moves that make a lift of singers: a backing group that they go to the house through (or one
 
-    that there is), and a lead group beside it. What they sound like does not change. Raises
-    NothingLeft; UnreadableText for strips that are no channels or returns, or that go to the house
-    by another group or not at all.
+    that there is), and a lead group beside it. What they sound like does not change. Who else goes
+    into a backing group that there is stays there and is not lifted; with no singers named, all of
+    it are. Raises NothingLeft; UnreadableText for strips that are no channels or returns, or that
+    go to the house by another group or not at all.
     """
-    for one in strips:
-        if not one.startswith(("channel/", "return/")):
-            raise UnreadableText(one, "channels and returns: a group feeds no group")
     if not name.strip():
         raise UnreadableText("", "a name for the lift, such as Voices")
     used = _in_use(show)
@@ -271,7 +277,21 @@ def make_lift(
     moves = make_buses(show, "group", names, stereo=True)
     made = list(dict.fromkeys(address.rpartition("/")[0] for address in moves))
     backing, lead = (backing, made[0]) if backing else (made[0], made[1])
+    moves |= _singing(show, strips, lift, backing, lead)
+    moves |= {f"{group}/house/on": True for group in made}
+    if not strips and backing in made:
+        raise UnreadableText("", "the singers, such as 1-4")
+    return moves | {f"{lift}/name": Typed(name), f"{lift}/backing": backing, f"{lift}/lead": lead}
+
+
+def _singing(
+    show: Show, strips: Sequence[str], lift: str, backing: str, lead: str
+) -> dict[str, Asked]:
+    """Moves by which strips sing in a lift: named, and in its backing group."""
+    moves: dict[str, Asked] = {}
     for one in strips:
+        if not one.startswith(("channel/", "return/")):
+            raise UnreadableText(one, "channels and returns: a group feeds no group")
         if not show.on(f"{one}/{backing}/on"):
             if not show.on(f"{one}/house/on"):  # it would be heard anew, or twice
                 raise UnreadableText(
@@ -280,8 +300,35 @@ def make_lift(
                 )
             moves |= {f"{one}/{backing}/on": True, f"{one}/{backing}/level": 0.0}
             moves[f"{one}/house/on"] = False
-        moves |= {f"{one}/{lead}/on": False, f"{one}/{lead}/level": 0.0}
-    moves |= {f"{group}/house/on": True for group in made}
-    if not strips and backing in made:
-        raise UnreadableText("", "the singers, such as 1-4")
-    return moves | {f"{lift}/name": Typed(name), f"{lift}/backing": backing, f"{lift}/lead": lead}
+        moves |= {f"{one}/{lead}/on": False, f"{one}/{lead}/level": 0.0, f"{one}/{lift}/on": True}
+    return moves
+
+
+def set_singers(show: Show, lift: str, strips: Sequence[str]) -> dict[str, Asked]:
+    """Moves after which just these can be lifted; none named: all that go into the backing group.
+
+    Who is new goes through the backing group; who can be lifted no more goes back first. Raises
+    what `make_lift` raises, and UnreadableText for a lift without its groups.
+    """
+    backing, lead = _groups(show, lift)
+    if not backing or not lead:
+        raise UnreadableText(lift, "a lift with a backing and a lead group")
+    now = _singers(show, lift)
+    gone = [one for one in now if one not in strips] if strips else []
+    moves: dict[str, Asked] = {f"{one}/{lead}/on": False for one in gone}
+    named = [one for one in _channels_and_returns(show) if show.on(f"{one}/{lift}/on")]
+    moves |= {f"{one}/{lift}/on": False for one in named}
+    new = _singing(show, [one for one in strips if one not in now], lift, backing, lead)
+    return moves | {f"{one}/{lift}/on": True for one in strips} | new
+
+
+def remove_lift(show: Show, lift: str) -> dict[str, Asked]:
+    """Moves that give up a lift. Its groups stay, and who leads just now goes on leading."""
+    moves: dict[str, Asked] = {a: default_of(a) for a in show.own if a.startswith(f"{lift}/")}
+    return moves | {a: False for a in show.own if a.endswith(f"/{lift}/on")}
+
+
+def _channels_and_returns(show: Show) -> list[str]:
+    return [
+        f"{kind}/{n}" for kind in ("channel", "return") for n in range(1, show.desk.count(kind) + 1)
+    ]

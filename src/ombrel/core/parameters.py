@@ -37,6 +37,7 @@ from .strip_parameters import (
     named,
     pan_of,
     sends_of,
+    sings_of,
 )
 from .strip_parameters import (
     entry as _p,
@@ -192,6 +193,7 @@ _OF_DESKS_AND_SHOWS: Final = (
     assigned("channel/<channel>", "mono", "Mono", on=False),
     *into_group("channel/<channel>"),
     *sends_of("channel/<channel>", "mix/<mix>", tap=TO_MIX),
+    sings_of("channel/<channel>"),
     *OF_CHANNELS_ON,
     # returns: two sides, fed by an effect engine or by a pair of sockets
     *named("return/<return>", "return"),
@@ -211,6 +213,7 @@ _OF_DESKS_AND_SHOWS: Final = (
     assigned("return/<return>", "mono", "Mono", on=False),
     *into_group("return/<return>"),
     *sends_of("return/<return>", "mix/<mix>", tap=TO_MIX),
+    sings_of("return/<return>"),
     # the desk's own tone
     _p(
         "oscillator/kind",

@@ -27,6 +27,7 @@ __all__ = [
     "named",
     "pan_of",
     "sends_of",
+    "sings_of",
 ]
 
 # How the two sides of a linked pair hold a value: the same, mirrored, by the same distance, apart.
@@ -123,6 +124,12 @@ def _held(strip: str, of: str) -> tuple[Parameter, ...]:
             ("promise", f"The promise is about the {of}."),
         )
     )
+
+
+def sings_of(strip: str) -> Parameter:
+    """Who can be lifted; a lift that names nobody takes all that go into its backing group."""
+    says = "It can be lifted from the backing group."
+    return entry(f"{strip}/lift/<lift>/on", Switch(), False, "lifts", "Singer", says, tie="equal")
 
 
 def format_of(strip: str, of: str) -> Parameter:

@@ -40,7 +40,7 @@ from .asks_of_casting import (
     RemovePart,
     SetPlayers,
 )
-from .asks_of_lifts import LiftSingers, MakeLift, MakeMinus, TrimLift
+from .asks_of_lifts import LiftSingers, MakeLift, MakeMinus, RemoveLift, SetSingers, TrimLift
 from .asks_of_mixes import (
     DuplicateBus,
     FeedReturn,
@@ -343,6 +343,8 @@ Ask = Annotated[
     | MakeLift
     | LiftSingers
     | TrimLift
+    | SetSingers
+    | RemoveLift
     | MakeMinus
     | CopyStrip
     | Neutral

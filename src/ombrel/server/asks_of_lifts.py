@@ -9,7 +9,7 @@ from ombrel import core
 from .asking import MOST_STRIPS, Address, Strict, Typing
 from .plans import Planned, Turn
 
-__all__ = ["LiftSingers", "MakeLift", "MakeMinus", "TrimLift"]
+__all__ = ["LiftSingers", "MakeLift", "MakeMinus", "RemoveLift", "SetSingers", "TrimLift"]
 
 
 class MakeLift(Strict):
@@ -24,6 +24,32 @@ class MakeLift(Strict):
         strips = core.read_strips(turn.show, self.strips, dcas=False) if self.strips else []
         moves = core.make_lift(turn.show, strips, name=self.name, backing=self.backing)
         return Planned(moves, f"Lift of {self.name} made"[:120])
+
+
+class SetSingers(Strict):
+    """Who can be lifted, as typed; nothing typed: all that go into the backing group."""
+
+    action: Literal["set_singers"]
+    lift: Address
+    strips: Typing = ""
+
+    def plan(self, turn: Turn) -> Planned:
+        typed = self.strips.strip()
+        strips = core.read_strips(turn.show, typed, dcas=False) if typed else []
+        moves = core.set_singers(turn.show, self.lift, strips)
+        name = turn.show.text(f"{self.lift}/name")
+        return Planned(moves, f"Singers of {name}: {core.strips_text(strips) or 'all'}"[:120])
+
+
+class RemoveLift(Strict):
+    """Give up a lift; its groups stay."""
+
+    action: Literal["remove_lift"]
+    lift: Address
+
+    def plan(self, turn: Turn) -> Planned:
+        name = turn.show.text(f"{self.lift}/name")
+        return Planned(core.remove_lift(turn.show, self.lift), f"Lift {name} removed"[:120])
 
 
 class LiftSingers(Strict):

@@ -76,10 +76,11 @@ class SingerMessage(BaseModel):
 
 
 class LiftMessage(BaseModel):
-    """A lift and its singers. `vain`: what it lacks."""
+    """A lift and its singers. `vain`: what it lacks; `named`: who can be lifted, as typed."""
 
     lift: str
     vain: str
+    named: str
     singers: list[SingerMessage]
 
 

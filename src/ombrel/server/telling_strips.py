@@ -107,6 +107,7 @@ def lifts_message(state: State) -> dict:
         lifts=[
             LiftMessage(
                 lift=one.lift,
+                named=one.named,
                 vain=one.vain,
                 singers=[_singer(singer) for singer in one.singers],
             )

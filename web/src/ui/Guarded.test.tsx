@@ -1,5 +1,6 @@
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
+import { store } from "../data/show";
 import { Guarded } from "./Guarded";
 
 afterEach(() => {
@@ -30,5 +31,19 @@ it("keeps what goes wrong to itself, says so, and draws again when asked", () =>
   expect(screen.getByText("beside it")).toBeTruthy();
   broken = false;
   fireEvent.click(screen.getByRole("button"));
+  expect(screen.getByText("a sheet")).toBeTruthy();
+});
+
+it("draws again by itself once the show has moved on", () => {
+  vi.spyOn(console, "error").mockImplementation(() => undefined);
+  broken = true;
+  render(
+    <Guarded what="This view">
+      <View />
+    </Guarded>,
+  );
+  expect(screen.getByRole("alert")).toBeTruthy();
+  broken = false;
+  act(() => store.setState({ revision: (store.getState().revision ?? 0) + 1 }));
   expect(screen.getByText("a sheet")).toBeTruthy();
 });

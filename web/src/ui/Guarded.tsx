@@ -1,4 +1,5 @@
 import { Component, type ReactNode } from "react";
+import { store } from "../data/show";
 import { Button } from "./Button";
 
 interface Props {
@@ -15,6 +16,27 @@ export class Guarded extends Component<Props, { fault: string | null }> {
     return { fault: error instanceof Error ? error.message : String(error) };
   }
 
+  #listening: (() => void) | undefined;
+
+  /** What could not be drawn of one state of the show may be drawn of the next. */
+  override componentDidCatch() {
+    const at = store.getState().revision;
+    this.#listening?.();
+    this.#listening = store.subscribe((state) => {
+      if (state.revision !== at) this.#again();
+    });
+  }
+
+  override componentWillUnmount() {
+    this.#listening?.();
+  }
+
+  #again = () => {
+    this.#listening?.();
+    this.#listening = undefined;
+    this.setState({ fault: null });
+  };
+
   override render() {
     if (this.state.fault === null) return this.props.children;
     return (
@@ -23,7 +45,7 @@ export class Guarded extends Component<Props, { fault: string | null }> {
         <p className="text-soft">
           The show is as it was, and the other views stand. What went wrong: {this.state.fault}
         </p>
-        <Button onClick={() => this.setState({ fault: null })}>Draw it again</Button>
+        <Button onClick={this.#again}>Draw it again</Button>
       </div>
     );
   }

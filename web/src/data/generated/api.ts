@@ -1174,7 +1174,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -1986,11 +1986,13 @@ export interface components {
         };
         /**
          * LiftMessage
-         * @description A lift and its singers. `vain`: what it lacks.
+         * @description A lift and its singers. `vain`: what it lacks; `named`: who can be lifted, as typed.
          */
         LiftMessage: {
             /** Lift */
             lift: string;
+            /** Named */
+            named: string;
             /** Singers */
             singers: components["schemas"]["SingerMessage"][];
             /** Vain */
@@ -3364,6 +3366,19 @@ export interface components {
             fitting: string;
         };
         /**
+         * RemoveLift
+         * @description Give up a lift; its groups stay.
+         */
+        RemoveLift: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "remove_lift";
+            /** Lift */
+            lift: string;
+        };
+        /**
          * RemoveLines
          * @description Take lines off the list.
          */
@@ -3825,6 +3840,24 @@ export interface components {
             players: string;
         };
         /**
+         * SetSingers
+         * @description Who can be lifted, as typed; nothing typed: all that go into the backing group.
+         */
+        SetSingers: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_singers";
+            /** Lift */
+            lift: string;
+            /**
+             * Strips
+             * @default
+             */
+            strips?: string;
+        };
+        /**
          * SetTempo
          * @description Set the tempo as typed, or by `taps`, in milliseconds; delays that are held to it follow.
          */
@@ -4224,7 +4257,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

@@ -12,6 +12,10 @@ import { ValueField } from "../strip/ValueField";
 /** One lift: its terms, a key for each singer, and the step of each for whoever hears it. */
 export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
   const name = useText(`${lift.lift}/name`);
+  // as they stand: singers are told a moment later, also when an undo has taken the lift
+  const backing = useText(`${lift.lift}/backing`);
+  const lead = useText(`${lift.lift}/lead`);
+  const whole = (backing !== "" && lead !== "") || lift.singers.length === 0;
   const listeners = useMemo(() => {
     const found = new Map<string, string>();
     for (const singer of lift.singers)
@@ -23,8 +27,10 @@ export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
       data-lift={lift.lift}
       className="rounded-xl border border-line bg-floor p-3 flex flex-col gap-3"
     >
-      <Terms lift={lift.lift} name={name} />
-      {lift.vain ? (
+      <Terms lift={lift} name={name} />
+      {!whole ? (
+        <p className="text-soft">Its groups have just changed…</p>
+      ) : lift.vain ? (
         <p className="text-sun-text">{lift.vain}</p>
       ) : (
         <div className="overflow-x-auto" data-wide>
@@ -178,8 +184,9 @@ function StepField({ lift, strip, listener, where, stepDb }: StepProps) {
 }
 
 /** Its groups, its time, whether one at a time; all as values, so undone as ever. */
-function Terms({ lift, name }: { lift: string; name: string }) {
+function Terms({ lift: told, name }: { lift: Lift; name: string }) {
   const link = useLink();
+  const lift = told.lift;
   const groups = useGroupOptions();
   const alone = useOn(`${lift}/alone`);
   const set = (leaf: string, value: string | boolean | null) =>
@@ -198,6 +205,19 @@ function Terms({ lift, name }: { lift: string; name: string }) {
         onCommit={(text) => set("name", text)}
       />
       <Which lift={lift} leaf="backing" word="Backing" name={name} groups={groups} onSet={set} />
+      <span className="flex items-center gap-1.5">
+        <span className="text-soft">Who</span>
+        <TypedField
+          boxed
+          label={`Who can be lifted, ${name}`}
+          value={told.named}
+          placeholder="all of it"
+          className="w-32 h-9 coarse:h-11"
+          onCommit={(strips) =>
+            void link.do({ action: "set_singers", lift, strips }, { quiet: false })
+          }
+        />
+      </span>
       <Which lift={lift} leaf="lead" word="Lead" name={name} groups={groups} onSet={set} />
       <ValueField address={`${lift}/seconds`} of={name} />
       <Toggle label={`one at a time, ${name}`} pressed={alone} onChange={(on) => set("alone", on)}>
@@ -207,23 +227,10 @@ function Terms({ lift, name }: { lift: string; name: string }) {
       <Button
         small
         tone="quiet"
-        aria-label={`Take back the lift ${name}`}
-        onClick={() =>
-          void link.do(
-            {
-              action: "moves",
-              says: `Lift ${name} taken back`,
-              moves: [
-                { address: `${lift}/name`, value: "" },
-                { address: `${lift}/backing`, value: null },
-                { address: `${lift}/lead`, value: null },
-              ],
-            },
-            { quiet: false },
-          )
-        }
+        aria-label={`Remove the lift ${name}`}
+        onClick={() => void link.do({ action: "remove_lift", lift }, { quiet: false })}
       >
-        Take back
+        Remove
       </Button>
     </div>
   );

@@ -28,6 +28,7 @@ export function LiftsView() {
     if (!one) return;
     const state = store.getState();
     const lead = valueIn(state, `${one.lift}/lead`);
+    if (typeof lead !== "string") return; // it has just been taken: its keys are still drawn
     const up = valueIn(state, `${one.strip}/${lead}/on`) === true;
     void link.do({ action: "lift", lift: one.lift, strips: [one.strip], on: !up });
   });

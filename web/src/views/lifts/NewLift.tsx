@@ -38,7 +38,7 @@ export function NewLift() {
       />
       <Entry
         label="Who sings in it"
-        placeholder={backing ? "more singers, or none" : "1-4, 7"}
+        placeholder={backing ? "who of it, or all" : "1-4, 7"}
         value={strips}
         onChange={setStrips}
         className="w-44 phone:flex-1"
