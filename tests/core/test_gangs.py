@@ -8,16 +8,20 @@ import pytest
 
 from ombrel.core import (
     CATALOGUE,
+    Asked,
     Carry,
     Change,
     GangInTheWay,
     Show,
+    Travel,
+    Typed,
     Value,
     WrongValue,
     blank_show,
     clear_ruler,
     duplicate_bus,
     edited,
+    fading,
     findings,
     flow_of,
     has_place,
@@ -36,6 +40,7 @@ from ombrel.core import (
     restored,
     sheet_of,
     show_of,
+    standing_at,
     undoing,
     unfolded,
 )
@@ -58,7 +63,7 @@ def faders(show: Show, *channels: int) -> list[float]:
     return [show.number(f"channel/{n}/fader") for n in channels]
 
 
-def moved(show: Show, address: str, value: Value, carry: Carry | None = HAND) -> Show:
+def moved(show: Show, address: str, value: Asked, carry: Carry | None = HAND) -> Show:
     return made(show, {address: value}, carry)[0]
 
 
@@ -83,6 +88,8 @@ class Referee:
     def lead(self, strip: str, new: float) -> None:
         old, kept = self.level[strip], self.place[strip]
         mates = networkx.node_connected_component(self.graph, strip) - {strip}
+        if new == old == OFF:
+            return  # a finger at the bottom says so again
         self.level[strip], self.place[strip] = new, None
         if new == old:
             return
@@ -232,6 +239,124 @@ def test_a_selection_is_one_more_gang_for_the_gesture_and_keeps_its_places_with_
     down = Carry(passing=carry.passing, places=up.carried.places)
     assert faders(moved(up.show, "channel/1/fader", -7.0, down), 1, 2) == [-7.0, 5.0]
     assert faders(moved(up.show, "channel/1/fader", -7.0, carry), 1, 2) == [-7.0, -1.0]
+
+
+@pytest.mark.parametrize("seed", range(30))
+def test_a_drag_down_and_up_again_brings_every_mate_back_however_often_it_says_off(seed):
+    """Fingers at the bottom of the travel send "off" many times."""
+    draw = random.Random(seed)
+    levels = [round(draw.uniform(-60.0, 6.0), 1) for _ in range(4)]
+    alone = draw.choice([None, 2])  # one that was off by itself before stays off
+    values = ganged("1", "2", "3", "4") | {
+        f"channel/{n}/fader": OFF if n == alone else level for n, level in enumerate(levels, 1)
+    }
+    start = show = show_of(TOURING, values)
+    for level in [levels[0] - 5.0, -90.0, OFF, OFF, OFF, -80.0, levels[0] - 1.0, levels[0]]:
+        show = moved(show, "channel/1/fader", max(level, -120.0) if level > OFF else OFF)
+    assert faders(show, 1, 2, 3, 4) == pytest.approx(faders(start, 1, 2, 3, 4))
+
+
+@pytest.mark.parametrize("seed", range(20))
+@pytest.mark.parametrize(
+    ("aspect", "leaf", "ends"),
+    [
+        ("eq", "eq/2/frequency", (20.0, 20_000.0)),
+        ("eq", "eq/2/q", (0.1, 16.0)),
+        ("compressor", "compressor/release", (0.1, 5_000.0)),
+        ("compressor", "compressor/ratio", (1.0, 100.0)),
+    ],
+)
+def test_ratios_come_back_from_both_ends_of_their_range(aspect, leaf, ends, seed):
+    draw = random.Random(seed)
+    values = ganged("1", "2", "3") | {f"gang/1/carries_{aspect}": True}
+    for n in range(1, 4):
+        low, high = (math.log(end) for end in ends)
+        values[f"channel/{n}/{leaf}"] = round(math.exp(draw.uniform(low, high)), 2)
+    start = show = show_of(TOURING, values)
+    first = f"channel/1/{leaf}"
+    for value in [*draw.sample([*ends, *ends], 3), start[first]]:
+        show = moved(show, first, value)
+    for n in range(1, 4):
+        address = f"channel/{n}/{leaf}"
+        assert show.number(address) == pytest.approx(start.number(address), rel=1e-9)
+
+
+def test_what_a_hand_moves_stands_on_its_step_and_is_never_minus_nothing():
+    show = show_of(TOURING, ganged("1", "2", channel__1__fader=-54.8, channel__2__fader=-44.8))
+    show = moved(show, "channel/1/fader", Typed("down 0.1"))
+    assert [str(level) for level in faders(show, 1, 2)] == ["-54.9", "-44.9"]
+    for fraction in (0.11, 0.37, 0.62, 0.9):
+        level = moved(show, "channel/1/fader", Travel(fraction)).number("channel/1/fader")
+        assert float(f"{level:.1f}") == level
+    nothing = moved(show, "channel/1/fader", Typed("-0"))
+    assert math.copysign(1.0, nothing.number("channel/1/fader")) == 1.0
+
+
+def test_a_dca_in_a_selection_goes_by_the_same_db_and_is_no_open_mate():
+    show = show_of(TOURING, {"channel/1/fader": -10.0, "dca/1/fader": -2.0})
+    both = Carry(passing=("channel/1", "dca/1"))
+    down = edited(show, flow_of(show), {"channel/1/fader": -12.0}, both)
+    assert (down.show["channel/1/fader"], down.show["dca/1/fader"]) == (-12.0, -4.0)
+    led = edited(show, flow_of(show), {"dca/1/fader": 0.0}, both)
+    assert (led.show["channel/1/fader"], led.show["dca/1/fader"]) == (-8.0, 0.0)
+    off = moved(show, "channel/1/fader", OFF, both)
+    assert off["dca/1/fader"] == -2.0
+    back = edited(off, flow_of(off), {"channel/1/fader": -5.0}, both)
+    assert (back.carried.lone, back.show["dca/1/fader"]) == (False, -2.0)
+    end = edited(show, flow_of(show), {"channel/1/fader": 6.0}, both)
+    assert end.show["dca/1/fader"] == 6.0
+    again = Carry(passing=both.passing, places=end.carried.places)
+    assert moved(end.show, "channel/1/fader", -10.0, again)["dca/1/fader"] == -2.0
+    assert moved(show, "channel/1/mute", True, both)["dca/1/mute"] is True
+
+
+def test_the_pan_of_a_send_to_a_matrix_goes_with_a_gang_of_mixes_and_pan_mirrors_turn_send_pans():
+    values = ganged("mix/1", "mix/2", gang__1__carries_sends=True)
+    values |= {f"mix/{n}/format": "stereo" for n in (1, 2)} | {"matrix/1/format": "stereo"}
+    show = show_of(TOURING, values)
+    after = moved(show, "mix/1/send/matrix/1/pan", -0.4)
+    assert after["mix/2/send/matrix/1/pan"] == -0.4
+    pair = ganged("1", "2", gang__1__carries_sends=True, channel__2__pan_mirrored=True)
+    turned = moved(show_of(TOURING, pair), "channel/1/send/mix/1/pan", -0.4)
+    assert turned["channel/2/send/mix/1/pan"] == 0.4
+
+
+@pytest.mark.parametrize("seed", range(60))
+def test_a_hand_amid_a_fade_moves_nobody_further_than_itself(seed):
+    """Wherever in the fade: each goes on from where it sounds, by the hand's way, and stays."""
+    draw = random.Random(seed)
+    kind = draw.choice(["gang", "pair", "selection"])
+    values: dict[str, Value] = {f"channel/{n}/fader": round(draw.uniform(-40, 0), 1)
+                                for n in (1, 2, 3)}  # fmt: skip
+    values |= {"channel/1/linked": True} if kind == "pair" else {}
+    values |= ganged("1", "2", "3") if kind == "gang" else {}
+    show = show_of(TOURING, values)
+    targets = {f"channel/{n}/fader": round(draw.uniform(-40, 0), 1) for n in (1, 2, 3)}
+    recalled = edited(show, flow_of(show), targets)
+    under_way = fading(show, recalled.stood, {}, seconds=8.0, at_s=100.0, after=recalled.show)
+    at_s = 100.0 + draw.uniform(0.1, 7.9)
+    sounding = standing_at(recalled.show, under_way, at_s)
+    start = {a: sounding.number(a) for a in targets}
+    leader = draw.choice(sorted(targets)[:2])
+    by = draw.choice([-1.5, 0.5, round(recalled.show.number(leader) - start[leader], 6)])
+    passing = tuple(f"channel/{n}" for n in (1, 2, 3)) if kind == "selection" else ()
+    held = edited(
+        recalled.show, recalled.flow, {leader: start[leader] + by}, Carry(passing=passing),
+        sounding=sounding,
+    )  # fmt: skip
+    going = fading(
+        recalled.show, held.stood, under_way, seconds=0.0, at_s=at_s, after=held.show,
+        taken=held.written,
+    )  # fmt: skip
+    with_it = sorted(targets)[:2] if kind == "pair" else sorted(targets)
+    for address in targets:
+        if address not in with_it:
+            assert address in going or address not in under_way
+            continue
+        assert address not in going
+        assert held.show.number(address) == pytest.approx(
+            held.show.number(leader) if kind == "pair" else start[address] + by, abs=1e-5
+        )
 
 
 def test_a_kept_place_ends_when_its_address_is_named_or_no_gang_carries_it():

@@ -21,6 +21,7 @@ from ombrel.core import (
     cells_by_preset,
     cells_of,
     cells_of_aspects,
+    choose_cast,
     duplicate_scene,
     flow_of,
     following_scene,
@@ -42,6 +43,7 @@ from tests.desks import SMALL, TINY
 from tests.shows import SEEDS, SHOW_SEEDS, edit_of_seed, show_of_seed
 
 from .recalling import addresses_in, expected
+from .test_casting_machine import company_show
 
 RUN = ("run/now", "run/next", "run/since")
 
@@ -386,3 +388,27 @@ def test_no_scene_carries_what_the_rule_book_keeps_out(kind):
     leaves = {leaf for leaves in cells_of(SMALL, kind).values() for leaf in leaves}
     never = ("phantom", "on_spare", "tap", "format", "linked", "pan_mirrored", "solo", "key_tap")
     assert not [leaf for leaf in leaves if leaf.split("/")[-1] in never or "gang/" in leaf]
+
+
+@pytest.mark.parametrize("way", ["cast", "recall"])
+def test_what_a_hand_holds_stays_whoever_comes_on_and_is_told(way):
+    """A hand on an EQ gain that the next performer's fitting would lie over."""
+    show = company_show()
+    show = made(show, choose_cast(show, "cast/1", since_s=1.0).moves, own=True)[0]
+    show = made(show, {"channel/1/eq/1/gain": 3.0, "channel/1/eq/2/gain": 1.0})[0]
+    held = {"channel/1/eq/1/gain", "input/local/1/gain", "channel/2/low_cut/frequency"}
+    show = made(show, {"input/local/1/gain": 20.0})[0]
+    if way == "cast":
+        found = choose_cast(show, "cast/2", since_s=2.0).beside_hands(show, held)
+        moves, told = found.moves, {one for one, why in found.left if "hand" in why}
+    else:
+        recalled = recall(show, "scene/1", hands=held)
+        moves, told = recalled.moves, {x.what for x in recalled.left_out if "hand" in x.why}
+    after = made(show, moves, own=True)[0]
+    assert after["channel/1/fitting"] != show["channel/1/fitting"]
+    for address in held:
+        assert after[address] == show[address], address
+    assert "channel/1/eq/1/gain" in told
+    # moved on by the hand it is nobody's but the channel's own
+    again = made(after, {"channel/1/eq/1/gain": 4.0})[0]
+    assert again.own_value("channel/1/eq/1/gain") == 4.0

@@ -87,7 +87,7 @@ def test_a_second_recall_goes_on_from_where_it_sounds_and_a_hand_takes_its_own_o
     assert second["channel/1/pan"] is first["channel/1/pan"]  # the first's others finish
     hand = fading(stands, back, first, seconds=0.0, at_s=at_s)
     assert set(hand) == set(first) - {"channel/1/fader"}
-    sounding = standing_at(stands, first, ["channel/1/fader", "channel/1/mute"], at_s)
+    sounding = standing_at(stands, first, at_s)
     assert sounding["channel/1/fader"] == first["channel/1/fader"].at(at_s)
     assert sounding["channel/1/mute"] is True  # no number: it stands as it is kept
 

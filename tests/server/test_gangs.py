@@ -6,6 +6,7 @@ import uuid
 import pytest
 from asgiref.sync import sync_to_async
 
+from ombrel.server.asks_of_scenes import StoreScene
 from ombrel.server.live import live_of
 
 from .conftest import make, stored
@@ -91,6 +92,60 @@ async def test_both_hands_on_one_member_carry_and_a_screen_that_goes_lets_go(tom
     await no_hand(toms, "first")
     await two.socket.disconnect()
     await no_hand(toms, "second")
+
+
+async def test_a_page_that_comes_back_by_another_connection_has_no_ghost_hands(toms, ann, ben):
+    """Nobody has noticed yet that the first connection is dead."""
+    dead, other = Screen(toms, ann), Screen(toms, ben)
+    await dead.open()
+    await dead.say(type="hello", since=None, page="tab")
+    await dead.next("snapshot")
+    await other.open()
+    await lead(dead, 1, -8.0, "ghost")
+    assert "ghost" in live_of(toms.pk).hands
+    back = Screen(toms, ann)
+    await back.socket.connect()
+    await back.say(type="hello", since=None, page="tab")
+    await back.next("snapshot")
+    await no_hand(toms, "ghost")
+    await lead(other, 2, -5.0, "other")  # leads the gang at once
+    assert await faders(toms) == [-5.0, -5.0, -5.0]
+    await let_go(toms, other, "other")
+    # a hand that goes on by the new connection is let go by it, and outlives the old one's end
+    await lead(back, 1, -6.0, "same")
+    await dead.socket.disconnect()
+    await asyncio.sleep(0.2)
+    assert "same" in live_of(toms.pk).hands
+    await other.say(type="let_go", gesture="same")  # another person's page: nothing comes of it
+    await let_go(toms, back, "same")
+
+
+async def test_who_moves_alone_keeps_nobody_from_leading_and_is_passed_by(toms, ann, ben):
+    one, two = Screen(toms, ann), Screen(toms, ben)
+    await one.open()
+    await two.open()
+    await lead(one, 1, -8.0, "alone", alone=True)
+    assert await faders(toms) == [-8.0, -10.0, -10.0]
+    await lead(two, 2, -5.0, "leads")
+    assert await faders(toms) == [-8.0, -5.0, -5.0]
+
+
+async def test_a_recall_under_a_finger_leaves_it_that_and_its_gang_goes_on_from_there(toms, ann):
+    store = StoreScene.model_validate({"action": "store_scene", "name": "One"})
+    named = {f"channel/{n}/name": f"Tom {n}" for n in (1, 2, 3)}
+    await sync_to_async(make)(toms, named)
+    await sync_to_async(make)(toms, {f"channel/{n}/fader": -30.0 for n in (1, 2, 3)})
+    await sync_to_async(make)(toms, store.plan)
+    await sync_to_async(make)(toms, {f"channel/{n}/fader": -10.0 for n in (1, 2, 3)})
+    screen = Screen(toms, ann)
+    await screen.open()
+    await lead(screen, 1, -9.5, "finger")
+    recall = {"action": "recall_scene", "scene": "scene/1"}
+    await screen.say(type="do", id=str(uuid.uuid4()), gesture="recall", ask=recall)
+    assert "1 under a hand" in (await screen.next("done"))["says"]
+    assert await faders(toms) == [-9.5, -30.0, -30.0]
+    await lead(screen, 1, -9.0, "finger")
+    assert await faders(toms) == [-9.0, -29.5, -29.5]
 
 
 async def test_a_selection_keeps_its_places_while_the_hand_is_down(toms, ann):

@@ -4,8 +4,16 @@ import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
-from .addresses import kind_on, parameter_at
-from .gangs import carried_by, kept_at, leaf_of, mates_of, member_for, strips_behind
+from .addresses import is_on_desk, kind_on, parameter_at
+from .gangs import (
+    carried_by,
+    is_dca_of,
+    kept_at,
+    leaf_of,
+    mates_of,
+    member_for,
+    strips_behind,
+)
 from .kinds import Number, Value
 from .show import Show
 from .sockets import strip_of
@@ -14,7 +22,8 @@ __all__ = ["Carried", "Carry", "NOT_KEPT", "carried", "has_place", "led_by", "pl
 
 NOT_KEPT = -math.inf
 _FINEST = 6  # decimals to which distances count: far below what anybody hears
-_FARTHEST = 1e6  # of a kept place: the range of its address
+_FARTHEST = 1e300  # of a kept place: no range ends it, only what a number can be
+_TIDY = 12  # significant figures of a place: far beyond any unit's, and no noise of sums
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -77,7 +86,7 @@ def carried(show: Show, named: Mapping[str, Value], carry: Carry) -> Carried:
     leaves: dict[str, dict[str, Value]] = {}
     for address, value in named.items():
         parameter = parameter_at(address)
-        if parameter.gang:
+        if parameter.gang or is_dca_of(address, carry.passing):
             leaf = "gain" if parameter.gang == "gain" else leaf_of(address)
             leader, value = _leader(show, address, value)
             if leader == address or leader not in named:
@@ -125,7 +134,7 @@ def _follow(show: Show, leaders: Mapping[str, Value], carry: Carry, found: Carri
     for leader, value in leaders.items():
         if value == show[leader]:
             continue
-        own = [mate for mate, by in free.items() if leader in by]
+        own = [mate for mate, by in free.items() if leader in by and has_place(mate)]
         if show[leader] == -math.inf and any(show[mate] != -math.inf for mate in own):
             found.lone = True  # nothing is slammed open behind a hand that opens one of them
             return
@@ -135,7 +144,7 @@ def _follow(show: Show, leaders: Mapping[str, Value], carry: Carry, found: Carri
         if settled is not None:
             found.values[mate] = settled[0]
             _keep(found, mate, settled[1], by_gang[mate])
-    for leader in {leader for by in reached.values() for leader in by}:
+    for leader in {leader for by in reached.values() for leader in by if has_place(leader)}:
         if leaders[leader] == -math.inf != show[leader]:  # it keeps its place as the others do
             _keep(found, leader, show.number(leader), kept_at(show, leader))
 
@@ -151,6 +160,8 @@ def _keep(found: Carried, address: str, place: float, in_show: bool) -> None:
 
 
 def _place(show: Show, found: Carried, address: str) -> float:
+    if not has_place(address):  # a DCA's, taken along for once
+        return found.places.get(address, NOT_KEPT)
     return found.places.get(address, show.number(place_of(address)))
 
 
@@ -183,6 +194,8 @@ class _Move:
         """The mate's value and kept place after it; None where it stays."""
         kind = kind_on(show.desk, mate)
         assert isinstance(kind, Number)  # only numbers move by distance
+        if not has_place(mate) and self.kind != "by":
+            return None  # a DCA goes by dB; to off, and back, it is moved by its own hand alone
         value, kept = show.number(mate), _place(show, found, mate)
         place = value if kept == NOT_KEPT else kept
         if place == -math.inf:  # off, and nobody knows where it would stand
@@ -195,7 +208,7 @@ class _Move:
         if self.kind != "by" or not self.far or silent_by_hand:
             return None
         if kind.carried_by == "ratio":
-            return _within(kind, place * 2.0**self.far)
+            return _within(kind, place * math.pow(2.0, self.far))
         return _within(kind, place + self.far)
 
 
@@ -206,14 +219,13 @@ def _by_ratio(show: Show, address: str) -> bool:
 
 def _mirrored(show: Show, address: str) -> bool:
     """Whether the pan of an address's strip moves the other way; nothing else has a mirror."""
-    if not address.endswith("pan"):
-        return False
-    return show.on(f"{strip_of(address)}/pan_mirrored")
+    mirror = f"{strip_of(address)}/pan_mirrored"
+    return address.endswith("pan") and is_on_desk(show.desk, mirror) and show.on(mirror)
 
 
 def _within(kind: Number, place: float) -> tuple[float, float]:
     """The value and kept place of what would stand at a place."""
-    place = min(max(round(place, _FINEST) + 0.0, -_FARTHEST), _FARTHEST)
+    place = min(max(float(f"{place:.{_TIDY}g}") + 0.0, -_FARTHEST), _FARTHEST)
     if place > kind.highest:
         return kind.highest, place
     low = max(kind.lowest, kind.lowest_finite)

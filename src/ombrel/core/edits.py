@@ -6,6 +6,7 @@ value. The inverse of a Change is a Change; undo, redo and live screens live on 
 makes a show valid is asked for here: values, what the desk can do, and that nothing feeds back.
 """
 
+import math
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
@@ -38,7 +39,8 @@ class Edited:
     """A show after an edit: what the edit changed, the flow that follows, and the cells that
 
     differ, (row, column) each, shape (n, 2). `change`: own values; `stood`: what stands otherwise,
-    which is the same where no fitting lies. `carried`: what gangs made of it.
+    which is the same where no fitting lies. `carried`: what gangs made of it; `written`: every
+    address that it puts somewhere, also where that is where it stood.
     """
 
     show: Show
@@ -47,6 +49,7 @@ class Edited:
     flow: Flow
     cells: NDArray[np.intp]
     carried: Carried
+    written: frozenset[str]
 
 
 def _answered(show: Show, address: str, asked: Asked) -> Value:
@@ -83,20 +86,29 @@ class _Changed:
     change: Change
     stood: Change
     carried: Carried
+    written: frozenset[str]
 
 
-def _changed(show: Show, moves: Mapping[str, Asked], carry: Carry | None, *, own: bool) -> _Changed:
+def _changed(
+    show: Show,
+    moves: Mapping[str, Asked],
+    carry: Carry | None,
+    *,
+    own: bool,
+    sounding: Show | None = None,
+) -> _Changed:
+    start = sounding or show  # where a hand finds what it moves, and what moves with it
     faults: list[ConsoleError] = []
     named: dict[str, Value] = {}
     for address, asked in moves.items():
         try:
-            named[address] = _answered(show, address, asked)
+            named[address] = _answered(start, address, asked)
         except ConsoleError as fault:
             faults.append(fault)
     if faults:
         raise EditRefused(faults)
-    follows = carried(show, named, carry) if carry else Carried()
-    whole = _without_places(show, named) | named | follows.values
+    follows = carried(start, named, carry) if carry else Carried()
+    whole = _without_places(show, named, by_hand=carry is not None) | named | follows.values
     whole |= coming(show, whole)
     whole |= tied(show, whole)
     if any(map(_moves_gangs, whole)) or any(map(_is_place, named)):
@@ -109,15 +121,23 @@ def _changed(show: Show, moves: Mapping[str, Asked], carry: Carry | None, *, own
     after, stood = show.moved(new)
     check_desk_rules(after, new.keys() | stood.new.keys())
     if after.values is after.own:  # nothing lies over anything: what was written is what stands
-        return _Changed(after, stood, stood, follows)
+        return _Changed(after, stood, stood, follows, frozenset(whole))
     change = Change(Map({address: show.own_value(address) for address in new}), Map(new))
-    return _Changed(after, change, stood, follows)
+    return _Changed(after, change, stood, follows, frozenset(whole))
 
 
-def _without_places(show: Show, named: Mapping[str, Value]) -> dict[str, Value]:
-    """A place that a gang keeps ends when an edit names its address, an equal value included."""
+def _without_places(show: Show, named: Mapping[str, Value], *, by_hand: bool) -> dict[str, Value]:
+    """A place that a gang keeps ends when an edit names its address, an equal value included; save
+
+    that a hand at the bottom of the travel says "off" more than once.
+    """
     values = show.values
-    return {place: NOT_KEPT for place in map(place_of, named) if place in values}
+    return {
+        place: NOT_KEPT
+        for address, value in named.items()
+        if (place := place_of(address)) in values
+        and not (by_hand and value == -math.inf == show[address])
+    }
 
 
 def _beside(show: Show, whole: Mapping[str, Value], moved: Collection[str]) -> list[str]:
@@ -190,11 +210,18 @@ def edited(
     carry: Carry | None = None,
     *,
     own: bool = False,
+    sounding: Show | None = None,
 ) -> Edited:
-    """As `made`, where the show's flow is at hand: it is followed. Raises what `made` raises."""
-    found = _changed(show, moves, carry, own=own)
+    """As `made`, where the show's flow is at hand: it is followed. Raises what `made` raises.
+
+    `sounding`: the show where it sounds just now, if something is on its way: a hand and all that
+    follows it go on from there, and stay where that leads.
+    """
+    found = _changed(show, moves, carry, own=own, sounding=sounding)
     following, cells = flow.after(found.stood)
-    return Edited(found.show, found.change, found.stood, following, cells, found.carried)
+    return Edited(
+        found.show, found.change, found.stood, following, cells, found.carried, found.written
+    )
 
 
 def check_edit(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> None:

@@ -76,20 +76,22 @@ def fading(
     seconds: float | Mapping[str, float],
     at_s: float,
     after: Show | None = None,
+    taken: Collection[str] = (),
 ) -> dict[str, Fade]:
     """What is on its way after a change of what stands. `now`: what was before it.
 
     What the change moves goes on from where it sounds, over `seconds`, by address or all alike;
     with 0, or not named, it jumps: a hand, an undo or another edit takes its addresses out. The
-    others finish as they were planned. `after`: the show then, where it is at hand.
+    others finish as they were planned. `after`: the show then, where it is at hand; `taken`: what a
+    hand has put where it is, though that may be where it was going.
     """
     after = after or before.with_values(change.new)
-    moved = {_number_of(address) for address in change.new}
+    moved = {_number_of(address) for address in (*change.new, *taken)}
     found = {a: one for a, one in now.items() if a not in moved and not one.ended(at_s)}
     if not seconds:
         return found
     times = dict.fromkeys(moved, seconds) if isinstance(seconds, float) else _by_number(seconds)
-    for address in sorted(moved & set(times)):
+    for address in sorted(moved & set(times) & {_number_of(a) for a in change.new}):
         if address.endswith("/kept") or times[address] <= 0.0:
             continue
         kind = kind_on(before.desk, address)
@@ -130,12 +132,12 @@ def _closes(address: str, after: Show) -> bool:
     return address.startswith("mute_group/") and after.on(address)
 
 
-def standing_at(show: Show, now: Fading, addresses: Collection[str], at_s: float) -> Show:
-    """The show with some addresses where they sound at a time, if they are on their way."""
+def standing_at(show: Show, now: Fading, at_s: float) -> Show:
+    """The show with all that is on its way where it sounds at a time."""
     sounding: dict[str, Value] = {
-        address: now[address].at(at_s)
-        for address in addresses
-        if address in now and now[address].law != CLOSING and not now[address].ended(at_s)
+        address: fade.at(at_s)
+        for address, fade in now.items()
+        if fade.law != CLOSING and not fade.ended(at_s)
     }
     return show.sounding(sounding) if sounding else show
 

@@ -23,6 +23,7 @@ __all__ = [
     "active_gangs",
     "carried_by",
     "in_pairs",
+    "is_dca_of",
     "kept_at",
     "leaf_of",
     "linking",
@@ -217,6 +218,15 @@ def carried_by(show: Show, strip: str, aspect: str) -> Iterator[str]:
     return (gang for gang in active_gangs(show, aspect) if f"{strip}/{gang}/on" in show.values)
 
 
+def is_dca_of(address: str, passing: Iterable[str]) -> bool:
+    """Whether an address is the fader or key of a DCA that is taken together with others: it is no
+
+    gang's member, and goes along by the same dB for this gesture.
+    """
+    strip, _, leaf = address.rpartition("/")
+    return strip.startswith("dca/") and leaf in ("fader", "mute") and strip in passing
+
+
 def mates_of(show: Show, address: str, passing: Iterable[str] = ()) -> dict[str, bool]:
     """Every address that moves with this one, reached gang after gang, each once; and whether a
 
@@ -224,9 +234,12 @@ def mates_of(show: Show, address: str, passing: Iterable[str] = ()) -> dict[str,
     pair is named by its odd side, save in what its sides hold by distance.
     """
     parameter = parameter_at(address)
-    if not parameter.gang:
+    passing = tuple(passing)
+    of_dca = is_dca_of(address, passing)
+    if not parameter.gang and not of_dca:
         return {}
-    leaf = "gain" if parameter.gang == "gain" else leaf_of(address)
+    aspect = leaf_of(address) if of_dca else parameter.gang
+    leaf = "gain" if aspect == "gain" else leaf_of(address)
     apart = parameter.tie == "ganged"
 
     def member(strip: str) -> str:
@@ -236,7 +249,7 @@ def mates_of(show: Show, address: str, passing: Iterable[str] = ()) -> dict[str,
     waiting = [member(strip) for strip in strips_behind(show, address)]
     seen = dict.fromkeys(waiting)
     every = layout_of(show.desk).strips
-    unwalked = active_gangs(show, parameter.gang)
+    unwalked = active_gangs(show, aspect)
     held: set[str] = set()
     for strip in waiting:  # grows as it is walked
         beside = list(taken) if strip in taken else []

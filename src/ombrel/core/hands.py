@@ -14,11 +14,13 @@ __all__ = ["Hand", "carried_with", "hand_after"]
 class Hand:
     """A hand that holds something: the addresses that it leads, whether it moves them alone, and
 
-    the places of what was selected with them (see `Carry`).
+    the places of what was selected with them (see `Carry`). `holds`: all that it is on, so that no
+    recall takes it away.
     """
 
     leads: frozenset[str]
     alone: bool
+    holds: frozenset[str] = frozenset()
     places: Mapping[str, float] = field(default_factory=dict)
 
 
@@ -28,7 +30,8 @@ def carried_with(
     """How a gesture's edit of these addresses carries gangs beside the other hands on the show.
 
     It moves alone for as long as it lasts if, when it begins, its key is held or another hand leads
-    one of its gangs by another member. Nothing moves what another hand holds.
+    one of its gangs by another member; who moves alone leads nobody. Nothing moves what another
+    hand holds.
     """
     others = [hand for other, hand in hands.items() if other != gesture]
     held = frozenset[str]().union(*(hand.leads for hand in others))
@@ -38,7 +41,8 @@ def carried_with(
     alone = carry.alone
     if held and not alone:
         leads = led_by(show, addresses)
-        alone = any(not held.isdisjoint(mates_of(show, one, carry.passing)) for one in leads)
+        leading = frozenset[str]().union(*(hand.leads for hand in others if not hand.alone))
+        alone = any(not leading.isdisjoint(mates_of(show, one, carry.passing)) for one in leads)
     return replace(carry, alone=alone, held=held)
 
 
@@ -48,4 +52,5 @@ def hand_after(show: Show, addresses: Iterable[str], carry: Carry, follows: Carr
         leads=led_by(show, addresses),
         alone=carry.alone or follows.lone,
         places=dict(follows.places),
+        holds=frozenset(addresses),
     )

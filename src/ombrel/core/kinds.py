@@ -108,7 +108,12 @@ class Number:
             raise OutOfRange(at, number, self.lowest, self.highest, self.unit)
         if -math.inf < number < self.lowest_finite:
             raise OutOfRange(at, number, self.lowest_finite, self.highest, f"{self.unit} (or off)")
-        return number
+        return number + 0.0  # never -0.0
+
+    def _on_step(self, value: float) -> float:
+        """The nearest step of the range; \u221254.9, not \u221254.900000000000006."""
+        near = round(round(value / self.step) * self.step, 9) + 0.0
+        return min(max(near, self.lowest), self.highest)
 
     def typed(self, text: str, now: Value, at: str) -> float:
         """What a person typed: a value as fields show it, a step from `now` ("up 2", "down 2",
@@ -162,7 +167,8 @@ class Number:
         else:
             raise UnreadableText(text, f"a step in {self.unit}" if self.unit else "a step")
         low = max(self.lowest, self.lowest_finite)
-        return Stepped(min(max(there, low), self.highest), not low <= there <= self.highest)
+        ended = not low <= there <= self.highest
+        return Stepped(min(max(round(there, 9) + 0.0, low), self.highest), ended)
 
     def _typed_pan(self, plain: str, at: str) -> float:
         if plain in ("c", "0", "centre", "center"):
@@ -195,7 +201,7 @@ class Number:
             value = self.lowest + float(travel) * (self.highest - self.lowest)
         if value < self.lowest_finite or math.isinf(value):
             return -math.inf
-        return min(max(round(value / self.step) * self.step, self.lowest), self.highest)
+        return self._on_step(value)
 
     def from_wire(self, wire: object, at: str) -> float:
         return self.checked(-math.inf if wire is None else wire, at)

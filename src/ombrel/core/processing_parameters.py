@@ -126,9 +126,8 @@ def _insert(strip: str, of: str, place: int) -> tuple[Parameter, ...]:
     at, says = f"{strip}/insert_{place}", f"Looped into the {of}; nothing: the point is free."
     device = Text(longest=30)
     return (
-        entry(f"{at}/device", device, "", "inserts", f"Insert {place}", says, tie="equal"),
-        entry(f"{at}/on", Switch(), True, "inserts", "Insert on", "The signal goes through it.",
-              tie="equal"),
+        entry(f"{at}/device", device, "", "inserts", f"Insert {place}", says),
+        entry(f"{at}/on", Switch(), True, "inserts", "Insert on", "The signal goes through it."),
     )  # fmt: skip
 
 

@@ -58,7 +58,7 @@ FADER: Final = Number(
 PAN: Final = Number(unit="pan", lowest=-1.0, highest=1.0, step=0.01)
 FORMAT: Final = Choice(options=("unused", "mono", "stereo"))
 # Where a member of a gang would stand if its range had no end; "off" is no such place.
-KEPT: Final = Number(unit="", lowest=-math.inf, highest=1e6, step=0.1, lowest_finite=-1e6)
+KEPT: Final = Number(unit="", lowest=-math.inf, highest=1e300, step=0.1, lowest_finite=-1e300)
 _TRIM = Number(unit="dB", lowest=-20.0, highest=20.0, step=0.1)
 
 

@@ -106,7 +106,8 @@ class ChooseCast(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         name = core.cast_name(turn.show, self.cast)
-        return Planned(self.found(turn.show).moves, f"Tonight: {name}", own=True)
+        found = self.found(turn.show).beside_hands(turn.show, turn.held)
+        return Planned(found.moves, f"Tonight: {name}", own=True)
 
     def found(self, show: core.Show) -> core.Tonight:
         return core.choose_cast(show, self.cast, since_s=_now_s())
@@ -122,7 +123,8 @@ class LateChange(Strict):
     def plan(self, turn: Turn) -> Planned:
         who = core.performer_name(turn.show, self.performer) or "nobody"
         words = f"Tonight: {who} as {core.part_name(turn.show, self.part)}"
-        return Planned(self.found(turn.show).moves, words, own=True)
+        found = self.found(turn.show).beside_hands(turn.show, turn.held)
+        return Planned(found.moves, words, own=True)
 
     def found(self, show: core.Show) -> core.Tonight:
         return core.late_change(show, self.part, self.performer, since_s=_now_s())

@@ -156,12 +156,13 @@ class RenumberScene(Strict):
 
 
 def _recalled(turn: Turn, scene: str, *, sources: bool) -> Planned:
-    found = core.recall(turn.show, scene, since_s=round(time.time(), 3))
+    found = core.recall(turn.show, scene, since_s=round(time.time(), 3), hands=turn.held)
     moves = found.checked(sources=sources)
     seconds = core.fade_seconds(turn.show, scene, found.values)
-    return Planned(
-        moves, f"Scene {core.scene_named(turn.show, scene)} recalled", seconds=seconds, own=True
-    )
+    says = f"Scene {core.scene_named(turn.show, scene)} recalled"
+    if beside := [one for one in found.left_out if one.what in turn.held]:
+        says += f", but for {len(beside)} under a hand"
+    return Planned(moves, says, seconds=seconds, own=True)
 
 
 class RecallScene(Strict):

@@ -16,7 +16,7 @@ from pydantic import ValidationError
 from ombrel import core
 from ombrel.core import ConsoleError
 
-from . import from_screen, models, tellings
+from . import from_screen, holding, models, tellings
 from .asking import moves_from_wire
 from .asks_of_scenes import SetInScenes
 from .door import Refused, Request
@@ -47,7 +47,6 @@ __all__ = ["ShowConsumer"]
 
 _LOG = logging.getLogger(__name__)
 _LARGE = 500  # values in a frame: more are put into text in a thread
-_MOST_HANDS = 24  # on one screen at once: more than it has fingers
 _CATCH_UP = 500  # more revisions behind than this: a snapshot is smaller
 METER_S = 0.15
 NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
@@ -71,7 +70,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.table = False
         self.check: int | None = None
         self.levels = False
-        self.held: list[str] = []
+        self.page: holding.Page = (self.show_id, self.user.pk, self.channel_name)
         self.metered_at = 0.0
         self.metering: asyncio.Task | None = None
         self.meters_failed = False
@@ -99,7 +98,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             return
         self.left = True
         stage_link().enough(self._measured)
-        ticker_of(self.show_id).let_go(self.held)
+        ticker_of(self.show_id).let_go(holding.lost(self.page, self.channel_name))
         # the work that found the screen gone must live to leave for it
         if self.metering is not None and self.metering is not asyncio.current_task():
             self.metering.cancel()
@@ -143,9 +142,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     self._hold(message)
                     self._later(self._do(message))
                 case from_screen.LetGo():
-                    if message.gesture in self.held:
-                        self.held.remove(message.gesture)
-                        ticker_of(self.show_id).let_go([message.gesture])
+                    gone = holding.let_go(self.page, message.gesture)
+                    ticker_of(self.show_id).let_go(gone)
                 case from_screen.Turn():
                     self._later(self._turn(message))
                 case from_screen.Try():
@@ -193,6 +191,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
         return await in_database(live_of(self.show_id).now, again=True)
 
     async def _hello(self, message: from_screen.Hello) -> None:
+        if message.page:
+            self.page = (self.show_id, self.user.pk, message.page)
+            ticker_of(self.show_id).let_go(holding.anew(self.page))
         state = await self._now()
         since = message.since
         values = None
@@ -239,13 +240,12 @@ class ShowConsumer(AsyncWebsocketConsumer):
             self.explainer.owe("why")
 
     def _hold(self, message: from_screen.Do) -> None:
-        """Hands that this screen holds end with it; of too many the oldest ends now."""
+        """Hands that this page holds end with it; of too many the oldest ends now."""
         by_hand = getattr(message.ask, "by_hand", None)
-        if by_hand is None or not by_hand.held or message.gesture in self.held:
+        if by_hand is None or not by_hand.held:
             return
-        self.held.append(message.gesture)
-        if len(self.held) > _MOST_HANDS:
-            ticker_of(self.show_id).let_go([self.held.pop(0)])
+        ended = holding.hold(self.page, message.gesture, self.channel_name)
+        ticker_of(self.show_id).let_go(ended)
 
     async def _do(self, message: from_screen.Do) -> None:
         if isinstance(message.ask, SetInScenes):

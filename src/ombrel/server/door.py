@@ -3,7 +3,7 @@
 import logging
 import time
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import partial
 from uuid import UUID
 
@@ -31,7 +31,6 @@ from ombrel.core import (
     fading,
     hand_after,
     joined,
-    made,
     next_redo,
     next_undo,
     standing_at,
@@ -113,6 +112,11 @@ class _Passing:
 
     hands: dict[str, Hand]
     fading: Fading
+
+    def held_beside(self, gesture: str) -> frozenset[str]:
+        """All that other hands are on."""
+        others = (hand.holds for other, hand in self.hands.items() if other != gesture)
+        return frozenset[str]().union(*others)
 
     def let_go_of(self, to: Mapping[str, str | None]) -> None:
         """No hand holds, and nothing is on its way, by a name that means another strip now."""
@@ -209,24 +213,19 @@ def _made(
     # of entries in the same tick, not yet in the log, none is a point to go back to
     kept = state.revision - len(pending)
     at = partial(_shown_at, show_id, state.show, kept, pending)
-    turn = Turn(show_id, request.author_id, state.show, state.flow, at, request.author)
+    held = pass_on.held_beside(request.gesture)
+    turn = Turn(show_id, request.author_id, state.show, state.flow, at, request.author, held)
     if request.plan is not None:
         planned = request.plan(turn)
     else:
         planned = _turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
     carry, asked = planned.carry, planned.moves
     now_s = time.monotonic()
-    if carry is not None and pass_on.fading:
-        # a hand goes on from where a number sounds, and what it leaves is where it would have led
-        sounding = standing_at(state.show, pass_on.fading, planned.moves, now_s)
-        if sounding is not state.show:
-            there, moved = made(sounding, planned.moves, carry)
-            moves = {address: there[address] for address in {*planned.moves, *moved.new}}
-            planned = replace(planned, moves=moves, carry=None)
-            carry = None
+    sounding = None
     if carry is not None:
         carry = carried_with(state.show, pass_on.hands, request.gesture, planned.moves, carry)
-    after = edited(state.show, state.flow, planned.moves, carry, own=planned.own)
+        sounding = standing_at(state.show, pass_on.fading, now_s)
+    after = edited(state.show, state.flow, planned.moves, carry, own=planned.own, sounding=sounding)
     if request.seen is not None and not planned.own:
         named = {one for address in {*asked, *after.stood.new} for one in strips_in(address)}
         if others := named & renumbered_since(show_id, request.seen, kept, pending):
@@ -240,7 +239,7 @@ def _made(
     pass_on.let_go_of(planned.renumbered)
     pass_on.fading = fading(
         state.show, after.stood, pass_on.fading, seconds=planned.seconds, at_s=now_s,
-        after=after.show,
+        after=after.show, taken=after.written if carry is not None else (),
     )  # fmt: skip
     old, new = as_kept(to_wire(after.change.old), to_wire(after.change.new))  # type: ignore[arg-type]
     entry = models.Change(

@@ -21,10 +21,14 @@ class WatchedCell(Strict):
 
 
 class Hello(Strict):
-    """First message: the revision that the screen has (null: none)."""
+    """First message: the revision that the screen has (null: none). `page`: which page of its
+
+    person it is, the same by whatever connection; what it held before is let go by this.
+    """
 
     type: Literal["hello"]
     since: int | None = None
+    page: Annotated[str, Field(max_length=60, pattern=KEPT)] = ""
 
 
 class Watch(Strict):

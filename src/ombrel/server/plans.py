@@ -24,6 +24,7 @@ class Turn:
     # the show as it stood after a revision; what cannot read the log has no history
     at: Callable[[int], Show] = _no_history
     author: str = ""
+    held: frozenset[str] = frozenset()  # what hands are on just now
 
 
 @dataclass(frozen=True, slots=True)

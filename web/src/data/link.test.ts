@@ -66,7 +66,10 @@ describe("Link", () => {
     vi.advanceTimersByTime(1000);
     latest().open();
     expect(FakeSocket.made).toHaveLength(2);
-    expect(latest().sent[0]).toEqual({ type: "hello", since: 4 });
+    // by whatever connection it is the same page: its hands are its own
+    const { page } = FakeSocket.made[0]!.sent[0] as { page: string };
+    expect(page).toMatch(/./);
+    expect(latest().sent[0]).toEqual({ type: "hello", since: 4, page });
     expect(dos(latest()).map((message) => message.id)).toEqual([first.id, expect.any(String)]);
     for (const message of dos(latest()))
       latest().hear({ type: "done", id: message.id, revision: 5, says: "" });

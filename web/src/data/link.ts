@@ -39,6 +39,8 @@ const GIVEN_UP =
 
 export class Link {
   readonly #url: string;
+  /** Which page of its person this is, by whatever connection: its hands are its own. */
+  readonly #page = newId();
   readonly #waiting = new Map<string, Waiting>();
   readonly #questions = new Map<string, Question>();
   readonly #gone: string[] = [];
@@ -78,7 +80,7 @@ export class Link {
       this.#retryMs = FIRST_RETRY_MS;
       this.#heardAt = Date.now();
       this.#askedAt = null;
-      this.#send({ type: "hello", since: store.getState().revision });
+      this.#send({ type: "hello", since: store.getState().revision, page: this.#page });
       this.#send(this.#watch);
       for (const { message } of this.#waiting.values()) this.#send(message);
       for (const question of [...this.#questions.values()]) this.#ask(question);

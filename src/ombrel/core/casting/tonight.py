@@ -1,12 +1,13 @@
 """Who is on: tonight's cast, a late change, a part or a fitting on a channel."""
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from collections.abc import Collection, Iterable, Mapping
+from dataclasses import dataclass, replace
 
 from ..asked import Asked, Travel, Typed
 from ..errors import NoSuchFitting, OnOnePair
 from ..flow.strips import strip_name
 from ..gangs import in_pairs
+from ..giving_way import giving_way, held_by_hands
 from ..kinds import Value
 from ..scenes.pins import pin_of_cell
 from ..show import Show
@@ -49,6 +50,12 @@ class Tonight:
     held: tuple[tuple[str, str], ...]
     vacant: tuple[str, ...]
     left: tuple[tuple[str, str], ...]
+
+    def beside_hands(self, show: Show, held: Collection[str]) -> "Tonight":
+        """This less what hands hold, which is told as what cannot be."""
+        moves, under = giving_way(show, self.moves, held_by_hands(show, held))
+        told = tuple((one, "a hand is on it") for one in under)
+        return replace(self, moves=moves, left=(*self.left, *told))
 
 
 def _microphone_of(show: Show, part: str, channel: str) -> int:

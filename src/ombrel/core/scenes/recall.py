@@ -6,7 +6,7 @@ scene does not carry.
 """
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass
 
 from ..addresses import is_on_desk, kind_on
@@ -16,10 +16,11 @@ from ..casting.parts import tonight
 from ..casting.tonight import Coming, going_on, who_changes
 from ..compare import value_text
 from ..errors import ConsoleError, SourcesUnasked
+from ..giving_way import giving_way, held_by_hands
 from ..kinds import Number, Reference, Value
 from ..programme import leaving_as_it_is
 from ..show import Show
-from ..sockets import socket_name
+from ..sockets import socket_name, strip_of
 from .cells import Leaf, cells_of, kind_of_holder, leaf_defaults
 from .held import Held, held_of, holders
 from .order import following_scene, scene_in
@@ -61,8 +62,11 @@ class Recall:
         return self.moves
 
 
-def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
-    """What recalling a scene comes to. `since_s`: now, in s since 1970. Raises NoSuchScene."""
+def recall(show: Show, scene: str, *, since_s: float = 0.0, hands: Collection[str] = ()) -> Recall:
+    """What recalling a scene comes to. `since_s`: now, in s since 1970; `hands`: addresses
+
+    under them, which it leaves out. Raises NoSuchScene.
+    """
     scene_in(show, scene)
     pin_at = pin_of_cell(show)
     found: dict[str, Value] = {}
@@ -101,7 +105,13 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0) -> Recall:
         _preamp(show, holder, held, found, left)
     values = {a: value for a, value in found.items() if value != show.own_value(a)}
     going_on = _on(show, wanted, found, left, since_s)
-    moves: dict[str, Asked] = {**values, **_attached(show, found), **going_on}
+    moves, under_hands = giving_way(
+        show, {**values, **_attached(show, found), **going_on}, held_by_hands(show, hands)
+    )
+    values = {a: value for a, value in values.items() if a in moves}
+    for address in under_hands:
+        strip = "" if address.startswith("input/") else strip_of(address)
+        left.append(LeftOut(holder=strip, what=address, why="a hand is on it"))
     whole = leaving_as_it_is(show, moves)
     nowhere = following_scene(show, scene)
     run: dict[str, Asked] = {"run/now": scene, "run/next": nowhere, "run/since": since_s}

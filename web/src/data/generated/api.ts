@@ -1818,9 +1818,16 @@ export interface components {
         };
         /**
          * Hello
-         * @description First message: the revision that the screen has (null: none).
+         * @description First message: the revision that the screen has (null: none). `page`: which page of its
+         *
+         *     person it is, the same by whatever connection; what it held before is let go by this.
          */
         Hello: {
+            /**
+             * Page
+             * @default
+             */
+            page?: string;
             /**
              * Since
              * @default null
