@@ -115,6 +115,8 @@ class Company:
         self.on[channel], self.part[channel] = who, who[1]
         self.attached[channel] = self.sources[channel]
         self.back[channel] = {a for c, a in self.pins if c == channel and a != "part"}
+        if any(self.sources[c] == self.sources[channel] for c, a in self.pins if a == "preamp"):
+            self.back[channel].add("preamp")  # by whatever channel its socket is reached
         self.fitting(who)
 
     def take_off(self, channel, part=None):
@@ -199,19 +201,28 @@ class Company:
         if (channel, aspect) in self.pins:
             return
         self.pins.add((channel, aspect))
-        if channel not in self.on or aspect == "part" or aspect in self.back[channel]:
-            return
-        leaf = next(leaf for leaf, of in ASPECT.items() if of == aspect)
-        if leaf == "preamp/gain":
-            socket = self.attached.get(channel)
-            if socket is not None and self.holder(socket) == channel:
-                self.own[socket, leaf] = self.stands_at(socket)
-                for other in [c for c, s in self.attached.items() if s == socket and c != channel]:
-                    if self.covers(other, leaf):
-                        self.attached[other] = None
-        else:
+        if aspect == "preamp":
+            self.hold_preamps()
+        elif channel in self.on and aspect != "part" and aspect not in self.back[channel]:
+            leaf = next(leaf for leaf, of in ASPECT.items() if of == aspect)
             self.own[channel, leaf] = self.stands(channel, leaf)
-        self.back[channel].add(aspect)
+            self.back[channel].add(aspect)
+
+    def hold_preamps(self):
+        """A pin that is set holds preamps: of the channels that reach its socket none sets it."""
+        held = {self.sources[c] for c, a in self.pins if a == "preamp"}
+        before = {s: self.holder(s) for s in set(self.attached.values()) - {None}}
+        for channel in sorted(self.on):
+            pinned = (channel, "preamp") in self.pins or self.attached.get(channel) in held
+            if not pinned or "preamp" in self.back[channel]:
+                continue
+            socket = self.attached.get(channel)
+            if socket is not None and before.get(socket) == channel:
+                self.own[socket, "preamp/gain"] = self.stands_at(socket)
+                for other in [c for c, s in self.attached.items() if s == socket and c != channel]:
+                    if self.covers(other, "preamp/gain"):
+                        self.attached[other] = None
+            self.back[channel].add("preamp")
 
     def unpin(self, channel, aspect):
         self.pins.discard((channel, aspect))

@@ -43,6 +43,7 @@ from ombrel.core import (
     renamed,
     set_cells,
     store_scene,
+    strips_in,
     undoing,
     undoing_renumbered,
     unguarded,
@@ -51,7 +52,7 @@ from ombrel.core import (
 )
 from tests.desks import TINY
 
-from .casting import CARRIED, Company
+from .casting import ASPECT, CARRIED, Company
 
 NAMES = {"performer/1": "Ada", "performer/2": "Bo", "performer/3": "Cy", "performer/4": "Di"}
 HOMES = {"part/1": ["channel/1"], "part/2": ["channel/1"], "part/3": ["channel/2"],
@@ -98,6 +99,8 @@ def company_show():
     then = made(show, stands)[0]
     cells = {"channel/1": ["eq", "part"], "channel/2": ["low_cut"], "channel/3": ["part"]}
     stored = made(then, store_scene(then, "One", cells))[0]
+    # storing names nobody: a hand does
+    stored = made(stored, set_cells(stored, "scene/1", {"channel/3": ["part"]}, on=True))[0]
     scene = {a: v for a, v in stored.own.items() if a.startswith("scene/")}
     return made(show, scene)[0]
 
@@ -198,17 +201,34 @@ class Evening(RuleBasedStateMachine):
             if c == channel or (leaf == "preamp/gain" and now.sources[c] == now.sources[channel])
         )
         try:
-            check_same_person(self.show, moves, lambda at: not later.isdisjoint(at))
+            check_same_person(self.show, moves, lambda at: self.since(since, at))
         except SomebodyElseOn:
             # put on twice, or off and on, is a change too: the hand is asked to look again
             assert not same or any(a.endswith(WATCHED) for a in later)
             return
-        assert same
+        assert same or not self.concerned(since, channel, leaf)
         # nobody's who was not in charge when the hand began, unless that was nobody's
         assert then.lies(channel, leaf) in (None, now.lies(channel, leaf)) or not now.lies(
             channel, leaf
         )
         self.move(channel, leaf, value)
+
+    def concerned(self, since, channel, leaf):
+        """Whether anybody who was on a channel since then carries a leaf."""
+        if leaf == "preamp/gain":
+            return True
+        referees = [*(r for _, _, r, _ in self.log[since:]), self.referee]
+        on = {r.on[channel] for r in referees if channel in r.on}
+        known = [self.referee.fittings[who] for who in on if who in self.referee.fittings]
+        return leaf in CARRIED and any(ASPECT[leaf] in one.carries for one in known)
+
+    def since(self, since, addresses):
+        """Which of some addresses moved since, with the values that they had, as a log tells it."""
+        found: dict[str, set] = {}
+        for change, *_ in self.log[since:]:
+            for address in set(change.old) & set(addresses):
+                found.setdefault(address, set()).add(change.old[address])
+        return found
 
     @rule(channel=CHANNELS, part=st.none() | PARTS)
     def put(self, channel, part):
@@ -447,6 +467,8 @@ class Evening(RuleBasedStateMachine):
         at = data.draw(st.sampled_from(plain))
         change = self.log[at][0]
         since = {a for later, *_ in self.log[at + 1 :] for a in later.new}
+        other = self.renumbered_after(at)
+        since |= {a for a in change.new if not other.isdisjoint(strips_in(a))}
         moves, left = undoing(self.show, change, since)
         assert since.isdisjoint(moves)
         # what hangs on others settles with them: where a preamp is attached, whom the check holds
@@ -464,6 +486,13 @@ class Evening(RuleBasedStateMachine):
             return  # as the door does: what the show refuses now is passed by
         assert kept == {a: self.show.own.get(a) for a in kept}
         self.read_anew()
+
+    def renumbered_after(self, at):
+        """The names that mean another channel than they did after an entry of the log."""
+        where = {channel: channel for channel in SOURCES}
+        for *_, to in self.log[at + 1 :]:
+            where = {channel: to.get(there, there) for channel, there in where.items()}
+        return {channel for channel, there in where.items() if channel != there}
 
     def read_anew(self):
         """The referee goes on from what undo left: own values, read one by one."""
@@ -540,6 +569,13 @@ class Evening(RuleBasedStateMachine):
             ):
                 for leaf, value in here(values).items():
                     assert value in self.given.get((who, leaf), ()), (who, leaf, value)
+
+    @invariant()
+    def who_is_on_is_one_matter(self):
+        own = self.show.own
+        for channel, on in self.show.laid.on.items():
+            assert own.get(f"{channel}/part") == own.get(f"{on.fitting}/part")
+            assert f"{on.fitting}/removed" not in own
 
     @invariant()
     def one_entry_each(self):

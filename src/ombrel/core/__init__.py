@@ -25,6 +25,7 @@ from .banks import (
 )
 from .carrying import Carried, Carry, has_place, led_by, place_of
 from .casting.comparing import Overlay, laid_together, side_by_side
+from .casting.felt import Felt, felt, felt_in_words, moved_between
 from .casting.fittings import (
     bring_back,
     capture,
@@ -52,6 +53,7 @@ from .casting.mic_check import (
     check_drop,
     check_finish,
     check_go_to,
+    check_leaves,
     check_next,
     check_said,
     check_skip,
@@ -75,6 +77,7 @@ from .casting.parts import (
     add_performer,
     casts,
     microphones,
+    move_part,
     part_of_channel,
     part_with_players,
     parts,
@@ -103,6 +106,7 @@ from .casting.tonight import (
     late_changes,
     on_in_words,
     part_on,
+    set_channels,
     vacant_parts,
     who_changes,
     whole_on,
@@ -147,6 +151,7 @@ from .errors import (
     ConsoleError,
     EditRefused,
     EngineTaken,
+    EntryLeft,
     EntryTaken,
     FeedbackLoop,
     FittingTwice,
@@ -163,6 +168,7 @@ from .errors import (
     NothingLeft,
     NothingToRedo,
     NothingToUndo,
+    NotNext,
     NotTheirName,
     NumberTaken,
     OneFaderTwoPlaces,
@@ -313,9 +319,11 @@ from .scenes.cells import aspect_of, cell_name, cells_of
 from .scenes.held import Held, held_of, made_of, made_otherwise
 from .scenes.looking import Looked, hearing_there, in_one_line, look_ahead
 from .scenes.many import Many, Scope, set_in_scenes
+from .scenes.next import check_next_scene, next_told
 from .scenes.order import (
     following_scene,
     number_text,
+    numbered_anew,
     passed_by,
     previous_scene,
     read_number,
@@ -371,7 +379,7 @@ from .sockets import (
 )
 from .strip_lists import RULED_KINDS, read_strips, strips_of_family, strips_text
 from .strip_path import Bead, Leaves, StripPath, strip_path
-from .undo import undoing, undoing_renumbered
+from .undo import bearing_on_undo, undoing, undoing_renumbered
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
@@ -520,6 +528,11 @@ __all__ = [
     "Singer",
     "SocketTaken",
     "Renumbered",
+    "NotNext",
+    "EntryLeft",
+    "check_next_scene",
+    "next_told",
+    "numbered_anew",
     "SomebodyElseOn",
     "SourcesUnasked",
     "State",
@@ -556,6 +569,7 @@ __all__ = [
     "aspect_of",
     "balance",
     "banks_in_use",
+    "bearing_on_undo",
     "bears_on_findings",
     "bears_on_layers",
     "bears_on_promises",
@@ -585,6 +599,7 @@ __all__ = [
     "check_drop",
     "check_finish",
     "check_go_to",
+    "check_leaves",
     "check_next",
     "check_on_desk",
     "check_said",
@@ -626,6 +641,10 @@ __all__ = [
     "fill_bay",
     "fill_channels",
     "fill_mix",
+    "Felt",
+    "felt",
+    "felt_in_words",
+    "moved_between",
     "findings",
     "fitted_leaves",
     "fitting_for",
@@ -733,6 +752,8 @@ __all__ = [
     "part_of_channel",
     "part_on",
     "part_with_players",
+    "move_part",
+    "set_channels",
     "partner_of",
     "parts",
     "passed_by",

@@ -28,6 +28,7 @@ from .kinds import Number, Value
 from .lying import lying, settling
 from .processing import delay_ms
 from .programme import coming
+from .scenes.next import next_after
 from .show import Show, blank_show
 from .strip_lists import read_strips
 
@@ -115,6 +116,7 @@ def _changed(
         whole |= _let_go(show, show.with_values(whole), whole)
     whole = whole if own else lying(show, whole)
     whole |= settling(show, whole)
+    whole |= next_after(show, whole)
     new = {address: value for address, value in whole.items() if value != show.own_value(address)}
     for address in _beside(show, whole, new):
         new[address] = whole.get(address, show.own_value(address))

@@ -485,6 +485,28 @@ class Renumbered(ConsoleError):
         self.names = tuple(sorted(names))
 
 
+class NotNext(ConsoleError):
+    """A go came that means another scene than the one that is next."""
+
+    code = "not_next"
+
+    def __init__(self, meant: str, there: str) -> None:
+        now = f"{there} is next" if there else "nothing is next"
+        super().__init__(f"Not recalled: the go was meant for {meant}, and {now} by now.")
+        self.meant, self.there = meant, there
+
+
+class EntryLeft(ConsoleError):
+    """A step of the mic check came from an entry that its operator is no longer at."""
+
+    code = "entry_left"
+
+    def __init__(self, meant: str, there: str) -> None:
+        now = f"you are at {there} by now" if there else "you are at no entry by now"
+        super().__init__(f"Nobody was marked: that step was meant for {meant}, and {now}.")
+        self.meant, self.there = meant, there
+
+
 class OnOnePair(ConsoleError):
     """A fitting is one voice's: no side of a linked pair takes one."""
 

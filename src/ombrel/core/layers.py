@@ -14,7 +14,7 @@ from typing import Final
 from immutables import Map
 
 from .addresses import is_on_desk, kind_on
-from .desk import PARTS, Desk
+from .desk import MICROPHONES, PARTS, Desk
 from .fitting_parameters import CARRIED, USUAL
 from .kinds import Number, Value
 from .scenes.cells import Leaf, aspect_of, cells_of
@@ -74,7 +74,9 @@ class Laid:
 
 NOTHING_LAID: Final = Laid()
 
-_SETS: Final = ("/part", "/fitting", "/attached", "/held_back", "/name_typed")
+_SETS: Final = (
+    "/part", "/fitting", "/attached", "/held_back", "/name_typed", "/pinned", "/pinned_name",
+)  # fmt: skip
 
 
 @lru_cache(maxsize=200_000)  # an edit asks it of each of a thousand addresses
@@ -133,25 +135,40 @@ def laid_out(desk: Desk, own: Own) -> Laid:
                 checked=own.get(f"{fitting}/check") == "on",
             )
             at[fitting] = channel
-        part = own.get(f"{channel}/part")
-        follows = isinstance(part, str) and f"{channel}/name_typed" not in own
-        if follows and (name := _plays(own, str(part))):
-            names[channel] = name
-    # of parts that share a mix the first that is played names it
-    for number in range(PARTS, 0, -1):
-        part, mix = f"part/{number}", own.get(f"part/{number}/mix")
-        follows = isinstance(mix, str) and f"{mix}/name_typed" not in own
-        if follows and f"{part}/place" in own and (name := _plays(own, part)):
-            names[str(mix)] = name
+            if f"{channel}/name_typed" not in own and "name" not in on[channel].back:
+                names[channel] = _whose(own, fitting)
+    _name_mixes(own, on, names)
     if not on and not names:
         return NOTHING_LAID
     return Laid(on, at, _holders(own, on), names)
 
 
-def _plays(own: Own, part: str) -> str:
-    """The name of who plays a part tonight; "" where it is vacant."""
-    performer = own.get(f"tonight/{part}")
-    return str(own.get(f"{performer}/name", "")) if isinstance(performer, str) else ""
+def _whose(own: Own, fitting: str) -> str:
+    """The name of the performer whose fitting it is."""
+    return str(own.get(f"{own.get(f'{fitting}/performer')}/name", ""))
+
+
+def _name_mixes(own: Own, on: Mapping[str, On], names: dict[str, str]) -> None:
+    """Mixes are called after who is on in the part that hears them; of parts that share a mix the
+
+    first that somebody is on in names it. A part without a channel is on as tonight's list says.
+    """
+    by_part: dict[Value, str] = {}
+    for one in on.values():
+        by_part.setdefault(own.get(f"{one.fitting}/part"), _whose(own, one.fitting))
+    for number in range(PARTS, 0, -1):
+        part, mix = f"part/{number}", own.get(f"part/{number}/mix")
+        if not isinstance(mix, str) or f"{part}/place" not in own:
+            continue
+        if any(f"{mix}/{leaf}" in own for leaf in ("name_typed", "pinned", "pinned_name")):
+            continue
+        name = by_part.get(part, "")
+        channels = (f"{part}/microphone/{n}/channel" for n in range(1, MICROPHONES + 1))
+        if not name and not any(channel in own for channel in channels):
+            performer = own.get(f"tonight/{part}")
+            name = str(own.get(f"{performer}/name", "")) if performer else ""
+        if name:
+            names[mix] = name
 
 
 def _holders(own: Own, on: Mapping[str, On]) -> dict[str, str]:

@@ -12,7 +12,7 @@ from typing import Final
 from .kinds import Value
 from .layers import bears_on_layers, fitted_leaves, is_in_fitting, lies_at
 from .scenes.cells import cells_of
-from .scenes.pins import pin_of_cell
+from .scenes.pins import pin_of_cell, pin_of_preamp
 from .show import Show
 
 __all__ = ["lying", "settling"]
@@ -155,7 +155,12 @@ def _pinned(
         address.endswith("/family") or any(p in address for p in _PINS) for address in whole
     ):
         return
-    pinned = pin_of_cell(show.with_values(whole))
+    then = show.with_values(whole)
+    pinned, of_preamp = pin_of_cell(then), pin_of_preamp(then)
+    for mix, name in show.laid.names.items():
+        held = mix.startswith("mix/") and (now(f"{mix}/pinned") or now(f"{mix}/pinned_name"))
+        if held and f"{mix}/name" not in whole and name != show.own_value(f"{mix}/name"):
+            found[f"{mix}/name"] = name
     for channel in sorted(fitted):
         one = show.laid.on.get(channel)
         if one is None or now(f"{channel}/fitting") != one.fitting:
@@ -163,8 +168,9 @@ def _pinned(
         back = set(str(now(f"{channel}/held_back")).split())
         new = [
             cell
-            for cell in dict.fromkeys(fitted_leaves(show.desk).values())
-            if cell not in back and pinned(channel, cell)
+            for cell in dict.fromkeys((*fitted_leaves(show.desk).values(), "name"))
+            if cell not in back
+            and (pinned(channel, cell) or (cell == "preamp" and of_preamp(str(one.attached))))
         ]
         if not new:
             continue
@@ -175,7 +181,8 @@ def _pinned(
                 if socket and show.laid.holder.get(socket) == channel:
                     _leave(show, socket, now, found, but=channel)
                 continue
-            for leaf in cells_of(show.desk, "channel")[cell]:
+            leaves = ("name",) if cell == "name" else cells_of(show.desk, "channel")[cell]
+            for leaf in leaves:
                 address = f"{channel}/{leaf}"
                 if show[address] != show.own_value(address) and address not in whole:
                     found[address] = show[address]

@@ -184,6 +184,7 @@ OF_SCENES: Final[tuple[Parameter, ...]] = (
     ),
     _p("run/now", _SCENE, None, "run", "Now", "The scene that was recalled last."),
     _p("run/next", _SCENE, None, "run", "Next", "The scene that go recalls."),
+    _p("run/chosen", Switch(), False, "run", "Next chosen", "Somebody chose the one that is next."),
     _p(
         "run/since",
         Number(unit="s", lowest=0.0, highest=1e11, step=0.001),

@@ -14,7 +14,7 @@ from .programme import leaving_as_it_is
 from .renaming import renamed, said_otherwise, strips_in
 from .show import Show
 
-__all__ = ["undoing", "undoing_renumbered"]
+__all__ = ["bearing_on_undo", "undoing", "undoing_renumbered"]
 
 
 def undoing(
@@ -41,10 +41,21 @@ def undoing(
             moves[address] = change.old[address]
         else:
             left.append(address)
-    _leave(_half_on(show, moves, left), moves, left)
+    while half := _half_on(show, moves, left, since):
+        _leave(half, moves, left)
     while bound := _bound(show, moves):  # who stays on a channel keeps what says whose they are
         _leave(bound, moves, left)
     return leaving_as_it_is(show, moves), tuple(sorted(left))
+
+
+def bearing_on_undo(change: Change) -> set[str]:
+    """The addresses of which an undo of a change asks whether others have moved them since."""
+    found = set(change.new)
+    for address in change.new:
+        if _says_who(address):
+            channel = address.rpartition("/")[0]
+            found |= {f"{channel}{leaf}" for leaf in _WHO}
+    return found
 
 
 def undoing_renumbered(
@@ -82,24 +93,37 @@ def _between(one: Show, other: Show) -> Change:
     )
 
 
-def _half_on(show: Show, moves: Mapping[str, Asked], left: Sequence[str]) -> list[str]:
-    """Who is on a channel is one matter: it goes back whole, or it stays. It stays too where their
+def _half_on(
+    show: Show, moves: Mapping[str, Asked], left: Sequence[str], since: Container[str]
+) -> list[str]:
+    """Who is on a channel is one matter, with who plays that part tonight: it goes back whole, or
 
-    fitting has gone to another channel since.
+    stays: also where somebody moved a part of it that this change had not. It stays too where their
+    fitting has gone to another channel since, or out of the show.
     """
     found: list[str] = []
+    stays = {a.removeprefix("tonight/") for a in left if a.startswith("tonight/part/")}
     for channel in {a.rpartition("/")[0] for a in (*moves, *left) if _says_who(a)}:
         own = [a for a in moves if a.startswith(f"{channel}/") and _says_who(a)]
-        there = show.laid.at.get(str(moves.get(f"{channel}/fitting")))
+        coming = str(moves.get(f"{channel}/fitting"))
+        there = show.laid.at.get(coming)
         elsewhere = there not in (None, channel) and f"{there}/fitting" not in moves
-        if elsewhere or any(a.startswith(f"{channel}/") and _says_who(a) for a in left):
+        removed = moves.get(f"{coming}/removed", show.own.get(f"{coming}/removed")) is True
+        parts = {show.own.get(f"{channel}/part"), moves.get(f"{channel}/part")}
+        kept = any(a.startswith(f"{channel}/") and _says_who(a) for a in left)
+        kept = kept or any(f"{channel}{leaf}" in since for leaf in _WHO)
+        if elsewhere or removed or kept or parts & stays:
             found += own
-    return sorted(found)
+            stays |= {str(part) for part in parts if part}
+    found += [a for a in moves if a.startswith("tonight/") and a.removeprefix("tonight/") in stays]
+    return sorted(set(found))
+
+
+_WHO = ("/fitting", "/part", "/attached", "/held_back", "/fitted_s")
 
 
 def _says_who(address: str) -> bool:
-    leaves = ("/fitting", "/part", "/attached", "/held_back", "/fitted_s")
-    return address.startswith("channel/") and address.endswith(leaves)
+    return address.startswith("channel/") and address.endswith(_WHO)
 
 
 def _leave(addresses: Iterable[str], moves: dict[str, Asked], left: list[str]) -> None:

@@ -34,10 +34,12 @@ from .asks_of_casting import (
     CopyFitting,
     KeepFitting,
     LateChange,
+    MovePart,
     PutOn,
     RemoveCast,
     RemoveFitting,
     RemovePart,
+    SetChannels,
     SetPlayers,
 )
 from .asks_of_lifts import LiftSingers, MakeLift, MakeMinus, RemoveLift, SetSingers, TrimLift
@@ -61,6 +63,7 @@ from .asks_of_rulers import ClearRuler, ClearSolos, LinkPairs, MakeRulers, Membe
 from .asks_of_scenes import (
     DuplicateScene,
     Go,
+    NumberAnew,
     RecallScene,
     RemoveScenes,
     RenumberScene,
@@ -366,6 +369,7 @@ Ask = Annotated[
     | DuplicateScene
     | RemoveScenes
     | RenumberScene
+    | NumberAnew
     | RecallScene
     | Go
     | AddCast
@@ -385,6 +389,8 @@ Ask = Annotated[
     | RemoveFitting
     | RemovePart
     | SetPlayers
+    | SetChannels
+    | MovePart
     | Hear,
     Field(discriminator="action"),
 ]

@@ -23,10 +23,12 @@ __all__ = [
     "CopyFitting",
     "KeepFitting",
     "LateChange",
+    "MovePart",
     "PutOn",
     "RemoveCast",
     "RemoveFitting",
     "RemovePart",
+    "SetChannels",
     "SetPlayers",
 ]
 
@@ -73,6 +75,33 @@ class SetPlayers(Strict):
         moves = core.set_players(turn.show, self.part, self.players)
         name = core.part_name(turn.show, self.part)
         return Planned(moves, f"{name}: {self.players or 'nobody'}"[:200], own=True)
+
+
+class SetChannels(Strict):
+    """Channels of a part, as typed, one for each microphone in order; what is kept goes along."""
+
+    action: Literal["set_channels"]
+    part: Address
+    channels: Typing = ""
+
+    def plan(self, turn: Turn) -> Planned:
+        typed = self.channels.strip()
+        channels = core.read_strips(turn.show, typed, dcas=False) if typed else []
+        moves = core.set_channels(turn.show, self.part, channels, since_s=_now_s())
+        name = core.part_name(turn.show, self.part)
+        return Planned(moves, f"{name} on {core.strips_text(channels) or 'no channel'}", own=True)
+
+
+class MovePart(Strict):
+    """Put a part ahead of another in the list, or last."""
+
+    action: Literal["move_part"]
+    part: Address
+    before: Address | None = None
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.move_part(turn.show, self.part, self.before)
+        return Planned(moves, f"Part {core.part_name(turn.show, self.part)} moved", own=True)
 
 
 class AddCast(Strict):
@@ -223,14 +252,20 @@ class RemoveFitting(Strict):
 
 
 class CheckStep(Strict):
-    """The mic check goes on: next keeps, skip and drop do not, finish ends it for this person."""
+    """The mic check goes on: next keeps, skip and drop do not, finish ends it for this person.
+
+    `leaves`: the entry that it is meant to leave ("": none); None: whichever it is.
+    """
 
     action: Literal["check_step"]
     step: Literal["next", "skip", "back", "drop", "finish"]
     order: core.CheckOrder = "list"
+    leaves: Address | None = None
 
     def plan(self, turn: Turn) -> Planned:
         show, by, at_s = turn.show, turn.author, _now_s()
+        if self.leaves is not None:
+            core.check_leaves(show, self.leaves, by=by)
         match self.step:
             case "next":
                 moves = core.check_next(show, by=by, at_s=at_s, order=self.order)

@@ -155,6 +155,19 @@ class RenumberScene(Strict):
         return Planned(moves, f"Scene {core.scene_named(turn.show, self.scene)} renumbered")
 
 
+class NumberAnew(Strict):
+    """Give a scene and all behind it whole numbers; the first as typed, or the next free one."""
+
+    action: Literal["number_anew"]
+    scene: Address
+    first: Annotated[str, Field(max_length=12, pattern=KEPT)] = ""
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.numbered_anew(turn.show, self.scene, self.first)
+        name = core.scene_named(turn.show, self.scene)
+        return Planned(dict(moves), f"Numbered anew from scene {name}")
+
+
 def _recalled(turn: Turn, scene: str, *, sources: bool) -> Planned:
     found = core.recall(turn.show, scene, since_s=round(time.time(), 3), hands=turn.held)
     moves = found.checked(sources=sources)
@@ -177,7 +190,10 @@ class RecallScene(Strict):
 
 
 class Go(Strict):
-    """Recall the scene that is next, by its name: pressed by two, it happens once."""
+    """Recall the scene that is next, by its name: pressed by two, it happens once, and one that
+
+    comes late is refused.
+    """
 
     action: Literal["go"]
     scene: Address
@@ -186,4 +202,5 @@ class Go(Strict):
     def plan(self, turn: Turn) -> Planned:
         if turn.show["run/now"] == self.scene and turn.show["run/next"] != self.scene:
             return Planned({})
+        core.check_next_scene(turn.show, self.scene)
         return _recalled(turn, self.scene, sources=self.sources)

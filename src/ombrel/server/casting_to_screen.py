@@ -167,9 +167,13 @@ class WhoChanges(BaseModel):
 
 
 class PreviewCompany(BaseModel):
-    """Who comes on and goes off, what pins keep, which parts nobody plays, what cannot be done."""
+    """Who comes on and goes off, what pins keep, which parts nobody plays, what cannot be done, and
+
+    what is noticed at the desk beside levels, in words.
+    """
 
     on: list[WhoChanges]
+    felt: list[str]
     held: list[tuple[str, str]]
     vacant: list[str]
     left: list[tuple[str, str]]

@@ -23,6 +23,7 @@ from ombrel.core import (
     Hand,
     Renumbered,
     SocketTaken,
+    bearing_on_undo,
     bears_on_findings,
     carried_with,
     check_same_person,
@@ -32,6 +33,7 @@ from ombrel.core import (
     hand_after,
     joined,
     next_redo,
+    next_told,
     next_undo,
     standing_at,
     strip_name,
@@ -250,12 +252,17 @@ def _made(
         kind=request.kind,
         gesture=request.gesture,
         turns=planned.turns,
-        says=(planned.says or described(after.show, after.change, planned.moves))[:200],
+        says=_said(state.show, after, planned),
         old=old,
         new=new,
         renumbered=dict(planned.renumbered),
     )
     return State(entry.revision, after.show, after.flow), entry, after
+
+
+def _said(before: CoreShow, after: Edited, planned: Planned) -> str:
+    says = planned.says or described(after.show, after.change, planned.moves)
+    return "; ".join(filter(None, (says, next_told(before, after.show))))[:200]
 
 
 def _shown_at(
@@ -316,7 +323,10 @@ def _turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Pl
         found = undoing_renumbered(turn.show, *around, to, others())
     else:
         whole = joined([Change(from_wire(e.old), from_wire(e.new)) for e in acts])  # type: ignore[arg-type]
-        found = undoing(turn.show, whole, others(whole.new.keys()))
+        last = acts[-1].revision
+        other = renumbered_since(turn.show_id, last, last + 1, pending)
+        elsewhere = {a for a in whole.new if other and not other.isdisjoint(strips_in(a))}
+        found = undoing(turn.show, whole, others(bearing_on_undo(whole)) | elsewhere)
     moves, left, refused = _permitted(turn, *found)
     verb = "Again" if redo else "Undone"
     words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"

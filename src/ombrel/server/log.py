@@ -8,7 +8,7 @@ from uuid import UUID
 
 from django.db.models import QuerySet
 
-from ombrel.core import NoSuchPoint, Show, bears_on_layers, belongs_to, is_in_fitting
+from ombrel.core import NoSuchPoint, Show, Value, bears_on_layers, belongs_to, is_in_fitting
 
 from . import models
 from .live import State, for_pages, from_wire, live_of, to_wire
@@ -139,25 +139,46 @@ def who_changed(
     kept: int,
     pending: Sequence[models.Change],
     addresses: Sequence[str],
-) -> bool:
-    """Whether any of these addresses, which say who is on, moved after a revision."""
-    if any(not entry.new.keys().isdisjoint(addresses) for entry in pending):
-        return True
-    if since >= kept:
-        return False
-    log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
-    return log.filter(new__has_any_keys=list(addresses)).exists()
+) -> dict[str, set[Value]]:
+    """Which of these addresses, that say who is on, moved after a revision, with what they had."""
+    olds = [entry.old for entry in pending]
+    if since < kept:
+        log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
+        olds += log.filter(new__has_any_keys=list(addresses)).values_list("old", flat=True)
+    found: dict[str, set[Value]] = {}
+    for old in olds:
+        for address in old.keys() & set(addresses):
+            found.setdefault(address, set()).add(old[address])
+    return found
 
 
 def renumbered_since(
     show_id: UUID, since: int, kept: int, pending: Sequence[models.Change]
 ) -> set[str]:
-    """The names that mean another strip than they did at a revision."""
-    given = [entry.renumbered for entry in pending]
+    """The names that mean another strip than they did at a revision. What was turned back since
+
+    counts for nothing.
+    """
+    entries = list(pending)
     if since < kept:
         log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
-        given += log.exclude(renumbered={}).values_list("renumbered", flat=True)
-    return {name for to in given for pair in to.items() for name in pair if name is not None}
+        leaves = ("revision", "kind", "gesture", "turns", "renumbered")
+        entries = [*log.exclude(renumbered={}).only(*leaves).order_by("revision"), *entries]
+    acts: dict[str, list[models.Change]] = {}
+    for entry in entries:
+        if entry.renumbered:
+            acts.setdefault(entry.turns or entry.gesture, []).append(entry)
+    undo = models.Change.Kind.UNDO
+    # an undo of what was before counts as well as an edit that stands
+    whole = acts.values()
+    standing = [found for found in whole if (found[-1].kind == undo) == (found[0].kind == undo)]
+    return {
+        name
+        for found in standing
+        for pair in found[-1].renumbered.items()
+        for name in pair
+        if name is not None
+    }
 
 
 @dataclass(slots=True)

@@ -44,6 +44,8 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.NoSuchCell: 422,
     core.NoSuchFitting: 404,
     core.NotTheirName: 409,
+    core.NotNext: 409,
+    core.EntryLeft: 409,
     core.NoSuchScene: 404,
     core.NumberTaken: 409,
     core.SomebodyElseOn: 409,

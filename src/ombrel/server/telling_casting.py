@@ -173,7 +173,10 @@ def _value(one: core.FittingValue) -> FittingValueRow:
 def company_previewed(show: core.Show, ask: ChooseCast | LateChange) -> PreviewCompany:
     """Who a choice brings on and sends off. Raises NoSuchCast, NoSuchFitting."""
     found = ask.found(show)
+    after = core.made(show, found.moves, own=True)[0]
+    noticed = core.felt(show, after, core.moved_between(show, after))
     return PreviewCompany(
+        felt=core.felt_in_words(noticed),
         on=[
             WhoChanges(channel=channel, name=core.strip_name(show, channel), was=was, now=now)
             for channel, was, now in core.who_changes(show, found.moves)

@@ -126,16 +126,21 @@ export function select(source: string | null, listener?: string): void {
 }
 
 /** The groups in use, as options of a list. */
-export function useGroupOptions(): readonly (readonly [string, string])[] {
-  const groups = useShow((state) =>
-    state.groups.map((n) => `group/${n}\t${stripName(state, `group/${n}`)}`).join("\n"),
+export const useGroupOptions = () => useBusOptions("group");
+
+/** The groups or mixes in use, as options of a list. */
+export function useBusOptions(kind: "group" | "mix"): readonly (readonly [string, string])[] {
+  const rows = useShow((state) =>
+    (kind === "group" ? state.groups : state.mixes)
+      .map((n) => `${kind}/${n}\t${stripName(state, `${kind}/${n}`)}`)
+      .join("\n"),
   );
   return useMemo(
     () =>
-      groups
+      rows
         .split("\n")
         .filter(Boolean)
         .map((row) => row.split("\t") as [string, string]),
-    [groups],
+    [rows],
   );
 }

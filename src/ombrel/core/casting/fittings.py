@@ -13,7 +13,7 @@ from ..fitting_parameters import CARRIED
 from ..kinds import Value
 from ..layers import carried_by_fitting, fitted_leaves
 from ..scenes.cells import Leaf, aspect_of
-from ..scenes.pins import pin_of_cell
+from ..scenes.pins import pin_of_cell, pin_of_preamp
 from ..scenes.storing import address_of
 from ..show import Show
 from ..sockets import lines_on
@@ -157,13 +157,19 @@ def put_on(
     """
     fitting_in(show, fitting)
     pinned = pin_of_cell(show)
-    # what it does not carry too: it may come to, and the pin holds then
-    back = sorted(c for c in set(fitted_leaves(show.desk).values()) if pinned(channel, c))
+    # what it does not carry too: it may come to, and the pin holds then; and the name that follows
+    cells = {*fitted_leaves(show.desk).values(), "name"}
+    socket = preamp_socket(show, channel, source)
+    back = sorted(
+        c
+        for c in cells
+        if pinned(channel, c) or (c == "preamp" and socket and pin_of_preamp(show)(socket))
+    )
     moves: dict[str, Asked] = {
         f"{channel}/fitting": fitting,
         f"{channel}/part": show.own.get(f"{fitting}/part"),
         f"{channel}/held_back": " ".join(back),
-        f"{channel}/attached": preamp_socket(show, channel, source),
+        f"{channel}/attached": socket,
     }
     if show.own.get(f"{channel}/fitting") != fitting:
         moves[f"{channel}/fitted_s"] = since_s

@@ -6,7 +6,9 @@ from ..asked import Asked
 from ..errors import SomebodyElseOn, WrongValue
 from ..fitting_parameters import CARRIED
 from ..flow.strips import strip_name
-from ..layers import fitted_leaves
+from ..kinds import Value
+from ..layers import carried_by_fitting, fitted_leaves
+from ..scenes.cells import aspect_of
 from ..show import Show
 from ..sockets import channels_on, socket_name
 from .tonight import on_in_words
@@ -32,23 +34,26 @@ def unguarded(moves: Mapping[str, Asked]) -> Mapping[str, Asked]:
 
 
 def check_same_person(
-    show: Show, moved: Iterable[str], changed: Callable[[Sequence[str]], bool]
+    show: Show, moved: Iterable[str], changed: Callable[[Sequence[str]], Mapping[str, set[Value]]]
 ) -> None:
     """Refuse an edit of what somebody else has come onto since the hand that makes it began.
 
-    `moved`: what it names and what gangs move with it; `changed`: whether any of some addresses,
-    which say who is on, moved since then. Raises SomebodyElseOn.
+    `moved`: what it names and what gangs move with it; `changed`: which of some addresses, that say
+    who is on, moved since then, each with the values that it had. Only what a fitting carries that
+    was on since, or is, is guarded: a fader's ride goes on. Raises SomebodyElseOn.
     """
     leaves = fitted_leaves(show.desk)
     where: dict[str, str] = {}  # what is named to the hand, by channel
     watched: dict[str, list[str]] = {}
+    aspects: dict[str, set[str]] = {}
     for address in moved:
         if address.startswith("channel/"):
             _, number, leaf = address.split("/", 2)
             channel = f"channel/{number}"
-            if leaf in leaves and channel not in where:
+            if leaf in leaves:
                 where[channel] = strip_name(show, channel)
-                watched[channel] = _on_a_channel(channel)
+                watched.setdefault(channel, _on_a_channel(channel))
+                aspects.setdefault(channel, set()).add(aspect_of(leaves[leaf]))
         elif address.startswith("input/") and address.endswith(("/gain", "/pad")):
             socket = address.rpartition("/")[0]
             on_it = [channel for channel, on in show.laid.on.items() if on.attached == socket]
@@ -56,14 +61,26 @@ def check_same_person(
             for channel in dict.fromkeys((*fed, *on_it)):
                 where[channel] = socket_name(show.desk, socket)
                 watched[channel] = _on_a_channel(channel)
+                aspects.setdefault(channel, set()).add("preamp")
             if len(on_it) > 1:  # whoever sets it now, another may have when the hand began
                 channel = show.laid.holder.get(socket, on_it[0])
                 for other in on_it:
                     watched[channel] += _in_charge(show.laid.on[other].fitting)
-    if not where or not changed([address for found in watched.values() for address in found]):
+    if not where:
         return
+    was = changed([address for found in watched.values() for address in found])
     for channel, found in watched.items():
-        if changed(found):
+        if was.keys().isdisjoint(found):
+            continue
+        concerned = {*was.get(f"{channel}/fitting", set()), show.own.get(f"{channel}/fitting")}
+        guarded = {
+            aspect
+            for one in concerned
+            if isinstance(one, str)
+            for aspect in carried_by_fitting(show.own, one)
+        }
+        # whoever sets a preamp that several share may be on another channel
+        if aspects[channel] & {*guarded, "preamp"}:
             raise SomebodyElseOn(where[channel], on_in_words(show, channel))
 
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..asked import Asked
-from ..errors import EntryTaken, NoSuchFitting
+from ..errors import EntryLeft, EntryTaken, NoSuchFitting
 from ..scenes.pins import pin_of_cell
 from ..show import Show
 from .fittings import (
@@ -34,6 +34,7 @@ __all__ = [
     "check_drop",
     "check_finish",
     "check_go_to",
+    "check_leaves",
     "check_next",
     "check_said",
     "check_skip",
@@ -184,6 +185,19 @@ def check_skip(show: Show, *, by: str, at_s: float, order: CheckOrder = "list") 
     moves = _left(show, by, at_s, "skipped")
     entry = check_coming(show, by=by, order=order)
     return moves | (_on(show, entry, by, at_s) if entry else {})
+
+
+def check_leaves(show: Show, leaves: str, *, by: str) -> None:
+    """Raise EntryLeft unless an operator is at the entry that a step was meant to leave ("": at
+
+    none): two presses in a row leave one entry, not two.
+    """
+    fitting = held_by(show, by)
+    at = next((one.key for one in entries(show) if fitting and one.fitting == fitting), "")
+    if at != leaves:
+        meant = entry_of(show, leaves).fitting if leaves else None
+        said = fitting_name(show, meant) if meant else "another entry" if leaves else "no entry"
+        raise EntryLeft(said, fitting_name(show, fitting) if fitting else "")
 
 
 def check_finish(show: Show, *, by: str, at_s: float) -> dict[str, Asked]:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from ..asked import Asked, Typed
 from ..desk import CASTS, MICROPHONES, PARTS, PERFORMERS, PLAYERS
 from ..errors import NoSuchFitting, NothingLeft, UnreadableText
+from ..name_lists import read_names
 from ..show import Show
 from .names import cast_name
 
@@ -16,6 +17,7 @@ __all__ = [
     "add_performer",
     "casts",
     "microphones",
+    "move_part",
     "part_in",
     "part_of_channel",
     "part_with_players",
@@ -179,14 +181,13 @@ def _plain(address: str) -> Asked:
 
 
 def set_players(show: Show, part: str, names: str) -> dict[str, Asked]:
-    """Moves that say who plays a part, as typed by names ("Ada, Bo"), understudies last; those who
+    """Moves that say who plays a part, as typed by names ('Ada, "Bo, junior"'), understudies last,
 
-    are new come into the show. Raises NoSuchFitting, NothingLeft, UnreadableText.
+    each once; those who are new come into the show. Raises NoSuchFitting, NothingLeft,
+    UnreadableText.
     """
     part_in(show, part)
-    wanted = [one for one in (" ".join(name.split()) for name in names.split(",")) if one]
-    if len(wanted) > PLAYERS:
-        raise UnreadableText(names[:60], f"at most {PLAYERS} names")
+    wanted = read_names(names, most=PLAYERS)
     moves: dict[str, Asked] = {}
     now = show
     for number in range(1, PLAYERS + 1):
@@ -212,6 +213,15 @@ def part_with_players(
     part, moves = add_part(show, name, channels)
     there = show.with_values({f"{part}/place": 1.0})
     return moves | set_players(there, part, names)
+
+
+def move_part(show: Show, part: str, before: str | None) -> dict[str, Asked]:
+    """Moves that put a part ahead of another in the list (None: last). Raises NoSuchFitting."""
+    part_in(show, part)
+    rest = [one for one in parts(show) if one != part]
+    at = rest.index(part_in(show, before)) if before in rest else len(rest)
+    order = [*rest[:at], part, *rest[at:]]
+    return {f"{one}/place": float(place) for place, one in enumerate(order, start=1)}
 
 
 def add_cast(show: Show, name: str, like: str | None = None) -> tuple[str, dict[str, Asked]]:

@@ -1,10 +1,11 @@
 """Who is on: tonight's cast, a late change, a part or a fitting on a channel."""
 
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from ..asked import Asked, Travel, Typed
-from ..errors import NoSuchFitting, OnOnePair
+from ..desk import MICROPHONES
+from ..errors import NoSuchFitting, OnOnePair, UnreadableText
 from ..flow.strips import strip_name
 from ..gangs import in_pairs
 from ..giving_way import giving_way, held_by_hands
@@ -33,6 +34,7 @@ __all__ = [
     "is_paired",
     "on_in_words",
     "part_on",
+    "set_channels",
     "vacant_parts",
     "who_changes",
     "whole_on",
@@ -175,6 +177,41 @@ def late_change(show: Show, part: str, performer: str | None, *, since_s: float)
     vacant = () if performer else (part,)
     moves: dict[str, Asked] = {f"tonight/{part}": performer}
     return Tonight(moves={**moves, **found.moves}, held=found.held, vacant=vacant, left=found.left)
+
+
+def set_channels(
+    show: Show, part: str, channels: Sequence[str], *, since_s: float
+) -> dict[str, Asked]:
+    """Moves after which a part comes in on other channels, one for each microphone in order. Where
+
+    it is on a channel that it leaves, it goes to the new one with whoever plays it: what is kept is
+    theirs, for the part and microphone, by whatever channel. Raises NoSuchFitting, UnreadableText.
+    """
+    part_in(show, part)
+    strange = [one for one in channels if not one.startswith("channel/")]
+    if strange or len(channels) > MICROPHONES or len(set(channels)) < len(channels):
+        expected = f"at most {MICROPHONES} channels such as 3, 7, each once"
+        raise UnreadableText(", ".join(strange or channels)[:60], expected)
+    moves: dict[str, Asked] = {}
+    was = {one.number: one.channel for one in microphones(show, part)}
+    for number in range(1, MICROPHONES + 1):
+        there = channels[number - 1] if number <= len(channels) else None
+        if was.get(number) != there:
+            moves[f"{part}/microphone/{number}/channel"] = there
+    left = [one for one in was.values() if one not in channels]
+    on = [one for one in left if part_of_channel(show, one) == part]
+    new = [one for one in channels if one not in was.values()]
+    then = show.with_values(moves)  # type: ignore[arg-type]  # references alone
+    for channel in on:
+        moves |= take_off(show, channel)
+    if on or any(part_of_channel(show, one) == part for one in was.values()):
+        plays = tonight(show, part)
+        free = [
+            one for one in new if part_of_channel(show, one) is None or not show.laid.on.get(one)
+        ]
+        coming = [Coming(channel=one, part=part, plays=plays) for one in free]
+        moves |= going_on(then, coming, since_s=since_s)[0]
+    return moves
 
 
 def late_changes(show: Show) -> list[str]:

@@ -8,8 +8,10 @@ from typing import Final
 import numpy as np
 
 from ..addresses import is_on_desk
+from ..casting.felt import NOTHING_FELT, Felt, felt, felt_in_words
 from ..casting.names import part_name
 from ..casting.parts import tonight
+from ..casting.tonight import who_changes
 from ..compare import Difference, HeardOtherwise, differences, heard_otherwise
 from ..edits import Edited, edited
 from ..errors import ConsoleError, UnknownAddress
@@ -38,7 +40,7 @@ class Looked:
 
     `values`: what changes, in words; `heard`: what listeners hear otherwise, by listener; `warns`:
     what an engineer would want to be stopped for; `beneath`: how many own values change beneath
-    fittings, where nobody hears it.
+    fittings, where nobody hears it; `felt`: what no level tells; `going`: who goes off.
     """
 
     recall: Recall
@@ -47,6 +49,8 @@ class Looked:
     heard: tuple[HeardOtherwise, ...]
     warns: tuple[str, ...]
     beneath: int = 0
+    felt: Felt = NOTHING_FELT
+    going: tuple[str, ...] = ()
 
 
 def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
@@ -63,12 +67,16 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
         if (at := lies_at(show.desk, after.show.laid, a)) and after.show[at] is not None
     ]
     heard = _heard(show, flow, after)
+    changes = who_changes(show, found.moves)
+    coming = {now for _, _, now in changes}
     return Looked(
         recall=found,
         refused="",
         values=tuple(differences(show, after.show, told)),
         heard=heard,
         beneath=len(beneath),
+        felt=felt(show, after.show, [a for a in told if not a.endswith("/kept")]),
+        going=tuple(was for _, was, _ in changes if was and was not in coming),
         warns=(
             *_vacant(after.show, found),
             *_warnings(show, after.show, heard),
@@ -197,21 +205,29 @@ def in_one_line(looked: Looked) -> str:
             more = f" and {len(names) - 3} more" if len(names) > 3 else ""
             parts.append(f"{verb} {', '.join(names[:3])}{more}")
     coming = [who for _, who in looked.recall.on if who]
-    coming_on = ""  # it begins with a name
+    coming_on = going_off = ""  # they begin with a name
     if coming:
         more = f" and {len(coming) - 2} more" if len(coming) > 2 else ""
         verb = "comes" if len(coming) == 1 else "come"
         coming_on = f"{', '.join(coming[:2])}{more} {verb} on"
         parts.append(coming_on)
+    if looked.going:
+        more = f" and {len(looked.going) - 2} more" if len(looked.going) > 2 else ""
+        verb = "goes" if len(looked.going) == 1 else "go"
+        going_off = f"{', '.join(looked.going[:2])}{more} {verb} off"
+        parts.append(going_off)
     moves = [one for one in looked.heard if one.how == "moves"]
     if moves:
         listeners_moved = len({one.listener for one in moves})
         hearers = "listener" if listeners_moved == 1 else "listeners"
         levels = "level moves" if len(moves) == 1 else "levels move"
         parts.append(f"{len(moves)} {levels} for {listeners_moved} {hearers}")
-    if not parts:
+    noticed = felt_in_words(looked.felt)
+    if not parts and not noticed:
         unheard = len(looked.values)
         words = "1 value changes" if unheard == 1 else f"{unheard} values change"
         return f"{words}, nobody hears it" if unheard else "Changes nothing"
-    later = (one if one == coming_on else one[0].lower() + one[1:] for one in parts[1:])
-    return "; ".join([parts[0], *later])
+    people = (coming_on, going_off)
+    later = (one if one in people else one[0].lower() + one[1:] for one in parts[1:])
+    said = [*parts[:1], *later, *noticed]
+    return "; ".join([said[0][0].upper() + said[0][1:], *said[1:]])

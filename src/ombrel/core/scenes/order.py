@@ -15,8 +15,10 @@ from ..show import Show
 __all__ = [
     "following_scene",
     "free_scene",
+    "made_room",
     "number_after",
     "number_text",
+    "numbered_anew",
     "passed_by",
     "previous_scene",
     "read_number",
@@ -160,17 +162,58 @@ def passed_by(show: Show) -> Callable[[str], bool]:
 
 
 def following_scene(show: Show, scene: str | None) -> str | None:
-    """What go leads to after a scene: the next that is not passed by; None: it was the last.
+    """What go leads to after a scene, also after one that was removed since: the next that is not
 
-    None as scene: the first.
+    passed by; None: it was the last. None as scene: the first.
     """
-    by, order = passed_by(show), show.scenes
-    behind = order[order.index(scene) + 1 :] if scene in order else order
+    by, at = passed_by(show), _place(show, scene)
+    behind = (one for one in show.scenes if show.number(f"{one}/number") > at)
     return next((one for one in behind if not by(one)), None)
 
 
 def previous_scene(show: Show, scene: str | None) -> str | None:
     """The last before a scene that is not passed by; None: there is none."""
-    by, order = passed_by(show), show.scenes
-    before = order[: order.index(scene)] if scene in order else ()
-    return next((one for one in reversed(before) if not by(one)), None)
+    by, at = passed_by(show), _place(show, scene)
+    before = (one for one in reversed(show.scenes) if show.number(f"{one}/number") < at)
+    return next((one for one in before if not by(one)), None)
+
+
+def _place(show: Show, scene: str | None) -> float:
+    return show.number(f"{scene}/number") if scene else 0.0
+
+
+def made_room(show: Show, scene: str) -> dict[str, float]:
+    """New numbers for as few scenes behind one as it takes, so that another fits behind it."""
+    order = show.scenes
+    at = order.index(scene_in(show, scene))
+    low = round(show.number(f"{scene}/number") * 1_000)
+    for moved in range(1, len(order) - at):
+        behind = order[at + 1 : at + 1 + moved]
+        last = at + 1 + moved == len(order)
+        if last:
+            high = min(low + 1_000 * (moved + 2), round(_MOST_SCENES * 1_000) + 1)
+        else:
+            high = round(show.number(f"{order[at + 1 + moved]}/number") * 1_000)
+        if high - low >= moved + 2:
+            step = (high - low) / (moved + 2)
+            return {
+                f"{one}/number": round(low + step * (place + 2)) / 1_000
+                for place, one in enumerate(behind)
+            }
+    raise NothingLeft("numbers for scenes", 1, 0)
+
+
+def numbered_anew(show: Show, scene: str, first: str = "") -> dict[str, float]:
+    """Whole numbers, one after another, for a scene and all behind it; the first as typed, or the
+
+    first whole one that is free. Raises NoSuchScene, UnreadableText, NumberTaken.
+    """
+    order = show.scenes
+    at = order.index(scene_in(show, scene))
+    before = show.number(f"{order[at - 1]}/number") if at else 0.0
+    start = read_number(first) if first.strip() else float(int(before) + 1)
+    if start <= before:
+        raise NumberTaken(number_text(start), show.text(f"{order[at - 1]}/name"))
+    if start + len(order) - at - 1 > _MOST_SCENES:
+        raise NothingLeft("numbers for scenes", len(order) - at, int(_MOST_SCENES - start) + 1)
+    return {f"{one}/number": start + place for place, one in enumerate(order[at:])}

@@ -16,7 +16,7 @@ KINDS: Final = (
     "channel", "return", "group", "mix", "matrix", "house", "mono", "dca", "mute_group", "engine",
 )  # fmt: skip
 
-__all__ = ["pin_for", "pin_name", "pin_of_cell", "pins_in"]
+__all__ = ["pin_for", "pin_name", "pin_of_cell", "pin_of_preamp", "pins_in"]
 
 
 def pin_of_cell(show: Show) -> Callable[[str, str], str | None]:
@@ -53,6 +53,21 @@ def pin_of_cell(show: Show) -> Callable[[str, str], str | None]:
         return found
 
     return pinned
+
+
+def pin_of_preamp(show: Show) -> Callable[[str], str | None]:
+    """A function that tells which pin holds the preamp of a socket: that of any channel whose
+
+    source it is, by whatever other channel it is reached; None: none does.
+    """
+    pinned = pin_of_cell(show)
+    held: dict[str, str] = {}
+    for number in show.channels():
+        channel = f"channel/{number}"
+        source = show[f"{channel}/source"]
+        if isinstance(source, str) and (pin := pinned(channel, "preamp")):
+            held.setdefault(source, pin)
+    return held.get
 
 
 def _mate(show: Show, holder: str) -> str | None:

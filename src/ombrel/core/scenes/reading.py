@@ -138,7 +138,7 @@ def cells_of_aspects(
     """The cells of some aspects of a strip: to be put into a scene those in use, to be taken out
 
     those that it carries. "all": every aspect, but to be put in those of CHOSEN only where they
-    are named. Raises NoSuchScene, NoSuchCell.
+    are named; that nobody is on only where "part" alone is. Raises NoSuchScene, NoSuchCell.
     """
     every = "all" in aspects
     named = [one for one in aspects if one != "all"]
@@ -152,6 +152,8 @@ def cells_of_aspects(
     if not on:
         return frozenset(cell for cell in wanted if cell in held.cells)
     chosen = [cell for cell in CHOSEN if aspect_of(cell) in named]
+    if named != ["part"] and show.own.get(f"{holder}/part") is None:
+        wanted = [cell for cell in wanted if cell != "part" or cell in held.asleep]  # nobody
     return frozenset(c for c in wanted if c in usual or c in chosen or c in held.asleep)
 
 

@@ -23,8 +23,8 @@ from ..show import Show
 from ..sockets import socket_name, strip_of
 from .cells import Leaf, cells_of, kind_of_holder, leaf_defaults
 from .held import Held, held_of, holders
-from .order import following_scene, scene_in
-from .pins import pin_of_cell
+from .order import scene_in
+from .pins import pin_of_cell, pin_of_preamp
 
 __all__ = ["LeftOut", "Recall", "apart", "recall"]
 
@@ -101,8 +101,13 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0, hands: Collection[st
                 fitted = _fitted(show, holder, address, value, left)
                 if fitted is not None:
                     found[address] = fitted[0]
+    held_by = pin_of_preamp(show)
     for holder, held in preamps:
-        _preamp(show, holder, held, found, left)
+        source = found.get(f"{holder}/source", show[f"{holder}/source"])
+        if pin := held_by(str(source)):  # another channel's, on the same socket
+            pinned.append((holder, "preamp", pin))
+        else:
+            _preamp(show, holder, held, found, left)
     values = {a: value for a, value in found.items() if value != show.own_value(a)}
     going_on = _on(show, wanted, found, left, since_s)
     moves, under_hands = giving_way(
@@ -113,8 +118,7 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0, hands: Collection[st
         strip = "" if address.startswith("input/") else strip_of(address)
         left.append(LeftOut(holder=strip, what=address, why="a hand is on it"))
     whole = leaving_as_it_is(show, moves)
-    nowhere = following_scene(show, scene)
-    run: dict[str, Asked] = {"run/now": scene, "run/next": nowhere, "run/since": since_s}
+    run: dict[str, Asked] = {"run/now": scene, "run/chosen": False, "run/since": since_s}
     return Recall(
         scene=scene,
         moves={**whole, **run},

@@ -5,13 +5,13 @@ from typing import Final
 
 from ..addresses import is_on_desk
 from ..asked import Asked, Typed
-from ..errors import NoSuchCell, UnreadableText, WrongValue
+from ..errors import NoSuchCell, NothingLeft, UnreadableText, WrongValue
 from ..flow import strip_name
 from ..kinds import Value
 from ..show import Show
 from .cells import CHOSEN, Leaf, aspect_of, cells_of, kind_of_holder, leaf_defaults
 from .held import NOTHING, Held, held_of, holders, packed
-from .order import free_scene, number_after, read_number, scene_in
+from .order import free_scene, made_room, number_after, read_number, scene_in
 
 __all__ = [
     "PRESETS_OF_CELLS",
@@ -171,12 +171,27 @@ def store_scene(
     """
     scene = free_scene(show)
     last = show.scenes[-1] if show.scenes else None
-    place = read_number(number) if number.strip() else number_after(show, after or last)
+    room: dict[str, float] = {}
+    if number.strip():
+        place = read_number(number)
+    else:
+        room, place = _place_behind(show, after or last)
     moves: dict[str, Asked] = {
         address: "" for address in show.own if address.startswith(f"{scene}/holds/")
     }
+    moves |= room
     moves |= {f"{scene}/number": place, f"{scene}/name": Typed(name), f"{scene}/removed": False}
     return moves | _stored(show, scene, cells)
+
+
+def _place_behind(show: Show, scene: str | None) -> tuple[dict[str, float], float]:
+    """A number behind a scene, and new ones for some behind it where there is no room."""
+    try:
+        return {}, number_after(show, scene)
+    except NothingLeft:
+        assert scene is not None  # before all there is room: numbers begin at 1
+        room = made_room(show, scene)
+        return room, number_after(show.with_values(room), scene)
 
 
 def store_again(show: Show, scene: str) -> dict[str, Asked]:
@@ -190,6 +205,9 @@ def _stored(
     moves: dict[str, Asked] = {}
     for holder, wanted in cells.items():
         kind, held = kind_of_holder(holder), held_of(show, scene, holder) if again else NOTHING
+        nobody = _names_nobody(show, holder, held)
+        if nobody:
+            held = held.without({"part"})
         asleep = {
             leaf: value
             for cell in held.asleep
@@ -197,9 +215,19 @@ def _stored(
             if (value := held.values.get(leaf)) is not None
         }
         carried = _checked(show, holder, wanted)
+        if nobody:
+            carried -= {"part"}
         new = Held(carried, held.asleep, asleep | standing(show, holder, carried))
         moves[f"{scene}/holds/{holder}"] = packed(new, kind)
     return moves
+
+
+def _names_nobody(show: Show, holder: str, held: Held) -> bool:
+    """Whether storing would say that nobody is on a channel: only a hand says so."""
+    if kind_of_holder(holder) != "channel" or show.own.get(f"{holder}/part") is not None:
+        return False
+    by_hand = "part" in held.cells and held.values.get("part") is None
+    return not by_hand
 
 
 def carried_cells(show: Show, scene: str) -> dict[str, frozenset[str]]:
@@ -247,20 +275,24 @@ def duplicate_scene(show: Show, scene: str, *, name: str = "") -> dict[str, Aske
         if address.startswith(f"{scene}/")
     }
     title = name or f"{show.text(f'{scene}/name')[:55]} copy"
-    return moves | {
-        f"{copy}/number": number_after(show, scene),
-        f"{copy}/name": Typed(title),
-        f"{copy}/removed": False,
-    }
+    room, place = _place_behind(show, scene)
+    return (
+        moves
+        | room
+        | {
+            f"{copy}/number": place,
+            f"{copy}/name": Typed(title),
+            f"{copy}/removed": False,
+        }
+    )
 
 
 def remove_scene(show: Show, wanted: Sequence[str]) -> dict[str, Asked]:
-    """Moves that take scenes out of the order; now and next that name one name none. Raises
+    """Moves that take scenes out of the order; next is then found from where now stood. Raises
 
     NoSuchScene.
     """
-    moves: dict[str, Asked] = {f"{scene_in(show, scene)}/removed": True for scene in wanted}
-    return moves | {at: None for at in ("run/now", "run/next") if show[at] in wanted}
+    return {f"{scene_in(show, scene)}/removed": True for scene in wanted}
 
 
 def renumber_scene(show: Show, scene: str, number: str) -> dict[str, Asked]:

@@ -863,6 +863,8 @@ export interface components {
         /**
          * CheckStep
          * @description The mic check goes on: next keeps, skip and drop do not, finish ends it for this person.
+         *
+         *     `leaves`: the entry that it is meant to leave ("": none); None: whichever it is.
          */
         CheckStep: {
             /**
@@ -870,6 +872,11 @@ export interface components {
              * @enum {string}
              */
             action: "check_step";
+            /**
+             * Leaves
+             * @default null
+             */
+            leaves?: string | null;
             /**
              * Order
              * @default list
@@ -1174,7 +1181,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["Hear"];
             /** Gesture */
             gesture: string;
             /**
@@ -1678,7 +1685,9 @@ export interface components {
         };
         /**
          * Go
-         * @description Recall the scene that is next, by its name: pressed by two, it happens once.
+         * @description Recall the scene that is next, by its name: pressed by two, it happens once, and one that
+         *
+         *     comes late is refused.
          */
         Go: {
             /**
@@ -2608,6 +2617,24 @@ export interface components {
             lines: number[];
         };
         /**
+         * MovePart
+         * @description Put a part ahead of another in the list, or last.
+         */
+        MovePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "move_part";
+            /**
+             * Before
+             * @default null
+             */
+            before?: string | null;
+            /** Part */
+            part: string;
+        };
+        /**
          * Moved
          * @description Values that changed between two revisions; after a gap the screen says hello again.
          */
@@ -2748,6 +2775,24 @@ export interface components {
              * @constant
              */
             type: "noticed";
+        };
+        /**
+         * NumberAnew
+         * @description Give a scene and all behind it whole numbers; the first as typed, or the next free one.
+         */
+        NumberAnew: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "number_anew";
+            /**
+             * First
+             * @default
+             */
+            first?: string;
+            /** Scene */
+            scene: string;
         };
         /**
          * OneListReply
@@ -3108,9 +3153,13 @@ export interface components {
         };
         /**
          * PreviewCompany
-         * @description Who comes on and goes off, what pins keep, which parts nobody plays, what cannot be done.
+         * @description Who comes on and goes off, what pins keep, which parts nobody plays, what cannot be done, and
+         *
+         *     what is noticed at the desk beside levels, in words.
          */
         PreviewCompany: {
+            /** Felt */
+            felt: string[];
             /** Held */
             held: [
                 string,
@@ -3772,6 +3821,24 @@ export interface components {
             typed?: string;
         };
         /**
+         * SetChannels
+         * @description Channels of a part, as typed, one for each microphone in order; what is kept goes along.
+         */
+        SetChannels: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_channels";
+            /**
+             * Channels
+             * @default
+             */
+            channels?: string;
+            /** Part */
+            part: string;
+        };
+        /**
          * SetInScenes
          * @description Give scenes a value at a strip's leaf, as typed: from one on, or in those of `numbers`.
          */
@@ -4264,7 +4331,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["Hear"];
+            ask: components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["PatchLines"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SetKind"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SuggestGains"] | components["schemas"]["SwapLines"] | components["schemas"]["PatchBuses"] | components["schemas"]["MoveLines"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchOutput"] | components["schemas"]["BackTo"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["ClearSolos"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["LinkPairs"] | components["schemas"]["MuteAll"] | components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["AddCast"] | components["schemas"]["AddPart"] | components["schemas"]["BringBackFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CheckAgain"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["ChooseCast"] | components["schemas"]["CopyFitting"] | components["schemas"]["KeepFitting"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["RemoveCast"] | components["schemas"]["RemoveFitting"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["Hear"];
             /**
              * Id
              * Format: uuid

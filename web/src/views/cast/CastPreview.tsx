@@ -1,4 +1,4 @@
-import type { Ask, PreviewCompany } from "../../data/types";
+import type { Ask, Preview, PreviewCompany } from "../../data/types";
 import { useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { usePreview } from "../../ui/Consequence";
@@ -33,11 +33,14 @@ export function CastPreview({ ask, onDone }: { ask: Ask; onDone: () => void }) {
                 {shown.silenced.length === 1 ? "level falls" : "levels fall"} silent
               </p>
             )}
-            <p className="text-soft pt-1">
-              {shown.moved === 0
-                ? "No level moves: only what each sounds like."
-                : `${shown.moved} ${shown.moved === 1 ? "level moves" : "levels move"}.`}
-            </p>
+            <ul className="pt-1">
+              {shown.company?.felt.map((one) => (
+                <li key={one} className="text-sun-text">
+                  {one}
+                </li>
+              ))}
+            </ul>
+            <p className="text-soft pt-1">{levels(shown)}</p>
           </>
         )}
       </div>
@@ -56,6 +59,12 @@ export function CastPreview({ ask, onDone }: { ask: Ask; onDone: () => void }) {
       </div>
     </section>
   );
+}
+
+/** What of levels is to be said; gains and settings are said above. */
+function levels({ moved, company }: Preview): string {
+  if (moved > 0) return `${moved} ${moved === 1 ? "level moves" : "levels move"}.`;
+  return company && company.felt.length > 0 ? "No fader or send moves." : "Nothing else moves.";
 }
 
 function Who({ company }: { company: PreviewCompany }) {

@@ -1,6 +1,7 @@
 import { Link as RouteLink } from "wouter";
 import type { Ask, Company, CompanyPart } from "../../data/types";
-import { useLink } from "../../data/use";
+import { useBusOptions, useLink } from "../../data/use";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
 import { TypedField } from "../../ui/TypedField";
@@ -30,8 +31,14 @@ export function PartsTable({ company, onLook }: Props) {
           </tr>
         </thead>
         <tbody className="max-md:flex max-md:flex-col max-md:gap-2">
-          {company.parts.map((part) => (
-            <PartLine key={part.part} part={part} company={company} onLook={onLook} />
+          {company.parts.map((part, at) => (
+            <PartLine
+              key={part.part}
+              part={part}
+              above={company.parts[at - 1]?.part ?? null}
+              company={company}
+              onLook={onLook}
+            />
           ))}
         </tbody>
       </table>
@@ -39,8 +46,15 @@ export function PartsTable({ company, onLook }: Props) {
   );
 }
 
-function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
+interface LineProps extends Props {
+  part: CompanyPart;
+  /** The part one place up. */
+  above: string | null;
+}
+
+function PartLine({ part, above, company, onLook }: LineProps) {
   const link = useLink();
+  const mixes = useBusOptions("mix");
   const cell = "px-2 py-1.5 bg-floor max-md:block max-md:px-3 max-md:py-1";
   const known = new Set(part.players.map((one) => one.performer));
   const rest = company.performers.filter((one) => !known.has(one.performer));
@@ -63,19 +77,55 @@ function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
         />
       </td>
       <td className={cell}>
-        {part.microphones.map((one) => (
-          <RouteLink
-            key={one.number}
-            to={`/strip/${one.channel}`}
-            className="in-text hover:underline block min-w-36"
-          >
-            {one.channel.split("/")[1]} {one.channel_name}
-          </RouteLink>
-        ))}
-        {part.microphones.length === 0 && <span className="text-coral">no channel</span>}
-        {part.mix_name && (
-          <span className="block text-faint text-[13px]">hears {part.mix_name}</span>
-        )}
+        <span className="flex items-center gap-2">
+          <TypedField
+            label={`Channels of ${part.name}`}
+            value={part.microphones.map((one) => one.channel.split("/")[1]).join(", ")}
+            placeholder="no channel"
+            className={`w-16 ${part.microphones.length === 0 ? "placeholder:text-coral" : ""}`}
+            onCommit={(channels) =>
+              void link.do({ action: "set_channels", part: part.part, channels }, { quiet: false })
+            }
+          />
+          <span className="min-w-0">
+            {part.microphones.map((one) => (
+              <span key={one.number} className="flex items-center gap-1 min-w-28">
+                <RouteLink to={`/strip/${one.channel}`} className="in-text hover:underline">
+                  {one.channel_name}
+                </RouteLink>
+                {part.microphones.length > 1 && (
+                  <TypedField
+                    label={`Microphone ${one.number} of ${part.name}`}
+                    value={one.name}
+                    placeholder="its name"
+                    className="w-24 text-[13px] text-faint"
+                    onCommit={(typed) =>
+                      void link.do({
+                        action: "moves",
+                        moves: [{ address: `${part.part}/microphone/${one.number}/name`, typed }],
+                      })
+                    }
+                  />
+                )}
+              </span>
+            ))}
+          </span>
+        </span>
+        <span className="flex items-center gap-1 text-faint text-[13px] px-1.5">
+          hears
+          <Choice
+            label={`Mix of ${part.name}`}
+            className="h-8 coarse:h-11 max-w-40 text-faint"
+            value={part.mix ?? ""}
+            options={[["", "no mix"], ...mixes]}
+            onChange={(mix) =>
+              void link.do({
+                action: "moves",
+                moves: [{ address: `${part.part}/mix`, value: mix || null }],
+              })
+            }
+          />
+        </span>
       </td>
       <td className={cell}>
         <span className="flex items-center gap-1.5">
@@ -112,7 +162,9 @@ function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
       <td className={cell}>
         <TypedField
           label={`Who can play ${part.name}`}
-          value={part.players.map((one) => one.name).join(", ")}
+          value={part.players
+            .map(({ name }) => (name.includes(",") ? `"${name}"` : name))
+            .join(", ")}
           placeholder="names, understudies last"
           className="w-full min-w-44"
           onCommit={(players) => void link.do({ action: "set_players", part: part.part, players })}
@@ -124,6 +176,18 @@ function PartLine({ part, company, onLook }: Props & { part: CompanyPart }) {
         )}
       </td>
       <td className={`${cell} md:rounded-r-lg text-right`}>
+        <Button
+          small
+          tone="quiet"
+          aria-label={`${part.name} one place up`}
+          title="One place up in the list"
+          disabled={above === null}
+          onClick={() =>
+            void link.do({ action: "move_part", part: part.part, before: above }, { quiet: false })
+          }
+        >
+          ↑
+        </Button>
         <Deliberate
           says={`Remove ${part.name}`}
           short="✕"

@@ -110,7 +110,7 @@ describe("one after another", () => {
     choose("Order", "as they arrive");
     expect(watched).toHaveBeenCalledWith({ mic_check: "arrival" });
     key("n");
-    expect(asks()).toEqual([{ action: "check_step", step: "next", order: "arrival" }]);
+    expect(asks()).toEqual([{ action: "check_step", step: "next", order: "arrival", leaves: "" }]);
   });
 });
 

@@ -46,7 +46,9 @@ export function MicCheckView() {
     return () => link.feed(line, "nothing");
   }, [link, fed, line]);
 
-  const step = (which: Step) => void link.do({ action: "check_step", step: which, order });
+  // it says whom it leaves: of two quick presses the second leaves nobody unseen
+  const step = (which: Step) =>
+    void link.do({ action: "check_step", step: which, order, leaves: own?.entry ?? "" });
   useKeys((event) => {
     if (isTyping(event.target)) return;
     if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;

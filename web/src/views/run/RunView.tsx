@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { useRunAt } from "../../data/scenes";
 import type { Scene, SceneList } from "../../data/types";
-import { useLink, useShow } from "../../data/use";
+import { useLink, useOn, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { useKeys } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
@@ -25,6 +25,7 @@ export function RunView() {
   const ids = useShow((state) => state.scene_ids);
   const now = useRunAt("now");
   const set = useRunAt("next");
+  const chosen = useOn("run/chosen");
   // a rehearsal has a place of its own and sounds nothing: undefined while there is none
   const [rehearsed, setRehearsed] = useState<string | null | undefined>(undefined);
   const rehearsing = rehearsed !== undefined;
@@ -157,6 +158,19 @@ export function RunView() {
             <Button onClick={() => step(1)} disabled={next === null || next === ids.at(-1)}>
               Later
             </Button>
+            {chosen && !rehearsing && (
+              <Button
+                onClick={() =>
+                  void link.do({
+                    action: "moves",
+                    says: "Next in order again",
+                    moves: [{ address: "run/next", value: null }],
+                  })
+                }
+              >
+                In order again
+              </Button>
+            )}
           </div>
         </div>
         <RunBeside told={told as Scene | null} />

@@ -22,6 +22,8 @@ interface Asked {
   /** Which scenes, where they are chosen by their numbers. */
   numbers: string;
   preview: Preview;
+  /** Another look is under way: what is shown is of before. */
+  looking?: boolean;
 }
 
 /** Every value that a scene has of a strip; typed anew here, and in the scenes that follow too. */
@@ -46,9 +48,14 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
     numbers: scope === "chosen" ? numbers : "",
   });
   const look = async (what: Omit<Asked, "preview">) => {
+    setAsked((before) => before && { ...before, ...what, looking: true });
     const preview = await link.try(ask(what));
-    if (typeof preview === "string") notify(preview, "refused");
-    else setAsked({ ...what, preview });
+    if (typeof preview !== "string") {
+      setAsked({ ...what, preview, looking: false });
+      return;
+    }
+    notify(preview, "refused");
+    setAsked(null); // nothing is shown that could be taken for what was typed
   };
   // who hears it is told behind the preview, and not gone on with where the link broke: asked anew
   const live = useShow((state) => state.status === "live");
@@ -74,6 +81,7 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
       {asked && (
         <Reaching
           preview={asked.preview}
+          looking={asked.looking ?? false}
           scope={asked.scope}
           numbers={asked.numbers}
           onScope={(scope) => void look({ ...asked, scope })}
@@ -129,6 +137,7 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
 
 interface ReachingProps {
   preview: Preview;
+  looking: boolean;
   scope: Scope;
   numbers: string;
   onScope: (scope: Scope) => void;
@@ -192,8 +201,10 @@ function Reaching(props: ReachingProps) {
       </ul>
       {without > 0 && <p className="text-soft text-[13px]">{without} scenes do not carry it</p>}
       <span className="flex gap-2">
-        <Button small tone="main" disabled={changed.length === 0} onClick={onTake}>
-          Change {changed.length} {changed.length === 1 ? "scene" : "scenes"}
+        <Button small tone="main" disabled={props.looking || changed.length === 0} onClick={onTake}>
+          {props.looking
+            ? "Looking…"
+            : `Change ${changed.length} ${changed.length === 1 ? "scene" : "scenes"}`}
         </Button>
         <Button small tone="quiet" onClick={onLeave}>
           Leave it

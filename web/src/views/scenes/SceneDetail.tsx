@@ -124,6 +124,15 @@ function Terms({ scene }: { scene: string }) {
         <Button
           small
           tone="quiet"
+          aria-label={`Number anew from here, ${words}`}
+          title="Whole numbers for this scene and all behind it, one after another"
+          onClick={() => void link.do({ action: "number_anew", scene }, { quiet: false })}
+        >
+          Number anew
+        </Button>
+        <Button
+          small
+          tone="quiet"
           aria-label={`Remove, ${words}`}
           onClick={() =>
             void link.do({ action: "remove_scenes", scenes: [scene] }, { quiet: false })

@@ -1,7 +1,9 @@
 import { useEffect } from "react";
 import { useLocation, useParams } from "wouter";
+import { useRunAt } from "../../data/scenes";
 import { useLink, useShow } from "../../data/use";
 import { Empty, ViewHead } from "../../ui/Panel";
+import { sceneInHand, takeInHand } from "./inHand";
 import { Pins } from "./Pins";
 import { SceneDetail } from "./SceneDetail";
 import { SceneList } from "./SceneList";
@@ -13,7 +15,13 @@ export function ScenesView() {
   const [, navigate] = useLocation();
   const ids = useShow((state) => state.scene_ids);
   const asked = useParams().scene;
-  const scene = ids.includes(`scene/${asked}`) ? `scene/${asked}` : (ids[0] ?? null);
+  const now = useRunAt("now");
+  // what was in hand before another view, else where the run is, else the last: new ones lie behind
+  const known = [`scene/${asked}`, sceneInHand(), now, ids.at(-1)];
+  const scene = known.find((one) => one && ids.includes(one)) ?? null;
+  useEffect(() => {
+    if (scene) takeInHand(scene);
+  }, [scene]);
   useEffect(() => {
     link.watch({ scenes: true, company: true });
     return () => link.watch({ scenes: false, company: false });
