@@ -3,6 +3,7 @@
 import math
 
 import pytest
+from hypothesis import given, settings
 
 from ombrel.core import (
     CircleOfDcas,
@@ -16,11 +17,13 @@ from ombrel.core import (
     blank_show,
     clear_ruler,
     clear_solos,
+    closing,
     edited,
     findings,
     flow_of,
     keeping,
     layout_of,
+    listeners,
     made,
     make_effect,
     make_rulers,
@@ -34,6 +37,7 @@ from ombrel.core import (
     rulers_in_use,
     show_of,
     silenced_by_solo,
+    sources,
     strips_of_family,
     strips_text,
     undoing,
@@ -42,7 +46,9 @@ from ombrel.core import (
 from ombrel.demo import demo_show
 from tests.core.walk import dcas_of as walked_dcas
 from tests.desks import TINY, TOURING
-from tests.shows import show_of_seed
+from tests.shows import SHOW_SEEDS, permitted, show_of_seed
+
+from .walk import HEARD, Referee
 
 DEMO = demo_show(TOURING)
 HOUSE: dict[str, Value] = {
@@ -387,3 +393,52 @@ def test_soloing_a_dca_or_a_bus_leaves_all_that_it_rules_or_that_feeds_it(soloed
 def test_the_return_of_a_new_effect_is_solo_proof_so_that_what_is_soloed_keeps_its_effect():
     show, _ = made(blank_show(TOURING), make_effect(blank_show(TOURING), "Hall"))
     assert show["return/1/solo_proof"] is True
+
+
+def test_what_passes_two_members_of_one_dca_on_one_way_is_a_finding():
+    """A singer through a group, and through the return of a reverb: 1 dB of it is 2 dB there."""
+    values: dict[str, Value] = {
+        "channel/1/source": "input/local/1", "channel/1/name": "Singer",
+        "channel/1/house/on": False, "channel/1/group/1/on": True,
+        "group/1/format": "mono", "group/1/name": "Voices",
+        "mix/1/format": "mono", "mix/1/serves": "effect", "engine/1/source": "mix/1",
+        "return/1/source": "engine/1", "return/1/name": "Hall",
+        "channel/1/send/mix/1/tap": "after_fader", "channel/1/send/mix/1/level": -6.0,
+        "dca/1/name": "All voices", "channel/1/dca/1/on": True, "group/1/dca/1/on": True,
+        "output/local/1/source": "house/left",
+    }  # fmt: skip
+
+    def told(**more):
+        show = show_of(TINY, values | {a.replace("__", "/"): v for a, v in more.items()})
+        return [f.says for f in findings(show) if f.rule == "twice_on_a_way"]
+
+    assert told() == [
+        "Singer goes through Voices, and All voices holds both: 1 dB of it is 2 dB there."
+    ]
+    assert any("Hall" in one for one in told(return__1__dca__1__on=True))
+    # a send before the fader does not hear the singer's own: then there is one way less
+    before = {"channel__1__send__mix__1__tap": "before_fader", "return__1__dca__1__on": True}
+    assert not any("Hall" in one for one in told(**before))
+    assert told(group__1__dca__1__on=False) == []
+    # and it is true: by networkx' walk, 1 dB of the DCA moves the house by 2 dB
+    show = show_of(TINY, values | {"channel/1/fader": -10.0})
+    there = [
+        Referee(made(show, {"dca/1/fader": level_db})[0]).level("channel/1", "house")[0]
+        for level_db in (0.0, -1.0)
+    ]
+    assert there[0] - there[1] == pytest.approx(2.0)
+
+
+@settings(max_examples=15)
+@given(SHOW_SEEDS)
+def test_the_count_beside_a_mute_key_is_what_pressing_it_changes(seed):
+    show = show_of_seed(seed)
+    show = permitted(show, {f"mute_group/{n}/safe": False for n in range(1, TINY.mute_groups + 1)})
+    show = permitted(show, {"mute_group/1/name": "One", "mute_group/2/name": "Two"})
+    columns, rows = listeners(show), sources(show)
+    for group, cells in closing(show, flow_of(show)).items():
+        heard = []
+        for on in (False, True):
+            walk = Referee(made(show, {f"{group}/on": on})[0])
+            heard.append({(s, x) for s in rows for x in columns if walk.answer(s, x)[0] == HEARD})
+        assert cells == len(heard[0] - heard[1])

@@ -202,3 +202,37 @@ async def test_pairs_are_linked_by_an_ask_and_shown_beforehand(show, ann):
     assert (await screen.next("done"))["says"] == "Channel 1-2 linked"
     kept = await sync_to_async(stored)(show)
     assert [kept[f"channel/2/{leaf}"] for leaf in ("fader", "pan")] == [-7.0, 1.0]
+
+
+async def test_what_is_typed_for_one_shows_first_how_far_its_gang_jumps(toms, ann):
+    """Of three at -10 one is typed to -30: the others would fall by 20 dB."""
+    screen = Screen(toms, ann)
+    await screen.open()
+
+    async def typed(text, **hand):
+        ask = {
+            "action": "moves",
+            "moves": [{"address": "channel/1/fader", "typed": text}],
+            "by_hand": hand,
+        }
+        await screen.say(type="do", id=str(uuid.uuid4()), gesture=text, ask=ask)
+
+    await typed("-16")  # 6 dB: as far as nobody turns a head
+    await screen.next("done")
+    assert await faders(toms) == [-16.0, -16.0, -16.0]
+    await typed("-30")
+    refused = await screen.next("refused")
+    assert refused["code"] == "gang_jumps"
+    assert "by \u221214.0 dB" in refused["message"]
+    assert await faders(toms) == [-16.0, -16.0, -16.0]
+    alone, all_of_them = refused["ways"]
+    ask = {"action": "moves", "moves": all_of_them["moves"], "by_hand": {"sure": True}}
+    await screen.say(type="do", id=str(uuid.uuid4()), gesture="all", ask=ask)
+    await screen.next("done")
+    assert await faders(toms) == [-30.0, -30.0, -30.0]
+    await typed("off")
+    assert "off" in (await screen.next("refused"))["message"]
+    ask = {"action": "moves", "moves": alone["moves"]}
+    await screen.say(type="do", id=str(uuid.uuid4()), gesture="one", ask=ask)
+    await screen.next("done")
+    assert not alone["by_hand"]

@@ -156,6 +156,7 @@ from .errors import (
     FeedbackLoop,
     FittingTwice,
     GangInTheWay,
+    GangJumps,
     InsertsSpent,
     ListMovedOn,
     MuteGroupSafe,
@@ -220,6 +221,7 @@ from .hands import Hand, carried_with, hand_after
 from .headroom import Contributor, Expected, expected_at, over_full_scale
 from .hear import hear, typed_level_db
 from .history import Entry, next_redo, next_undo
+from .jumps import FAR_DB, check_jumps
 from .keeping import Keeping, keeping
 from .keys import Keyed, keyed, reinforced
 from .kinds import Choice, Maybe, Number, Packed, Reference, Switch, Text, Value, Wire
@@ -295,7 +297,7 @@ from .processing import NOTES, note_ms, tapped_bpm
 from .processing_parameters import BANDS
 from .programme import programme
 from .promises import Breach, Judged, bears_on_promises, judged, make_promise, mended, promises
-from .reach import AtListener, Reach, reach
+from .reach import AtListener, Reach, closing, reach
 from .renaming import renamed, strips_in
 from .routing import Between, put_between
 from .rulers import (
@@ -530,6 +532,9 @@ __all__ = [
     "Renumbered",
     "NotNext",
     "EntryLeft",
+    "GangJumps",
+    "FAR_DB",
+    "check_jumps",
     "check_next_scene",
     "next_told",
     "numbered_anew",
@@ -784,6 +789,7 @@ __all__ = [
     "promises",
     "put_between",
     "put_on",
+    "closing",
     "reach",
     "read_number",
     "read_numbers",

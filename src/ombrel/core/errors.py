@@ -4,6 +4,7 @@ Each error names what is wrong, where, and the way out; the facts are fields, so
 them out of the text.
 """
 
+import math
 from collections.abc import Collection, Mapping, Sequence
 from typing import TYPE_CHECKING
 
@@ -181,6 +182,27 @@ class SeveralPaths(ConsoleError):
         out = "Choose what is to move." if ways else "No one control brings it there."
         super().__init__(f"{source} does not reach {listener} by its own feed alone. {out}")
         self.ways = tuple(ways)
+
+
+class GangJumps(ConsoleError):
+    """What was typed for one would move others of its gangs far: a person says first whether.
+
+    `moves`: the values that were typed; `others`: (who, dB; inf: to or from off), the farthest
+    first; `of`: for whom it was typed.
+    """
+
+    code = "gang_jumps"
+
+    def __init__(
+        self, moves: "Mapping[str, Asked]", others: Sequence[tuple[str, float]], of: str, gangs: str
+    ) -> None:
+        far = "; ".join(
+            f"{who} {'to or from off' if math.isinf(db) else f'by {db:+.1f} dB'}"
+            for who, db in others[:4]
+        )
+        more = f" and {len(others) - 4} more" if len(others) > 4 else ""
+        super().__init__(f"With {of} the gang {gangs} moves {far}{more}.".replace(" -", " \u2212"))
+        self.moves, self.others, self.of = moves, tuple(others), of
 
 
 class OneFaderTwoPlaces(ConsoleError):

@@ -8,11 +8,11 @@ import numpy as np
 
 from .asked import Asked
 from .edits import edited
-from .flow import Flow, State, listener_name, listeners, strip_name
-from .rulers import dcas_of, members_of, mutes_for
+from .flow import Flow, State, listener_name, listeners, sources, strip_name
+from .rulers import dcas_of, members_of, mutes_for, rulers_in_use
 from .show import Show
 
-__all__ = ["AtListener", "Reach", "reach"]
+__all__ = ["AtListener", "Reach", "closing", "reach"]
 
 _BEHIND_MUTE: Final = "before_fader_after_mute"
 
@@ -99,6 +99,22 @@ def reach(show: Show, flow: Flow, ruler: str) -> Reach:
         behind=behind,
         sends=len(behind),
     )
+
+
+def closing(show: Show, flow: Flow) -> dict[str, int]:
+    """For each mute group in use how many cells its key closes: heard with it open and not with it
+
+    shut, whichever it is now.
+    """
+    columns = [flow.layout.column(one) for one in listeners(show)]
+    rows = [flow.layout.row(one) for one in sources(show)]
+    found = {}
+    for group in rulers_in_use(show, "mute_group"):
+        other = _with(show, flow, group, {f"{group}/on": not show.on(f"{group}/on")})
+        pair = (flow, other) if show.on(f"{group}/on") else (other, flow)
+        shut, opened = (one.part(rows, columns)[1] == State.HEARD for one in pair)
+        found[group] = int((opened & ~shut).sum())
+    return found
 
 
 def _with(show: Show, flow: Flow, ruler: str, moves: dict[str, Asked]) -> Flow:

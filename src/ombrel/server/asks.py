@@ -90,12 +90,13 @@ class ByHand(Strict):
     """That an edit is a hand's, so that gangs follow it. `alone`: its key is held, and they do not.
 
     `beside`: strips taken together with it, one more gang for this gesture. `held`: the hand stays
-    where it is, until it lets go.
+    where it is, until it lets go. `sure`: what its gangs make of it was shown beforehand.
     """
 
     alone: bool = False
     beside: Annotated[list[Address], Field(max_length=MOST_STRIPS)] = []
     held: bool = False
+    sure: bool = False
 
 
 class Moves(Strict):
@@ -111,7 +112,7 @@ class Moves(Strict):
         if hand is None:
             return Planned(moves, self.says)
         carry = core.Carry(alone=hand.alone, passing=tuple(hand.beside))
-        return Planned(moves, self.says, carry=carry, held=hand.held)
+        return Planned(moves, self.says, carry=carry, held=hand.held, sure=hand.sure)
 
 
 class Fill(Strict):

@@ -26,6 +26,7 @@ from ombrel.core import (
     bearing_on_undo,
     bears_on_findings,
     carried_with,
+    check_jumps,
     check_same_person,
     described,
     edited,
@@ -228,6 +229,8 @@ def _made(
         carry = carried_with(state.show, pass_on.hands, request.gesture, planned.moves, carry)
         sounding = standing_at(state.show, pass_on.fading, now_s)
     after = edited(state.show, state.flow, planned.moves, carry, own=planned.own, sounding=sounding)
+    if carry is not None and not planned.held and not planned.sure:
+        check_jumps(sounding or state.show, planned.moves, after)
     if request.seen is not None and not planned.own:
         named = {one for address in {*asked, *after.stood.new} for one in strips_in(address)}
         if others := named & renumbered_since(show_id, request.seen, kept, pending):

@@ -17,6 +17,7 @@ from .news import (
     Told,
     bears_on_curves,
     bears_on_why,
+    closing_text,
     company_text,
     curves_text,
     fitting_text,
@@ -73,6 +74,7 @@ class Explainer:
         self.ruler: str | None = None
         self.strip: str | None = None
         self.lifts = False
+        self.closing = False
         self.scenes = False
         self.scene: str | None = None
         self.held: str | None = None
@@ -93,6 +95,9 @@ class Explainer:
         if self.strip != message.strip:
             self.strip = message.strip
             self.owe("strip", "curves")
+        if self.closing != message.closing:
+            self.closing = message.closing
+            self.owe("closing")
         if self.lifts != message.lifts:
             self.lifts = message.lifts
             self.owe("lifts")
@@ -118,6 +123,8 @@ class Explainer:
             self.owe("unfolded")
         if self.lifts:
             self.owe("lifts")
+        if self.closing and (told.cells or told.layout or told.noticed):
+            self.owe("closing")
         if self.scenes and (told.held or any(_of_the_run(a) for a in told.values)):
             self.owe("scenes")
         if self.scene:
@@ -183,6 +190,8 @@ class Explainer:
                 self._over_told = over
             case "unfolded" if self.unfold:
                 return [await at_leisure(unfolded_text, state, self.unfold)]
+            case "closing" if self.closing:
+                return [await at_leisure(closing_text, state)]
             case "lifts" if self.lifts:
                 return [await at_leisure(lifts_text, state)]
             case "scenes" if self.scenes:

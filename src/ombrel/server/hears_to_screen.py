@@ -8,6 +8,7 @@ from .asking import AskedMove
 
 __all__ = [
     "CellState",
+    "ClosingMessage",
     "Cells",
     "LoudSource",
     "Loudest",
@@ -88,10 +89,11 @@ class WhyStep(BaseModel):
 
 
 class WhyRemedy(BaseModel):
-    """What a button says, and the moves it makes."""
+    """What a button says, and the moves it makes; `by_hand`: gangs follow them, as was shown."""
 
     says: str
     moves: list[AskedMove]
+    by_hand: bool = False
 
 
 class Setter(BaseModel):
@@ -175,6 +177,13 @@ class ReachListener(BaseModel):
     closes: int
     follows: int
     still: list[str]
+
+
+class ClosingMessage(BaseModel):
+    """How many cells the key of each mute group closes, or opens where it is on."""
+
+    type: Literal["closing"]
+    cells: dict[str, int]
 
 
 class ReachMessage(BaseModel):

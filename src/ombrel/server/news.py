@@ -20,6 +20,7 @@ __all__ = [
     "lifts_text",
     "loudest_text",
     "noticed_told",
+    "closing_text",
     "reach_text",
     "ruled_again_text",
     "ruled_text",
@@ -199,6 +200,12 @@ def ruled_again_text(state: State, told: Told) -> str:
 
 
 @lru_cache(maxsize=16)
+def closing_text(state: State) -> str:
+    """How many cells each mute group's key closes."""
+    cells = core.closing(state.show, state.flow)
+    return text_of({"type": "closing", "cells": cells})
+
+
 def reach_text(state: State, ruler: str) -> str:
     """How far a DCA or mute group reaches. Raises UnknownAddress."""
     return text_of(telling_hears.reach_message(state, ruler))

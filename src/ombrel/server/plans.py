@@ -31,7 +31,8 @@ class Turn:
 class Planned:
     """The moves of an edit and its words ("": they are found). `turns`: for an undo or redo, the
 
-    gesture that it turns back. `carry`: a hand's, which gangs follow; `held`: and it stays there.
+    gesture that it turns back. `carry`: a hand's, which gangs follow; `held`: and it stays there;
+    `sure`: and gangs may jump by it, since that was shown.
     `own`: it names own values, beneath what fittings lay over them. `seconds`: how long what it
     moves takes to get there, all alike or by address; 0: it jumps. `renumbered`: new names of
     strips by their old ones, where it gives them other numbers (None: one is gone).
@@ -42,6 +43,7 @@ class Planned:
     turns: str = ""
     carry: Carry | None = None
     held: bool = False
+    sure: bool = False
     own: bool = False
     seconds: float | Mapping[str, float] = 0.0
     renumbered: Mapping[str, str | None] = field(default_factory=dict)

@@ -49,14 +49,25 @@ def snapshot_message(state: State) -> dict:
 
 def refused_message(message_id: UUID | str | None, error: core.ConsoleError) -> dict:
     """A refusal, with the other edits that would do what was asked for, where there are some."""
-    ways = error.ways if isinstance(error, core.SeveralPaths) else ()
     return RefusedMessage(
         type="refused",
         id=message_id,  # type: ignore[arg-type]
         code=error.code,
         message=str(error),
-        ways=[WhyRemedy(says=says, moves=moves_to_wire(moves)) for says, moves in ways],
+        ways=_ways(error),
     ).model_dump(mode="json")
+
+
+def _ways(error: core.ConsoleError) -> list[WhyRemedy]:
+    if isinstance(error, core.SeveralPaths):
+        return [WhyRemedy(says=says, moves=moves_to_wire(moves)) for says, moves in error.ways]
+    if isinstance(error, core.GangJumps):
+        moves = moves_to_wire(error.moves)
+        return [
+            WhyRemedy(says=f"{error.of} alone", moves=moves),
+            WhyRemedy(says=f"All of them, {len(error.others) + 1}", moves=moves, by_hand=True),
+        ]
+    return []
 
 
 def noticed_message(state: State) -> dict:

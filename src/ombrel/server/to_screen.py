@@ -15,7 +15,16 @@ from .casting_to_screen import (
     MicCheckMessage,
     PreviewCompany,
 )
-from .hears_to_screen import Cells, Loudest, ReachMessage, SetBy, Table, WhyAnswer, WhyRemedy
+from .hears_to_screen import (
+    Cells,
+    ClosingMessage,
+    Loudest,
+    ReachMessage,
+    SetBy,
+    Table,
+    WhyAnswer,
+    WhyRemedy,
+)
 from .scenes_to_screen import (
     HearingMessage,
     HeldMessage,
@@ -268,6 +277,7 @@ ToScreen = (
     | Loudest
     | RuledMessage
     | ReachMessage
+    | ClosingMessage
     | Unfolded
     | StripMessage
     | CurvesMessage

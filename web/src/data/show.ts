@@ -89,6 +89,8 @@ export interface ShowState extends Lists {
   fading: ReadonlyMap<string, Fade>;
   /** How far the DCA or mute group reaches that is looked at. */
   reach: Reach | null;
+  /** How many cells the key of each mute group closes, while such keys are drawn. */
+  closing: Readonly<Record<string, number>>;
   findings: readonly Finding[];
   /** What must hold of who reaches whom, judged by the core. */
   judged: readonly Judged[];
@@ -122,6 +124,7 @@ export const store = createStore<ShowState>(() => ({
   others: [],
   ruled: new Map(),
   reach: null,
+  closing: {},
   path: null,
   curves: null,
   lifts: null,
@@ -227,6 +230,8 @@ export function received(message: ToScreen): void {
         return { fitting: message };
       case "fading":
         return { fading: withFades(state.fading, message.fades) };
+      case "closing":
+        return { closing: message.cells };
       case "reach":
         return { reach: message };
       case "present":

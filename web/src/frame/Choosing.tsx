@@ -24,8 +24,11 @@ export function Choosing() {
               className="w-full justify-start h-auto min-h-9 py-1.5 text-left whitespace-normal"
               onClick={() => {
                 close();
+                const by_hand = way.by_hand
+                  ? { alone: false, beside: [], held: false, sure: true }
+                  : null;
                 void link.do(
-                  { action: "moves", moves: way.moves, says: way.says },
+                  { action: "moves", moves: way.moves, says: way.by_hand ? "" : way.says, by_hand },
                   { quiet: false },
                 );
               }}

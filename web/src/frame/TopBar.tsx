@@ -6,6 +6,7 @@ import { notify } from "../data/show";
 import { useLink, useShow, useText } from "../data/use";
 import { Button } from "../ui/Button";
 import { usePhone } from "../ui/media";
+import { HardMutePill } from "./HardMutePill";
 import { NewShowDialog } from "./NewShowDialog";
 import { PromisePill } from "./PromisePill";
 import { SoloPill } from "./SoloPill";
@@ -55,6 +56,7 @@ export function TopBar({ onFind, onKeys }: Props) {
       <Kept short={phone} />
       {!phone && <Others />}
       <PromisePill />
+      <HardMutePill />
       <SoloPill />
       <span className="flex-1" />
       <Button

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import { levelText } from "../data/words";
 import { useTabIndex } from "./RowList";
 import { type Mark, placeAlong, travelOf } from "./travel";
@@ -21,6 +21,9 @@ interface Props {
   area?: string;
 }
 
+/** So many px a hand may tremble before it moves anything. */
+const STILL = 3;
+
 const STEPS: Record<string, string> = {
   ArrowRight: "up 1",
   ArrowLeft: "down 1",
@@ -34,22 +37,39 @@ const STEPS: Record<string, string> = {
 export function Fader(props: Props) {
   const { label, levelDb, marks, colour, muted, onMove, onRelease, onStep, address } = props;
   const [asked, setAsked] = useState<number | null>(null);
+  // a hand takes it where it stands, wherever on the track it comes down
+  const held = useRef<{ x: number; from: number; moved: boolean } | null>(null);
   const travel = asked ?? travelOf(levelDb, marks);
   const tabIndex = useTabIndex();
   const zero = travelOf(0, marks);
 
   const move = (event: PointerEvent<HTMLDivElement>) => {
-    const place = placeAlong(event.clientX, event.currentTarget.getBoundingClientRect());
+    const hand = held.current;
+    if (!hand) return;
+    const far = event.clientX - hand.x;
+    if (!hand.moved && Math.abs(far) < STILL) return;
+    hand.moved = true;
+    const box = event.currentTarget.getBoundingClientRect();
+    const place = Math.min(1, Math.max(0, hand.from + far / Math.max(1, box.width)));
     // the left edge is off: a hand that goes to the end means silence
     const wanted = place < 0.015 ? 0 : place;
     setAsked(wanted);
     onMove(wanted);
   };
   const release = (event: PointerEvent<HTMLDivElement>) => {
-    if (asked === null) return;
-    event.currentTarget.releasePointerCapture(event.pointerId);
-    setAsked(null);
-    onRelease();
+    const hand = held.current;
+    if (!hand) return;
+    held.current = null;
+    if (event.currentTarget.hasPointerCapture(event.pointerId))
+      event.currentTarget.releasePointerCapture(event.pointerId);
+    if (hand.moved) {
+      setAsked(null);
+      onRelease();
+    } else if (event.type === "pointerup" && event.pointerType === "mouse") {
+      // a click nudges towards where it was, and never jumps there; a finger may just rest
+      const place = placeAlong(event.clientX, event.currentTarget.getBoundingClientRect());
+      onStep(place > travel ? "up 1" : "down 1");
+    }
   };
   const key = (event: KeyboardEvent<HTMLDivElement>) => {
     let step = STEPS[event.key];
@@ -75,9 +95,9 @@ export function Fader(props: Props) {
       onPointerDown={(event) => {
         if (event.button !== 0) return;
         event.currentTarget.setPointerCapture(event.pointerId);
-        move(event);
+        held.current = { x: event.clientX, from: travel, moved: false };
       }}
-      onPointerMove={(event) => asked !== null && move(event)}
+      onPointerMove={move}
       onPointerUp={release}
       onPointerCancel={release}
       onKeyDown={key}

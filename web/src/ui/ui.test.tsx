@@ -59,6 +59,42 @@ describe("Fader", () => {
     expect(draw(null).fader.getAttribute("aria-valuetext")).toBe("off");
   });
 
+  it("is taken where it stands, wherever on the track a hand comes down, and a click nudges", () => {
+    const onMove = vi.fn();
+    const onStep = vi.fn();
+    render(
+      <Fader
+        label="Kora"
+        address="channel/2/fader"
+        levelDb={-15}
+        marks={MARKS}
+        colour="sea"
+        onMove={onMove}
+        onRelease={() => {}}
+        onStep={onStep}
+      />,
+    );
+    const fader = screen.getByRole("slider", { name: "Kora" });
+    fader.setPointerCapture = () => {};
+    fader.hasPointerCapture = () => false;
+    fader.getBoundingClientRect = () => new DOMRect(0, 0, 200, 24);
+    const hand = { button: 0, pointerId: 1, pointerType: "mouse" };
+    fireEvent.pointerDown(fader, { ...hand, clientX: 180 });
+    fireEvent.pointerUp(fader, { ...hand, clientX: 180 });
+    fireEvent.pointerDown(fader, { ...hand, clientX: 10 });
+    fireEvent.pointerUp(fader, { ...hand, clientX: 10 });
+    expect(onMove).not.toHaveBeenCalled();
+    expect(onStep.mock.calls).toEqual([["up 1"], ["down 1"]]);
+    fireEvent.pointerDown(fader, { ...hand, clientX: 180 });
+    fireEvent.pointerMove(fader, { ...hand, clientX: 200 });
+    fireEvent.pointerUp(fader, { ...hand, clientX: 200 });
+    expect(onMove.mock.calls.map(([travel]) => Number(travel.toFixed(3)))).toEqual([0.6]);
+    // a finger that only rests moves nothing
+    fireEvent.pointerDown(fader, { ...hand, pointerType: "touch", clientX: 10 });
+    fireEvent.pointerUp(fader, { ...hand, pointerType: "touch", clientX: 10 });
+    expect(onStep).toHaveBeenCalledTimes(2);
+  });
+
   it("moves by keys, as typed steps that the core reads", () => {
     const { fader, onStep } = draw(-6);
     for (const [key, shiftKey] of [

@@ -33,7 +33,14 @@ from .past_full_scale import past_full_scale
 from .phantom import phantom_missing, phantom_not_wanted
 from .promise_broken import promise_broken
 from .rule import Finding, Look, Rule
-from .rulers import empty_dca, gang_in_vain, ruled_twice, silenced_thrice, talkback_shut
+from .rulers import (
+    empty_dca,
+    gang_in_vain,
+    ruled_twice,
+    silenced_thrice,
+    talkback_shut,
+    twice_on_a_way,
+)
 from .scenes import (
     scene_breaks_promise,
     scene_changes_nothing,
@@ -69,6 +76,7 @@ RULES: Final[tuple[Rule, ...]] = (
     shared_preamp,
     talkback_shut,
     ruled_twice,
+    twice_on_a_way,
     silenced_thrice,
     empty_dca,
     gang_in_vain,

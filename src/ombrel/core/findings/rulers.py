@@ -4,14 +4,21 @@ from collections.abc import Iterator, Sequence
 from functools import lru_cache
 
 from ..choices import GANG_ASPECTS
-from ..flow import strip_name
+from ..flow import behind_faders, strip_name
 from ..gangs import member_for
 from ..parameters import CATALOGUE
 from ..rulers import dcas_of, members_of, ruled, ruled_strips, rulers_in_use
 from ..show import Show
 from .rule import Finding, Look
 
-__all__ = ["empty_dca", "gang_in_vain", "ruled_twice", "silenced_thrice", "talkback_shut"]
+__all__ = [
+    "empty_dca",
+    "gang_in_vain",
+    "ruled_twice",
+    "silenced_thrice",
+    "talkback_shut",
+    "twice_on_a_way",
+]
 
 _MANY = 3  # causes beside one another, past which somebody will look for the wrong one
 
@@ -47,6 +54,38 @@ def ruled_twice(look: Look) -> Iterator[Finding]:
                     remedy=f"Take {name} out of {by}, which rules it all the same",
                     moves={f"{strip}/{outer}/on": False},
                 )
+
+
+def twice_on_a_way(look: Look) -> Iterator[Finding]:
+    """What passes two members of one DCA on one way moves by it twice: a channel and its group, a
+
+    singer and the return of their reverb.
+    """
+    show, layout = look.show, look.flow.layout
+    held = {dca: _all_members(show, dca) for dca in rulers_in_use(show, "dca")}
+    if not any(len(members) > 1 for members in held.values()):
+        return
+    behind = behind_faders(look.flow)
+    for dca, members in held.items():
+        places = [layout.index[one] for one in members]
+        for strip, place in zip(members, places, strict=True):
+            through = [one for one, at in zip(members, places, strict=True) if behind[at, place]]
+            if not through or place < layout.channels:
+                continue
+            names = [strip_name(show, one) for one in through]
+            more = f" and {len(names) - 2} more" if len(names) > 2 else ""
+            by = strip_name(show, dca)
+            goes = "goes" if len(names) == 1 else "go"
+            says = (
+                f"{', '.join(names[:2])}{more} {goes} through {strip_name(show, strip)}, and {by}"
+                f" holds both: 1 dB of it is 2 dB there."
+            )
+            yield Finding(rule="twice_on_a_way", tone="note", says=says, about=dca)
+
+
+def _all_members(show: Show, dca: str) -> list[str]:
+    """The strips that a DCA rules, through other DCAs too."""
+    return [s for s in ruled_strips(show) if not s.startswith("dca/") and dca in dcas_of(show, s)]
 
 
 def talkback_shut(look: Look) -> Iterator[Finding]:

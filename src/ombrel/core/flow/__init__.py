@@ -1,6 +1,6 @@
 """Levels along the signal path: the table of who hears what, and why."""
 
-from .bypasses import Bypass, Bypasses, same_ways
+from .bypasses import Bypass, Bypasses, behind_faders, same_ways
 from .homes import feed_kind
 from .layout import Layout, layout_of
 from .loops import Loop, has_loop, loudest_loop
@@ -37,6 +37,7 @@ __all__ = [
     "Path",
     "Stage",
     "State",
+    "behind_faders",
     "between",
     "feed_kind",
     "feeds_back",

@@ -15,7 +15,7 @@ from .stages import AFTER_FADER
 from .table import Flow
 from .wiring import at_taps
 
-__all__ = ["Bypass", "Bypasses", "same_ways"]
+__all__ = ["Bypass", "Bypasses", "behind_faders", "same_ways"]
 
 Node = tuple[int, int]
 _Onward = dict[Node, Node | None]
@@ -131,6 +131,35 @@ def _walked(onward: _Onward, start: Node) -> list[Node]:
         way.append(node)
         node = onward[node]
     return way
+
+
+def behind_faders(flow: Flow) -> NDArray[np.bool_]:
+    """Which strips lie behind the faders of which, by feeds that are on: shape (strips, strips),
+
+    [a, b] is true where what leaves a's fader goes into b, through whatever lies between.
+    """
+    layout, wiring = flow.layout, flow.wiring
+    strips, first = len(layout.strips), layout.first_bus
+    feeding = slice(0, layout.feeding)
+    on = wiring.on(feeding)
+    onward = np.zeros((strips, strips), dtype=bool)
+    onward[: layout.feeding, first:] = on.any(axis=(1, 3))
+    leaving = onward.copy()
+    at_fader = flow.arrays.tap[feeding] == AFTER_FADER
+    leaving[: layout.feeding, first:] = (on.any(axis=(1, 3))) & at_fader
+    for place, row in enumerate(flow.fed.row):  # what a bus feeds as a source, effects too
+        if (flow.fed.share[place] > 0.0).any():
+            bus = first + int(flow.fed.bus[place])
+            onward[bus, row] = leaving[bus, row] = True
+    reached = onward | np.eye(strips, dtype=bool)
+    while True:
+        further = (reached.astype(np.float32) @ reached.astype(np.float32)) > 0.0
+        if np.array_equal(further, reached):
+            break
+        reached = further
+    found = (leaving.astype(np.float32) @ reached.astype(np.float32)) > 0.0
+    np.fill_diagonal(found, False)
+    return found
 
 
 def same_ways(before: Flow, after: Flow) -> bool:

@@ -720,7 +720,7 @@ export interface components {
          * @description That an edit is a hand's, so that gangs follow it. `alone`: its key is held, and they do not.
          *
          *     `beside`: strips taken together with it, one more gang for this gesture. `held`: the hand stays
-         *     where it is, until it lets go.
+         *     where it is, until it lets go. `sure`: what its gangs make of it was shown beforehand.
          */
         ByHand: {
             /**
@@ -738,6 +738,11 @@ export interface components {
              * @default false
              */
             held?: boolean;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
         };
         /**
          * CaptureFitting
@@ -960,6 +965,21 @@ export interface components {
              * @enum {string}
              */
             action: "clear_solos";
+        };
+        /**
+         * ClosingMessage
+         * @description How many cells the key of each mute group closes, or opens where it is on.
+         */
+        ClosingMessage: {
+            /** Cells */
+            cells: {
+                [key: string]: number;
+            };
+            /**
+             * Type
+             * @constant
+             */
+            type: "closing";
         };
         /**
          * ColumnRole
@@ -4286,7 +4306,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * TrimLift
          * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.
@@ -4427,6 +4447,11 @@ export interface components {
              * @default null
              */
             check?: number | null;
+            /**
+             * Closing
+             * @default false
+             */
+            closing?: boolean;
             /**
              * Company
              * @default false
@@ -4577,9 +4602,14 @@ export interface components {
         };
         /**
          * WhyRemedy
-         * @description What a button says, and the moves it makes.
+         * @description What a button says, and the moves it makes; `by_hand`: gangs follow them, as was shown.
          */
         WhyRemedy: {
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand?: boolean;
             /** Moves */
             moves: components["schemas"]["AskedMove"][];
             /** Says */

@@ -1,3 +1,4 @@
+import { useCloses, useClosing } from "../../data/closing";
 import { stripName, useLink, useOn, useShow } from "../../data/use";
 
 const MOST_KEYS = 8; // more stand in Mute groups
@@ -5,6 +6,7 @@ const MOST_KEYS = 8; // more stand in Mute groups
 /** The keys of the mute groups, beside those of the banks. */
 export function MuteKeys() {
   const groups = useShow((state) => state.mute_groups);
+  useClosing();
   if (groups.length === 0) return null;
   return (
     <span
@@ -25,6 +27,7 @@ function MuteKey({ group }: { group: string }) {
   const name = useShow((state) => stripName(state, group));
   const on = useOn(`${group}/on`);
   const safe = useOn(`${group}/safe`);
+  const closes = useCloses(group, on);
   return (
     <button
       type="button"
@@ -34,9 +37,14 @@ function MuteKey({ group }: { group: string }) {
       onClick={() =>
         void link.do({ action: "moves", moves: [{ address: `${group}/on`, value: !on }] })
       }
-      className={`h-8 coarse:h-11 px-2 rounded-lg border text-[12.5px] max-w-28 flex items-center cursor-pointer disabled:cursor-default ${on ? "border-coral bg-blocked text-coral font-semibold" : safe ? "border-dashed border-line text-faint" : "border-line bg-card text-soft"}`}
+      className={`h-8 coarse:h-11 px-2 rounded-lg border text-[12.5px] max-w-36 flex items-center cursor-pointer disabled:cursor-default ${on ? "border-coral bg-blocked text-coral font-semibold" : safe ? "border-dashed border-line text-faint" : "border-line bg-card text-soft"}`}
     >
       <span className="truncate">{name}</span>
+      {closes && (
+        <span className="pl-1 text-faint whitespace-nowrap" title={`${closes} cells`}>
+          {closes.split(" ")[1]}
+        </span>
+      )}
     </button>
   );
 }

@@ -6,6 +6,7 @@ import { useLink } from "../../data/use";
 import { type Mark, travelOf } from "../../ui/travel";
 
 const FINE_AWAY = 70; // px beside the fader, past which the hand moves it finely
+const STILL = 3; // px a hand may tremble before it moves anything
 const WHEEL_REST_MS = 1000; // turns within this are one gesture
 
 /**
@@ -22,9 +23,14 @@ export function useFaderHand(
   const ref = useRef<HTMLDivElement>(null);
   const [asked, setAsked] = useState<number | null>(null);
   // what the hand took it keeps, whatever comes to lie at this place meanwhile
-  const held = useRef<{ gesture: Gesture; address: string; y: number; travel: number } | null>(
-    null,
-  );
+  const held = useRef<{
+    gesture: Gesture;
+    address: string;
+    y: number;
+    from: number;
+    travel: number;
+    moved: boolean;
+  } | null>(null);
   const wheel = useRef<{ gesture: Gesture; level: number; timer: number } | null>(null);
 
   const down = (event: PointerEvent<HTMLDivElement>) => {
@@ -34,12 +40,16 @@ export function useFaderHand(
       gesture: new Gesture(link),
       address,
       y: event.clientY,
+      from: event.clientY,
       travel: travelOf(own, marks),
+      moved: false,
     };
   };
   const move = (event: PointerEvent<HTMLDivElement>) => {
     const now = held.current;
     if (!now) return;
+    if (!now.moved && Math.abs(event.clientY - now.from) < STILL) return;
+    now.moved = true;
     const box = event.currentTarget.getBoundingClientRect();
     const away = Math.max(box.left - event.clientX, event.clientX - box.right);
     const scale = away > FINE_AWAY ? 0.2 : 1;
@@ -54,7 +64,16 @@ export function useFaderHand(
     if (!held.current) return;
     if (event.currentTarget.hasPointerCapture(event.pointerId))
       event.currentTarget.releasePointerCapture(event.pointerId);
-    held.current.gesture.end();
+    const { gesture, moved, address: taken, travel } = held.current;
+    if (!moved && event.type === "pointerup" && event.pointerType === "mouse") {
+      // a click nudges towards where it was, and never jumps there; a finger may just rest
+      const box = event.currentTarget.getBoundingClientRect();
+      const place = (box.bottom - event.clientY) / Math.max(1, box.height);
+      gesture.move(
+        byHand([{ address: taken, typed: place > travel ? "up 1" : "down 1" }], { beside }),
+      );
+    }
+    gesture.end();
     held.current = null;
     setAsked(null);
   };
@@ -63,9 +82,10 @@ export function useFaderHand(
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
       const now = wheel.current;
-      if (now) clearTimeout(now.timer);
       const value = valueIn(store.getState(), address);
-      const from = now?.level ?? (typeof value === "number" ? value : -60);
+      if (!now && typeof value !== "number") return; // the wheel opens nothing that is off
+      if (now) clearTimeout(now.timer);
+      const from = now?.level ?? (value as number);
       const level = Math.min(6, Math.round((from - Math.sign(event.deltaY) * 0.5) * 10) / 10);
       const gesture = now?.gesture ?? new Gesture(link);
       const timer = window.setTimeout(() => {

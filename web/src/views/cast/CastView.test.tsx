@@ -58,7 +58,7 @@ const options = () => screen.getAllByRole("option").map((one) => one.textContent
 
 beforeEach(() => {
   tried.mockImplementation(() => Promise.resolve(preview()));
-  pretend({});
+  pretend({ "mix/1/format": "stereo", "mix/1/name": "Ears Gull" });
   draw("/cast");
 });
 
@@ -68,11 +68,12 @@ describe("parts", () => {
     const cells = [...document.querySelectorAll('[data-part="part/1"] td')].map(
       (one) => one.textContent,
     );
-    expect(cells[1]).toBe("3 Head 3hears Ears Gull");
+    expect(cells[1]).toContain("Head 3hearsEars Gull");
+    expect(screen.getByLabelText("Channels of Gull")).toHaveProperty("value", "3");
     expect(cells[5]).toContain("nothing kept yet: Bo");
     expect(screen.getByLabelText("Who can play Gull")).toHaveProperty("value", "Ada, Bo");
     const sexton = document.querySelector('[data-part="part/2"]')!.textContent;
-    expect(sexton).toContain("no channel");
+    expect(screen.getByLabelText("Channels of Sexton")).toHaveProperty("placeholder", "no channel");
     expect(sexton).toContain("late");
   });
 
@@ -128,6 +129,7 @@ describe("tonight", () => {
     const company = {
       on: [{ channel: "channel/3", name: "Head 3", was: "Ada", now: "Bo" }],
       vacant: ["Sexton"],
+      felt: ["A 3 gain 31 dB → 0 dB", "nothing is kept yet for Bo as Gull"],
       held: [["Gull", "who is on"]],
       left: [["Head 9", "one of a pair"]],
     } as never;
@@ -141,7 +143,8 @@ describe("tonight", () => {
     const words = shown.getByRole("region", { name: "Who" }).textContent;
     expect(words).toBe(
       "Head 3Ada → BoNobody plays Sexton: own settings show.Gull stays as it is: pinned (who is on)." +
-        "Head 9 takes no fitting: one of a pair.1 level falls silent3 levels move.",
+        "Head 9 takes no fitting: one of a pair.1 level falls silent" +
+        "A 3 gain 31 dB → 0 dBnothing is kept yet for Bo as Gull3 levels move.",
     );
     expect(done).not.toHaveBeenCalled();
     press("Take it");

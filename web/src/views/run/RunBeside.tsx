@@ -1,3 +1,4 @@
+import { useCloses, useClosing } from "../../data/closing";
 import { useSetByHand } from "../../data/hand";
 import { mutedBy, useTrueLevel } from "../../data/ruled";
 import { type ShowState, valueIn } from "../../data/show";
@@ -11,6 +12,7 @@ const MOST_SILENT = 14;
 export function RunBeside({ told }: { told: Scene | null }) {
   const dcas = useShow((state) => state.dcas);
   const groups = useShow((state) => state.mute_groups);
+  useClosing();
   return (
     <aside
       aria-label="Beside the run"
@@ -77,6 +79,7 @@ function MuteKey({ group }: { group: string }) {
   const name = useStripName(group);
   const on = useOn(`${group}/on`);
   const safe = useOn(`${group}/safe`);
+  const closes = useCloses(group, on);
   return (
     <li>
       <button
@@ -90,6 +93,7 @@ function MuteKey({ group }: { group: string }) {
       >
         {name}
         {safe && <span className={on ? "" : "text-faint"}> safe</span>}
+        {closes && <span className={`text-[12.5px] ${on ? "" : "text-faint"}`}> {closes}</span>}
       </button>
     </li>
   );

@@ -1,0 +1,19 @@
+/** What the key of a mute group closes, told while such keys are drawn. */
+import { useEffect } from "react";
+import { useLink, useShow } from "./use";
+
+/** Has the cells told that mute keys close, for as long as this is drawn. */
+export function useClosing(): void {
+  const link = useLink();
+  useEffect(() => {
+    link.watch({ closing: true });
+    return () => link.watch({ closing: false });
+  }, [link]);
+}
+
+/** "closes 12", "opens 12" where it is on; "" before it is told. */
+export const useCloses = (group: string, on: boolean): string =>
+  useShow((state) => {
+    const cells = state.closing[group];
+    return cells === undefined ? "" : `${on ? "opens" : "closes"} ${cells}`;
+  });
