@@ -9,10 +9,12 @@ from django.db import connection, transaction
 
 from ombrel.server import models
 from ombrel.server.asks import BackTo
+from ombrel.server.consumers import NO_SUCH_SHOW
 from ombrel.server.door import Refused
 from ombrel.server.log import newest_first, shown_at
 
 from .conftest import make, stored
+from .test_socket import Screen
 
 
 @pytest.fixture
@@ -180,3 +182,25 @@ def test_a_log_that_is_half_read_leaves_nothing_open_in_the_database(worked_on):
         asking.execute("select count(*) from pg_cursors")
         assert asking.fetchone() == (0,)
     assert [entry.revision for entry in newest_first(log, most=3, page=2)] == [7, 6, 5]
+
+
+async def test_a_show_that_others_have_open_is_removed_only_by_who_is_sure(
+    async_client, show, ann, ben
+):
+    await async_client.aforce_login(ann)
+    mine, other = Screen(show, ann), Screen(show, ben)
+    await mine.open()
+    await other.open()
+    refused = await async_client.delete(f"/api/shows/{show.pk}")
+    assert (refused.status_code, refused.json()["code"]) == (409, "show_open")
+    assert "ben has it open" in refused.json()["message"]
+    await other.socket.disconnect()
+    assert (await async_client.delete(f"/api/shows/{show.pk}")).status_code == 200
+    await async_client.post(f"/api/shows/{show.pk}/back")
+    again = Screen(show, ben)
+    await again.open()
+    assert (await async_client.delete(f"/api/shows/{show.pk}?sure=true")).status_code == 200
+    closed = await again.socket.receive_output(timeout=30)
+    while closed["type"] != "websocket.close":
+        closed = await again.socket.receive_output(timeout=30)
+    assert closed["code"] == NO_SUCH_SHOW

@@ -507,6 +507,18 @@ class Renumbered(ConsoleError):
         self.names = tuple(sorted(names))
 
 
+class ShowOpen(ConsoleError):
+    """A show is to be removed that others have open: they are named first."""
+
+    code = "show_open"
+
+    def __init__(self, names: Sequence[str]) -> None:
+        who = ", ".join(names[:4]) + (f" and {len(names) - 4} more" if len(names) > 4 else "")
+        verb = "has" if len(names) == 1 else "have"
+        super().__init__(f"{who} {verb} it open. Remove it all the same, or leave it.")
+        self.names = tuple(names)
+
+
 class NotNext(ConsoleError):
     """A go came that means another scene than the one that is next."""
 

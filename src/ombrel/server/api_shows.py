@@ -19,6 +19,7 @@ from . import models
 from .desks import desk_keys, desk_of
 from .door import Refused, Request
 from .plans import Planned
+from .presence import open_by
 from .replies import ErrorReply, ShowRow
 from .shows import copy_of
 from .ticker import group_of, ticker_of
@@ -117,10 +118,17 @@ def copy_show(request: HttpRequest, show_id: UUID) -> models.Show:
     return copy_of(get_object_or_404(models.Show, pk=show_id), request.user.pk)
 
 
-@router.delete("/shows/{uuid:show_id}", response=ShowRow)
-async def remove_show(request: HttpRequest, show_id: UUID) -> models.Show:
-    """Take a show off the list; it can be brought back. Who has it open is told."""
+@router.delete("/shows/{uuid:show_id}", response={200: ShowRow, 409: ErrorReply})
+async def remove_show(request: HttpRequest, show_id: UUID, sure: bool = False) -> models.Show:
+    """Take a show off the list; it can be brought back. Others who have it open are named first,
+
+    unless whoever asks is `sure`; then they are told.
+    """
     row = await aget_object_or_404(models.Show, pk=show_id)
+    user = await request.auser()
+    others = [name for name in open_by(show_id) if name != user.get_username()]
+    if others and not sure:
+        raise core.ShowOpen(others)
     row.removed_at = now()
     await row.asave(update_fields=["removed_at"])
     layer = get_channel_layer()

@@ -12,7 +12,15 @@ from channels.layers import get_channel_layer
 
 from .ticker import group_of
 
-__all__ = ["Here"]
+__all__ = ["Here", "open_by"]
+
+_OPEN: dict[UUID, dict[str, str]] = {}  # by show: the screens of this process, with their people
+
+
+def open_by(show_id: UUID) -> list[str]:
+    """The names of those who have a show open, as far as this process knows, in order."""
+    return sorted(set(_OPEN.get(show_id, {}).values()))
+
 
 AGAIN_S = 30.0  # a screen says so often that it is still here
 GONE_S = 90.0  # who said nothing for so long is gone, with its process
@@ -23,11 +31,13 @@ class Here:
 
     def __init__(self, show_id: UUID, screen: str, name: str) -> None:
         self._group, self.screen, self.name, self.view = group_of(show_id), screen, name, ""
+        self._show_id = show_id
         self._others: dict[str, tuple[str, str, float]] = {}
         self._said_at = 0.0
 
     async def come(self) -> None:
         """Ask who is there; they answer to all."""
+        _OPEN.setdefault(self._show_id, {})[self.screen] = self.name
         await self._send({"type": "show.who", "screen": self.screen})
 
     async def moved(self, view: str) -> None:
@@ -43,6 +53,10 @@ class Here:
 
     async def go(self) -> None:
         """Say that this screen is no more."""
+        screens = _OPEN.get(self._show_id, {})
+        screens.pop(self.screen, None)
+        if not screens:
+            _OPEN.pop(self._show_id, None)
         await self._send({"type": "show.here", "screen": self.screen, "name": "", "view": ""})
 
     async def answer(self, screen: str) -> None:

@@ -45,6 +45,7 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.NoSuchFitting: 404,
     core.NotTheirName: 409,
     core.GangJumps: 409,
+    core.ShowOpen: 409,
     core.NotNext: 409,
     core.EntryLeft: 409,
     core.NoSuchScene: 404,

@@ -30,10 +30,12 @@ async function answered(request: Promise<Response>): Promise<Response> {
   }
   if (response.status === 401) location.assign("/sign-in");
   if (!response.ok) {
-    const body = (await response.json().catch(() => null)) as { message?: string } | null;
-    throw new Error(
-      body?.message ?? `The server answered ${response.status}. Nothing was changed.`,
-    );
+    const body = (await response.json().catch(() => null)) as {
+      message?: string;
+      code?: string;
+    } | null;
+    const says = body?.message ?? `The server answered ${response.status}. Nothing was changed.`;
+    throw Object.assign(new Error(says), { code: body?.code ?? "" });
   }
   return response;
 }
@@ -58,7 +60,11 @@ export const renameShow = (id: string, name: string): Promise<unknown> =>
   send(`/api/shows/${id}`, { name }, "PATCH");
 export const copyShow = (id: string): Promise<{ id: string; name: string }> =>
   send(`/api/shows/${id}/copy`);
-export const removeShow = (id: string): Promise<unknown> => send(`/api/shows/${id}`, {}, "DELETE");
+export const removeShow = (id: string, sure: boolean): Promise<unknown> =>
+  send(`/api/shows/${id}${sure ? "?sure=true" : ""}`, {}, "DELETE");
+/** Why a show was not removed: others have it open, and are named. */
+export const isOpen = (error: unknown): error is Error =>
+  error instanceof Error && "code" in error && error.code === "show_open";
 export const bringBackShow = (id: string): Promise<unknown> => send(`/api/shows/${id}/back`);
 
 export const getHistory = (showId: string, wanted: Record<string, string>): Promise<History> =>

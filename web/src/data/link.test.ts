@@ -162,12 +162,19 @@ describe("Link", () => {
     expect(store.getState().notices.at(-1)?.text).toBe("too high");
   });
 
-  it("stops asking for a show that is gone", () => {
+  it("says that a show is gone, and has it again once somebody brings it back", () => {
     new Link("show");
+    latest().open();
     latest().lose(4404);
-    vi.advanceTimersByTime(10_000);
-    expect(FakeSocket.made).toHaveLength(1);
     expect(store.getState().status).toBe("gone");
+    vi.advanceTimersByTime(4_000);
+    latest().open(); // accepted, and closed again: it is still gone
+    expect(store.getState().status).toBe("gone");
+    latest().lose(4404);
+    vi.advanceTimersByTime(4_000);
+    latest().open();
+    latest().hear({ type: "snapshot", revision: 3, values: {} });
+    expect(store.getState().status).toBe("live");
   });
 });
 

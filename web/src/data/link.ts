@@ -8,6 +8,8 @@ import type { Ask, FromScreen, Move, Preview, ToScreen } from "./types";
 
 const FIRST_RETRY_MS = 250;
 const LAST_RETRY_MS = 2500;
+/** So often it is asked whether a show that was removed is back. */
+const GONE_RETRY_MS = 4000;
 /** So long nothing is heard before the link asks whether anybody is there, and then it waits so long. */
 const QUIET_MS = 3000;
 const ANSWER_MS = 4000;
@@ -51,7 +53,6 @@ export class Link {
   #heardAt = 0;
   #askedAt: number | null = null;
   #watch: Watch = { type: "watch", table: false, why: null, check: null, view: "" };
-  #closed = false;
 
   constructor(showId: string) {
     const scheme = location.protocol === "https:" ? "wss" : "ws";
@@ -84,7 +85,7 @@ export class Link {
       this.#send(this.#watch);
       for (const { message } of this.#waiting.values()) this.#send(message);
       for (const question of [...this.#questions.values()]) this.#ask(question);
-      store.setState({ status: "live", trouble: "" });
+      if (store.getState().status !== "gone") store.setState({ status: "live", trouble: "" });
       this.#tellGone();
       this.#count();
     };
@@ -92,14 +93,16 @@ export class Link {
       if (socket !== this.#socket) return;
       this.#heardAt = Date.now();
       this.#askedAt = null;
+      if (store.getState().status === "gone") store.setState({ status: "live", trouble: "" });
       this.#take(JSON.parse(event.data as string) as ToScreen);
     };
     socket.onclose = (event) => {
-      if (socket !== this.#socket || this.#closed) return;
+      if (socket !== this.#socket) return;
       if (event.code === NOT_SIGNED_IN) location.assign("/sign-in");
       if (event.code === NO_SUCH_SHOW) {
-        this.#closed = true;
+        // removed; once somebody brings it back it is here again by itself
         store.setState({ status: "gone" });
+        this.#retry = setTimeout(() => this.#open(), GONE_RETRY_MS);
         return;
       }
       this.#lost();

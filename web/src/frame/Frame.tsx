@@ -115,7 +115,7 @@ function Gone() {
       <a className="in-text underline text-paper" href="/shows">
         All shows
       </a>{" "}
-      has it, to be brought back.
+      has it, to be brought back; it is here again by itself then.
     </p>
   );
 }

@@ -120,7 +120,9 @@ export interface paths {
         post?: never;
         /**
          * Remove Show
-         * @description Take a show off the list; it can be brought back. Who has it open is told.
+         * @description Take a show off the list; it can be brought back. Others who have it open are named first,
+         *
+         *     unless whoever asks is `sure`; then they are told.
          */
         delete: operations["ombrel_server_api_shows_remove_show"];
         options?: never;
@@ -4822,7 +4824,9 @@ export interface operations {
     };
     ombrel_server_api_shows_remove_show: {
         parameters: {
-            query?: never;
+            query?: {
+                sure?: boolean;
+            };
             header?: never;
             path: {
                 show_id: string;
@@ -4838,6 +4842,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShowRow"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
                 };
             };
         };

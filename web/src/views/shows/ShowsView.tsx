@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from "react";
-import { bringBackShow, copyShow, getShows, removeShow, renameShow } from "../../data/http";
+import { bringBackShow, copyShow, getShows, isOpen, removeShow, renameShow } from "../../data/http";
 import { notify } from "../../data/show";
 import type { ShowCard } from "../../data/types";
 import { useShow } from "../../data/use";
@@ -105,8 +105,19 @@ function Row({
   const changed = card.changed_at
     ? `changed ${whenText(card.changed_at)}${card.changed_by && ` by ${card.changed_by}`}`
     : `made ${whenText(card.made_at)}, blank`;
-  const remove = async () => {
-    await onAct(removeShow(card.id), `${card.name} removed; it can be brought back below`);
+  const [open, setOpen] = useState(""); // who has it open, in words: asked before it is removed
+  const remove = async (sure: boolean) => {
+    setOpen("");
+    const removing = removeShow(card.id, sure);
+    const others = await removing.then(
+      () => "",
+      (error: unknown) => (isOpen(error) ? error.message : ""),
+    );
+    if (others) {
+      setOpen(others);
+      return;
+    }
+    await onAct(removing, `${card.name} removed; it can be brought back below`);
     // the show that one is in is gone from here: another, or none, is opened
     if (here) location.assign("/shows");
   };
@@ -144,9 +155,25 @@ function Row({
       >
         Copy
       </Button>
-      <Button small tone="danger" aria-label={`Remove, ${card.name}`} onClick={() => void remove()}>
+      <Button
+        small
+        tone="danger"
+        aria-label={`Remove, ${card.name}`}
+        onClick={() => void remove(false)}
+      >
         Remove
       </Button>
+      {open && (
+        <span role="alert" className="basis-full flex items-center gap-2 flex-wrap pb-1">
+          <span className="flex-1 min-w-60 text-coral">{open}</span>
+          <Button small tone="danger" onClick={() => void remove(true)}>
+            Remove all the same
+          </Button>
+          <Button small onClick={() => setOpen("")}>
+            Leave it
+          </Button>
+        </span>
+      )}
     </li>
   );
 }
