@@ -34,4 +34,5 @@ def many_scenes(count):
             )
         values |= {f"scene/{number}/{leaf}": text for leaf, text in held.items()}
         values[f"scene/{number}/number"] = float(number)
+    values["run/next"] = "scene/1"  # as it is found where nothing was recalled yet
     return blank_show(FESTIVAL).with_values(values)

@@ -178,6 +178,7 @@ from .errors import (
     OscillatorTaken,
     OutOfRange,
     OutOfReach,
+    RemedyMoves,
     Renumbered,
     SeveralPaths,
     ShowOpen,
@@ -222,7 +223,7 @@ from .hands import Hand, carried_with, hand_after
 from .headroom import Contributor, Expected, expected_at, over_full_scale
 from .hear import hear, typed_level_db
 from .history import Entry, next_redo, next_undo
-from .jumps import FAR_DB, check_jumps
+from .jumps import FAR_DB, check_jumps, check_remedy
 from .keeping import Keeping, keeping
 from .keys import Keyed, keyed, reinforced
 from .kinds import Choice, Maybe, Number, Packed, Reference, Switch, Text, Value, Wire
@@ -531,6 +532,8 @@ __all__ = [
     "Singer",
     "ShowOpen",
     "SocketTaken",
+    "RemedyMoves",
+    "check_remedy",
     "Renumbered",
     "NotNext",
     "EntryLeft",

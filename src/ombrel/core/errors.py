@@ -205,6 +205,23 @@ class GangJumps(ConsoleError):
         self.moves, self.others, self.of = moves, tuple(others), of
 
 
+class RemedyMoves(ConsoleError):
+    """A remedy moves what is heard elsewhere far: a person says first whether.
+
+    `moves`: of the remedy; `heard`: (source, listener, dB), the farthest first.
+    """
+
+    code = "remedy_moves"
+
+    def __init__(
+        self, moves: "Mapping[str, Asked]", heard: Sequence[tuple[str, str, float]]
+    ) -> None:
+        far = "; ".join(f"{who} for {whom} by {db:+.1f} dB" for who, whom, db in heard[:4])
+        more = f" and {len(heard) - 4} more" if len(heard) > 4 else ""
+        super().__init__(f"That also moves {far}{more}.".replace(" -", " \u2212"))
+        self.moves, self.heard = moves, tuple(heard)
+
+
 class OneFaderTwoPlaces(ConsoleError):
     """Levels typed together want one control at two places. `cells`: both, by name."""
 

@@ -7,14 +7,14 @@ from typing import Final
 from .addresses import kind_on
 from .asked import Asked
 from .edits import Edited
-from .errors import GangJumps
-from .flow import strip_name
+from .errors import GangJumps, RemedyMoves
+from .flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
 from .gangs import strips_behind
 from .kinds import Number, Value
 from .show import Show
 from .sockets import strip_of
 
-__all__ = ["FAR_DB", "check_jumps"]
+__all__ = ["FAR_DB", "check_jumps", "check_remedy"]
 
 FAR_DB: Final = 6.0  # twice as loud, nearly: what an audience turns its head for
 
@@ -35,6 +35,31 @@ def check_jumps(show: Show, moves: Mapping[str, Asked], after: Edited) -> None:
     gangs = ", ".join(strip_name(show, gang) for gang in after.carried.gangs(show)) or "taken along"
     typed: dict[str, Asked] = {address: after.show[address] for address in moves}
     raise GangJumps(typed, others, _name(show, named), gangs)
+
+
+def check_remedy(show: Show, flow: Flow, moves: Mapping[str, Asked], after: Edited) -> None:
+    """Raise RemedyMoves if a remedy moves what listeners in use hear already by more than FAR_DB:
+
+    what it opens it says, that it does not.
+    """
+    layout = flow.layout
+    columns = {layout.column(one) for one in listeners(show)}
+    rows = {layout.row(one) for one in sources(show)}
+    found = []
+    for row, column in after.cells.tolist():
+        if row not in rows or column not in columns:
+            continue
+        was, now = flow.cell(row, column), after.flow.cell(row, column)
+        if was.state is now.state is State.HEARD:
+            far_db = now.level_db - was.level_db
+            found += [(row, column, far_db)] if abs(far_db) > FAR_DB + 1e-6 else []
+    if found:
+        found.sort(key=lambda one: -abs(one[2]))
+        heard = [
+            (source_name(show, layout.source(r)), listener_name(show, layout.listener(c)), db)
+            for r, c, db in found
+        ]
+        raise RemedyMoves(moves, heard)
 
 
 def _step_db(show: Show, address: str, value: Value) -> float | None:

@@ -14,7 +14,15 @@ from .rulers import members_of, rulers_in_use
 from .show import Show
 from .sockets import is_of_bus
 
-__all__ = ["coming", "in_programme", "is_fed_by_a_bus", "leaving_as_it_is", "programme", "sent"]
+__all__ = [
+    "coming",
+    "in_programme",
+    "is_fed_by_a_bus",
+    "joining",
+    "leaving_as_it_is",
+    "programme",
+    "sent",
+]
 
 _BEARING = ("/source", "/spare", "/on_spare", "/on")
 
@@ -74,6 +82,15 @@ def _brought_by(address: str) -> str:
         return ""
     words = address.split("/")
     return f"channel/{words[1]}" if len(words) == 3 or words[2] in ("house", "group") else ""
+
+
+def joining(show: Show, moves: Mapping[str, Asked]) -> str:
+    """The mixes that channels join by an edit since that was promised, in words; "" for none."""
+    plain = {a: value for a, value in moves.items() if not isinstance(value, Travel | Typed)}
+    sends = (address.partition("/send/")[2] for address in coming(show, plain))
+    mixes = dict.fromkeys("/".join(one.split("/")[:2]) for one in sends)
+    names = (show.text(f"{mix}/name") or mix.replace("/", " ").capitalize() for mix in mixes)
+    return ", ".join(names)
 
 
 def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:

@@ -106,11 +106,12 @@ class Moves(Strict):
     moves: Annotated[list[AskedMove], Field(min_length=1, max_length=20_000)]
     says: Annotated[str, Field(max_length=120, pattern=KEPT)] = ""
     by_hand: ByHand | None = None
+    remedy: bool = False  # one of Ombrel's own: what else it moves far is shown first
 
     def plan(self, turn: Turn) -> Planned:
         moves, hand = core.unguarded(moves_from_wire(self.moves)), self.by_hand
         if hand is None:
-            return Planned(moves, self.says)
+            return Planned(moves, self.says, remedy=self.remedy)
         carry = core.Carry(alone=hand.alone, passing=tuple(hand.beside))
         return Planned(moves, self.says, carry=carry, held=hand.held, sure=hand.sure)
 

@@ -27,6 +27,7 @@ from ombrel.core import (
     bears_on_findings,
     carried_with,
     check_jumps,
+    check_remedy,
     check_same_person,
     described,
     edited,
@@ -231,6 +232,8 @@ def _made(
     after = edited(state.show, state.flow, planned.moves, carry, own=planned.own, sounding=sounding)
     if carry is not None and not planned.held and not planned.sure:
         check_jumps(sounding or state.show, planned.moves, after)
+    if planned.remedy:
+        check_remedy(state.show, state.flow, planned.moves, after)
     if request.seen is not None and not planned.own:
         named = {one for address in {*asked, *after.stood.new} for one in strips_in(address)}
         if others := named & renumbered_since(show_id, request.seen, kept, pending):

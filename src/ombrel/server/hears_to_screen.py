@@ -134,7 +134,10 @@ class WhyWay(BaseModel):
 
 
 class WhyAnswer(BaseModel):
-    """The explanation of one cell. `opening`: the fewest actions that let it be heard, as one."""
+    """The explanation of one cell. `opening`: the fewest actions that let it be heard, as one;
+
+    `also`: what else would silence what is not sent.
+    """
 
     type: Literal["why"]
     revision: int
@@ -148,6 +151,7 @@ class WhyAnswer(BaseModel):
     head: list[WhyStep]
     ways: list[WhyWay]
     reasons: list[WhyReason]
+    also: list[WhyReason]
     opening: WhyRemedy | None
 
 

@@ -32,7 +32,7 @@ class Planned:
     """The moves of an edit and its words ("": they are found). `turns`: for an undo or redo, the
 
     gesture that it turns back. `carry`: a hand's, which gangs follow; `held`: and it stays there;
-    `sure`: and gangs may jump by it, since that was shown.
+    `sure`: and gangs may jump by it, since that was shown. `remedy`: one of Ombrel's own.
     `own`: it names own values, beneath what fittings lay over them. `seconds`: how long what it
     moves takes to get there, all alike or by address; 0: it jumps. `renumbered`: new names of
     strips by their old ones, where it gives them other numbers (None: one is gone).
@@ -44,6 +44,7 @@ class Planned:
     carry: Carry | None = None
     held: bool = False
     sure: bool = False
+    remedy: bool = False
     own: bool = False
     seconds: float | Mapping[str, float] = 0.0
     renumbered: Mapping[str, str | None] = field(default_factory=dict)

@@ -46,6 +46,7 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.NotTheirName: 409,
     core.GangJumps: 409,
     core.ShowOpen: 409,
+    core.RemedyMoves: 409,
     core.NotNext: 409,
     core.EntryLeft: 409,
     core.NoSuchScene: 404,

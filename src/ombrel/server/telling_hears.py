@@ -149,16 +149,8 @@ def why_message(state: State, source: str, listener: str) -> dict:
             )
             for way in answer.ways
         ],
-        reasons=[
-            WhyReason(
-                code=one.code,
-                says=one.says,
-                remedy=remedy_to_wire(one.remedy),
-                instead=remedy_to_wire(one.instead),
-                ruler=one.ruler,
-            )
-            for one in answer.reasons
-        ],
+        reasons=[_reason(one) for one in answer.reasons],
+        also=[_reason(one) for one in answer.also],
         opening=remedy_to_wire(answer.opening),
     ).model_dump(mode="json")
 
@@ -199,3 +191,13 @@ def reach_message(state: State, ruler: str) -> dict:
         ],
         behind=remedy_to_wire(behind if found.sends else None),
     ).model_dump(mode="json")
+
+
+def _reason(one: core.Reason) -> WhyReason:
+    return WhyReason(
+        code=one.code,
+        says=one.says,
+        remedy=remedy_to_wire(one.remedy),
+        instead=remedy_to_wire(one.instead),
+        ruler=one.ruler,
+    )

@@ -67,6 +67,8 @@ def _ways(error: core.ConsoleError) -> list[WhyRemedy]:
             WhyRemedy(says=f"{error.of} alone", moves=moves),
             WhyRemedy(says=f"All of them, {len(error.others) + 1}", moves=moves, by_hand=True),
         ]
+    if isinstance(error, core.RemedyMoves):
+        return [WhyRemedy(says="Do it all the same", moves=moves_to_wire(error.moves))]
     return []
 
 

@@ -51,7 +51,7 @@ def felt(show: Show, after: Show, moved: Collection[str]) -> Felt:
     count: dict[str, int] = {}
     for address in moved:
         if not address.startswith("input/") and parameter_at(address).aspect in _SETTINGS:
-            strip = strip_of(address)
+            strip = "show" if address.startswith("show/") else strip_of(address)
             count[strip] = count.get(strip, 0) + 1
     empty = [
         fitting_name(after, one.fitting)
@@ -61,7 +61,10 @@ def felt(show: Show, after: Show, moved: Collection[str]) -> Felt:
     ]
     return Felt(
         preamps=tuple(differences(show, after, preamps)),
-        settings=tuple((strip_name(after, strip), number) for strip, number in count.items()),
+        settings=tuple(
+            ("the tempo" if strip == "show" else strip_name(after, strip), number)
+            for strip, number in count.items()
+        ),
         empty=tuple(empty),
     )
 

@@ -8,6 +8,7 @@ from ..addresses import parameter_at
 from ..edits import check_edit
 from ..errors import ConsoleError, FeedbackLoop
 from ..flow import Flow, feeds_back, has_loop, same_ways
+from ..programme import joining
 from ..show import Show
 from .bus_past_full_scale import bus_past_full_scale
 from .channel_without_source import channel_without_source
@@ -107,6 +108,8 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
     """The finding, without a remedy that would be refused."""
     if not finding.moves:
         return finding
+    if joins := joining(look.show, finding.moves):
+        finding = replace(finding, remedy=f"{finding.remedy}; it joins {joins} by that")
     try:
         check_edit(look.show, look.flow, finding.moves)
     except FeedbackLoop:

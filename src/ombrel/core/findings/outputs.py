@@ -7,7 +7,8 @@ from ..asked import Asked
 from ..errors import NothingLeft
 from ..flow import strip_name
 from ..outputs import goes_somewhere, patch_missing
-from ..sockets import socket_name
+from ..show import Show
+from ..sockets import socket_name, strip_of
 from .rule import Finding, Look
 
 __all__ = ["mix_that_goes_nowhere", "output_taken_by_nothing"]
@@ -17,7 +18,7 @@ def mix_that_goes_nowhere(look: Look) -> Iterator[Finding]:
     """A mix or matrix in use that nothing carries; the remedy patches it to the next free."""
     show = look.show
     for bus in show.in_use("mix") + show.in_use("matrix"):
-        if goes_somewhere(show, bus):
+        if goes_somewhere(show, bus) or _is_taken(show, bus):
             continue
         moves: Mapping[str, Asked] = {}
         remedy = ""
@@ -34,6 +35,17 @@ def mix_that_goes_nowhere(look: Look) -> Iterator[Finding]:
             remedy=remedy,
             moves=moves,
         )
+
+
+def _is_taken(show: Show, bus: str) -> bool:
+    """Whether something takes a bus as its source or its key."""
+    return any(
+        isinstance(value, str)
+        and strip_of(value) == bus
+        and address.endswith(("/source", "/spare", "/key"))
+        for address, value in show.values.items()
+        if address.startswith(("channel/", "return/", "group/", "mix/", "matrix/", "house", "mono"))
+    )
 
 
 def output_taken_by_nothing(look: Look) -> Iterator[Finding]:

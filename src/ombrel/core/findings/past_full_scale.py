@@ -1,8 +1,11 @@
 """A line that is expected to drive its preamp past full scale."""
 
 from collections.abc import Iterator
+from typing import Any
 
-from ..preamps import preamps
+from ..asked import Asked
+from ..preamps import Preamp, preamp_of, preamps
+from ..show import Show
 from ..sockets import socket_name
 from .rule import Finding, Look
 
@@ -10,7 +13,10 @@ __all__ = ["past_full_scale"]
 
 
 def past_full_scale(look: Look) -> Iterator[Finding]:
-    """One finding a preamp; the remedy sets the gain that meets the show's target."""
+    """One finding a preamp; the remedy sets the gain that meets the show's target, with its pad
+
+    where no gain alone keeps it below full scale.
+    """
     for preamp in preamps(look.show):
         if preamp.over:
             where = socket_name(look.show.desk, preamp.socket)
@@ -20,6 +26,26 @@ def past_full_scale(look: Look) -> Iterator[Finding]:
                 says=f"{look.name(preamp.line)} is expected at {preamp.dbfs:+.1f} dBFS at {where}:"
                 " it will overload.",
                 about=f"line/{preamp.line}",
-                remedy=f"Set its gain to {preamp.suggested_db:+.0f} dB",
-                moves={f"{preamp.socket}/gain": preamp.suggested_db},
+                **_remedy(look.show, preamp),
             )
+
+
+def _remedy(show: Show, preamp: Preamp) -> dict[str, Any]:
+    gain = f"{preamp.socket}/gain"
+    by_gain: dict[str, Asked] = {gain: preamp.suggested_db}
+    if preamp.suggested_db < show.number(gain) and not _over(show, preamp.socket, by_gain):
+        return {"remedy": f"Set its gain to {preamp.suggested_db:+.0f} dB", "moves": by_gain}
+    if show.on(f"{preamp.socket}/pad"):
+        return {}  # nothing at the preamp helps
+    padded = show.with_values({f"{preamp.socket}/pad": True})
+    there = preamp_of(padded, preamp.socket)
+    assert there is not None  # it was found on this socket
+    moves: dict[str, Asked] = {f"{preamp.socket}/pad": True, gain: there.suggested_db}
+    if _over(show, preamp.socket, moves):
+        return {}
+    return {"remedy": f"Put its pad on, gain {there.suggested_db:+.0f} dB", "moves": moves}
+
+
+def _over(show: Show, socket: str, moves: dict[str, Asked]) -> bool:
+    after = preamp_of(show.with_values(moves), socket)  # type: ignore[arg-type]  # plain values
+    return after is not None and after.over

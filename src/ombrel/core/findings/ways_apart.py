@@ -3,6 +3,9 @@
 from collections.abc import Iterator
 from itertools import groupby
 
+from ..asked import Asked
+from ..edits import edited
+from ..errors import ConsoleError
 from ..flow import listener_name, strip_name
 from ..latency import aligned, apart
 from .rule import Finding, Look
@@ -26,6 +29,11 @@ def ways_apart(look: Look) -> Iterator[Finding]:
         name, where = strip_name(show, first.source), listener_name(show, bus)
         others = f" and {more} more" if more else ""
         wait = aligned(show, look.flow, first.source, bus)
+        moves: dict[str, Asked] = {}
+        if wait:
+            moves = {f"{wait[0]}/delay/on": True, f"{wait[0]}/delay/ms": wait[1]}
+        if not moves or not _settles(look, moves, first.source, bus):
+            wait, moves = None, {}  # other ways of it would be apart as before
         yield Finding(
             rule="ways_apart",
             tone="note",
@@ -33,5 +41,15 @@ def ways_apart(look: Look) -> Iterator[Finding]:
             f" {first.by_ms:.2g} ms apart: the sum combs from {first.comb_hz:.0f} Hz up.",
             about=bus,
             remedy=f"Let {strip_name(show, wait[0])} wait {wait[1]:g} ms" if wait else "",
-            moves={f"{wait[0]}/delay/on": True, f"{wait[0]}/delay/ms": wait[1]} if wait else {},
+            moves=moves,
         )
+
+
+def _settles(look: Look, moves: dict[str, Asked], source: str, bus: str) -> bool:
+    """Whether all ways of a source reach a bus together after some moves."""
+    try:
+        after = edited(look.show, look.flow, moves)
+    except ConsoleError:
+        return False
+    left = {(one.source, one.bus) for one in apart(after.show, after.flow)}
+    return (source, bus) not in left

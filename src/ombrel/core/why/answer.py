@@ -44,7 +44,7 @@ class Why:
     """The explanation of one cell. `ways`: the loudest first; of a silent cell the one that takes
 
     the fewest actions to open. `opening`: those actions as one. `rank` of `heard` sources at this
-    listener, 1 the loudest.
+    listener, 1 the loudest. `also`: of what is not sent, what else would silence it on that way.
     """
 
     source: str
@@ -60,6 +60,7 @@ class Why:
     opening: Remedy | None
     rank: int | None
     heard: int
+    also: tuple[Reason, ...] = ()
 
 
 def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> Why:
@@ -101,6 +102,7 @@ def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> 
         opening=opening,
         rank=rank,
         heard=heard,
+        also=_also(known, row, column) if cell.state is State.UNROUTED else (),
     )
 
 
@@ -207,6 +209,15 @@ def _reasons(known: Reasons, row: int, column: int, state: State) -> tuple[Reaso
     if state is State.CANCELLED:
         found += [known.of("turned", address) for address in network.turned()]
     return tuple(found)
+
+
+def _also(known: Reasons, row: int, column: int) -> tuple[Reason, ...]:
+    """What would still silence a source that is not sent, on the way that is soonest open."""
+    network = Network(known.flow, row, column, possible=True)
+    first = next(network.fewest(), None)
+    if first is None:
+        return ()
+    return tuple(known.of(cause, address) for cause, address in sorted(first.causes))
 
 
 def _opening(known: Reasons, row: int, column: int, state: State) -> Remedy | None:

@@ -1,15 +1,18 @@
 """Reasons for silence and their remedies: what is in the way, and the move that opens it."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from ..asked import Asked
-from ..edits import check_edit
+from ..edits import check_edit, edited
 from ..errors import ConsoleError, FeedbackLoop, NothingLeft
 from ..flow import START_LEVEL_DB, Cause, Flow, listener_name, strip_name
 from ..outputs import patch_missing
+from ..programme import joining
 from ..rulers import closers_of
 from ..show import Show
-from ..sockets import socket_name, strip_of
+from ..sockets import lines_on, socket_name, strip_of
 from .reason import Code, Reason, Remedy, setting
 from .ruled import by_name, ruled_out
 
@@ -36,6 +39,9 @@ class Reasons:
 
 def _reason(show: Show, flow: Flow, code: Code, address: str) -> Reason:
     reason = _WORDS[code](show, flow, address)
+    if reason.remedy and (joins := joining(show, reason.remedy.moves)):
+        says = f"{reason.remedy.says}, and so to {joins}"
+        reason = replace(reason, remedy=replace(reason.remedy, says=says))
     if reason.remedy is None or not (flow.fed.node.size or code == "no_source"):
         return reason  # where nothing feeds itself, nothing that opens a path is refused
     refused = _refusal(show, flow, reason.remedy)
@@ -112,6 +118,10 @@ def _unrouted(show: Show, flow: Flow, address: str) -> Reason:
             code="unrouted", address=address, says=says, remedy=setting(remedy, address, True)
         )
     source, _, rest = address.partition("/send/")
+    engine = show[f"{source}/source"] if source.startswith("return/") else None
+    if str(engine).startswith("engine/") and show[f"{engine}/source"] == strip_of(rest):
+        says = f"{strip_name(show, source)} is not sent into its own effect: it would go round."
+        return Reason(code="unrouted", address=address, says=says)
     one, other = strip_name(show, source), strip_name(show, strip_of(rest))
     if words[-1] == "on":
         return Reason(
@@ -180,11 +190,25 @@ def _no_source(show: Show, flow: Flow, address: str) -> Reason:
     says = (
         f"{name} is switched to a spare that it has not." if on_spare else f"{name} has no source."
     )
-    if isinstance(show[f"{address}/{other}"], str):
+    there = show[f"{address}/{other}"]
+    if isinstance(there, str) and there.startswith("input/") and not lines_on(show, there):
+        says += f" Nothing is plugged into its {'own source' if on_spare else 'spare'} either."
+    elif isinstance(there, str) and not _brings(show, flow, address, f"{address}/on_spare"):
+        says += f" Its {'own source' if on_spare else 'spare'} brings nothing either."
+    elif isinstance(there, str):
         words = "Switch to its own source" if on_spare else "Switch to its spare"
         remedy = setting(words, f"{address}/on_spare", not on_spare)
         return Reason(code="no_source", address=address, says=says, remedy=remedy)
     return Reason(code="no_source", address=address, says=f"{says} Give it one in Patch.")
+
+
+def _brings(show: Show, flow: Flow, strip: str, switch: str) -> bool:
+    """Whether a channel has a source once it is switched over; a switch that is refused says so."""
+    try:
+        after = edited(show, flow, {switch: not show.on(switch)}).flow
+    except ConsoleError:
+        return True
+    return bool(after.sourced[after.layout.index[strip]])
 
 
 def _return_without_source(show: Show, flow: Flow, address: str, name: str) -> Reason:

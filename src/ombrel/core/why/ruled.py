@@ -1,12 +1,15 @@
 """Silence by what rules strips together: muted DCAs, DCAs that are off, mute groups."""
 
+import math
 from dataclasses import replace
 
+from ..addresses import kind_on
 from ..asked import Asked
-from ..edits import check_edit
+from ..edits import check_edit, looked_at
 from ..errors import ConsoleError
 from ..flow import START_LEVEL_DB, Network, strip_name
-from ..rulers import soloed, taken_out
+from ..kinds import Number
+from ..rulers import dcas_of, soloed, taken_out
 from ..show import Show
 from .reason import Reason, Remedy, setting
 
@@ -61,14 +64,51 @@ def with_taking_out(show: Show, network: Network, reason: Reason) -> Reason:
         if any(address == reason.address for _, address in network.closed_at(edge))
     )
     moves: dict[str, Asked] = {}
+    leaving: dict[str, None] = {}  # what they are taken out of: the DCAs that hold them
     for strip in strips:
-        moves.update(taken_out(show, ruler, strip))
+        out = taken_out(show, ruler, strip)
+        leaving |= dict.fromkeys(address.removesuffix("/on").split("/", 2)[-1] for address in out)
+        moves.update(out)
+        at_its_level = _at_its_level(show, strip, out)
+        if at_its_level is None:
+            return reason  # they would come back at another level, and no fader makes up for it
+        moves.update(at_its_level)
     names = [strip_name(show, strip) for strip in strips]
     who = " and ".join(names) if len(names) <= 2 else f"{len(names)} strips"
-    says = f"Take {who} out of {strip_name(show, ruler)}"
+    by = [_ruler_in(one) for one in leaving]
+    says = f"Take {who} out of {', '.join(strip_name(show, one) for one in by)}"
+    if any(address.endswith("/fader") for address in moves):
+        says += ", at the level they have" if len(names) > 1 else ", at the level it has"
     if not moves or not _is_taken(show, network, moves):
         return reason
     return replace(reason, instead=Remedy(says=says, moves=moves))
+
+
+def _ruler_in(words: str) -> str:
+    """The DCA or mute group at the end of a membership's address."""
+    return "/".join(words.split("/")[-2:])
+
+
+def _at_its_level(show: Show, strip: str, out: dict[str, Asked]) -> dict[str, Asked] | None:
+    """Moves by which a strip that leaves DCAs stands at the level that it had with them, mutes
+
+    apart; None where its fader cannot. What an off DCA held has no level to keep.
+    """
+    after = looked_at(show, out)
+    was, will = (sum(_level_db(one, dca) for dca in dcas_of(one, strip)) for one in (show, after))
+    fader_db = show.number(f"{strip}/fader")
+    if was == will or math.isinf(was) or math.isinf(will) or math.isinf(fader_db):
+        return {}
+    wanted_db = round(fader_db + was - will, 6)
+    kind = kind_on(show.desk, f"{strip}/fader")
+    assert isinstance(kind, Number)  # every strip's fader is
+    if not kind.lowest_finite <= wanted_db <= kind.highest:
+        return None
+    return {f"{strip}/fader": wanted_db}
+
+
+def _level_db(show: Show, dca: str) -> float:
+    return show.number(f"{dca}/fader")
 
 
 def _is_taken(show: Show, network: Network, moves: dict[str, Asked]) -> bool:

@@ -2690,6 +2690,11 @@ export interface components {
             /** Moves */
             moves: components["schemas"]["AskedMove"][];
             /**
+             * Remedy
+             * @default false
+             */
+            remedy?: boolean;
+            /**
              * Says
              * @default
              */
@@ -4553,9 +4558,13 @@ export interface components {
         };
         /**
          * WhyAnswer
-         * @description The explanation of one cell. `opening`: the fewest actions that let it be heard, as one.
+         * @description The explanation of one cell. `opening`: the fewest actions that let it be heard, as one;
+         *
+         *     `also`: what else would silence what is not sent.
          */
         WhyAnswer: {
+            /** Also */
+            also: components["schemas"]["WhyReason"][];
             /** Head */
             head: components["schemas"]["WhyStep"][];
             /** Level Db */

@@ -62,7 +62,7 @@ it("settles a finding by one press, by two where care is due", () => {
   draw("/findings");
   tell(finding("channel/7", { remedy }));
   fireEvent.click(screen.getByRole("button", { name: "Patch it" }));
-  expect(asks()).toEqual([{ action: "moves", moves, says: "Patch it" }]);
+  expect(asks()).toEqual([{ action: "moves", moves, says: "Patch it", remedy: true }]);
   done.mockClear();
   tell(finding("channel/7", { remedy, careful: true }));
   const key = () => screen.getByRole("button", { name: /Patch it/ });

@@ -1,4 +1,5 @@
 import { useLocation } from "wouter";
+import { takeRemedy } from "../../data/remedy";
 import type { Finding } from "../../data/types";
 import { select, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
@@ -69,9 +70,7 @@ function Row({ finding }: { finding: Finding }) {
   const link = useLink();
   const [, navigate] = useLocation();
   const remedy = finding.remedy;
-  const settle = () =>
-    remedy &&
-    void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false });
+  const settle = () => remedy && void takeRemedy(link, remedy);
   return (
     <li
       data-rule={finding.rule}

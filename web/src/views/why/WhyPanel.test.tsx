@@ -31,6 +31,7 @@ const WHY: Why = {
   says: "arrives at −7.3 dB",
   head: [step("Fiddle", { dbu: -40 })],
   reasons: [],
+  also: [],
   opening: null,
   ways: [
     {

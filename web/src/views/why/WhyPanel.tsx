@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { takeRemedy } from "../../data/remedy";
 import type { Remedy, Why } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { levelText, whenText } from "../../data/words";
@@ -46,7 +47,12 @@ function Answer({ why, source }: { why: Why; source: string }) {
       {why.reasons.map((reason, index) => (
         <Reason key={`${reason.code}-${index}`} reason={reason} />
       ))}
-      {why.opening && why.reasons.length > 1 && <Opening remedy={why.opening} />}
+      {why.also.length > 0 && (
+        <p className="mt-3 text-soft">
+          Sent, it would still be silent: {why.also.map((one) => one.says).join(" ")}
+        </p>
+      )}
+      {why.opening && why.reasons.length + why.also.length > 1 && <Opening remedy={why.opening} />}
       <Ways why={why} />
       <p className="mt-4 text-[12px] text-faint">
         Levels from behind the preamp to the listener. Gates count as open, compressors as below
@@ -63,9 +69,7 @@ function Opening({ remedy }: { remedy: Remedy }) {
     <Button
       tone="main"
       className="mt-3 w-full justify-center"
-      onClick={() =>
-        void link.do({ action: "moves", moves: remedy.moves, says: remedy.says }, { quiet: false })
-      }
+      onClick={() => void takeRemedy(link, remedy)}
     >
       {remedy.says}
     </Button>
@@ -151,8 +155,7 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
     reason.ruler && !remedy ? state.setBy[`${reason.ruler}/on`] : undefined,
   );
   const unrouted = reason.code === "unrouted";
-  const make = (one: Remedy) =>
-    void link.do({ action: "moves", moves: one.moves, says: one.says }, { quiet: false });
+  const make = (one: Remedy) => void takeRemedy(link, one);
   return (
     <div
       className={`mt-3 rounded-xl p-3 border ${unrouted ? "bg-card border-line" : "bg-card border-coral/50"}`}
