@@ -196,33 +196,33 @@ def test_a_network_that_dies_without_a_word_is_noticed_and_nothing_is_lost(serve
     me.open("mixes/1", server.demo)
     server.pause()
     try:
-        me.type("Level of Trumpet in dB", "-33")
+        me.type("Level of Kick in dB", "-33")
         me.until(lambda: me.status() != "live")
     finally:
         server.go_on()  # whatever comes of this test, the next one needs the server
     me.settled()
-    assert level_of(me, "Trumpet") == "−33.0"
+    assert level_of(me, "Kick") == "−33.0"
     assert acknowledged(me) <= kept(server, server.demo)
 
 
 def test_a_restarted_database_costs_nothing_but_a_moment(server, people):
     me = people()
     me.open("mixes/1", server.demo)
-    me.type("Level of Trombone in dB", "-31")
+    me.type("Level of Snare in dB", "-31")
     me.settled()
     command = [f"{os.environ['PG_BIN']}/pg_ctl", "-D", os.environ["PG_FOLDER"], "-m", "immediate",
                "-w", "restart"]  # fmt: skip
     as_owner = ["runuser", "-u", "postgres", "--"] if os.getuid() == 0 else []
     restart = subprocess.Popen([*as_owner, *command], stdout=subprocess.DEVNULL)
-    # of two gangs, so that neither follows the other
-    me.type("Level of Trombone in dB", "-29")
+    # of no gang, so that nothing follows them
+    me.type("Level of Snare in dB", "-29")
     me.type("Level of Kora in dB", "-28")
     assert restart.wait() == 0
     me.settled()
-    assert (level_of(me, "Trombone"), level_of(me, "Kora")) == ("−29.0", "−28.0")
+    assert (level_of(me, "Snare"), level_of(me, "Kora")) == ("−29.0", "−28.0")
     assert acknowledged(me) <= kept(server, server.demo)
     other = people("assistant").open("mixes/1", server.demo)
-    assert level_of(other, "Trombone") == "−29.0"
+    assert level_of(other, "Snare") == "−29.0"
 
 
 def test_a_page_asked_for_while_the_database_stands_still_opens_when_it_goes_on(server, people):

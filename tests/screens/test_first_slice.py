@@ -115,10 +115,13 @@ def test_a_fill_says_before_it_happens_who_loses_what(server, people):
 def test_dragging_moves_a_send_and_painting_draws_it_across_rows(server, people):
     me = people()
     me.open("mixes/3", server.demo)
+    me.type("Level of Kick in dB", "-15")
+    me.settled()
     fader = me.field("Kick into Ears fiddle")
     width = fader.size["width"]
-    chain = ActionChains(me.driver).move_to_element_with_offset(fader, -width // 4, 0)
-    chain.click_and_hold().move_by_offset(width // 2, 0).release().perform()
+    # taken where it stands, half way, wherever on the track the hand comes down
+    chain = ActionChains(me.driver).move_to_element_with_offset(fader, -width // 3, 0)
+    chain.click_and_hold().move_by_offset(width // 4, 0).release().perform()
     me.settled()
     kick = float(me.field("Level of Kick in dB").get_attribute("value").replace("−", "-"))
     assert -6.0 < kick < -2.0  # three quarters of the travel: -15 + 21/2 dB

@@ -66,9 +66,15 @@ def test_shows_are_renamed_copied_removed_and_brought_back(server, people):
     me.until(lambda: me.all('[aria-label="Open, Later night copy"]'))
     other = people("assistant")
     other.open("lines", show)
+    other.settled()
     me.find(f'{row} button[aria-label="Remove, Later night"]').click()
+    me.until(lambda: "assistant has it open" in me.body())
+    me.button("Remove all the same").click()
     other.until(lambda: "This show was removed" in other.body())
     me.until(lambda: me.all('[aria-label="Bring back, Later night"]'))
+    me.field("Bring back, Later night").click()
+    other.until(lambda: "This show was removed" not in other.body())  # by itself
+    other.settled()
 
 
 def test_everybody_sees_who_else_is_in_the_show_and_where(server, people):

@@ -5,7 +5,7 @@ from typing import Final
 from .choices import FAMILIES, PROMISE_KINDS
 from .kinds import Choice, Number, Reference, Switch, Text
 from .processing_parameters import preset_of
-from .strip_parameters import Parameter, gang_carries, named
+from .strip_parameters import Parameter, gang_carries, named, takes_of
 from .strip_parameters import entry as _p
 
 __all__ = ["BESIDE_STRIPS"]
@@ -39,6 +39,7 @@ BESIDE_STRIPS: Final[tuple[Parameter, ...]] = (
     *preset_of("preset/<preset>"),
     # what must hold of who reaches whom
     _p("promise/<promise>/name", Text(), "", "promises", "Name", "What it is about."),
+    takes_of("promise/<promise>"),
     _p(
         "promise/<promise>/kind",
         Choice(options=PROMISE_KINDS),

@@ -8,10 +8,12 @@ __all__ = [
     "ENGINE_KINDS",
     "FAMILIES",
     "GANG_ASPECTS",
+    "HOUSE_STARTS",
     "LINE_KINDS",
     "PROMISE_KINDS",
     "SERVES",
     "SOLO_MODES",
+    "TAKES",
     "TAPS",
 ]
 
@@ -40,6 +42,10 @@ FAMILIES: Final = (
     "playback",
     "cues",
 )
+# What a group or promise takes by itself, so that what comes later is in it.
+TAKES: Final = ("chosen", "inputs", "ears", "all", *FAMILIES)
+# What of lines may start outside the house, and whether it starts in it unless told otherwise.
+HOUSE_STARTS: Final = {"talkback": False, "cues": False, "tracks": False, "playback": True}
 LINE_KINDS: Final = (
     "dynamic",
     "condenser",

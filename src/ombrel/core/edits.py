@@ -26,6 +26,7 @@ from .flow import Flow, feeds_back, flow_of
 from .gangs import kept_at, tied
 from .kinds import Number, Value
 from .lying import lying, settling
+from .nets import netted
 from .processing import delay_ms
 from .programme import coming
 from .scenes.next import next_after
@@ -110,6 +111,7 @@ def _changed(
         raise EditRefused(faults)
     follows = carried(start, named, carry) if carry else Carried()
     whole = _without_places(show, named, by_hand=carry is not None) | named | follows.values
+    whole |= netted(show, whole)
     whole |= coming(show, whole)
     whole |= tied(show, whole)
     if any(map(_moves_gangs, whole)) or any(map(_is_place, named)):

@@ -13,6 +13,7 @@ from .choices import (
     COLOURS,
     DEVICES,
     FAMILIES,
+    HOUSE_STARTS,
     LINE_KINDS,
     SERVES,
     SOLO_MODES,
@@ -38,6 +39,7 @@ from .strip_parameters import (
     pan_of,
     sends_of,
     sings_of,
+    takes_of,
 )
 from .strip_parameters import (
     entry as _p,
@@ -116,6 +118,17 @@ _OF_DESKS_AND_SHOWS: Final = (
         "effects",
         "Tempo",
         "In quarter notes a minute, for delays that are held to it.",
+    ),
+    *(
+        _p(
+            f"show/house_{what}",
+            Switch(),
+            starts,
+            "lines",
+            f"{what.capitalize()} in the house",
+            "Whether a channel of it starts in the house.",
+        )
+        for what, starts in HOUSE_STARTS.items()
     ),
     # lines: what stands on the stage
     _p("line/<line>/place", _PLACE, 0.0, "lines", "Place", "Place in the list; 0: no such line."),
@@ -287,6 +300,7 @@ _OF_DESKS_AND_SHOWS: Final = (
     *level_of("matrix/<matrix>", "matrix", fader_db=0.0),
     # what rules strips together
     *named("dca/<dca>", "DCA"),
+    takes_of("dca/<dca>"),
     _p("dca/<dca>/fader", FADER, 0.0, "fader", "Fader", "What the DCA adds to its members."),
     _p("dca/<dca>/mute", Switch(), False, "mute", "Mute", "The DCA mutes its members."),
     _p("dca/<dca>/solo", Switch(), False, "solo", "Solo", "All strips that it rules are soloed."),
@@ -299,6 +313,7 @@ _OF_DESKS_AND_SHOWS: Final = (
         "The first is a member of the second.",
     ),
     *named("mute_group/<mute_group>", "mute group"),
+    takes_of("mute_group/<mute_group>"),
     _p("mute_group/<mute_group>/on", Switch(), False, "mute", "On", "It mutes its members."),
     _p(
         "mute_group/<mute_group>/hard",

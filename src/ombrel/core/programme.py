@@ -10,6 +10,7 @@ from functools import lru_cache
 
 from .asked import Asked, Travel, Typed
 from .kinds import Value
+from .nets import netted
 from .rulers import members_of, rulers_in_use
 from .show import Show
 from .sockets import is_of_bus
@@ -72,7 +73,8 @@ def promised(show: Show) -> list[tuple[list[str], list[str]]]:
 def leaving_as_it_is(show: Show, moves: Mapping[str, Asked]) -> dict[str, Asked]:
     """Moves that bring a show back, without what would join by them: that it has, or had not."""
     values: dict[str, Value] = {a: v for a, v in moves.items() if not isinstance(v, Typed | Travel)}
-    return {**moves, **{address: show[address] for address in coming(show, values)}}
+    joins = {**netted(show, values), **coming(show, values)}
+    return {**moves, **{address: show[address] for address in joins}}
 
 
 @lru_cache(maxsize=200_000)  # an edit asks it of each of a thousand addresses

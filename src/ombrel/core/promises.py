@@ -322,11 +322,13 @@ def make_promise(
     listeners: Sequence[str],
     through: str | None = None,
     name: str = "",
+    takes: str = "chosen",
 ) -> dict[str, Asked]:
     """Moves that keep a promise: sources reach listeners only through a group, or (None) never.
 
-    Takes the next one that is free. Raises NothingLeft, UnknownAddress; UnreadableText for a strip
-    that cannot be on that side of a promise.
+    `takes`: what joins the sources by itself when it comes later (see `nets`). Takes the next one
+    that is free. Raises NothingLeft, UnknownAddress; UnreadableText for a strip that cannot be on
+    that side of a promise.
     """
     for one in sources:
         if one.split("/")[0] not in _SOURCES:
@@ -338,7 +340,9 @@ def make_promise(
         raise UnreadableText("", "what the promise is about, and where it is to look")
     kind = "only_through" if through else "never"
     title = name or _listed(show, sources)[:60]
-    return promise_moves(show, [*sources, *listeners], kind=kind, name=title, through=through)
+    moves = promise_moves(show, [*sources, *listeners], kind=kind, name=title, through=through)
+    promise = next(iter(a for a in moves if a.endswith("/kind"))).removesuffix("/kind")
+    return moves | {f"{promise}/takes": takes}
 
 
 def promise_moves(

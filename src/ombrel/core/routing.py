@@ -74,7 +74,7 @@ def put_between(
         listeners = ["house", *(["mono"] if low else [])]
         moves |= make_promise(
             show, sources=chosen_in(show, chosen), listeners=listeners, through=group,
-            name=f"What {title} has"[:60],
+            name=f"What {title} has"[:60], takes="all",
         )  # fmt: skip
     left = tuple(one for one in chosen if one not in through and _in_use(show, one))
     return Between(group=group, moves=moves, through=tuple(through), left_out=left)

@@ -16,6 +16,7 @@ from .asked import Asked, Typed
 from .choices import COLOURS
 from .errors import NothingLeft, UnknownAddress, UnreadableText
 from .flow import START_LEVEL_DB, Flow, layout_of, sources, stage_of, strip_name
+from .nets import taken_by_rule
 from .show import Show
 
 __all__ = [
@@ -264,27 +265,15 @@ def mute_all(show: Show, what: str) -> dict[str, Asked]:
     Inputs: the channels that sockets feed, but those of talkback lines. Ears: the mixes that serve
     ears. Raises NothingLeft, UnreadableText.
     """
-    if what == "inputs":
-        name = "All inputs"
-        talk = {
-            show[f"line/{line}/{side}"]
-            for line in show.lines()
-            if show[f"line/{line}/kind"] == "talkback"
-            for side in ("socket", "socket_right")
-        }
-        feeds = ((n, show.source_of(n)) for n in show.channels())
-        fed = [(n, source) for n, source in feeds if source not in talk]
-        members = [f"channel/{n}" for n, source in fed if str(source).startswith("input/")]
-    elif what == "ears":
-        name = "All ears"
-        members = [m for m in show.in_use("mix") if show[f"{m}/serves"] == "ears"]
-    else:
+    if what not in ("inputs", "ears"):
         raise UnreadableText(what, '"inputs" or "ears"')
+    name, members = f"All {what}", taken_by_rule(show, what)
     if not members:
         raise NothingLeft("channels with a socket" if what == "inputs" else "ears", 1, 0)
     moves = make_rulers(show, "mute_group", [name])
     group = next(iter(moves)).rpartition("/")[0]
     moves |= {f"{group}/hard": True, f"{group}/safe": True, f"{group}/colour": "coral"}
+    moves[f"{group}/takes"] = what  # what comes later is in it too
     return moves | membership(show, group, members, on=True)
 
 

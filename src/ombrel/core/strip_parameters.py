@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Final, Literal
 
-from .choices import COLOURS, GANG_ASPECTS, TAPS
+from .choices import COLOURS, GANG_ASPECTS, TAKES, TAPS
 from .kinds import Choice, Kind, Number, Switch, Text, Value
 
 __all__ = [
@@ -28,6 +28,7 @@ __all__ = [
     "pan_of",
     "sends_of",
     "sings_of",
+    "takes_of",
 ]
 
 # How the two sides of a linked pair hold a value: the same, mirrored, by the same distance, apart.
@@ -130,6 +131,12 @@ def sings_of(strip: str) -> Parameter:
     """Who can be lifted; a lift that names nobody takes all that go into its backing group."""
     says = "It can be lifted from the backing group."
     return entry(f"{strip}/lift/<lift>/on", Switch(), False, "lifts", "Singer", says, tie="equal")
+
+
+def takes_of(ruler: str) -> Parameter:
+    """What joins by itself, now and later."""
+    says = "What joins it by itself when it comes; who is taken out by hand stays out."
+    return entry(f"{ruler}/takes", Choice(options=TAKES), "chosen", "routing", "Takes", says)
 
 
 def format_of(strip: str, of: str) -> Parameter:

@@ -124,7 +124,8 @@ function Notices() {
   const notices = useShow((state) => state.notices);
   return (
     <div
-      className="fixed bottom-4 phone:bottom-14 left-1/2 -translate-x-1/2 w-max max-w-[94vw] flex flex-col gap-2 items-center z-50"
+      // what is below a notice takes the click: it may cover the very field that one goes for
+      className="pointer-events-none fixed bottom-4 phone:bottom-14 left-1/2 -translate-x-1/2 w-max max-w-[94vw] flex flex-col gap-2 items-center z-50"
       role="status"
       aria-label="Notices"
     >
@@ -137,22 +138,33 @@ function Notices() {
 
 const SEEN_MS = { said: 3500, refused: 9000 };
 
-/** A notice that goes by itself when it was seen, and by a press. */
+/** A notice that goes by itself when it was seen; a refusal, which stays longer, also by a press. */
 function NoticeKey({ notice: { id, text, tone } }: { notice: Notice }) {
   useEffect(() => {
     const timer = setTimeout(() => dismiss(id), SEEN_MS[tone]);
     return () => clearTimeout(timer);
   }, [id, tone]);
   return (
-    <button
-      type="button"
-      onClick={() => dismiss(id)}
-      className={`max-w-[min(640px,94vw)] text-left rounded-xl border px-4 py-2.5 shadow-xl bg-raise cursor-pointer text-paper ${
+    <div
+      data-notice={tone}
+      className={`max-w-[min(640px,94vw)] flex items-start gap-2 text-left rounded-xl border px-4 py-2.5 shadow-xl bg-raise text-paper ${
         tone === "refused" ? "border-coral" : "border-edge"
       }`}
     >
-      {tone === "refused" && <strong className="text-coral mr-1.5">Not done.</strong>}
-      {text}
-    </button>
+      <span>
+        {tone === "refused" && <strong className="text-coral mr-1.5">Not done.</strong>}
+        {text}
+      </span>
+      {tone === "refused" && (
+        <button
+          type="button"
+          aria-label="Take the notice away"
+          onClick={() => dismiss(id)}
+          className="pointer-events-auto -my-1 w-8 h-8 coarse:w-11 coarse:h-11 shrink-0 rounded-lg cursor-pointer text-soft hover:bg-card"
+        >
+          ✕
+        </button>
+      )}
+    </div>
   );
 }

@@ -126,9 +126,17 @@ function NewCast({ company }: { company: Company }) {
   );
 }
 
+const NAME = "new-part";
+/** Somebody makes parts one after another: after each the keyboard is where the next begins. */
+let goingOn = false;
+
 /** A part, the channels it comes in on, and who plays it, in one line. */
 function NewPart() {
   const link = useLink();
+  useEffect(() => {
+    if (goingOn) document.getElementById(NAME)?.focus();
+    goingOn = false;
+  }, []);
   const [name, setName] = useState("");
   const [channels, setChannels] = useState("");
   const [players, setPlayers] = useState("");
@@ -139,6 +147,8 @@ function NewPart() {
     setName("");
     setChannels("");
     setPlayers("");
+    goingOn = true; // the list that comes draws this form anew
+    document.getElementById(NAME)?.focus();
   };
   return (
     <form
@@ -147,6 +157,7 @@ function NewPart() {
       aria-label="New part"
     >
       <Entry
+        id={NAME}
         label="Name of the new part"
         placeholder="New part"
         value={name}

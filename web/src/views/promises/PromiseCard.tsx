@@ -5,6 +5,7 @@ import { useLink, useOn, useShow, useText } from "../../data/use";
 import { whenText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { TakesChoice } from "../../ui/TakesChoice";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { stripsText } from "../rulers/kinds";
@@ -154,6 +155,7 @@ function Terms({ promise }: { promise: string }) {
         className="w-40 coarse:h-11"
         onCommit={(text) => about([text, listeners].filter(Boolean).join(", "))}
       />
+      {kind !== "all_but" && <TakesChoice of={promise} name={name || "the promise"} />}
       {kind === "all_but" ? (
         <span className="text-soft">not in, but all else that the house has:</span>
       ) : (

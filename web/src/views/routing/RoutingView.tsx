@@ -11,6 +11,7 @@ import { Empty, ViewHead } from "../../ui/Panel";
 import { SearchField } from "../../ui/SearchField";
 import { stripsText } from "../rulers/kinds";
 import { BetweenDialog } from "./BetweenDialog";
+import { HouseStarts } from "./HouseStarts";
 import { PanKeys } from "./PanKeys";
 
 /** What goes where: channels, returns and groups against house, mono and groups, painted. */
@@ -59,6 +60,7 @@ export function RoutingView() {
               onChange={setFilter}
             />
             <PanKeys strips={taken} onPan={(place) => pan(taken, place)} />
+            <HouseStarts />
             <span className="text-faint text-[13px] narrow:hidden">
               Paint by dragging, or arrows and Space. L, C, R place what is taken.
             </span>

@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useJoining } from "../../ui/Joining";
 import { StripHand } from "../../ui/StripHand";
+import { TakesChoice } from "../../ui/TakesChoice";
 import { Toggle } from "../../ui/Toggle";
 import { RuledBy } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
@@ -62,6 +63,7 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
             Clear
           </Button>
         </div>
+        {kind !== "gang" && <TakesChoice of={ruler} name={name} />}
         {kind === "dca" ? (
           <DcaHand ruler={ruler} name={name} colour={colour} />
         ) : kind === "gang" ? (
