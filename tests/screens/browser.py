@@ -11,7 +11,7 @@ from selenium.webdriver.common.keys import Keys
 from tests.screens.chromium import PATIENCE_S, Chromium
 
 LIST = str(files("ombrel") / "demo" / "salt-road-full.xlsx")
-EXPECTED = ("WebSocket", "ERR_CONNECTION", "status of 422")
+EXPECTED = ("WebSocket", "ERR_CONNECTION", "status of 422", "status of 409")
 # Keeps every message of the page's websockets, so that a test knows what was acknowledged to it.
 LISTEN = """
 window.heard = [];
@@ -33,6 +33,11 @@ for (const box of document.querySelectorAll('[data-grid], [role=grid]')) {
     box.scrollTop = box.scrollTop >= down - 1 ? 0 : box.scrollTop + box.clientHeight * 0.7;
   }
 }
+"""
+# Laid out, and drawn again by what follows from it.
+DRAWN = """
+const done = arguments[0], frame = requestAnimationFrame;
+frame(() => frame(() => frame(done)));
 """
 # Brings an element to the middle, if something else lies where it would be pressed.
 INTO_SIGHT = """
@@ -128,10 +133,7 @@ class Person:
         fingers = {"enabled": touch, "maxTouchPoints": 5 if touch else 1}
         self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
         self.driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", fingers)
-        # laid out, and drawn again by what watches the width
-        wait = """const done = arguments[0], frame = requestAnimationFrame;
-            frame(() => frame(() => frame(done)));"""
-        self.driver.execute_async_script(wait)
+        self.driver.execute_async_script(DRAWN)
 
     def until(self, true, within_s=PATIENCE_S):
         """Wait until something is true (and give what it gave), or fail saying what was shown."""
@@ -172,9 +174,11 @@ class Person:
     def choose(self, label, word):
         """Choose one of a few words, by it or by what it stands for."""
         self.field(label).click()
-        path = f"//*[@role='option' and (normalize-space(.)={word!r} or @data-option={word!r})]"
+        said = "normalize-space(translate(., '✓', ''))"  # the one that stands is marked
+        path = f"//*[@role='option' and ({said}={word!r} or @data-option={word!r})]"
         self.until(lambda: self.driver.find_element(By.XPATH, path)).click()
         self.until(lambda: not self.all("[role=listbox]"))
+        self.driver.execute_async_script(DRAWN)  # the keyboard goes back to where it was
 
     def chosen(self, label):
         """The word that is chosen."""

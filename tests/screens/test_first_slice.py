@@ -83,7 +83,7 @@ def test_several_cells_are_edited_at_once_by_keyboard_alone(server, people):
     me.cell("channel/1", "mix/1").click()
     me.reads("channel/2", "mix/1", "−14.6")
     me.chord(Keys.SHIFT, key=Keys.ARROW_DOWN)
-    me.keys("+", "3", Keys.ENTER)
+    me.keys("u", "p", " ", "3", Keys.ENTER)
     me.reads("channel/1", "mix/1", "−1.0")
     me.reads("channel/2", "mix/1", "−11.6")
     me.keys(Keys.DELETE)

@@ -43,8 +43,9 @@ def test_a_gang_is_named_filled_ridden_and_left_alone(server, people):
     me.type("Names of new banks", "Drums")
     me.type("Strips of the bank", "1-8")
     me.button("Done").click()
-    # from off they come together, since none has a place of its own yet
+    # from off they come together, since none has a place of its own yet: a jump is shown first
     fader(me, "channel/1/fader").send_keys(Keys.END)
+    me.button("All of them, 3").click()
     me.until(lambda: levels(server, show, 1, 2, 3) == [0.0, 0.0, 0.0])
     strip = me.find('[data-bank-strip="channel/2"]')
     me.until(lambda: "Toms" in strip.text)

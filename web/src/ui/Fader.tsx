@@ -38,7 +38,8 @@ export function Fader(props: Props) {
   const { label, levelDb, marks, colour, muted, onMove, onRelease, onStep, address } = props;
   const [asked, setAsked] = useState<number | null>(null);
   // a hand takes it where it stands, wherever on the track it comes down
-  const held = useRef<{ x: number; from: number; moved: boolean } | null>(null);
+  const held = useRef<{ x: number; y: number; from: number; moved: boolean } | null>(null);
+  const strayed = useRef(false); // past what a hand may tremble, to whichever side
   const travel = asked ?? travelOf(levelDb, marks);
   const tabIndex = useTabIndex();
   const zero = travelOf(0, marks);
@@ -47,6 +48,8 @@ export function Fader(props: Props) {
     const hand = held.current;
     if (!hand) return;
     const far = event.clientX - hand.x;
+    const away = Math.max(Math.abs(far), Math.abs(event.clientY - hand.y));
+    strayed.current ||= away >= STILL;
     if (!hand.moved && Math.abs(far) < STILL) return;
     hand.moved = true;
     const box = event.currentTarget.getBoundingClientRect();
@@ -62,7 +65,7 @@ export function Fader(props: Props) {
     held.current = null;
     if (event.currentTarget.hasPointerCapture(event.pointerId))
       event.currentTarget.releasePointerCapture(event.pointerId);
-    if (hand.moved) {
+    if (strayed.current) {
       setAsked(null);
       onRelease();
     } else if (event.type === "pointerup" && event.pointerType === "mouse") {
@@ -95,7 +98,8 @@ export function Fader(props: Props) {
       onPointerDown={(event) => {
         if (event.button !== 0) return;
         event.currentTarget.setPointerCapture(event.pointerId);
-        held.current = { x: event.clientX, from: travel, moved: false };
+        held.current = { x: event.clientX, y: event.clientY, from: travel, moved: false };
+        strayed.current = false;
       }}
       onPointerMove={move}
       onPointerUp={release}

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { namesIn } from "../data/names";
 import { Button } from "./Button";
 
 interface Props {
@@ -8,13 +9,10 @@ interface Props {
   onMake: (names: string[]) => Promise<boolean>;
 }
 
-/** A set of names, typed or pasted, one to a comma or line, and the key that makes them. */
+/** A set of names, typed or pasted, and the key that makes them. */
 export function NamesForm({ label, placeholder, onMake }: Props) {
   const [text, setText] = useState("");
-  const names = text
-    .split(/[,;\n\t]/)
-    .map((name) => name.trim())
-    .filter(Boolean);
+  const names = namesIn(text);
   const make = async () => {
     if (names.length > 0 && (await onMake(names))) setText("");
   };

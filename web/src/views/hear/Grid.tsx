@@ -144,7 +144,7 @@ export function Grid({ table, columns }: Props) {
     } else if (event.key === "Escape" && whole) {
       event.preventDefault();
       setWhole(null);
-    } else if (/^[-+=0-9oO]$/.test(event.key)) {
+    } else if (/^[-+=0-9oOuUdD]$/.test(event.key)) {
       event.preventDefault();
       setDraft(event.key);
     }

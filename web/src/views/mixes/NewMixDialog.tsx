@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { newId } from "../../data/id";
+import { namesIn } from "../../data/names";
 import { store } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
@@ -72,10 +73,7 @@ function Form({ onOpenChange, onMade }: Props) {
   const [level, setLevel] = useState(String(usual.level_db));
   const [patch, setPatch] = useState(true);
   const [tap, setTap] = useState(usual.tap);
-  const list = names
-    .split(/[\n,;]/)
-    .map((name) => name.trim())
-    .filter(Boolean);
+  const list = namesIn(names);
   const field = "h-9 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint min-w-0";
   const [kind, setKind] = useState<Kind>("mix");
   const make = async () => {

@@ -14,7 +14,7 @@ import { RowList } from "../../ui/RowList";
 import { Toggle } from "../../ui/Toggle";
 import { TrueMark } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
-import type { Mark } from "../../ui/travel";
+import { type Mark, travelOf } from "../../ui/travel";
 import { isAssigned, levelAddress, panAddress, switchAddress } from "./addresses";
 
 const TAPS = Object.entries(TAP_SHORT);
@@ -28,6 +28,7 @@ export function Sends({ bus }: { bus: string }) {
   const painted = useRef(new Map<string, number>());
   const lastTravel = useRef(0);
   const paints = useRef(false);
+  const first = useRef<string | null>(null);
 
   useEffect(() => {
     const first = store.getState().selected?.source ?? null;
@@ -50,9 +51,10 @@ export function Sends({ bus }: { bus: string }) {
   };
   // The pointer is held by the fader where it went down; where it is now, the page knows.
   const paint = (event: PointerEvent) => {
-    if (!gesture.current || !(painting || event.shiftKey)) return;
+    if (!(event.buttons & 1) || !(painting || event.shiftKey)) return;
     const under = document.elementFromPoint(event.clientX, event.clientY);
-    const address = under?.closest<HTMLElement>("[data-address]")?.dataset.address;
+    const address = addressAt(under);
+    if (address === first.current && painted.current.size === 0) return;
     if (address && !painted.current.has(address)) move(address, lastTravel.current);
     else if (painted.current.size > 1) {
       for (const known of painted.current.keys()) painted.current.set(known, lastTravel.current);
@@ -103,6 +105,15 @@ export function Sends({ bus }: { bus: string }) {
         className="contents"
         onPointerDownCapture={(event) => {
           paints.current = painting || event.shiftKey;
+          // what is drawn across the rows is where the first one stands
+          first.current = addressAt(event.target) ?? null;
+          const state = store.getState();
+          const level = first.current && valueIn(state, first.current);
+          if (first.current)
+            lastTravel.current = travelOf(
+              level as number | null,
+              state.desk!.fader_marks as Mark[],
+            );
         }}
       >
         <RowList
@@ -140,6 +151,11 @@ function cellState(table: Table | null, source: string, listener: string): CellS
   const row = placesOf(table.sources).get(source) ?? -1;
   return table.state[row]?.[placesOf(table.listeners).get(listener) ?? -1];
 }
+
+const addressAt = (element: unknown): string | undefined =>
+  element instanceof Element
+    ? element.closest<HTMLElement>("[role=slider][data-address]")?.dataset.address
+    : undefined;
 
 /** One fader is moved by hand, and gangs follow; what is painted is meant as it is. */
 function movesOf(painted: ReadonlyMap<string, number>, painting: boolean): Ask {
