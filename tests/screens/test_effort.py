@@ -369,6 +369,41 @@ def test_a_mic_check_takes_one_action_a_performer(server, people, counted):
     assert len(check) <= 5
 
 
+def test_an_evenings_scene_after_two_levels_and_its_late_change(server, people, counted):
+    """From the view in which one works, and back to none: what the way there costs counts."""
+    show = server.copied_demo()
+    me = people()
+    me.open("scenes/4", show)
+    me.until(lambda: me.find("[data-looked-at]"))
+    me.open("mixes/1", show)
+    store = Effort(me)
+    store.typed("Level of Kick in dB", "-21", settled=True)
+    store.typed("Level of Snare in dB", "-22", settled=True)
+    store.click(me.link("Scenes"), "Scenes")
+    me.until(lambda: me.find("[data-looked-at]"))
+    store.typed("Name of the new scene", "After the storm", settled=True)
+    me.until(lambda: me.count("Scenes") == 25)
+    me.settled()
+    with server.sql() as link:
+        query = """select number.value::text::float from server_setting named
+            join server_setting number on number.show_id = named.show_id
+             and number.address = replace(named.address, '/name', '/number')
+            where named.show_id = %s and named.value #>> '{}' = 'After the storm'"""
+        (number,) = link.execute(query, [show]).fetchone()
+    assert 4 < number < 5  # behind the scene in hand
+    counted.append(("A scene stored after two levels in a mix", store, 5))
+    assert len(store) <= 5
+    me.open("run", show)
+    late = Effort(me)
+    late.click(me.link("Cast"), "Cast")
+    late.choose("Tonight, Teller B", "Mirelle Aske")
+    me.until(lambda: "Mirelle Aske as Teller B" in me.body())
+    late.click(me.button("Take it"), "Take it")
+    me.settled()
+    counted.append(("A late change from Run, in the interval", late, 3))
+    assert len(late) <= 3
+
+
 def test_a_drum_is_reinforced_by_a_tone_and_why_says_what_opens_it(server, people, counted):
     me = people()
     me.open("strip/channel/12", server.demo)
