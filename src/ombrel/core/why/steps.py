@@ -155,7 +155,8 @@ def _processing(
     strip opens says which, and what follows that.
     """
     for bead in processing_said(show, strip, tap):
-        title = bead.word if first else f"{name} {bead.word.lower()}"
+        word = bead.word if first or bead.word.isupper() else bead.word.lower()  # EQ stays
+        title = word if first else f"{name} {word}"
         leaf = "delay/ms" if bead.key == "delay" else f"{bead.key}/on"
         at = "mono" if bead.key == "crossover" else strip
         by = keyed(show, flow, strip) if bead.key == "gate" else None

@@ -14,7 +14,7 @@ export function MuteKeys() {
       role="group"
       aria-label="Mute groups"
     >
-      <span className="text-faint text-[12px]">Mute</span>
+      <span className="text-faint text-[12px]">Mute · cells that it closes</span>
       {groups.slice(0, MOST_KEYS).map((number) => (
         <MuteKey key={number} group={`mute_group/${number}`} />
       ))}

@@ -15,8 +15,8 @@ interface Props {
 export function PartsTable({ company, onLook }: Props) {
   return (
     <div className="relative flex-1 min-h-0 scrolls" role="region" aria-label="Parts" tabIndex={0}>
-      <table className="w-full border-separate border-spacing-y-1 max-md:block">
-        <thead className="text-soft text-left max-md:hidden">
+      <table className="w-full border-separate border-spacing-y-1 max-lg:block">
+        <thead className="text-soft text-left max-lg:hidden">
           <tr>
             <th className="font-normal px-2">Part</th>
             <th className="font-normal px-2">Channels</th>
@@ -30,7 +30,7 @@ export function PartsTable({ company, onLook }: Props) {
             <th className="font-normal px-2 sr-only">Remove</th>
           </tr>
         </thead>
-        <tbody className="max-md:flex max-md:flex-col max-md:gap-2">
+        <tbody className="max-lg:flex max-lg:flex-col max-lg:gap-2">
           {company.parts.map((part, at) => (
             <PartLine
               key={part.part}
@@ -55,7 +55,7 @@ interface LineProps extends Props {
 function PartLine({ part, above, company, onLook }: LineProps) {
   const link = useLink();
   const mixes = useBusOptions("mix");
-  const cell = "px-2 py-1.5 bg-floor max-md:block max-md:px-3 max-md:py-1";
+  const cell = "px-2 py-1.5 bg-floor max-lg:block max-lg:px-3 max-lg:py-1";
   const known = new Set(part.players.map((one) => one.performer));
   const rest = company.performers.filter((one) => !known.has(one.performer));
   const people = [
@@ -65,12 +65,15 @@ function PartLine({ part, above, company, onLook }: LineProps) {
   ];
   const bare = part.players.filter((one) => !one.kept).map((one) => one.name);
   return (
-    <tr data-part={part.part} className="max-md:block max-md:rounded-xl max-md:overflow-hidden">
-      <td className={`${cell} md:rounded-l-lg`}>
+    <tr
+      data-part={part.part}
+      className="max-lg:flex max-lg:flex-wrap max-lg:items-center max-lg:rounded-xl max-lg:overflow-hidden max-lg:bg-floor"
+    >
+      <td className={`${cell} lg:rounded-l-lg`}>
         <TypedField
           label={`Name of ${part.name}`}
           value={part.name}
-          className="font-semibold w-36 max-md:w-full"
+          className="font-semibold w-36"
           onCommit={(typed) =>
             void link.do({ action: "moves", moves: [{ address: `${part.part}/name`, typed }] })
           }
@@ -82,7 +85,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
             label={`Channels of ${part.name}`}
             value={part.microphones.map((one) => one.channel.split("/")[1]).join(", ")}
             placeholder="no channel"
-            className={`w-16 ${part.microphones.length === 0 ? "placeholder:text-coral" : ""}`}
+            className={`${part.microphones.length > 1 ? "w-20" : part.microphones.length === 1 ? "w-12" : "w-24"} ${part.microphones.length === 0 ? "placeholder:text-coral" : ""}`}
             onCommit={(channels) =>
               void link.do({ action: "set_channels", part: part.part, channels }, { quiet: false })
             }
@@ -129,10 +132,11 @@ function PartLine({ part, above, company, onLook }: LineProps) {
       </td>
       <td className={cell}>
         <span className="flex items-center gap-1.5">
+          <span className="lg:hidden text-soft">Tonight</span>
           <Choice
             boxed
             label={`Tonight, ${part.name}`}
-            className={`h-8 coarse:h-11 w-40 max-md:w-auto ${part.tonight ? "" : "text-coral"}`}
+            className={`h-8 coarse:h-11 w-40 max-lg:w-auto ${part.tonight ? "" : "text-coral"}`}
             value={part.tonight?.performer ?? ""}
             options={people}
             onChange={(performer) =>
@@ -144,10 +148,10 @@ function PartLine({ part, above, company, onLook }: LineProps) {
       </td>
       {company.casts.map((cast, at) => (
         <td key={cast.cast} className={cell}>
-          <span className="md:hidden text-soft">{cast.name}: </span>
+          <span className="lg:hidden text-soft">{cast.name}: </span>
           <Choice
             label={`${cast.name}, ${part.name}`}
-            className="h-8 coarse:h-11 w-32 max-md:w-auto text-soft"
+            className="h-8 coarse:h-11 w-32 max-lg:w-auto text-soft"
             value={part.plays[at]?.performer ?? ""}
             options={people}
             onChange={(value) =>
@@ -160,13 +164,14 @@ function PartLine({ part, above, company, onLook }: LineProps) {
         </td>
       ))}
       <td className={cell}>
+        <span className="lg:hidden text-soft">Can play it: </span>
         <TypedField
           label={`Who can play ${part.name}`}
           value={part.players
             .map(({ name }) => (name.includes(",") ? `"${name}"` : name))
             .join(", ")}
           placeholder="names, understudies last"
-          className="w-full min-w-44"
+          className="w-full min-w-44 max-lg:w-72"
           onCommit={(players) => void link.do({ action: "set_players", part: part.part, players })}
         />
         {bare.length > 0 && part.microphones.length > 0 && (
@@ -175,7 +180,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
           </span>
         )}
       </td>
-      <td className={`${cell} md:rounded-r-lg text-right`}>
+      <td className={`${cell} lg:rounded-r-lg text-right`}>
         <Button
           small
           tone="quiet"

@@ -134,7 +134,7 @@ function LiftKey({ lift, singer, number }: { lift: string; singer: Singer; numbe
       aria-pressed={lifted}
       data-moving={way !== undefined}
       onClick={() => void link.do({ action: "lift", lift, strips: [singer.strip], on: !lifted })}
-      className={`relative overflow-hidden h-12 w-64 coarse:w-56 phone:w-48 px-3 rounded-xl border flex items-center gap-2.5 cursor-pointer select-none text-[15px] ${
+      className={`relative overflow-hidden h-12 w-64 slim:w-56 coarse:w-56 phone:w-48 px-3 rounded-xl border flex items-center gap-2.5 cursor-pointer select-none text-[15px] ${
         lifted ? "border-sun bg-card" : "border-line bg-card hover:bg-raise"
       }`}
     >
