@@ -17,9 +17,11 @@ export function HardMutePill() {
       to="/mutes"
       role="status"
       title={`Hard muted: ${names}`}
-      className="h-8 coarse:h-11 px-3 rounded-full border border-coral bg-blocked text-coral font-semibold flex items-center max-w-56 phone:max-w-32"
+      className="h-8 coarse:h-11 px-3 rounded-full border border-coral bg-blocked text-coral font-semibold flex items-center max-w-56 phone:px-2"
     >
-      <span className="truncate">{names} shut</span>
+      <span className="truncate">
+        <span className="phone:sr-only">{names}</span> shut
+      </span>
     </RouteLink>
   );
 }

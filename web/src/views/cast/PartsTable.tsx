@@ -180,7 +180,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
           </span>
         )}
       </td>
-      <td className={`${cell} lg:rounded-r-lg text-right`}>
+      <td className={`${cell} lg:rounded-r-lg text-right max-lg:ml-auto`}>
         <Button
           small
           tone="quiet"
