@@ -347,7 +347,7 @@ def test_what_is_warned_of_a_performer_without_themselves_a_cue_and_far_louder_e
          "line/1/performer": "Ilka", "line/2/place": 2.0, "line/2/name": "Click",
          "line/2/family": "cues", "line/2/socket": "input/local/2",
          "channel/1/source": "input/local/1", "channel/2/source": "input/local/2",
-         "channel/1/name": "Fiddle", "channel/2/name": "Click",
+         "channel/1/name": "Fiddle", "channel/2/name": "Click", "channel/2/house/on": True,
          "mix/1/format": "mono", "mix/1/name": "Ilka", "output/local/1/source": "mix/1",
          "output/local/3/source": "house/left", "output/local/4/source": "house/right",
          "channel/1/send/mix/1/on": False, "channel/1/send/mix/1/level": -6.0,

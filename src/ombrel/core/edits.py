@@ -28,7 +28,7 @@ from .kinds import Number, Value
 from .lying import lying, settling
 from .nets import netted
 from .processing import delay_ms
-from .programme import coming
+from .programme import coming, leaving_as_it_is
 from .scenes.next import next_after
 from .show import Show, blank_show
 from .strip_lists import read_strips
@@ -234,5 +234,9 @@ def check_edit(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> None:
 
 
 def show_of(desk: Desk, values: Mapping[str, Value]) -> Show:
-    """A show from all its values, checked as an edit is. Raises what `made` raises."""
-    return made(blank_show(desk), values, own=True)[0]
+    """A show from all its values, checked as an edit is: what they leave out stands as it stands by
+
+    itself, and nothing joins. Raises what `made` raises.
+    """
+    blank = blank_show(desk)
+    return made(blank, leaving_as_it_is(blank, values), own=True)[0]

@@ -96,11 +96,12 @@ def fading(
             continue
         kind = kind_on(before.desk, address)
         if isinstance(kind, Switch):
-            if _closes(address, after):
+            target = float(after.on(address))
+            start = now[address].at(at_s) if address in now else 1.0 - target
+            if _closes(address, after) and start != target:
                 found[address] = Fade(
-                    address=address, start=float(not after.on(address)),
-                    target=float(after.on(address)), begun_s=at_s, seconds=times[address],
-                    law=CLOSING,
+                    address=address, start=start, target=target, begun_s=at_s,
+                    seconds=times[address], law=CLOSING,
                 )  # fmt: skip
             continue
         if not isinstance(kind, Number):
