@@ -5,6 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ombrel.core import (
+    ConsoleError,
     LineDraft,
     Value,
     Ways,
@@ -130,3 +131,58 @@ def test_what_a_recorder_plays_back_starts_out_of_the_house():
     assert fed["channel/9/house/on"] is False
     asked = made(show, {"channel/9/source": f"input/{tape.key}/1", "channel/9/house/on": True})[0]
     assert asked["channel/9/house/on"] is True
+
+
+NET_MOVES = {
+    **{f"channel/{n}/source": [None, "input/local/1", "input/local/2", "talkback", "mix/1/left"]
+       for n in (1, 2, 3)},
+    **{f"channel/{n}/spare": [None, "input/local/3"] for n in (1, 2)},
+    **{f"channel/{n}/on_spare": [True, False] for n in (1, 2)},
+    **{f"mix/{n}/format": ["unused", "mono", "stereo"] for n in (1, 2)},
+    **{f"mix/{n}/serves": ["ears", "effect", "wedge"] for n in (1, 2)},
+    **{f"line/{n}/kind": ["talkback", "radio"] for n in (1, 2)},
+    **{f"mute_group/{n}/takes": ["chosen", "inputs", "ears"] for n in (1, 2)},
+    **{f"{strip}/mute_group/1/on": [True, False] for strip in ("channel/1", "channel/2", "mix/1")},
+}  # fmt: skip
+
+
+def those(show, takes):
+    """Who a rule takes, read from addresses alone."""
+    if takes == "ears":
+        mixes = [n for n in range(1, show.desk.mixes + 1) if show[f"mix/{n}/format"] != "unused"]
+        return {f"mix/{n}" for n in mixes if show[f"mix/{n}/serves"] == "ears"}
+    if takes != "inputs":
+        return set()
+    talks = {show[f"line/{n}/socket"] for n in (1, 2) if show[f"line/{n}/kind"] == "talkback"}
+    found = set()
+    for n in range(1, show.desk.channels + 1):
+        fed = show[f"channel/{n}/{'spare' if show[f'channel/{n}/on_spare'] else 'source'}"]
+        if str(fed).startswith("input/") and fed not in talks:
+            found.add(f"channel/{n}")
+    return found
+
+
+@settings(max_examples=60)
+@given(st.lists(st.dictionaries(st.sampled_from(sorted(NET_MOVES)), st.randoms(), min_size=1,
+                                max_size=4), min_size=2, max_size=8))  # fmt: skip
+def test_who_comes_to_be_one_of_them_is_in_by_that_edit_and_nobody_else_moves(edits):
+    lines = {"line/1/place": 1.0, "line/1/socket": "input/local/1",
+             "line/2/place": 2.0, "line/2/socket": "input/local/2"}  # fmt: skip
+    show = made(blank_show(TINY), lines)[0]
+    for edit in edits:
+        asked = {address: draw.choice(NET_MOVES[address]) for address, draw in edit.items()}
+        before = show
+        try:
+            show = made(show, asked)[0]
+        except ConsoleError:
+            continue  # a loop, or a source in use: nothing of it happened
+        moves = {address for address in asked if show[address] != before[address]}
+        for net in ("mute_group/1", "mute_group/2"):
+            was, now = set(members_of(before, net)), set(members_of(show, net))
+            by_hand = {a.removesuffix(f"/{net}/on") for a in moves if a.endswith(f"/{net}/on")}
+            takes = show[f"{net}/takes"]
+            chosen = takes != before[f"{net}/takes"] and not by_hand
+            came = those(show, takes) - (set() if chosen else those(before, takes))
+            assert came - by_hand <= now
+            assert now - was <= came | by_hand
+            assert was - now <= by_hand
