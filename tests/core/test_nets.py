@@ -176,10 +176,9 @@ def test_who_comes_to_be_one_of_them_is_in_by_that_edit_and_nobody_else_moves(ed
             show = made(show, asked)[0]
         except ConsoleError:
             continue  # a loop, or a source in use: nothing of it happened
-        moves = {address for address in asked if show[address] != before[address]}
         for net in ("mute_group/1", "mute_group/2"):
             was, now = set(members_of(before, net)), set(members_of(show, net))
-            by_hand = {a.removesuffix(f"/{net}/on") for a in moves if a.endswith(f"/{net}/on")}
+            by_hand = {a.removesuffix(f"/{net}/on") for a in asked if a.endswith(f"/{net}/on")}
             takes = show[f"{net}/takes"]
             chosen = takes != before[f"{net}/takes"] and not by_hand
             came = those(show, takes) - (set() if chosen else those(before, takes))
