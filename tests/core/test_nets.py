@@ -133,7 +133,7 @@ def test_what_a_recorder_plays_back_starts_out_of_the_house():
     assert asked["channel/9/house/on"] is True
 
 
-NET_MOVES = {
+NET_MOVES: dict[str, list[Value]] = {
     **{f"channel/{n}/source": [None, "input/local/1", "input/local/2", "talkback", "mix/1/left"]
        for n in (1, 2, 3)},
     **{f"channel/{n}/spare": [None, "input/local/3"] for n in (1, 2)},
