@@ -166,7 +166,7 @@ def those(show, takes):
 @given(st.lists(st.dictionaries(st.sampled_from(sorted(NET_MOVES)), st.randoms(), min_size=1,
                                 max_size=4), min_size=2, max_size=8))  # fmt: skip
 def test_who_comes_to_be_one_of_them_is_in_by_that_edit_and_nobody_else_moves(edits):
-    lines = {"line/1/place": 1.0, "line/1/socket": "input/local/1",
+    lines: dict[str, Value] = {"line/1/place": 1.0, "line/1/socket": "input/local/1",
              "line/2/place": 2.0, "line/2/socket": "input/local/2"}  # fmt: skip
     show = made(blank_show(TINY), lines)[0]
     for edit in edits:
