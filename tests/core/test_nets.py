@@ -17,13 +17,16 @@ from ombrel.core import (
     make_mixes,
     members_of,
     merge,
+    move_channels,
     mute_all,
     patch_lines,
     promises,
     put_between,
     undoing,
+    undoing_renumbered,
 )
 from tests.desks import TINY, TOURING
+from tests.shows import SHOW_SEEDS, show_of_seed
 
 KINDS = ["radio", "talkback", "line", "playback", "dynamic"]
 FAMILIES = ["voices", "drums", "cues", "playback", "unsorted"]
@@ -185,3 +188,54 @@ def test_who_comes_to_be_one_of_them_is_in_by_that_edit_and_nobody_else_moves(ed
             assert came - by_hand <= now
             assert now - was <= came | by_hand
             assert was - now <= by_hand
+
+
+def out_of_the_nets():
+    """A click that is in the house all the same, and a voice that is out of all inputs."""
+    lines = [LineDraft(name="Click", family="cues", socket="input/local/1", channel=1),
+             LineDraft(name="Voice", socket="input/local/2", channel=2)]  # fmt: skip
+    show = made(blank_show(TINY), {"mute_group/1/takes": "inputs", "mute_group/1/name": "All"})[0]
+    show = made(show, merge(show, lines, Ways(numbered=True)).moves, own=True)[0]
+    return made(show, {"channel/1/house/on": True, "channel/2/mute_group/1/on": False})[0]
+
+
+def stands_out(show, click, voice):
+    return (show[f"channel/{click}/name"], show.on(f"channel/{click}/house/on"),
+            show[f"channel/{voice}/name"], show.on(f"channel/{voice}/mute_group/1/on"),
+            )  # fmt: skip
+
+
+OUT = ("Click", True, "Voice", False)
+
+
+def test_under_another_number_nobody_comes_anew_and_undo_brings_nobody_in():
+    show = out_of_the_nets()
+    assert stands_out(show, 1, 2) == OUT
+    moved = made(show, move_channels(show, {1: 3, 2: 4}), own=True)[0]
+    assert stands_out(moved, 3, 4) == OUT
+    to = {"channel/1": "channel/3", "channel/2": "channel/4"}
+    back, left = undoing_renumbered(moved, show, moved, to)
+    assert left == ()
+    assert made(moved, back, own=True)[0].own == show.own
+
+
+def test_a_list_that_moves_lines_moves_nobody_into_a_net_but_what_is_new():
+    show = out_of_the_nets()
+    lines = [LineDraft(name="New", socket="input/local/3", channel=1),
+             LineDraft(name="Click", family="cues", socket="input/local/1", channel=3),
+             LineDraft(name="Voice", socket="input/local/2", channel=4)]  # fmt: skip
+    merged = merge(show, lines, Ways(numbered=True))
+    after = made(show, merged.moves, own=True)[0]
+    assert stands_out(after, 3, 4) == OUT
+    assert after["channel/1/name"] == "New"
+    assert after.on("channel/1/mute_group/1/on")
+
+
+@settings(max_examples=25)
+@given(SHOW_SEEDS, st.permutations(range(1, TINY.channels + 1)))
+def test_renumbering_by_an_edit_is_renumbering_and_nothing_beside(seed, order):
+    show = show_of_seed(seed)
+    show = show.with_values({a: False for a in show.own if a.endswith("/linked")})
+    moves = move_channels(show, dict(zip(show.channels(), order, strict=False)))
+    after = made(show, moves, own=True)[0]
+    assert after.own == show.with_values(moves).own

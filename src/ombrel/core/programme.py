@@ -21,6 +21,7 @@ __all__ = [
     "is_fed_by_a_bus",
     "joining",
     "leaving_as_it_is",
+    "not_joining",
     "programme",
     "sent",
 ]
@@ -73,8 +74,13 @@ def promised(show: Show) -> list[tuple[list[str], list[str]]]:
 def leaving_as_it_is(show: Show, moves: Mapping[str, Asked]) -> dict[str, Asked]:
     """Moves that bring a show back, without what would join by them: that it has, or had not."""
     values: dict[str, Value] = {a: v for a, v in moves.items() if not isinstance(v, Typed | Travel)}
+    return {**moves, **not_joining(show, values)}
+
+
+def not_joining(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
+    """What an edit of plain values would make join by itself, as it stands now."""
     joins = {**netted(show, values), **coming(show, values)}
-    return {**moves, **{address: show[address] for address in joins}}
+    return {address: show[address] for address in joins}
 
 
 @lru_cache(maxsize=200_000)  # an edit asks it of each of a thousand addresses

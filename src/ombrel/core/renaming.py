@@ -12,6 +12,7 @@ from typing import Final
 from .addresses import default_of, parameter_at
 from .casting.versions import version_otherwise
 from .kinds import Packed, Reference, Value
+from .programme import not_joining
 from .scenes.cells import kind_of_holder
 from .scenes.held import held_otherwise
 from .show import Show
@@ -35,7 +36,7 @@ def renamed(show: Show, to: Mapping[str, str | None]) -> dict[str, Value]:
     strip is gone. A strip whose place another takes is gone too, unless it is renamed itself. Of
     what is gone nothing stays: what it had is as nobody set it, what named it names nothing, and
     no scene holds anything of it. A pair stays linked if both its sides go to an odd number and
-    the even above it.
+    the even above it. What takes all that comes takes nobody by it who was out of it.
     """
     whole = {**{new: None for new in to.values() if new is not None}, **to}
     said = said_otherwise(whole)
@@ -51,7 +52,8 @@ def renamed(show: Show, to: Mapping[str, str | None]) -> dict[str, Value]:
             left[address] = default_of(address)
         if there is not None:
             found[there] = stands
-    return left | found | _pairs(show, whole)
+    moves = left | found | _pairs(show, whole)
+    return moves | not_joining(show, moves)  # under another number nobody comes anew
 
 
 def strips_in(address: str) -> Iterable[str]:

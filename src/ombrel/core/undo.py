@@ -82,7 +82,7 @@ def undoing_renumbered(
     change = _between(before, with_old_numbers)
     moves, left = undoing(there, change, {name for a in since if (name := said(a)) is not None})
     then = there.with_values(moves)  # type: ignore[arg-type]  # plain values out of a change
-    return dict(_between(then, show).old), left
+    return leaving_as_it_is(show, _between(then, show).old), left
 
 
 def _between(one: Show, other: Show) -> Change:

@@ -206,6 +206,7 @@ def closing_text(state: State) -> str:
     return text_of({"type": "closing", "cells": cells})
 
 
+@lru_cache(maxsize=16)
 def reach_text(state: State, ruler: str) -> str:
     """How far a DCA or mute group reaches. Raises UnknownAddress."""
     return text_of(telling_hears.reach_message(state, ruler))

@@ -155,9 +155,11 @@ export class Link {
       this.#seen();
     } else if (message.type === "refused") {
       if (message.id && this.#answered(message.id, message.message)) return;
+      const edit = message.id ? this.#waiting.get(message.id)?.message : undefined;
+      const ask = edit?.type === "do" && edit.ask.action === "moves" ? edit.ask : undefined;
       if (message.id) this.#settled(message.id, false);
       const ways = message.ways ?? [];
-      if (ways.length > 0) store.setState({ choice: { message: message.message, ways } });
+      if (ways.length > 0) store.setState({ choice: { message: message.message, ways, by_hand: ask?.by_hand } });
       else notify(message.message, "refused");
     } else if (message.type === "preview") {
       this.#answered(message.id, message);

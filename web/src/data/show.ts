@@ -42,6 +42,8 @@ export interface Notice {
 export interface Choice {
   message: string;
   ways: readonly Remedy[];
+  /** How the hand asked: what was taken together with it still is. */
+  by_hand?: Extract<Ask, { action: "moves" }>["by_hand"];
 }
 
 export interface ShowState extends Lists {

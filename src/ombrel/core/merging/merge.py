@@ -7,6 +7,8 @@ from typing import Literal
 from ..asked import Asked
 from ..lines import LINE_FIELDS, LineDraft, left_behind, remove_lines
 from ..parameters import CATALOGUE
+from ..programme import leaving_as_it_is
+from ..renaming import strips_in
 from ..show import Show
 from ..sockets import socket_name
 from .matching import lines_of_drafts
@@ -78,6 +80,7 @@ def merge(show: Show, drafts: Sequence[LineDraft], ways: Ways) -> Merge:
         ways = settled(work, ways, before)
         unpatched = place_lines(work, ways, before, held_by)
     moves = _differing(show, work.show)
+    moves |= _as_they_were(show, moves, work.renumbered)
     work.read_channels()
     fates = tuple(
         _fate(show, work, turn, line, matched.get(turn) is not None, before)
@@ -93,6 +96,15 @@ def merge(show: Show, drafts: Sequence[LineDraft], ways: Ways) -> Merge:
         moves=moves,
         renumbered=work.renumbered,
     )
+
+
+def _as_they_were(
+    show: Show, moves: Mapping[str, Asked], renumbered: Mapping[str, str | None]
+) -> dict[str, Asked]:
+    """Of strips that got other numbers, what nobody joins by that."""
+    there = {new for new in renumbered.values() if new is not None}
+    beside = leaving_as_it_is(show, moves).items()
+    return {a: v for a, v in beside if a not in moves and not there.isdisjoint(strips_in(a))}
 
 
 def _differing(before: Show, after: Show) -> dict[str, Asked]:

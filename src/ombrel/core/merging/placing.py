@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from ..asked import Asked
 from ..lines import LineDraft
-from ..nets import starts_in_house
+from ..nets import netted
 from ..parameters import CATALOGUE
 from ..patch import inputs_in_order, strip_of_line
 from ..renaming import renamed
@@ -164,10 +164,12 @@ def _feed(work: Work, places: Mapping[int, tuple[int, ...]], *, numbered: bool) 
             if not isinstance(socket, str):
                 work.told[turn].append("no input is left: it gets no socket")
                 continue
-            if work.show.source_of(number) is None and not starts_in_house(work.show, socket):
-                work.told[turn].append(f"channel {number} starts out of the house")
             if work.show.source_of(number) != socket:
-                moves: dict[str, Asked] = {f"channel/{number}/source": socket}
+                # what comes joins here, where it comes: its number may have been another's before
+                joins = netted(work.show, {f"channel/{number}/source": socket})
+                if f"channel/{number}/house/on" in joins:
+                    work.told[turn].append(f"channel {number} starts out of the house")
+                moves: dict[str, Asked] = {f"channel/{number}/source": socket, **joins}
                 if not work.show.text(f"channel/{number}/name"):
                     moves.update(strip_of_line(work.show, line, number, right=place == 1))
                 work.put(moves)
