@@ -162,6 +162,21 @@ describe("Link", () => {
     expect(store.getState().notices.at(-1)?.text).toBe("too high");
   });
 
+  it("keeps what was taken together with a fader where its gang would jump, for who chooses", () => {
+    const link = new Link("show");
+    latest().open();
+    const hand = { beside: ["channel/2"], alone: false, held: false };
+    void link.do({
+      action: "moves",
+      moves: [{ address: "channel/1/fader", typed: "-40" }],
+      by_hand: hand,
+    });
+    const [edit] = dos(latest());
+    const ways = [{ says: "All of them, 2", moves: [], by_hand: true }];
+    latest().hear({ type: "refused", id: edit!.id, code: "gang_jumps", message: "Far.", ways });
+    expect(store.getState().choice).toEqual({ message: "Far.", ways, by_hand: hand });
+  });
+
   it("says that a show is gone, and has it again once somebody brings it back", () => {
     new Link("show");
     latest().open();

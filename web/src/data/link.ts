@@ -159,7 +159,8 @@ export class Link {
       const ask = edit?.type === "do" && edit.ask.action === "moves" ? edit.ask : undefined;
       if (message.id) this.#settled(message.id, false);
       const ways = message.ways ?? [];
-      if (ways.length > 0) store.setState({ choice: { message: message.message, ways, by_hand: ask?.by_hand } });
+      if (ways.length > 0)
+        store.setState({ choice: { message: message.message, ways, by_hand: ask?.by_hand } });
       else notify(message.message, "refused");
     } else if (message.type === "preview") {
       this.#answered(message.id, message);

@@ -4,6 +4,7 @@ import { Catalogue } from "./catalogue";
 import { type Fade, pointAt } from "./fade";
 import { type Lists, listsAfter, NO_LISTS, type Values } from "./lists";
 import type {
+  Ask,
   Company,
   Curves,
   Desk,

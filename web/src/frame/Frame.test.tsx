@@ -2,7 +2,7 @@ import { act, fireEvent, render, screen } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { memoryLocation } from "wouter/memory-location";
 import { notify, store } from "../data/show";
-import { inPage, pretend } from "../testing/pretend";
+import { asks, inPage, pretend } from "../testing/pretend";
 import { Frame } from "./Frame";
 
 const told = () => screen.getByRole("status", { name: "Notices" }).textContent;
@@ -46,4 +46,24 @@ it("has one stop of the Tab key in the work list, also where the view is not in 
   expect(stops("/mixes/3")).toEqual(["/mixes"]);
   expect(stops("/guide")).toEqual(["/lines"]);
   expect(stops("/findings")).toEqual(["/lines", "/findings"]);
+});
+
+it("asks again for all that a hand had taken together, once somebody has seen how far it jumps", () => {
+  pretend({});
+  render(inPage(<Frame>work</Frame>));
+  const moves = [{ address: "channel/1/fader", value: -40 }];
+  const by_hand = { beside: ["channel/2"], alone: false, held: false, sure: false };
+  const ways = [
+    { says: "Kick alone", moves, by_hand: false },
+    { says: "All of them, 2", moves, by_hand: true },
+  ];
+  const choose = (says: string) => {
+    act(() => store.setState({ choice: { message: "Far.", ways, by_hand } }));
+    fireEvent.click(screen.getByRole("button", { name: says }));
+    return asks().at(-1);
+  };
+  expect(choose("All of them, 2")).toMatchObject({
+    by_hand: { beside: ["channel/2"], sure: true },
+  });
+  expect(choose("Kick alone")).toMatchObject({ by_hand: null });
 });
