@@ -3,6 +3,12 @@ import { useEffect, useState } from "react";
 import { pointAt } from "./fade";
 import { useShow } from "./use";
 
+/** A level where it sounds, frame by frame: on its way, or at rest as it stands. A hand takes it there. */
+export function useSounding(address: string, rests: number | null): number | null {
+  const way = useOnItsWay(address);
+  return way === undefined ? rests : way;
+}
+
 /** Where a number is on its way; undefined while it rests. Only who draws it is drawn again. */
 export function useOnItsWay(address: string): number | null | undefined {
   const fade = useShow((state) => state.fading.get(address));

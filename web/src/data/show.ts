@@ -194,6 +194,7 @@ export function received(message: ToScreen): void {
         return {
           revision: message.revision,
           ...withValues(state, message.values as Record<string, Value>),
+          fading: withoutFades(state.fading, message.values),
         };
       case "table":
         return { table: message };
@@ -286,6 +287,17 @@ function withFades(
     ...still,
     ...fades.map(({ address, points }) => [address, { begun, points }] as const),
   ]);
+}
+
+/** What is moved is no longer on its way, unless a plan for it follows; a feed's switch moves its level. */
+function withoutFades(
+  before: ReadonlyMap<string, Fade>,
+  moved: Readonly<Record<string, unknown>>,
+): ReadonlyMap<string, Fade> {
+  if (before.size === 0) return before;
+  const rests = (address: string) => address in moved || address.replace(/level$/, "on") in moved;
+  const still = [...before].filter(([address]) => !rests(address));
+  return still.length === before.size ? before : new Map(still);
 }
 
 function withRuled(

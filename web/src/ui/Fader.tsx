@@ -1,4 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { useSounding } from "../data/fading";
 import { levelText } from "../data/words";
 import { useTabIndex } from "./RowList";
 import { type Mark, placeAlong, travelOf } from "./travel";
@@ -35,7 +36,8 @@ const STEPS: Record<string, string> = {
 
 /** A fader lying on its side: a bar with a handle; the travel's law is the core's. */
 export function Fader(props: Props) {
-  const { label, levelDb, marks, colour, muted, onMove, onRelease, onStep, address } = props;
+  const { label, marks, colour, muted, onMove, onRelease, onStep, address } = props;
+  const levelDb = useSounding(address, props.levelDb);
   const [asked, setAsked] = useState<number | null>(null);
   // a hand takes it where it stands, wherever on the track it comes down
   const held = useRef<{ x: number; y: number; from: number; moved: boolean } | null>(null);

@@ -1,5 +1,6 @@
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
+import { received, store } from "../data/show";
 import { Fader } from "./Fader";
 import { runs } from "./ranges";
 import { TypedField } from "./TypedField";
@@ -57,6 +58,43 @@ describe("Fader", () => {
     expect(draw(-6, true).fader.getAttribute("aria-valuetext")).toBe("−6.0 dB, muted");
     cleanup();
     expect(draw(null).fader.getAttribute("aria-valuetext")).toBe("off");
+  });
+
+  it("is taken where it sounds while it is on its way, until somebody moves it", () => {
+    const onMove = vi.fn();
+    const points = [
+      [0, -30],
+      [60_000, 0],
+    ] as const;
+    const fade = { begun: performance.now(), points };
+    store.setState({ fading: new Map([["channel/2/fader", fade]]) });
+    render(
+      <Fader
+        label="Kora"
+        address="channel/2/fader"
+        levelDb={0}
+        marks={MARKS}
+        colour="sea"
+        onMove={onMove}
+        onRelease={() => {}}
+        onStep={() => {}}
+      />,
+    );
+    const fader = screen.getByRole("slider", { name: "Kora" });
+    fader.setPointerCapture = () => {};
+    fader.hasPointerCapture = () => false;
+    fader.getBoundingClientRect = () => new DOMRect(0, 0, 200, 24);
+    expect(fader.getAttribute("aria-valuetext")).toBe("−30.0 dB");
+    const hand = { button: 0, pointerId: 1, pointerType: "mouse" };
+    fireEvent.pointerDown(fader, { ...hand, clientX: 100 });
+    fireEvent.pointerMove(fader, { ...hand, clientX: 110 });
+    fireEvent.pointerUp(fader, { ...hand, clientX: 110 });
+    expect(onMove.mock.calls[0]![0]).toBeCloseTo(travelOf(-30, MARKS) + 0.05, 6);
+    act(() =>
+      received({ type: "moved", before: 0, revision: 1, values: { "channel/2/fader": -3 } }),
+    );
+    expect(store.getState().fading.size).toBe(0);
+    expect(fader.getAttribute("aria-valuetext")).toBe("0.0 dB"); // as its view has it
   });
 
   it("is taken where it stands, wherever on the track a hand comes down, and a click nudges", () => {

@@ -1,4 +1,5 @@
 import { type KeyboardEvent, memo } from "react";
+import { useSounding } from "../../data/fading";
 import { evenOf, memberName, useGangNames, useKept } from "../../data/gangs";
 import { byHand } from "../../data/hand";
 import { trueLevel, useMutedBy } from "../../data/ruled";
@@ -67,7 +68,7 @@ export const BankFader = memo(function BankFader(props: Props) {
   const kept = useKept(address);
   const name = useShow((state) => memberName(state, strip));
   const colour = useShow((state) => colourOf(state, strip));
-  const own = useLevel(address);
+  const own = useSounding(address, useLevel(address));
   const pressed = useOn(key);
   const soloed = useOn(`${strip}/solo`);
   const by = useMutedBy(strip);

@@ -1,7 +1,6 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 import { byHand } from "../../data/hand";
 import { Gesture } from "../../data/link";
-import { store, valueIn } from "../../data/show";
 import { useLink } from "../../data/use";
 import { type Mark, travelOf } from "../../ui/travel";
 
@@ -11,7 +10,7 @@ const WHEEL_REST_MS = 1000; // turns within this are one gesture
 
 /**
  * A hand on a vertical fader: moves it from where it stands, finely far beside it; and the wheel.
- * `beside`: strips that are taken together with it.
+ * `own`: where it sounds. `beside`: strips that are taken together with it.
  */
 export function useFaderHand(
   address: string,
@@ -31,6 +30,8 @@ export function useFaderHand(
     travel: number;
     moved: boolean;
   } | null>(null);
+  const sounds = useRef(own);
+  sounds.current = own;
   const wheel = useRef<{ gesture: Gesture; level: number; timer: number } | null>(null);
 
   const down = (event: PointerEvent<HTMLDivElement>) => {
@@ -82,10 +83,9 @@ export function useFaderHand(
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
       const now = wheel.current;
-      const value = valueIn(store.getState(), address);
-      if (!now && typeof value !== "number") return; // the wheel opens nothing that is off
+      const from = now?.level ?? sounds.current;
+      if (from === null) return; // the wheel opens nothing that is off
       if (now) clearTimeout(now.timer);
-      const from = now?.level ?? (value as number);
       const level = Math.min(6, Math.round((from - Math.sign(event.deltaY) * 0.5) * 10) / 10);
       const gesture = now?.gesture ?? new Gesture(link);
       const timer = window.setTimeout(() => {
