@@ -3,7 +3,7 @@ import uuid
 import pytest
 
 from ombrel.core import blank_show
-from ombrel.server import live, models, work
+from ombrel.server import live, models, states, work
 from ombrel.server.desks import desk_of
 from ombrel.server.door import Request, commit
 from ombrel.server.plans import Planned
@@ -52,5 +52,5 @@ def make(show, moves, author=None, **extra):
 def stored(show):
     """The show as the database alone has it."""
     row = models.Show.objects.get(pk=show.pk)
-    values = live.from_wire(dict(row.settings.values_list("address", "value")))
+    values = states.from_wire(dict(row.settings.values_list("address", "value")))
     return blank_show(desk_of(row.desk)).with_values(values)

@@ -39,18 +39,19 @@ async def test_a_lift_stands_at_once_and_every_screen_gets_its_plan(choir, ann, 
     for screen in (one, two):
         [fade] = (await screen.next("fading"))["fades"]
         assert fade["address"] == "channel/1/group/2/level"
-        assert fade["points"][0] == [0, None]
-        assert fade["points"][-1] == [2000, 0.0]
+        (begun_ms, start), (ended_ms, target) = fade["points"][0], fade["points"][-1]
+        assert (start, target, ended_ms - begun_ms) == (None, 0.0, 2000)
+        assert begun_ms <= 0  # from now on: it has been on its way for that long
     assert (await one.next("lifts"))["lifts"][0]["singers"][0]["lifted"] is True
     # another takes its place: one sinks from where it sounds, the other rises; an undo jumps
     await asked(one, lift("channel/2"))
     fades = {fade["address"]: fade["points"] for fade in (await two.next("fading"))["fades"]}
     assert set(fades) == {f"channel/{n}/group/2/level" for n in (1, 2)}
     assert fades["channel/1/group/2/level"][-1][1] is None
-    await one.say(type="undo", id=str(uuid.uuid4()))
-    await one.next("moved")
-    await one.next("moved")
-    await one.next("moved")
+    turn = str(uuid.uuid4())
+    await one.say(type="undo", id=turn)
+    while (await one.next("done"))["id"] != turn:
+        pass
     assert live_of(choir.pk).fading == {}
 
 

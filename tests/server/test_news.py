@@ -6,9 +6,10 @@ import json
 import pytest
 
 from ombrel.core import ConsoleError, bears_on_findings, edited, flow_of, table_heads
+from ombrel.server.frames import Frame
 from ombrel.server.from_screen import WatchedCell
-from ombrel.server.live import State
 from ombrel.server.news import Told, bears_on_why, why_told
+from ombrel.server.states import State
 from tests.shows import edit_of_seed, show_of_seed
 
 
@@ -34,16 +35,14 @@ def test_what_is_not_told_again_reads_as_it_did(seed):
             continue
         state = State(2, after.show, after.flow)
         told = Told(
-            {
-                "before": 1,
-                "revision": 2,
-                "values": dict(after.change.new),
-                "cells": after.cells.tolist(),
-                "layout": table_heads(after.show, after.flow) != (sources, heads),
-                "noticed": bears_on_findings(after.change.new, flow, after.flow),
-                "fades": [],
-                "held": False,
-            }
+            Frame(
+                before=1,
+                revision=2,
+                values=dict(after.change.new),
+                cells=tuple(map(tuple, after.cells.tolist())),
+                layout=table_heads(after.show, after.flow) != (sources, heads),
+                noticed=bears_on_findings(after.change.new, flow, after.flow),
+            )
         )
         for source in sources[:4]:
             for head in heads[:5]:

@@ -3,12 +3,11 @@ import uuid
 
 import pytest
 from asgiref.sync import sync_to_async
-from channels.layers import get_channel_layer
 from channels.testing import WebsocketCommunicator
 from django.contrib.auth.models import AnonymousUser
 from django.db import OperationalError
 
-from ombrel.server import consumers, models, ticker
+from ombrel.server import consumers, models, rooms, ticker
 from ombrel.server.consumers import NO_SUCH_SHOW, NOT_SIGNED_IN, ShowConsumer
 from ombrel.server.door import commit
 from ombrel.server.stage import stage_link
@@ -51,6 +50,18 @@ class Screen:
                 return message
             self.passed_over.append(message)
         raise AssertionError(f"no {kind} came")
+
+
+def open_one(show):
+    """The one screen that has a show open."""
+    (screen,) = rooms.open_room(show.pk).screens.values()
+    return screen
+
+
+def beside(present):
+    """Who is there besides the screen that is told so."""
+    others = [who for who in present["others"] if who["screen"] != present["you"]]
+    return [(who["name"], who["view"]) for who in others]
 
 
 FADER = [{"address": "channel/1/fader", "value": -6.0}]
@@ -327,20 +338,17 @@ async def test_a_screen_that_ends_in_any_way_is_out_of_everything(fed, ann, ben)
     await other.open()
     await other.say(type="watch", table=False, why=None, check=None, view="lines")
     await one.say(type="watch", table=False, why=None, check=1, view="check")
-    while (there := await other.next("present"))["others"] == []:
-        pass
-    assert [(who["name"], who["view"]) for who in there["others"]] == [("ann", "check")]
+    while (there := beside(await other.next("present"))) != [("ann", "check")]:
+        assert there in ([], [("ann", "")])
     link = stage_link()
     assert len(link._wanting) == 1
-    layer = get_channel_layer()
-    members = layer.groups[ticker.group_of(fed.pk)]
-    assert len(members) == 2
+    assert len(rooms.open_room(fed.pk).screens) == 2
     # the network goes while something is being told: no close ever comes
     one.socket.future.cancel()
-    while (await other.next("present"))["others"]:
+    while beside(await other.next("present")):
         pass
     assert link._wanting == set()
-    assert len(layer.groups[ticker.group_of(fed.pk)]) == 1
+    assert len(rooms.open_room(fed.pk).screens) == 1
 
 
 async def test_somebody_is_there_to_answer(fed, ann):
@@ -390,18 +398,17 @@ async def test_a_screen_found_gone_by_its_own_work_is_out_of_the_group_too(fed, 
     await screen.say(type="watch", table=False, why=None, check=1, view="check")
     await screen.say(type="ping")
     await screen.next("pong")
-    layer, group = get_channel_layer(), ticker.group_of(fed.pk)
-    assert len(layer.groups[group]) == 1
+    assert len(rooms.open_room(fed.pk).screens) == 1
 
-    async def cut(self, **message):
+    async def cut(message):
         raise OSError("the network is gone")
 
-    monkeypatch.setattr(ShowConsumer, "send", cut)
+    monkeypatch.setattr(open_one(fed), "base_send", cut)
     for told in list(stage_link()._wanting):
         told({"input/a/1": -20.0})
     for _ in range(100):
         await asyncio.sleep(0.02)
-        if not layer.groups.get(group):
+        if rooms.open_room(fed.pk) is None:
             break
-    assert not layer.groups.get(group)
+    assert rooms.open_room(fed.pk) is None
     assert stage_link()._wanting == set()

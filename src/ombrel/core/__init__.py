@@ -142,7 +142,17 @@ from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
 from .describe import described
 from .desk import BANKS, LIFTS, LINES, PRESETS, PROMISES, SCENES, Bay, Box, Delays, Desk
 from .desk_rules import BUS_TAPS
-from .edits import Edited, edited, looked_at, made, show_of
+from .edits import (
+    Edited,
+    Expanded,
+    Followed,
+    NotTogether,
+    edited,
+    expanded,
+    looked_at,
+    made,
+    show_of,
+)
 from .effects import off_tempo, send_strips, set_note, set_tempo
 from .errors import (
     BadFile,
@@ -428,6 +438,9 @@ __all__ = [
     "ENGINE_KINDS",
     "EditRefused",
     "Edited",
+    "Expanded",
+    "Followed",
+    "NotTogether",
     "EngineTaken",
     "Entry",
     "EntryTaken",
@@ -640,6 +653,7 @@ __all__ = [
     "duplicate_lines",
     "duplicate_scene",
     "edited",
+    "expanded",
     "entries",
     "entry_of",
     "expected_at",

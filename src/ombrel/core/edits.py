@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from .addresses import check_on_desk, kind_on
 from .asked import Asked, Travel, Typed
 from .carrying import NOT_KEPT, Carried, Carry, carried, place_of
-from .changes import Change
+from .changes import Change, joined
 from .desk import Desk
 from .desk_rules import check_desk_rules
 from .errors import ConsoleError, EditRefused, WrongValue
@@ -33,25 +33,87 @@ from .scenes.next import next_after
 from .show import Show, blank_show
 from .strip_lists import read_strips
 
-__all__ = ["Edited", "check_edit", "edited", "looked_at", "made", "show_of"]
+__all__ = [
+    "Edited",
+    "Expanded",
+    "Followed",
+    "NotTogether",
+    "check_edit",
+    "edited",
+    "expanded",
+    "looked_at",
+    "made",
+    "show_of",
+]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Edited:
-    """A show after an edit: what the edit changed, the flow that follows, and the cells that
+class Expanded:
+    """A show after an edit, as far as values and the desk's rules tell: nobody asked yet whether
 
-    differ, (row, column) each, shape (n, 2). `change`: own values; `stood`: what stands otherwise,
-    which is the same where no fitting lies. `carried`: what gangs made of it; `written`: every
-    address that it puts somewhere, also where that is where it stood.
+    it feeds back. `change`: own values; `stood`: what stands otherwise, which is the same where no
+    fitting lies. `carried`: what gangs made of it; `written`: every address that it puts somewhere,
+    also where that is where it stood.
     """
 
     show: Show
     change: Change
     stood: Change
-    flow: Flow
-    cells: NDArray[np.intp]
     carried: Carried
     written: frozenset[str]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Edited(Expanded):
+    """A show after an edit, with the flow that follows, and the cells that differ, (row, column)
+
+    each, shape (n, 2).
+    """
+
+    flow: Flow
+    cells: NDArray[np.intp]
+
+
+class NotTogether(Exception):
+    """Of several edits that were to be followed at once one is refused: each is asked by itself."""
+
+
+class Followed:
+    """The flow of a show that several edits move, one after another; followed when somebody looks.
+
+    `cells`: (row, column) of all that came to differ on the way. `singly`: each edit is followed
+    when it is made, so that a refusal is its own.
+    """
+
+    def __init__(self, flow: Flow, *, singly: bool = True) -> None:
+        self._flow, self._singly = flow, singly
+        self._owed: list[Change] = []
+        self.cells: set[tuple[int, int]] = set()
+
+    def moved(self, stood: Change) -> None:
+        """An edit changed what stands. Raises FeedbackLoop where edits are followed singly: then
+
+        it counts as not made.
+        """
+        if self._singly:
+            self._follow(stood)
+        elif stood:
+            self._owed.append(stood)
+
+    @property
+    def flow(self) -> Flow:
+        """The flow after all edits so far. Raises NotTogether if one of them feeds back."""
+        if self._owed:
+            owed, self._owed = joined(self._owed), []
+            try:
+                self._follow(owed)
+            except ConsoleError as error:
+                raise NotTogether from error
+        return self._flow
+
+    def _follow(self, stood: Change) -> None:
+        self._flow, cells = self._flow.after(stood)
+        self.cells.update(map(tuple, cells.tolist()))
 
 
 def _answered(show: Show, address: str, asked: Asked) -> Value:
@@ -80,25 +142,15 @@ def _as_meant(show: Show, address: str, asked: Typed) -> Typed:
     return asked if time_ms is None else Typed(f"{time_ms:.6f}")
 
 
-@dataclass(frozen=True, slots=True)
-class _Changed:
-    """A show after an edit, as far as values and the desk's rules tell."""
-
-    show: Show
-    change: Change
-    stood: Change
-    carried: Carried
-    written: frozenset[str]
-
-
-def _changed(
+def expanded(
     show: Show,
     moves: Mapping[str, Asked],
-    carry: Carry | None,
+    carry: Carry | None = None,
     *,
-    own: bool,
+    own: bool = False,
     sounding: Show | None = None,
-) -> _Changed:
+) -> Expanded:
+    """As `edited`, short of its flow. Raises what `made` raises, save FeedbackLoop."""
     start = sounding or show  # where a hand finds what it moves, and what moves with it
     faults: list[ConsoleError] = []
     named: dict[str, Value] = {}
@@ -125,9 +177,9 @@ def _changed(
     after, stood = show.moved(new)
     check_desk_rules(after, new.keys() | stood.new.keys())
     if after.values is after.own:  # nothing lies over anything: what was written is what stands
-        return _Changed(after, stood, stood, follows, frozenset(whole))
+        return Expanded(after, stood, stood, follows, frozenset(whole))
     change = Change(Map({address: show.own_value(address) for address in new}), Map(new))
-    return _Changed(after, change, stood, follows, frozenset(whole))
+    return Expanded(after, change, stood, follows, frozenset(whole))
 
 
 def _without_places(show: Show, named: Mapping[str, Value], *, by_hand: bool) -> dict[str, Value]:
@@ -193,7 +245,7 @@ def made(
     WrongValue, OutOfRange, UnreadableText), each naming its address; what `check_desk_rules`
     refuses; or FeedbackLoop. Nothing is changed then.
     """
-    found = _changed(show, moves, carry, own=own)
+    found = expanded(show, moves, carry, own=own)
     if feeds_back(found.show):
         flow_of(found.show)
     return found.show, found.change
@@ -204,7 +256,7 @@ def looked_at(show: Show, moves: Mapping[str, Asked]) -> Show:
 
     drags, never to keep, since nobody asks whether it feeds back. Raises what `made` raises else.
     """
-    return _changed(show, moves, None, own=False).show
+    return expanded(show, moves, None, own=False).show
 
 
 def edited(
@@ -221,16 +273,16 @@ def edited(
     `sounding`: the show where it sounds just now, if something is on its way: a hand and all that
     follows it go on from there, and stay where that leads.
     """
-    found = _changed(show, moves, carry, own=own, sounding=sounding)
+    found = expanded(show, moves, carry, own=own, sounding=sounding)
     following, cells = flow.after(found.stood)
     return Edited(
-        found.show, found.change, found.stood, following, cells, found.carried, found.written
+        found.show, found.change, found.stood, found.carried, found.written, following, cells
     )
 
 
 def check_edit(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> None:
     """Raise what `edited` would raise, without working out what would then be heard."""
-    flow.check(_changed(show, moves, None, own=False).stood)
+    flow.check(expanded(show, moves, None, own=False).stood)
 
 
 def show_of(desk: Desk, values: Mapping[str, Value]) -> Show:

@@ -205,12 +205,23 @@ def _at(show: Show, strip: str, leaf: str) -> str | None:
 
 def active_gangs(show: Show, aspect: str) -> list[str]:
     """The gangs that carry an aspect and are not suspended."""
-    every = (f"gang/{number}" for number in range(1, show.desk.count("gang") + 1))
     return [
         gang
-        for gang in every
-        if show.on(f"{gang}/carries_{aspect}") and not show.on(f"{gang}/suspended")
+        for gang, carries, suspended in _gangs(show.desk.count("gang"), aspect)
+        if show.on(carries) and not show.on(suspended)
     ]
+
+
+@lru_cache(maxsize=256)
+def _gangs(count: int, aspect: str) -> tuple[tuple[str, str, str], ...]:
+    """The gangs of a desk, where it says whether they carry an aspect, and that they are suspended:
+
+    asked for with every move of a hand.
+    """
+    return tuple(
+        (f"gang/{n}", f"gang/{n}/carries_{aspect}", f"gang/{n}/suspended")
+        for n in range(1, count + 1)
+    )
 
 
 def carried_by(show: Show, strip: str, aspect: str) -> Iterator[str]:

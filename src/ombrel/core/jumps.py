@@ -6,7 +6,7 @@ from typing import Final
 
 from .addresses import kind_on
 from .asked import Asked
-from .edits import Edited
+from .edits import Edited, Expanded
 from .errors import GangJumps, RemedyMoves
 from .flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
 from .gangs import strips_behind
@@ -19,7 +19,7 @@ __all__ = ["FAR_DB", "check_jumps", "check_remedy"]
 FAR_DB: Final = 6.0  # twice as loud, nearly: what an audience turns its head for
 
 
-def check_jumps(show: Show, moves: Mapping[str, Asked], after: Edited) -> None:
+def check_jumps(show: Show, moves: Mapping[str, Asked], after: Expanded) -> None:
     """Raise GangJumps if an edit of a hand that does not stay moves another strip of its gangs by
 
     more than FAR_DB, or to or from off. `show`: where it sounds before.

@@ -15,9 +15,9 @@ from pydantic import Field
 from ombrel import core
 
 from . import models
-from .live import from_wire
 from .log import Gesture, gestures, shown_at
 from .replies import ErrorReply
+from .states import from_wire
 
 __all__ = ["router"]
 

@@ -5,7 +5,6 @@ from importlib.resources import files
 from typing import Any, Literal
 from uuid import UUID, uuid4
 
-from channels.layers import get_channel_layer
 from django.db.models import OuterRef, Subquery
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import aget_object_or_404, get_object_or_404
@@ -18,11 +17,12 @@ from ombrel.core import Typed
 from . import models
 from .desks import desk_keys, desk_of
 from .door import Refused, Request
+from .exchange import exchange
 from .plans import Planned
-from .presence import open_by
 from .replies import ErrorReply, ShowRow
+from .rooms import open_by, open_room
 from .shows import copy_of
-from .ticker import group_of, ticker_of
+from .ticker import ticker_of
 
 __all__ = ["DeskReply", "router", "told_of"]
 
@@ -131,9 +131,11 @@ async def remove_show(request: HttpRequest, show_id: UUID, sure: bool = False) -
         raise core.ShowOpen(others)
     row.removed_at = now()
     await row.asave(update_fields=["removed_at"])
-    layer = get_channel_layer()
-    assert layer is not None  # settings always configure one
-    await layer.group_send(group_of(show_id), {"type": "show.gone"})
+    room = open_room(show_id)
+    if room is not None:
+        room.removed()
+    else:
+        exchange().say(show_id, {"what": "gone"})
     return row
 
 

@@ -3,6 +3,7 @@
 An ask holds no rule of the job; its `plan` hands what was typed or dragged to the core.
 """
 
+from collections.abc import Hashable
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -83,7 +84,9 @@ from .asks_of_strips import (
 )
 from .plans import Planned, Turn
 
-__all__ = ["Ask"]
+__all__ = ["Ask", "Moves"]
+
+_MOST_JOINED = 16  # addresses of one place of a hand: more is no drag
 
 
 class ByHand(Strict):
@@ -107,6 +110,20 @@ class Moves(Strict):
     says: Annotated[str, Field(max_length=120, pattern=KEPT)] = ""
     by_hand: ByHand | None = None
     remedy: bool = False  # one of Ombrel's own: what else it moves far is shown first
+
+    def joins(self) -> Hashable | None:
+        """What is alike in places of one hand, of which a later one does for an earlier one; None:
+
+        this is none, but a step, a typed text, or what may be asked back about.
+        """
+        hand = self.by_hand
+        placed = all(move.typed is None for move in self.moves)
+        if self.remedy or not placed or len(self.moves) > _MOST_JOINED:
+            return None
+        if hand is not None and not hand.held:
+            return None
+        alike = None if hand is None else hand.model_dump_json()
+        return self.says, alike, tuple(move.address for move in self.moves)
 
     def plan(self, turn: Turn) -> Planned:
         moves, hand = core.unguarded(moves_from_wire(self.moves)), self.by_hand

@@ -4,51 +4,44 @@ import asyncio
 import json
 import logging
 import time
-from collections.abc import Coroutine
+from collections.abc import Coroutine, Hashable
 from functools import partial
 from typing import Any
-from uuid import UUID
+from uuid import UUID, uuid4
 
+from channels.exceptions import StopConsumer
 from channels.generic.websocket import AsyncWebsocketConsumer
 from django.db import DatabaseError
 from pydantic import ValidationError
 
 from ombrel import core
-from ombrel.core import ConsoleError
+from ombrel.core import ConsoleError, Followed
 
-from . import from_screen, holding, models, tellings
+from . import from_screen, models, tellings
 from .asking import moves_from_wire
+from .asks import Moves
 from .asks_of_scenes import SetInScenes
-from .door import Refused, Request
+from .door import Done, Outcome, Refused, Request
 from .explaining import Explainer
 from .hearing import Hearing
-from .live import State, live_of
-from .log import show_at, values_after
-from .news import (
-    Told,
-    cells_text,
-    drawn_text,
-    fading_text,
-    loudest_text,
-    ruled_again_text,
-    ruled_text,
-    snapshot_text,
-    table_text,
-    text_of,
-)
+from .live import live_of
+from .log import show_at
+from .news import drawn_text, loudest_text, text_of
+from .passing import Ended
 from .plans import Turn
-from .presence import Here
 from .previews import tried
+from .rooms import room_of
 from .stage import stage_link
-from .ticker import fade_to_layer, group_of, ticker_of
+from .states import State
+from .telling_moves import Teller
+from .ticker import ticker_of
 from .work import in_database, in_thread
 
 __all__ = ["ShowConsumer"]
 
 _LOG = logging.getLogger(__name__)
-_LARGE = 500  # values in a frame: more are put into text in a thread
-_CATCH_UP = 500  # more revisions behind than this: a snapshot is smaller
 METER_S = 0.15
+MOST_WAITING = 256  # edits of one screen that are not answered yet
 NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
 
 
@@ -58,36 +51,55 @@ class ShowConsumer(AsyncWebsocketConsumer):
     started = left = False
 
     async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
+        """As Channels does it, short of what this server does not use: layers, and looking after
+
+        database connections at every message; those are of the threads in `work`.
+        """
+        self.scope, self.base_send = scope, send
         try:
-            await super().__call__(scope, receive, send)
+            while True:
+                await self.dispatch(await receive())
+        except StopConsumer:
+            pass
         finally:  # however a screen ends, it leaves the show, the stage and its own work
             await self._leave()
 
     async def connect(self) -> None:
         self.user = self.scope["user"]
         self.show_id: UUID = self.scope["url_route"]["kwargs"]["show_id"]
-        self.here = Here(self.show_id, self.channel_name, self.user.get_username())
-        self.table = False
+        self.channel_name = uuid4().hex  # this screen, among all of them
+        # asked for once: it is looked up anew each time
+        self.user_id, self.name, self.view = self.user.pk, self.user.get_username(), ""
+        session = self.scope.get("session")
+        self.session: str = (session and session.session_key) or ""
         self.check: int | None = None
         self.levels = False
-        self.page: holding.Page = (self.show_id, self.user.pk, self.channel_name)
+        self.page = f"{self.user_id}:{self.channel_name}"
         self.metered_at = 0.0
         self.metering: asyncio.Task | None = None
         self.meters_failed = False
         self.work: set[asyncio.Task] = set()
-        self.explainer = Explainer(
-            self.show_id, self.tell, partial(self.close, code=1013), self.user.get_username()
-        )
-        self.hearing = Hearing(self.tell)
+        self.waiting: set[UUID] = set()  # its edits that are not answered yet
+        self.answered = asyncio.Event()
         await self.accept()
         if not self.user.is_authenticated:
             await self.close(code=NOT_SIGNED_IN)
         elif not await in_database(_exists, self.show_id, again=True):
             await self.close(code=NO_SUCH_SHOW)
         else:
-            self.started = True
-            await self.channel_layer.group_add(group_of(self.show_id), self.channel_name)
-            await self.here.come()
+            self._come()
+
+    def _come(self) -> None:
+        """Join those who have the show open."""
+        self.started = True
+        self.ticker = ticker_of(self.show_id)
+        self.room = room_of(self.show_id, partial(self.ticker.heard, None))
+        end = partial(self.close, code=1013)  # try again later: the page says hello by itself
+        self.explainer = Explainer(self.show_id, self.tell, end, self.name)
+        self.hearing = Hearing(self.tell)
+        self.teller = Teller(self.room, self.explainer, self.tell, end)
+        self.room.come(self)
+        self.room.people_moved()
 
     async def disconnect(self, code: int) -> None:
         await self._leave()
@@ -98,18 +110,24 @@ class ShowConsumer(AsyncWebsocketConsumer):
             return
         self.left = True
         stage_link().enough(self._measured)
-        ticker_of(self.show_id).let_go(holding.lost(self.page, self.channel_name))
+        self._ended(Ended(page=self.page, connection=self.channel_name))
         # the work that found the screen gone must live to leave for it
         if self.metering is not None and self.metering is not asyncio.current_task():
             self.metering.cancel()
         self.explainer.end()
         self.hearing.end()
-        await self.channel_layer.group_discard(group_of(self.show_id), self.channel_name)
-        await self.here.go()
+        self.teller.end()
+        self.room.go(self)
+
+    async def dispatch(self, message: dict[str, Any]) -> None:
+        handler = getattr(self, message["type"].replace(".", "_"))
+        await handler(message)
 
     async def receive(self, text_data: str | None = None, bytes_data: bytes | None = None) -> None:
         if not self.started:
             return  # a stranger, or no such show: closed already, and nothing is answered
+        if len(self.waiting) >= MOST_WAITING:  # whoever sends more is read no further meanwhile
+            await self._answered()
         try:
             message = from_screen.FROM_SCREEN.validate_json(text_data or "")
         except ValidationError as error:
@@ -117,14 +135,14 @@ class ShowConsumer(AsyncWebsocketConsumer):
             place = ".".join(str(part) for part in first["loc"])
             await self._refuse(_id_in(text_data), "bad_message", f"{place}: {first['msg']}")
             return
-        if isinstance(message, from_screen.Try) and self.work:
-            self._later(self._behind(set(self.work), message))
+        if isinstance(message, from_screen.Try) and self.waiting:
+            self._later(self._behind(set(self.waiting), message))
         else:
             await self._answer(message)
 
-    async def _behind(self, before: set[asyncio.Task], message: from_screen.Try) -> None:
+    async def _behind(self, before: set[UUID], message: from_screen.Try) -> None:
         """Edits that wait for their tick count in what this hand is shown behind them."""
-        await asyncio.wait(before)
+        await self._answered(before)
         if not self.left:
             await self._answer(message)
 
@@ -137,15 +155,12 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     await self._watch(message)
                 case from_screen.Ping():
                     await self.say({"type": "pong"})
-                    await self.here.still()
                 case from_screen.Do():
-                    self._hold(message)
-                    self._later(self._do(message))
+                    self._do(message)
                 case from_screen.LetGo():
-                    gone = holding.let_go(self.page, message.gesture)
-                    ticker_of(self.show_id).let_go(gone)
+                    self._ended(Ended(page=self.page, gesture=message.gesture))
                 case from_screen.Turn():
-                    self._later(self._turn(message))
+                    self._turn(message)
                 case from_screen.Try():
                     await self._try(message)
                 case from_screen.Draw():
@@ -166,7 +181,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             await self.say(tellings.refused_message(getattr(message, "id", None), core.Broken()))
 
     def _later(self, work: Coroutine[Any, Any, None]) -> None:
-        """Edits wait for their tick without holding up what comes behind them."""
+        """Work that does not hold up what comes behind it."""
         task = asyncio.create_task(work)
         self.work.add(task)
         task.add_done_callback(self.work.discard)
@@ -175,11 +190,14 @@ class ShowConsumer(AsyncWebsocketConsumer):
         await self.tell(text_of(message))
 
     async def tell(self, text: str) -> None:
-        """Send a text to this screen. Who has gone meanwhile hears of it when they come back."""
-        if self.left:
+        """Send a text to this screen, if any ("": nothing is to tell). Who has gone meanwhile hears
+
+        of it when they come back.
+        """
+        if self.left or not text:
             return
         try:
-            await self.send(text_data=text)
+            await self.base_send({"type": "websocket.send", "text": text})
         except (OSError, RuntimeError):  # closed: by the network, or by a close that came first
             await self._leave()
 
@@ -192,105 +210,94 @@ class ShowConsumer(AsyncWebsocketConsumer):
 
     async def _hello(self, message: from_screen.Hello) -> None:
         if message.page:
-            self.page = (self.show_id, self.user.pk, message.page)
-            ticker_of(self.show_id).let_go(holding.anew(self.page))
-        state = await self._now()
-        since = message.since
-        values = None
-        if since is not None and 0 <= state.revision - since <= _CATCH_UP:
-            values = await in_database(values_after, self.show_id, since, state, again=True)
-        if values is not None:
-            await self.say(
-                {"type": "moved", "before": since, "revision": state.revision, "values": values}
-            )
-        else:
-            await self.tell(await in_thread(snapshot_text, state))
-        await self.tell(await in_thread(ruled_text, state))
-        now_s = time.monotonic()
-        fades = [
-            fade_to_layer(fade, now_s - fade.begun_s)
-            for fade in live_of(self.show_id).fading.values()
-            if fade.law != core.CLOSING and not fade.ended(now_s)
-        ]
-        if fades:
-            await self.say({"type": "fading", "fades": fades})
-        self.explainer.owe("noticed")
+            self.page = f"{self.user_id}:{message.page}"
+            self._ended(Ended(page=self.page))
+        self.teller.hello(message.since)
 
     async def _watch(self, message: from_screen.Watch) -> None:
-        began = message.table and not self.table
-        self.table, self.check, self.meters_failed = message.table, message.check, False
+        self.check, self.meters_failed = message.check, False
         self.levels = message.levels
         if message.held != self.explainer.held:
             self.hearing.end()
         self.explainer.watch(message)
+        self.teller.draws_table(message.table)
         if self.check is None and not self.levels:
             stage_link().enough(self._measured)
         else:
             await stage_link().want(self._measured)
-        await self.here.moved(message.view)
-        if began:
-            await self.tell(await in_thread(table_text, await self._now()))
+        if self.view != message.view:
+            self.view = message.view
+            self.room.people_moved()
         if why := message.why:
             state = await self._now()
             try:
-                await self.tell(await in_thread(loudest_text, state, why.source, why.listener))
+                text = await self.room.once(loudest_text, state, why.source, why.listener)
+                await self.tell(text)
             except ConsoleError:  # no such cell: refused in answer to this message, and forgotten
                 self.explainer.why = None
                 raise
             self.explainer.owe("why")
 
-    def _hold(self, message: from_screen.Do) -> None:
-        """Hands that this page holds end with it; of too many the oldest ends now."""
-        by_hand = getattr(message.ask, "by_hand", None)
-        if by_hand is None or not by_hand.held:
-            return
-        ended = holding.hold(self.page, message.gesture, self.channel_name)
-        ticker_of(self.show_id).let_go(ended)
+    def _ended(self, ended: Ended) -> None:
+        """Hands end, if any are known: behind all that they moved before."""
+        if self.ticker.may_end(ended):
+            self.ticker.heard(self.user_id, ended)
 
-    async def _do(self, message: from_screen.Do) -> None:
+    def _do(self, message: from_screen.Do) -> None:
         if isinstance(message.ask, SetInScenes):
             self.hearing.end()  # it is made: nobody looks at it beforehand any more
-        await self._submit(
+        self._submit(
             Request(
                 edit_id=message.id,
-                author_id=self.user.pk,
+                author_id=self.user_id,
                 gesture=message.gesture,
                 plan=message.ask.plan,
-                author=self.user.get_username(),
+                author=self.name,
                 seen=message.seen,
+                page=self.page,
+                connection=self.channel_name,
+                joins=self._joins(message),
             )
         )
 
-    async def _turn(self, message: from_screen.Turn) -> None:
+    def _joins(self, message: from_screen.Do) -> Hashable | None:
+        """What places of this hand have in common of which a later one does for an earlier one."""
+        alike = message.ask.joins() if isinstance(message.ask, Moves) else None
+        return None if alike is None else (self.page, message.gesture, message.seen, alike)
+
+    def _turn(self, message: from_screen.Turn) -> None:
         undo = message.type == "undo"
-        await self._submit(
+        self._submit(
             Request(
                 edit_id=message.id,
-                author_id=self.user.pk,
+                author_id=self.user_id,
                 gesture=str(message.id),
                 kind=models.Change.Kind.UNDO if undo else models.Change.Kind.REDO,
-                author=self.user.get_username(),
+                author=self.name,
             )
         )
 
-    async def _submit(self, request: Request) -> None:
-        try:
-            outcome = await ticker_of(self.show_id).submit(request)
-        except Exception:
-            _LOG.exception("an edit failed")
-            await self.say(tellings.refused_message(request.edit_id, core.Broken()))
+    def _submit(self, request: Request) -> None:
+        """Edits wait for their tick without holding up what comes behind them."""
+        self.waiting.add(request.edit_id)
+        self.ticker.ask(request, partial(self._outcome, request.edit_id))
+
+    def _outcome(self, edit_id: UUID, outcome: Outcome | Exception) -> None:
+        """One of its edits is kept, or refused."""
+        self.waiting.discard(edit_id)
+        self.answered.set()
+        if isinstance(outcome, Done):
+            done = {"type": "done", "id": str(edit_id), "revision": outcome.revision}
+            self.teller.answer(text_of({**done, "says": outcome.says}))
             return
-        if isinstance(outcome, Refused):
-            await self.say(tellings.refused_message(request.edit_id, outcome.error))
-        else:
-            await self.say(
-                {
-                    "type": "done",
-                    "id": str(request.edit_id),
-                    "revision": outcome.revision,
-                    "says": outcome.says,
-                }
-            )
+        error = outcome.error if isinstance(outcome, Refused) else core.Broken()
+        self.teller.answer(text_of(tellings.refused_message(edit_id, error)))
+
+    async def _answered(self, ids: set[UUID] | None = None) -> None:
+        """Wait until some edits are answered; None: until any is."""
+        while self.waiting & ids if ids is not None else len(self.waiting) >= MOST_WAITING:
+            self.answered.clear()
+            await self.answered.wait()
 
     async def _draw(self, message: from_screen.Draw) -> None:
         state = live_of(self.show_id).state or await self._now()
@@ -300,9 +307,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
     async def _try(self, message: from_screen.Try) -> None:
         state = await self._now()
         at = partial(show_at, self.show_id, state.show, state.revision)
-        turn = Turn(
-            self.show_id, self.user.pk, state.show, state.flow, at, self.user.get_username()
-        )
+        followed = Followed(state.flow)
+        turn = Turn(self.show_id, self.user_id, state.show, followed, at, self.name)
         reads_log = getattr(message.ask, "reads_log", False)
         try_it = in_database if reads_log else in_thread
         shown, many = await try_it(tried, turn, message)
@@ -359,44 +365,21 @@ class ShowConsumer(AsyncWebsocketConsumer):
         for here, there in zip(one, other, strict=False):
             stage_link().swap(here, there)
 
-    # ---- from the channel layer
+    # ---- from its room
 
-    async def show_moved(self, event: dict) -> None:
-        told = Told(event["frame"])
-        if len(told.values) > _LARGE:
-            await self.tell(await in_thread(getattr, told, "text"))
-        else:
-            await self.tell(told.text)
-        if told.fades:
-            await self.tell(fading_text(told))
-        state = live_of(self.show_id).state
-        if state is None or state.revision < told.revision:  # another process moved it on
-            state = await self._now()
-        if told.may_rule(in_place=state.show["show/solo"] == "in_place"):
-            ruled = await in_thread(ruled_again_text, state, told)
-            if ruled:
-                await self.tell(ruled)
-        if self.table and told.layout:
-            await self.tell(await in_thread(table_text, state))
-        elif self.table and told.cells:
-            await self.tell(await in_thread(cells_text, state, told))
-        if why := self.explainer.why:
-            column = state.flow.layout.column(why.listener)
-            if told.noticed or told.layout or any(at == column for _, at in told.cells):
-                await self.tell(await in_thread(loudest_text, state, why.source, why.listener))
-        self.explainer.moved(told, state)
+    def woken(self) -> None:
+        self.teller.woken()
 
-    async def show_gone(self, event: dict) -> None:
+    def post(self, what: str, text: str) -> None:
+        self.teller.post(what, text)
+
+    async def signed_out(self) -> None:
+        """Its person signed out elsewhere."""
+        await self.close(code=NOT_SIGNED_IN)
+
+    async def gone(self) -> None:
+        """The show was taken off the list."""
         await self.close(code=NO_SUCH_SHOW)
-
-    async def show_here(self, event: dict) -> None:
-        await self.say(self.here.heard(event))
-
-    async def show_who(self, event: dict) -> None:
-        await self.here.answer(event["screen"])
-
-    async def show_trouble(self, event: dict) -> None:
-        await self.say({"type": "trouble", "message": event["message"]})
 
 
 def _exists(show_id: UUID) -> bool:

@@ -2,61 +2,51 @@
 
 import logging
 import time
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass
 from functools import partial
 from uuid import UUID
 
 from django.db import Error, transaction
-from django.db.models import QuerySet
 
 from ombrel.core import (
     CLOSING,
-    Asked,
     Broken,
-    Change,
     ConsoleError,
-    Edited,
-    Entry,
-    Fade,
-    Fading,
-    Hand,
+    Expanded,
+    Followed,
+    NotTogether,
     Renumbered,
-    SocketTaken,
-    bearing_on_undo,
-    bears_on_findings,
     carried_with,
     check_jumps,
     check_remedy,
     check_same_person,
     described,
     edited,
+    expanded,
     fading,
     hand_after,
-    joined,
-    next_redo,
     next_told,
-    next_undo,
     standing_at,
     strip_name,
     strips_in,
-    table_heads,
-    undoing,
-    undoing_renumbered,
 )
 from ombrel.core import Show as CoreShow
 
 from . import models
-from .live import State, fading_to_store, for_pages, from_wire, live_of, to_wire
-from .log import moved_by_others, newest_first, renumbered_since, show_at, who_changed
+from .frames import Frame, frame_between
+from .live import live_of
+from .log import renumbered_since, show_at, who_changed
 from .packing import as_kept
+from .passing import Ended, Passing, Renewed
 from .plans import Plan, Planned, Turn
+from .states import State, from_wire, to_wire
+from .turning import turned
 
-__all__ = ["Done", "Frame", "Refused", "Request", "commit"]
+__all__ = ["Done", "Outcome", "Refused", "Request", "commit"]
 
 _LOG = logging.getLogger(__name__)
-# Values at these leaves decide which rows and columns the table has, and what their heads say.
-_LAYOUT = ("/source", "/spare", "/name", "/format", "/label", "/mono/on", "/level", "/send", "/on")
+_COUNTED = ("edit_id", "revision")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -64,7 +54,10 @@ class Request:
     """One edit that somebody asks for. `edit_id`: sent again it counts once.
 
     `plan`: what it wants; an undo or redo has none: it is found in the log. `author`: their name;
-    `seen`: the revision that a hand's screen had when the hand began (None: nothing is known).
+    `seen`: the revision that a hand's screen had when the hand began (None: nothing is known);
+    `page`, `connection`: whose hand it is (see `passing`). `joins`: what is alike in places of one
+    hand of which a later one does for an earlier one (None: it is no such place); `overtook`: the
+    ids of those that this one does for.
     """
 
     edit_id: UUID
@@ -74,6 +67,10 @@ class Request:
     kind: models.Change.Kind = models.Change.Kind.EDIT
     author: str = ""
     seen: int | None = None
+    page: str = ""
+    connection: str = ""
+    joins: Hashable | None = None
+    overtook: tuple[UUID, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,182 +88,183 @@ class Refused:
     error: ConsoleError
 
 
-@dataclass(frozen=True, slots=True)
-class Frame:
-    """What one transaction changed, for every open screen.
-
-    `values`: new values on the wire; `cells`: (row, column) that differ in the table; `layout`:
-    whether rows or columns worth drawing changed; `noticed`: whether findings may have;
-    `fades`: what sets out for where it stands now; `held`: whether scenes hold something else.
-    """
-
-    before: int
-    revision: int
-    values: dict[str, object] = field(default_factory=dict)
-    cells: tuple[tuple[int, int], ...] = ()
-    layout: bool = False
-    noticed: bool = False
-    fades: tuple[Fade, ...] = ()
-    held: bool = False
+Outcome = Done | Refused
 
 
-@dataclass(slots=True)
-class _Passing:
-    """What a batch hands on that is no part of the show: hands, and what is on its way."""
-
-    hands: dict[str, Hand]
-    fading: Fading
-
-    def held_beside(self, gesture: str) -> frozenset[str]:
-        """All that other hands are on."""
-        others = (hand.holds for other, hand in self.hands.items() if other != gesture)
-        return frozenset[str]().union(*others)
-
-    def let_go_of(self, to: Mapping[str, str | None]) -> None:
-        """No hand holds, and nothing is on its way, by a name that means another strip now."""
-        renumbered = {*to, *to.values()}
-        if renumbered:
-            self.hands = {
-                gesture: hand
-                for gesture, hand in self.hands.items()
-                if all(renumbered.isdisjoint(strips_in(address)) for address in hand.leads)
-            }
-            self.fading = {
-                address: fade
-                for address, fade in self.fading.items()
-                if renumbered.isdisjoint(strips_in(address))
-            }
-
-
-def commit(show_id: UUID, requests: list[Request]) -> tuple[list[Done | Refused], Frame, State]:
+def commit(
+    show_id: UUID, asked: Sequence[Request | Ended | Renewed]
+) -> tuple[list[Outcome], Frame, State]:
     """Make edits, each whole or not at all, all in one transaction; what is returned is kept.
 
-    An edit that the core refuses does not stop the others. The database's own errors pass through:
-    then nothing of the batch is kept and nothing in memory has moved.
+    An edit that the core refuses does not stop the others; hands end where they stand among them.
+    The database's own errors pass through: then nothing of the batch is kept and nothing in memory
+    has moved.
     """
     live = live_of(show_id)
     with live.lock, transaction.atomic(durable=True):
         row = models.Show.objects.select_for_update().get(pk=show_id)
-        start = state = live.caught_up(row.revision)
-        live_fading = live.fading
-        pass_on = _Passing(dict(live.hands), live.fading)
-        known = dict(
-            models.Change.objects.filter(
-                show_id=show_id, edit_id__in=[request.edit_id for request in requests]
-            ).values_list("edit_id", "revision")
-        )
-        outcomes: list[Done | Refused] = []
-        entries: list[models.Change] = []
-        cells: set[tuple[int, int]] = set()
-        stood: set[str] = set()  # what stands otherwise, where fittings lie over own values too
-        for request in requests:
-            if request.edit_id in known:
-                outcomes.append(Done(known[request.edit_id], ""))
-                continue
-            try:
-                state, entry, after = _made(show_id, state, request, tuple(entries), pass_on)
-            except ConsoleError as error:
-                outcomes.append(Refused(error))
-                continue
-            except Error:  # the database's: none of the batch is kept, and it is tried again
-                raise
-            except Exception:  # a bug in one plan is no reason to lose what others moved
-                _LOG.exception("an edit failed")
-                outcomes.append(Refused(Broken()))
-                continue
-            if entry is None:
-                outcomes.append(Done(state.revision, "Nothing to change."))
-                continue
-            entries.append(entry)
-            cells.update(map(tuple, after.cells.tolist()))
-            stood.update(after.stood.new)
-            known[request.edit_id] = state.revision
-            outcomes.append(Done(state.revision, entry.says))
-        values: dict[str, object] = {}
-        for entry in entries:
-            values.update(entry.new)
-        shown = for_pages(to_wire({a: state.show[a] for a in {*values, *stood}}))
-        if entries:
-            if pass_on.fading or row.fading:
-                row.fading = fading_to_store(pass_on.fading)
-            _keep(row, entries, values, state)
+        start = live.caught_up(row)
+        was = live.passing
+        known = _known(show_id, asked)
+        try:
+            batch = _Batch(show_id, start, was.copy(), dict(known), singly=len(asked) == 1)
+            state = batch.made(asked)
+        except NotTogether:
+            batch = _Batch(show_id, start, was.copy(), dict(known), singly=True)
+            state = batch.made(asked)
+        stored = _keep(row, batch, state, live.stored)
+        frame = None
+        if batch.entries:
+            before = was.fading.values()
+            setting_out = (f for f in batch.passing.fading.values() if f not in before)
+            fades = [fade for fade in setting_out if fade.law != CLOSING]
+            frame = frame_between(start, state, batch.own, batch.stood, batch.followed.cells, fades)
         # Lock and transaction end together: memory moves on only if the commit below succeeds.
-        transaction.on_commit(lambda: live.moved_on(state, pass_on.hands, pass_on.fading))
-    moved = {*values, *stood}
-    layout = any(address.endswith(_LAYOUT) for address in moved) and (
-        table_heads(start.show, start.flow) != table_heads(state.show, state.flow)
+        transaction.on_commit(lambda: live.moved_on(state, batch.passing, stored, frame))
+    return batch.outcomes, frame or Frame(start.revision, start.revision), state
+
+
+def _known(show_id: UUID, asked: Sequence[Request | Ended | Renewed]) -> dict[UUID, int]:
+    """Revisions of the edits among these that are kept already: an id counts once."""
+    ids = [id for one in asked if isinstance(one, Request) for id in (one.edit_id, *one.overtook)]
+    if not ids:
+        return {}
+    log, beside = (
+        kept.objects.filter(show_id=show_id, edit_id__in=ids).order_by().values_list(*_COUNTED)
+        for kept in (models.Change, models.Overtaken)
     )
-    noticed = bears_on_findings(moved, start.flow, state.flow)
-    before = live_fading.values()
-    setting_out = (fade for fade in pass_on.fading.values() if fade not in before)
-    fades = tuple(fade for fade in setting_out if fade.law != CLOSING)
-    frame = Frame(
-        start.revision, state.revision, shown, tuple(sorted(cells)), layout, noticed,
-        fades, held=any("/holds/" in address for address in values),
-    )  # fmt: skip
-    return outcomes, frame, state
+    return dict(log.union(beside, all=True))
 
 
-def _made(
-    show_id: UUID,
-    state: State,
-    request: Request,
-    pending: tuple[models.Change, ...],
-    pass_on: "_Passing",
-) -> tuple[State, models.Change | None, Edited]:
-    # of entries in the same tick, not yet in the log, none is a point to go back to
-    kept = state.revision - len(pending)
-    at = partial(_shown_at, show_id, state.show, kept, pending)
-    held = pass_on.held_beside(request.gesture)
-    turn = Turn(show_id, request.author_id, state.show, state.flow, at, request.author, held)
-    if request.plan is not None:
-        planned = request.plan(turn)
-    else:
-        planned = _turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
-    carry, asked = planned.carry, planned.moves
-    now_s = time.monotonic()
-    sounding = None
-    if carry is not None:
-        carry = carried_with(state.show, pass_on.hands, request.gesture, planned.moves, carry)
-        sounding = standing_at(state.show, pass_on.fading, now_s)
-    after = edited(state.show, state.flow, planned.moves, carry, own=planned.own, sounding=sounding)
-    if carry is not None and not planned.held and not planned.sure:
-        check_jumps(sounding or state.show, planned.moves, after)
-    if planned.remedy:
-        check_remedy(state.show, state.flow, planned.moves, after)
-    if request.seen is not None and not planned.own:
-        named = {one for address in {*asked, *after.stood.new} for one in strips_in(address)}
-        if others := named & renumbered_since(show_id, request.seen, kept, pending):
-            raise Renumbered({strip_name(state.show, one) for one in others})
-        changed = partial(who_changed, show_id, request.seen, kept, pending)
-        check_same_person(state.show, {*asked, *after.stood.new}, changed)
-    if carry is not None and planned.held:
-        pass_on.hands[request.gesture] = hand_after(state.show, planned.moves, carry, after.carried)
-    if not after.change and request.kind == models.Change.Kind.EDIT:
-        return state, None, after
-    pass_on.let_go_of(planned.renumbered)
-    pass_on.fading = fading(
-        state.show, after.stood, pass_on.fading, seconds=planned.seconds, at_s=now_s,
-        after=after.show, taken=after.written if carry is not None else (),
-    )  # fmt: skip
-    old, new = as_kept(to_wire(after.change.old), to_wire(after.change.new))  # type: ignore[arg-type]
-    entry = models.Change(
-        show_id=show_id,
-        revision=state.revision + 1,
-        edit_id=request.edit_id,
-        author_id=request.author_id,
-        kind=request.kind,
-        gesture=request.gesture,
-        turns=planned.turns,
-        says=_said(state.show, after, planned),
-        old=old,
-        new=new,
-        renumbered=dict(planned.renumbered),
-    )
-    return State(entry.revision, after.show, after.flow), entry, after
+class _Batch:
+    """Edits one after another, from a state on, as far as they are neither refused nor known.
+
+    They are followed together, unless `singly`. `known`: ids that count already; `own`, `stood`:
+    the addresses at which own values moved, and where something else stands.
+    """
+
+    def __init__(
+        self, show_id: UUID, start: State, passing: Passing, known: dict[UUID, int], *, singly: bool
+    ) -> None:
+        self.show_id, self.passing, self.known = show_id, passing, known
+        self.revision, self.show = start.revision, start.show
+        self.kept = start.revision
+        self.followed = Followed(start.flow, singly=singly)
+        self.outcomes: list[Outcome] = []
+        self.entries: list[models.Change] = []
+        self.overtaken: list[models.Overtaken] = []
+        self.own: dict[str, object] = {}
+        self.stood: set[str] = set()
+
+    def made(self, asked: Sequence[Request | Ended | Renewed]) -> State:
+        """The state after all of them. Raises NotTogether, where they are not followed singly."""
+        self.passing.lapsed()
+        for one in asked:
+            if isinstance(one, Request):
+                self.outcomes.append(self._outcome(one))
+            else:
+                self.passing.heard(one)
+                self.outcomes.append(Done(self.revision, ""))
+        return State(self.revision, self.show, self.followed.flow)
+
+    def _outcome(self, request: Request) -> Outcome:
+        if request.edit_id in self.known:
+            return Done(self.known[request.edit_id], "")
+        try:
+            entry = self._entry(request)
+        except ConsoleError as error:
+            return Refused(error)
+        except (Error, NotTogether):  # the database's: none of the batch is kept; it is tried again
+            raise
+        except Exception:  # a bug in one plan is no reason to lose what others moved
+            _LOG.exception("an edit failed")
+            return Refused(Broken())
+        if entry is None:
+            return Done(self.revision, "Nothing to change.")
+        self.known[request.edit_id] = self.revision
+        for edit_id in request.overtook:
+            if edit_id not in self.known:
+                self.known[edit_id] = self.revision
+                self.overtaken.append(
+                    models.Overtaken(show_id=self.show_id, edit_id=edit_id, revision=self.revision)
+                )
+        return Done(self.revision, entry.says)
+
+    def _planned(self, request: Request) -> Planned:
+        # of entries in the same tick, not yet in the log, none is a point to go back to
+        pending = tuple(self.entries)
+        at = partial(_shown_at, self.show_id, self.show, self.kept, pending)
+        held = self.passing.held_beside(request.gesture)
+        turn = Turn(
+            self.show_id, request.author_id, self.show, self.followed, at, request.author, held
+        )
+        if request.plan is not None:
+            return request.plan(turn)
+        return turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
+
+    def _entry(self, request: Request) -> models.Change | None:
+        show, passing = self.show, self.passing
+        planned = self._planned(request)
+        carry, asked = planned.carry, planned.moves
+        now_s = time.monotonic()
+        sounding = None
+        if carry is not None:
+            hands = passing.by_gesture()
+            carry = carried_with(show, hands, request.gesture, asked, carry)
+            sounding = standing_at(show, passing.fading, now_s)
+        after = expanded(show, asked, carry, own=planned.own, sounding=sounding)
+        if carry is not None and not planned.held and not planned.sure:
+            check_jumps(sounding or show, asked, after)
+        if planned.remedy:
+            flow = self.followed.flow
+            check_remedy(show, flow, asked, edited(show, flow, asked, own=planned.own))
+        if request.seen is not None and not planned.own:
+            self._check_seen(request.seen, {*asked, *after.stood.new})
+        self.followed.moved(after.stood)
+        if carry is not None and planned.held:
+            hand = hand_after(show, asked, carry, after.carried)
+            passing.holds(request.gesture, hand, request.page, request.connection)
+        if not after.change and request.kind == models.Change.Kind.EDIT:
+            return None
+        passing.let_go_of(planned.renumbered)
+        passing.fading = fading(
+            show, after.stood, passing.fading, seconds=planned.seconds, at_s=now_s,
+            after=after.show, taken=after.written if carry is not None else (),
+        )  # fmt: skip
+        return self._kept(request, planned, after)
+
+    def _check_seen(self, seen: int, addresses: set[str]) -> None:
+        """Raise Renumbered or another's refusal if a hand's screen saw something else there."""
+        pending = tuple(self.entries)
+        named = {one for address in addresses for one in strips_in(address)}
+        if others := named & renumbered_since(self.show_id, seen, self.kept, pending):
+            raise Renumbered({strip_name(self.show, one) for one in others})
+        changed = partial(who_changed, self.show_id, seen, self.kept, pending)
+        check_same_person(self.show, addresses, changed)
+
+    def _kept(self, request: Request, planned: Planned, after: Expanded) -> models.Change:
+        old, new = as_kept(to_wire(after.change.old), to_wire(after.change.new))  # type: ignore[arg-type]
+        entry = models.Change(
+            show_id=self.show_id,
+            revision=self.revision + 1,
+            edit_id=request.edit_id,
+            author_id=request.author_id,
+            kind=request.kind,
+            gesture=request.gesture,
+            turns=planned.turns,
+            says=_said(self.show, after, planned),
+            old=old,
+            new=new,
+            renumbered=dict(planned.renumbered),
+        )
+        self.revision, self.show = entry.revision, after.show
+        self.entries.append(entry)
+        self.own.update(new)
+        self.stood.update(after.stood.new)
+        return entry
 
 
-def _said(before: CoreShow, after: Edited, planned: Planned) -> str:
+def _said(before: CoreShow, after: Expanded, planned: Planned) -> str:
     says = planned.says or described(after.show, after.change, planned.moves)
     return "; ".join(filter(None, (says, next_told(before, after.show))))[:200]
 
@@ -281,88 +279,35 @@ def _shown_at(
 
 
 def _keep(
-    row: models.Show, entries: list[models.Change], values: dict[str, object], state: State
-) -> None:
-    models.Change.objects.bulk_create(entries)
+    row: models.Show, batch: _Batch, state: State, stored: tuple[Sequence[object], Sequence[object]]
+) -> tuple[Sequence[object], Sequence[object]]:
+    """Write what a batch made; gives hands and fades as the row has them now."""
+    hands, fades = stored
+    written = []
+    if batch.passing.hands_moved:
+        hands = row.hands = batch.passing.stored_hands()
+        written.append("hands")
+    if batch.entries and (batch.passing.fading or row.fading):
+        fades = row.fading = batch.passing.stored_fading()
+        written.append("fading")
+    if not batch.entries:
+        if written:
+            row.save(update_fields=written)
+        return hands, fades
+    models.Change.objects.bulk_create(batch.entries)
+    models.Overtaken.objects.bulk_create(batch.overtaken)
     models.Setting.objects.bulk_create(
-        [models.Setting(show=row, address=a, value=value) for a, value in sorted(values.items())],
+        [
+            models.Setting(show=row, address=address, value=value)
+            for address, value in sorted(batch.own.items())
+        ],
         update_conflicts=True,
         unique_fields=["show", "address"],
         update_fields=["value"],
         batch_size=2_000,
     )
     row.revision = state.revision
-    if "show/name" in values:
+    if "show/name" in batch.own:
         row.name = state.show.text("show/name") or row.name
-    row.save(update_fields=["revision", "name", "fading"])
-
-
-def _own(turn: Turn) -> QuerySet[models.Change]:
-    return models.Change.objects.filter(show_id=turn.show_id, author_id=turn.author_id)
-
-
-def _newest_first(turn: Turn, pending: tuple[models.Change, ...]) -> Iterator[Entry]:
-    """The log of a person, read only as far as somebody looks."""
-    for entry in reversed(pending):
-        if entry.author_id == turn.author_id:
-            yield Entry(kind=entry.kind, gesture=entry.gesture, turns=entry.turns)  # type: ignore[arg-type]
-    for entry in newest_first(_own(turn).only("revision", "kind", "gesture", "turns"), page=200):
-        yield Entry(kind=entry.kind, gesture=entry.gesture, turns=entry.turns)  # type: ignore[arg-type]
-
-
-def _turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Planned:
-    """The plan of an undo or redo: a person's gesture, back, as far as nobody moved on since."""
-    log = _newest_first(turn, pending)
-    gesture = next_redo(log) if redo else next_undo(log)
-    ahead = [entry for entry in pending if entry.author_id == turn.author_id]
-    edits = [*_own(turn).filter(kind="edit", gesture=gesture).order_by("revision")]
-    edits += [entry for entry in ahead if entry.kind == "edit" and entry.gesture == gesture]
-    turned = [*_own(turn).filter(turns=gesture).order_by("-revision")[:1]]
-    turned += [entry for entry in ahead if entry.turns == gesture]
-    # What stands in the show for this gesture: its edits, or its newest undo or redo.
-    acts = turned[-1:] if turned else edits
-    others = partial(moved_by_others, turn.show_id, turn.author_id, acts[-1].revision, pending)
-    to: dict[str, str | None] = {}
-    if len(acts) == 1 and acts[0].renumbered and acts[0] not in pending:
-        to = acts[0].renumbered
-        around = turn.at(acts[0].revision - 1), turn.at(acts[0].revision)
-        found = undoing_renumbered(turn.show, *around, to, others())
-    else:
-        whole = joined([Change(from_wire(e.old), from_wire(e.new)) for e in acts])  # type: ignore[arg-type]
-        last = acts[-1].revision
-        other = renumbered_since(turn.show_id, last, last + 1, pending)
-        elsewhere = {a for a in whole.new if other and not other.isdisjoint(strips_in(a))}
-        found = undoing(turn.show, whole, others(bearing_on_undo(whole)) | elsewhere)
-    moves, left, refused = _permitted(turn, *found)
-    verb = "Again" if redo else "Undone"
-    words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"
-    if refused:
-        words = f"Passed by, it stays as it is: {refused}"
-    elif left:
-        words += f" ({left} left as somebody set them since)"
-    back = {new: old for old, new in to.items() if new is not None} if moves else {}
-    return Planned(moves, words, gesture, own=True, renumbered=back)
-
-
-def _permitted(
-    turn: Turn, moves: dict[str, Asked], left: tuple[str, ...]
-) -> tuple[Mapping[str, Asked], int, ConsoleError | None]:
-    """The moves without those into sockets that somebody has taken since, and how many are left.
-
-    What the show as it stands now refuses otherwise (it would close a loop) is passed by whole,
-    with the refusal: it bars nobody from what they did before it.
-    """
-    count = len(left)
-    while True:
-        try:
-            edited(turn.show, turn.flow, moves, own=True)
-        except SocketTaken as taken:
-            held = [one for one in (taken.address, taken.held_at) if one in moves]
-            if not held:
-                return {}, count + len(moves), taken
-            del moves[held[0]]
-            count += 1
-        except ConsoleError as refused:
-            return {}, count + len(moves), refused
-        else:
-            return moves, count, None
+    row.save(update_fields=["revision", "name", *written])
+    return hands, fades

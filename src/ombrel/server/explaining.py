@@ -1,4 +1,4 @@
-"""What a screen is explained at leisure: findings, Why, reach, what unfolds, a strip, lifts."""
+"""What a screen is explained at leisure: Why, reach, what unfolds, a strip, lifts, scenes."""
 
 import asyncio
 import logging
@@ -11,7 +11,7 @@ from django.db import DatabaseError
 from ombrel.core import CheckOrder, ConsoleError
 
 from .from_screen import Watch, WatchedCell
-from .live import State, live_of
+from .live import live_of
 from .log import setters_of
 from .news import (
     Told,
@@ -24,8 +24,6 @@ from .news import (
     held_text,
     lifts_text,
     mic_check_text,
-    noticed_told,
-    over_full_scale,
     reach_text,
     scene_text,
     scenes_text,
@@ -34,6 +32,7 @@ from .news import (
     unfolded_text,
     why_told,
 )
+from .states import State
 from .tellings import refused_message
 from .work import at_leisure, in_database
 
@@ -84,7 +83,6 @@ class Explainer:
         self.unfold: tuple[str, ...] = ()
         self.task: asyncio.Task | None = None
         self._owed: set[str] = set()
-        self._over_told: tuple[str, ...] | None = None
         self._over = False
 
     def watch(self, message: Watch) -> None:
@@ -142,10 +140,6 @@ class Explainer:
                 self.owe("curves")
         if self.why and bears_on_why(told, state, self.why):
             self.owe("why")
-        if told.noticed:
-            self.owe("noticed")
-        elif told.cells:
-            self.owe("over")
 
     def owe(self, *what: str) -> None:
         self._owed.update(what)
@@ -180,14 +174,6 @@ class Explainer:
 
     async def _texts(self, what: str, state: State) -> list[str]:
         match what:
-            case "noticed":
-                self._over_told = await at_leisure(over_full_scale, state)
-                return await self._with_setters(*await at_leisure(noticed_told, state))
-            case "over":
-                over = await at_leisure(over_full_scale, state)
-                if self._over_told is not None and over != self._over_told:
-                    self.owe("noticed")
-                self._over_told = over
             case "unfolded" if self.unfold:
                 return [await at_leisure(unfolded_text, state, self.unfold)]
             case "closing" if self.closing:

@@ -1,104 +1,152 @@
 """Shows in memory, each with its evaluated flow, by revision.
 
-A process reads a show once and then follows its own commits; when another process has moved the
-show on, it follows that process's entries of the log.
+A process reads a show once and then follows what is kept: its own commits, and the log, whoever
+wrote it: another process, or this one in a transaction whose COMMIT nobody answered. Whichever way
+a move became known, it leaves a frame here, and who watches is woken.
 """
 
 import logging
-import math
 import threading
-import time
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from typing import Any
 from uuid import UUID
 
-from immutables import Map
-
 from ombrel.core import (
-    Change,
+    CLOSING,
     ConsoleError,
     Fade,
     Fading,
-    Flow,
-    Hand,
-    Value,
-    Wire,
     blank_show,
     check_on_desk,
     flow_of,
     parameter_at,
 )
-from ombrel.core import Show as CoreShow
 
 from . import models
 from .desks import desk_of
+from .frames import Frame, frame_between, one_frame
 from .packing import unpacked
+from .passing import Held, Passing
+from .states import State, from_wire
 
-__all__ = ["Live", "State", "fading_to_store", "for_pages", "from_wire", "live_of", "to_wire"]
+__all__ = ["Live", "forget", "live_of"]
 
 _LOG = logging.getLogger(__name__)
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class State:
-    """A show as it stands at a revision."""
-
-    revision: int
-    show: CoreShow
-    flow: Flow
-
-    def after(self, change: Change, revision: int) -> "State":
-        """The state after a change that is kept already."""
-        show, stood = self.show.moved(change.new)
-        flow, _ = self.flow.after(stood)
-        return State(revision, show, flow)
+_FOLLOWED = 200  # more revisions behind than this: reading the show anew is quicker
+_FRAMES = 64  # so many are kept for screens that take their time,
+_VALUES = 50_000  # and no more than have so many values together
 
 
 @dataclass(slots=True)
 class Live:
     """One show in memory. `lock` is held by whoever moves it on.
 
-    `hands`: what hold something now, by their gestures; `fading`: what is on its way to where it
-    stands. Both are of this process alone, and no part of the show.
+    `passing`: hands and what is on its way, `stored`: as the row has them. `frames`: the newest
+    moves, each beginning where the one before it ends, and `joined`: what is known of them as one,
+    by where it begins; `watching`: called after each, in whatever thread made it.
     """
 
     show_id: UUID
     lock: threading.Lock = field(default_factory=threading.Lock)
     state: State | None = None
-    hands: Mapping[str, Hand] = field(default_factory=dict)
-    fading: Fading = field(default_factory=dict)
+    passing: Passing = field(default_factory=Passing)
+    stored: tuple[Sequence[Any], Sequence[Any]] = ((), ())
+    frames: tuple[Frame, ...] = ()
+    joined: dict[int, Frame] = field(default_factory=dict)
+    watching: Callable[[], None] | None = None
 
-    def moved_on(self, state: State, hands: Mapping[str, Hand], fading: Fading) -> None:
+    @property
+    def hands(self) -> dict[str, Held]:
+        """What hold something now, by their gestures."""
+        return self.passing.hands
+
+    @property
+    def fading(self) -> Fading:
+        """What is on its way to where it stands."""
+        return self.passing.fading
+
+    @property
+    def may_go(self) -> bool:
+        """Whether nobody has it open, and nobody is just moving it."""
+        return self.watching is None and not self.lock.locked()
+
+    def moved_on(
+        self,
+        state: State,
+        passing: Passing,
+        stored: tuple[Sequence[Any], Sequence[Any]],
+        frame: Frame | None,
+    ) -> None:
         """What was kept is what stands; by whoever holds the lock."""
-        self.state, self.hands, self.fading = state, hands, fading
+        was = self.state
+        self.state, self.passing, self.stored = state, passing, stored
+        if frame is not None:
+            frames = (*self.frames[1 - _FRAMES :], frame)
+            while len(frames) > 1 and sum(len(one.values) for one in frames) > _VALUES:
+                frames = frames[1:]
+            self.frames = frames
+        self.joined = {}
+        if was is not None and was.revision == state.revision:
+            return
+        if self.watching is not None:
+            self.watching()
 
-    def let_go(self, gestures: Iterable[str]) -> None:
-        """These hands hold nothing any more."""
-        gone = set(gestures)
-        with self.lock:
-            self.hands = {one: hand for one, hand in self.hands.items() if one not in gone}
+    def since(self, revision: int) -> Frame | None:
+        """What moved the show on from a revision, as one frame; None: that is known no more."""
+        joined, frames = self.joined, self.frames
+        if revision not in joined:
+            places = (at for at, frame in enumerate(frames) if frame.before == revision)
+            place = next(places, None)
+            if place is None:
+                return None
+            joined[revision] = one_frame(frames[place:])  # one for all who ask
+        return joined[revision]
 
-    def caught_up(self, revision: int) -> State:
-        """The state at the revision that the database holds, read or followed as needed."""
+    def caught_up(self, row: models.Show) -> State:
+        """The state at the revision of a row as the database holds it, read or followed as needed;
+
+        hands and what is on its way as they are kept with it.
+        """
         state = self.state
-        if state is not None and state.revision == revision:
+        known = state is not None and state.revision == row.revision
+        passing, stored = self.passing, (row.hands, row.fading)
+        if not known or self.stored != stored:
+            passing = Passing.from_store(*stored)
+        if known:
+            self.passing, self.stored = passing, stored
+            assert state is not None
             return state
-        if state is not None and 0 < revision - state.revision <= 200:
-            entries = models.Change.objects.filter(
-                show_id=self.show_id, revision__gt=state.revision, revision__lte=revision
-            ).order_by("revision")
-            for entry in entries:
-                change = Change(Map(from_wire(entry.old)), Map(from_wire(entry.new)))
-                state = state.after(change, entry.revision)
-            if state.revision == revision:
-                self.state = state
-                return state
-        self.state = self._read(revision)
-        self.fading = self._still_fading()
-        return self.state
+        followed = None if state is None else self._followed(state, row.revision)
+        if followed is not None:
+            was, (state, frame) = self.stored[1], followed
+            fades = _setting_out(passing.fading, was, row.fading)
+            self.moved_on(state, passing, stored, _with_fades(frame, fades))
+            return state
+        state = self._read(row)
+        self.frames = ()  # nobody can go on from what they have
+        self.moved_on(state, passing, stored, None)
+        return state
 
-    def _read(self, revision: int) -> State:
-        row = models.Show.objects.get(pk=self.show_id)
+    def _followed(self, start: State, revision: int) -> tuple[State, Frame] | None:
+        """The state after what the log has, and the frame of all of it; None: it is too much."""
+        if not 0 < revision - start.revision <= _FOLLOWED:
+            return None
+        entries = models.Change.objects.filter(
+            show_id=self.show_id, revision__gt=start.revision, revision__lte=revision
+        ).order_by("revision")
+        state, own, stood = start, set[str](), set[str]()
+        cells: set[tuple[int, int]] = set()
+        for entry in entries:
+            state, change, differ = state.after(from_wire(entry.new), entry.revision)
+            own.update(entry.new)
+            stood.update(change.new)
+            cells |= differ
+        if state.revision != revision:
+            return None
+        return state, frame_between(start, state, own, stood, cells, ())
+
+    def _read(self, row: models.Show) -> State:
         desk = desk_of(row.desk)
         values = {}
         for address, wire in unpacked(dict(row.settings.values_list("address", "value"))).items():
@@ -108,66 +156,46 @@ class Live:
             except ConsoleError as error:  # kept before its desk's profile was changed
                 _LOG.warning("left out of %s: %s", row.name, error)
         show = blank_show(desk).with_values(values)
-        return State(revision, show, flow_of(show))
-
-    def _still_fading(self) -> Fading:
-        """What was on its way when this was kept, and still is: a restart follows the clock."""
-        kept = models.Show.objects.values_list("fading", flat=True).get(pk=self.show_id)
-        now_s, ahead_s = time.monotonic(), time.monotonic() - time.time()
-        fades = (
-            Fade(address=address, start=_number(start), target=_number(target),
-                 begun_s=begun + ahead_s, seconds=seconds, law=law)
-            for address, start, target, begun, seconds, law in kept
-        )  # fmt: skip
-        return {fade.address: fade for fade in fades if not fade.ended(now_s)}
+        return State(row.revision, show, flow_of(show))
 
     def now(self) -> State:
         """The state as the database has it now."""
         with self.lock:
-            revision = models.Show.objects.values_list("revision", flat=True).get(pk=self.show_id)
-            return self.caught_up(revision)
+            return self.caught_up(models.Show.objects.get(pk=self.show_id))
 
 
-def _number(wire: float | None) -> float:
-    return -math.inf if wire is None else wire
+def _with_fades(frame: Frame, fades: Sequence[Fade]) -> Frame:
+    return Frame(
+        frame.before, frame.revision, frame.values, frame.cells, frame.layout, frame.noticed,
+        tuple(fades), frame.held,
+    )  # fmt: skip
 
 
-def fading_to_store(fading: Fading) -> list[list[object]]:
-    """What is on its way, by the clock of the world."""
-    ahead_s = time.time() - time.monotonic()
-    return [
-        [one.address, *(None if math.isinf(v) else v for v in (one.start, one.target)),
-         one.begun_s + ahead_s, one.seconds, one.law]
-        for one in fading.values()
-    ]  # fmt: skip
+def _setting_out(fading: Fading, was: Sequence[Any], now: Sequence[Any]) -> list[Fade]:
+    """What set out between two stored plans."""
+    new = {one[0] for one in now if one not in was}
+    return [f for address, f in fading.items() if address in new and f.law != CLOSING]
 
 
 _LIVE: dict[UUID, Live] = {}
 _LIVE_LOCK = threading.Lock()
+_MOST_UNWATCHED = 4  # shows in memory that nobody has open: what a reply was made of lately
 
 
 def live_of(show_id: UUID) -> Live:
     """The one `Live` of a show in this process."""
     with _LIVE_LOCK:
-        return _LIVE.setdefault(show_id, Live(show_id))
+        live = _LIVE.pop(show_id, None) or Live(show_id)
+        idle = [one for one, other in _LIVE.items() if other.may_go]
+        for one in idle[: max(0, len(idle) - _MOST_UNWATCHED)]:
+            del _LIVE[one]
+        _LIVE[show_id] = live  # the last that was asked for stands last
+        return live
 
 
-def to_wire(values: Mapping[str, Value]) -> dict[str, Wire]:
-    """Values by address as JSON can hold them: silence is null."""
-    return {address: parameter_at(address).kind.to_wire(value) for address, value in values.items()}
-
-
-def for_pages(values: Mapping[str, object]) -> dict[str, object]:
-    """Values without what scenes and fittings hold: that is told in words, to whoever looks."""
-    return {a: value for a, value in values.items() if not _is_held(a)}
-
-
-def _is_held(address: str) -> bool:
-    if address.startswith("fitting/"):
-        return "/value/" in address or "/version/" in address
-    return "/holds/" in address
-
-
-def from_wire(values: Mapping[str, object]) -> dict[str, Value]:
-    """Values by address as the core holds them, from how the store has them."""
-    return {a: parameter_at(a).kind.from_wire(value, a) for a, value in unpacked(values).items()}
+def forget(show_id: UUID) -> None:
+    """Let a show go from memory that nobody has open, unless somebody is just moving it."""
+    with _LIVE_LOCK:
+        live = _LIVE.get(show_id)
+        if live is not None and live.may_go:
+            del _LIVE[show_id]

@@ -11,7 +11,8 @@ from django.db.models import QuerySet
 from ombrel.core import NoSuchPoint, Show, Value, bears_on_layers, belongs_to, is_in_fitting
 
 from . import models
-from .live import State, for_pages, from_wire, live_of, to_wire
+from .live import live_of
+from .states import State, for_pages, from_wire, to_wire
 
 __all__ = [
     "Gesture",

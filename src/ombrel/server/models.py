@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-__all__ = ["Change", "ListFile", "PackedText", "Point", "Setting", "Show"]
+__all__ = ["Change", "ListFile", "Overtaken", "PackedText", "Point", "Setting", "Show"]
 
 
 class _Kept(models.Manager["Show"]):
@@ -20,8 +20,9 @@ class Show(models.Model):
     """One show on one desk profile. `revision` counts its changes; 0 is a blank show.
 
     `removed_at`: taken off the list, and brought back by one action; nothing of it is lost.
-    `objects` are those that are not, `everything` all. `fading`: what is on its way to where it
-    stands, by the clock of the world, so that a server that starts again goes on with it.
+    `objects` are those that are not, `everything` all. `hands`: what hold something, and `fading`:
+    what is on its way to where it stands (see `passing`), so that every process knows it, and a
+    server that starts again goes on with it.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -30,6 +31,7 @@ class Show(models.Model):
     revision = models.PositiveBigIntegerField(default=0)
     made_at = models.DateTimeField(auto_now_add=True)
     removed_at = models.DateTimeField(null=True)
+    hands = models.JSONField(default=list)
     fading = models.JSONField(default=list)
 
     objects = _Kept()
@@ -118,6 +120,25 @@ class Change(models.Model):
 
     def __str__(self) -> str:
         return f"{self.revision}: {self.says}"
+
+
+class Overtaken(models.Model):
+    """An edit that counts by a later one: an earlier place of the same hand, which waited until the
+
+    hand was elsewhere. `revision`: of the change that did for it.
+    """
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="+")
+    edit_id = models.UUIDField()
+    revision = models.PositiveBigIntegerField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["show", "edit_id"], name="overtaken_counts_once")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.edit_id} by {self.revision}"
 
 
 class Point(models.Model):

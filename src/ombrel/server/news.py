@@ -1,15 +1,17 @@
 """What screens are told after a move, worked out in threads and once for all of them, as text."""
 
 import json
-from collections.abc import Mapping
-from functools import lru_cache
+from collections.abc import Iterable, Mapping
+from functools import cached_property, lru_cache
 from typing import Any
 
 from ombrel import core
+from ombrel.core import Fade
 
 from . import telling_casting, telling_hears, telling_scenes, telling_strips, tellings
+from .frames import Frame
 from .from_screen import WatchedCell
-from .live import State
+from .states import State
 
 __all__ = [
     "Told",
@@ -48,17 +50,18 @@ def text_of(message: dict[str, Any]) -> str:
 
 
 class Told:
-    """What one transaction changed, as it came from the channel layer; a key for what is cached."""
+    """What moved the show on, as one screen is told of it; a key for what is cached."""
 
-    def __init__(self, frame: dict[str, Any]) -> None:
-        self.before: int = frame["before"]
-        self.revision: int = frame["revision"]
-        self.values: dict[str, object] = frame["values"]
-        self.cells = tuple((row, column) for row, column in frame["cells"])
-        self.layout: bool = frame["layout"]
-        self.noticed: bool = frame["noticed"]
-        self.held: bool = frame["held"]
-        self.fades: list[dict[str, Any]] = frame["fades"]
+    def __init__(self, frame: Frame) -> None:
+        self.before, self.revision, self.values = frame.before, frame.revision, frame.values
+        self.cells, self.layout, self.noticed = frame.cells, frame.layout, frame.noticed
+        self.held, self.fades = frame.held, frame.fades
+
+    @staticmethod
+    @lru_cache(maxsize=16)
+    def of(frame: Frame) -> "Told":
+        """The one `Told` of a frame, for all screens that are told of it."""
+        return Told(frame)
 
     def may_rule(self, *, in_place: bool) -> bool:
         """Whether a true level or what mutes a strip may have moved. A send's level or a source
@@ -71,31 +74,30 @@ class Told:
         return any(address.endswith(leaves) for address in self.values)
 
     def __hash__(self) -> int:
-        return hash(self.revision)
+        return hash((self.before, self.revision))
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, Told) and (self.revision, self.cells, self.layout) == (
-            other.revision,
-            other.cells,
-            other.layout,
-        )
+        if not isinstance(other, Told):
+            return False
+        mine = (self.before, self.revision, self.cells, self.layout)
+        return mine == (other.before, other.revision, other.cells, other.layout)
 
-    @property
+    @cached_property
     def text(self) -> str:
         """The values that moved."""
-        return text_of(
-            {
-                "type": "moved",
-                "before": self.before,
-                "revision": self.revision,
-                "values": self.values,
-            }
-        )
+        moved = {"before": self.before, "revision": self.revision, "values": self.values}
+        return text_of({"type": "moved", **moved})
 
 
-def fading_text(told: Told) -> str:
-    """What sets out for where it stands now."""
-    return text_of({"type": "fading", "fades": told.fades})
+def fading_text(fades: Iterable[Fade], now_s: float) -> str:
+    """What is on its way, as points, each (ms from now, what it is then): no clock is shared."""
+    told = []
+    for fade in fades:
+        wire = core.parameter_at(fade.address).kind.to_wire
+        since_s = now_s - fade.begun_s
+        points = [(round((s - since_s) * 1000), wire(round(at, 2))) for s, at in fade.points()]
+        told.append({"address": fade.address, "points": points})
+    return text_of({"type": "fading", "fades": told})
 
 
 def bears_on_why(told: Told, state: State, cell: WatchedCell) -> bool:

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from uuid import UUID
 
-from ombrel.core import Asked, Carry, Flow, NoSuchPoint, Show
+from ombrel.core import Asked, Carry, Flow, Followed, NoSuchPoint, Show
 
 __all__ = ["Plan", "Planned", "Turn"]
 
@@ -20,11 +20,16 @@ class Turn:
     show_id: UUID
     author_id: int | None
     show: Show
-    flow: Flow
+    followed: Followed
     # the show as it stood after a revision; what cannot read the log has no history
     at: Callable[[int], Show] = _no_history
     author: str = ""
     held: frozenset[str] = frozenset()  # what hands are on just now
+
+    @property
+    def flow(self) -> Flow:
+        """The flow of the show, as it stands when the turn comes."""
+        return self.followed.flow
 
 
 @dataclass(frozen=True, slots=True)

@@ -81,20 +81,8 @@ DATABASES: dict[str, dict[str, Any]] = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
-if os.environ.get("OMBREL_REDIS"):
-    CHANNEL_LAYERS: dict[str, dict[str, Any]] = {
-        "default": {
-            "BACKEND": "channels_redis.core.RedisChannelLayer",
-            "CONFIG": {"hosts": [os.environ["OMBREL_REDIS"]], "capacity": 2000},
-        }
-    }
-else:
-    CHANNEL_LAYERS = {
-        "default": {
-            "BACKEND": "channels.layers.InMemoryChannelLayer",
-            "CONFIG": {"capacity": 2000},
-        }
-    }
+# Several processes that serve the same shows tell one another of moves by it (see `exchange`).
+REDIS = os.environ.get("OMBREL_REDIS", "")
 
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}

@@ -21,7 +21,7 @@ from .casting_to_screen import (
     VersionRow,
     WhoChanges,
 )
-from .live import State
+from .states import State
 
 __all__ = ["company_message", "company_previewed", "fitting_message", "mic_check_message"]
 

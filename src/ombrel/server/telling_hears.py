@@ -19,7 +19,7 @@ from .hears_to_screen import (
     WhyStep,
     WhyWay,
 )
-from .live import State
+from .states import State
 
 __all__ = [
     "cells_message",

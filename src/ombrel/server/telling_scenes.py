@@ -6,7 +6,6 @@ from typing import Final
 from ombrel import core
 
 from .asks_of_scenes import SetInScenes
-from .live import State
 from .scenes_to_screen import (
     HeldMessage,
     HeldValueRow,
@@ -21,6 +20,7 @@ from .scenes_to_screen import (
     ScenesMessage,
     SceneStrip,
 )
+from .states import State
 from .telling_hears import level_to_wire
 
 __all__ = ["held_message", "many_told", "scene_message", "scenes_message"]

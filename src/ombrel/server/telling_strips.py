@@ -8,7 +8,7 @@ import numpy as np
 from ombrel import core
 
 from .asking import moves_to_wire
-from .live import State
+from .states import State
 from .strips_to_screen import (
     BeadMessage,
     CrossoverMessage,

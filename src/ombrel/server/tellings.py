@@ -8,8 +8,8 @@ from ombrel import core
 from .asking import moves_to_wire
 from .casting_to_screen import PreviewCompany
 from .hears_to_screen import WhyRemedy
-from .live import State, for_pages, to_wire
 from .scenes_to_screen import PreviewScene
+from .states import State, for_pages, to_wire
 from .telling_hears import level_to_wire
 from .to_screen import (
     BreachMessage,

@@ -1,146 +1,129 @@
-"""Moves that arrive within one short tick become one transaction and one broadcast."""
+"""Moves that arrive within one short tick become one transaction; the show's screens are told."""
 
 import asyncio
 import logging
 import time
-from collections.abc import Iterable
+from collections.abc import Hashable, Iterable
 from uuid import UUID
 
-from channels.layers import get_channel_layer
 from django.db import InterfaceError, OperationalError
 
-from ombrel.core import Fade, parameter_at
-
-from .door import Done, Frame, Refused, Request, commit
+from . import rooms
+from .door import Outcome, Refused, Request, commit
+from .exchange import exchange
 from .live import live_of
-from .work import in_database, in_thread
+from .passing import Ended, Renewed
+from .queue import Answer, Item, Queue
+from .work import in_database
 
-__all__ = ["Ticker", "group_of", "fade_to_layer", "ticker_of"]
+__all__ = ["Ticker", "ticker_of"]
 
 TICK_S = 0.025
 RETRY_S = 0.4
+PATIENCE_S = 120.0  # so long edits wait for a database that does not answer
 _LOG = logging.getLogger(__name__)
 
-
-def group_of(show_id: UUID) -> str:
-    """The channel-layer group of all screens of a show."""
-    return f"show.{show_id}"
-
-
-Waiting = tuple[Request, asyncio.Future[Done | Refused]]
+Taken = list[tuple[Hashable, Item]]
 
 
 class Ticker:
-    """Gathers one show's edits and takes them through the door, a tick at a time, in order."""
+    """Gathers one show's edits and takes them through the door, a tick at a time."""
 
     def __init__(self, show_id: UUID) -> None:
         self.show_id = show_id
-        self._waiting: list[Waiting] = []
-        self._gone: list[str] = []
+        self._queue = Queue()
         self._task: asyncio.Task[None] | None = None
         self._in_trouble = False
 
-    async def submit(self, request: Request) -> Done | Refused:
-        """Make one edit; returns once it is kept, or refused."""
-        future: asyncio.Future[Done | Refused] = asyncio.get_running_loop().create_future()
-        self._waiting.append((request, future))
-        self._go()
+    @property
+    def idle(self) -> bool:
+        """Whether nothing waits and nothing is being made."""
+        return not self._queue and (self._task is None or self._task.done())
+
+    async def submit(self, request: Request) -> Outcome:
+        """Make one edit; returns once it is kept, or refused. Raises what it met as a bug."""
+        future: asyncio.Future[Outcome] = asyncio.get_running_loop().create_future()
+
+        def answered(outcome: Outcome | Exception) -> None:
+            if future.done():
+                return
+            if isinstance(outcome, Exception):
+                future.set_exception(outcome)
+            else:
+                future.set_result(outcome)
+
+        self.ask(request, answered)
         return await future
 
-    def let_go(self, gestures: Iterable[str]) -> None:
-        """Hands that end: behind all that they moved before."""
-        self._gone += gestures
-        if self._gone:
-            self._go()
+    def ask(self, request: Request, answer: Answer) -> None:
+        """Make one edit; `answer` is called once it is kept, or refused."""
+        self._queue.add(request.author_id, request, answer)
+        self._go()
+
+    def may_end(self, ended: Ended) -> bool:
+        """Whether this may end a hand; in doubt it may."""
+        if exchange().shared or not self.idle:
+            return True
+        return any(ended.ends(*one) for one in live_of(self.show_id).hands.items())
+
+    def heard(self, whose: Hashable, news: Ended | Renewed) -> None:
+        """Hands that end, behind all that they moved before, or are there still."""
+        self._queue.add(whose, news)
+        self._go()
 
     def _go(self) -> None:
         if self._task is None or self._task.done():
             self._task = asyncio.create_task(self._run())
 
     async def _run(self) -> None:
-        while self._waiting or self._gone:
+        while self._queue:
             await asyncio.sleep(TICK_S)
-            batch, self._waiting = self._waiting, []
-            gone, self._gone = self._gone, []
-            if batch:
-                await self._taken(batch)
-            if gone:
-                await in_thread(live_of(self.show_id).let_go, gone)
+            await self._taken(self._queue.take())
 
-    async def _taken(self, batch: list[Waiting]) -> None:
+    async def _taken(self, batch: Taken) -> None:
         """Take edits through the door. What the door cannot keep together it is given singly:
 
         one request's fault stays its own.
         """
         try:
-            outcomes, frame = await self._kept([request for request, _ in batch])
+            outcomes = await self._kept([item.request() for _, item in batch])
         except Exception as error:  # a bug, a value that cannot be stored, a show that is gone
             if len(batch) > 1:
                 for one in batch:
                     await self._taken([one])
                 return
             _LOG.exception("an edit failed")
-            _, future = batch[0]
-            if not future.done():
-                future.set_exception(error)
+            batch[0][1].answered(error)
             return
-        if frame.revision != frame.before:
-            await self._tell({"type": "show.moved", "frame": frame_to_layer(frame)})
-        for (_, future), outcome in zip(batch, outcomes, strict=True):
-            if not future.done():
-                future.set_result(outcome)
+        for (whose, item), outcome in zip(batch, outcomes, strict=True):
+            if isinstance(outcome, Refused) and item.overtaken:
+                self._queue.again(whose, item.apart())  # of its earlier places none was refused
+            else:
+                item.answered(outcome)
 
-    async def _kept(self, requests: list[Request]) -> tuple[list[Done | Refused], Frame]:
+    async def _kept(self, asked: Iterable[Request | Ended | Renewed]) -> list[Outcome]:
         """Commit, however often the database has to be asked: no move is lost."""
         started = time.monotonic()
         while True:
             try:
-                outcomes, frame, _ = await in_database(commit, self.show_id, requests)
+                outcomes, _, _ = await in_database(commit, self.show_id, list(asked))
             except (OperationalError, InterfaceError):
-                if time.monotonic() - started > 120:
+                if time.monotonic() - started > PATIENCE_S:
                     raise
                 if not self._in_trouble:
                     _LOG.warning("the database does not answer; edits wait")
                     self._in_trouble = True
-                    await self._trouble("The show's store does not answer. Your moves wait.")
+                    self._trouble("The show's store does not answer. Your moves wait.")
                 await asyncio.sleep(RETRY_S)
                 continue
             if self._in_trouble:
                 self._in_trouble = False
-                await self._trouble("")
-            return outcomes, frame
+                self._trouble("")
+            return outcomes
 
-    async def _trouble(self, message: str) -> None:
-        await self._tell({"type": "show.trouble", "message": message})
-
-    async def _tell(self, event: dict) -> None:
-        layer = get_channel_layer()
-        assert layer is not None  # settings always configure one
-        await layer.group_send(group_of(self.show_id), event)
-
-
-def frame_to_layer(frame: Frame) -> dict:
-    """A frame as the channel layer carries it (plain lists and dicts)."""
-    return {
-        "before": frame.before,
-        "revision": frame.revision,
-        "values": frame.values,
-        "cells": [list(cell) for cell in frame.cells],
-        "layout": frame.layout,
-        "noticed": frame.noticed,
-        "held": frame.held,
-        "fades": [fade_to_layer(fade) for fade in frame.fades],
-    }
-
-
-def fade_to_layer(fade: Fade, since_s: float = 0.0) -> dict:
-    """A plan as points, each (ms from now, what it is then): no clock is shared with a screen.
-
-    `since_s`: how long ago it began.
-    """
-    wire = parameter_at(fade.address).kind.to_wire
-    points = [(round((s - since_s) * 1000), wire(round(value, 2))) for s, value in fade.points()]
-    return {"address": fade.address, "points": points}
+    def _trouble(self, message: str) -> None:
+        if (room := rooms.open_room(self.show_id)) is not None:
+            room.trouble(message)
 
 
 _TICKERS: dict[tuple[int, UUID], Ticker] = {}
@@ -148,7 +131,8 @@ _TICKERS: dict[tuple[int, UUID], Ticker] = {}
 
 def ticker_of(show_id: UUID) -> Ticker:
     """The one ticker of a show in this process (for each event loop, since tests have several)."""
-    key = (id(asyncio.get_running_loop()), show_id)
-    if key not in _TICKERS:
-        _TICKERS[key] = Ticker(show_id)
-    return _TICKERS[key]
+    here = id(asyncio.get_running_loop())
+    for key in [key for key, ticker in _TICKERS.items() if key[0] == here and ticker.idle]:
+        if key[1] != show_id:
+            del _TICKERS[key]
+    return _TICKERS.setdefault((here, show_id), Ticker(show_id))

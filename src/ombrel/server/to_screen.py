@@ -228,10 +228,15 @@ class PersonHere(BaseModel):
 
 
 class Present(BaseModel):
-    """Who else is in the show: every other screen, by its person's name."""
+    """Who is in the show, by their persons' names. `you`: this screen, which is among them; `more`:
+
+    how many screens there are beside those that are named.
+    """
 
     type: Literal["present"]
+    you: str
     others: list[PersonHere]
+    more: int
 
 
 class Noticed(BaseModel):

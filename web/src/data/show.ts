@@ -66,6 +66,8 @@ export interface ShowState extends Lists {
   loudest: Loudest | null;
   /** Who else has the show open. */
   others: readonly PersonHere[];
+  /** Screens that are here beside those that are named. */
+  othersMore: number;
   /** What strips and DCAs truly come to that something rules. */
   ruled: ReadonlyMap<string, Ruled>;
   /** What unfolds of what is unfolded on the bays. */
@@ -125,6 +127,7 @@ export const store = createStore<ShowState>(() => ({
   setBy: {},
   loudest: null,
   others: [],
+  othersMore: 0,
   ruled: new Map(),
   reach: null,
   closing: {},
@@ -239,7 +242,10 @@ export function received(message: ToScreen): void {
       case "reach":
         return { reach: message };
       case "present":
-        return { others: message.others };
+        return {
+          others: message.others.filter((one) => one.screen !== message.you),
+          othersMore: message.more,
+        };
       case "noticed":
         return {
           findings: message.findings,

@@ -33,8 +33,9 @@ it("is not there before the show is", () => {
 it("says who else is here, and where", () => {
   bar();
   expect(screen.queryByTestId("others")).toBeNull();
-  const others = ["lines", "miccheck", "run"].map((view, index) => ({ name: `P${index}`, view }));
-  act(() => received({ type: "present", others } as never));
+  const views = ["lines", "miccheck", "run", "mine"];
+  const others = views.map((view, at) => ({ screen: `s${at}`, name: `P${at}`, view }));
+  act(() => received({ type: "present", you: "s3", others, more: 0 }));
   expect(screen.getByTestId("others").textContent).toBe(
     "Also here: P0 in Lines, P1 in Mic check and 1 more",
   );

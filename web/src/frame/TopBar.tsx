@@ -134,15 +134,17 @@ function WorkMenu() {
 /** Who else has the show open, and where. */
 function Others() {
   const others = useShow((state) => state.others);
+  const unnamed = useShow((state) => state.othersMore);
   if (others.length === 0) return null;
   const said = others.map((other) => `${other.name} in ${VIEW_WORD[other.view] ?? "the show"}`);
+  const more = said.length - 2 + unnamed;
   return (
     <span className="min-w-0" role="status" title={said.join("\n")} data-testid="others">
       <Pill>
         <span className="truncate">
           <span className="sr-only">Also here: </span>
           {said.slice(0, 2).join(", ")}
-          {said.length > 2 && ` and ${said.length - 2} more`}
+          {more > 0 && ` and ${more} more`}
         </span>
       </Pill>
     </span>

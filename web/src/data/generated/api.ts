@@ -3098,9 +3098,13 @@ export interface components {
         };
         /**
          * Present
-         * @description Who else is in the show: every other screen, by its person's name.
+         * @description Who is in the show, by their persons' names. `you`: this screen, which is among them; `more`:
+         *
+         *     how many screens there are beside those that are named.
          */
         Present: {
+            /** More */
+            more: number;
             /** Others */
             others: components["schemas"]["PersonHere"][];
             /**
@@ -3108,6 +3112,8 @@ export interface components {
              * @constant
              */
             type: "present";
+            /** You */
+            you: string;
         };
         /**
          * PresetMessage
