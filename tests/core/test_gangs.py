@@ -12,18 +12,22 @@ from ombrel.core import (
     Carry,
     Change,
     GangInTheWay,
+    Hand,
     Show,
     Travel,
     Typed,
     Value,
     WrongValue,
     blank_show,
+    carried_with,
     clear_ruler,
     duplicate_bus,
     edited,
+    expanded,
     fading,
     findings,
     flow_of,
+    hand_after,
     has_place,
     hear,
     joined,
@@ -357,6 +361,57 @@ def test_a_hand_amid_a_fade_moves_nobody_further_than_itself(seed):
         assert held.show.number(address) == pytest.approx(
             held.show.number(leader) if kind == "pair" else start[address] + by, abs=1e-5
         )
+
+
+DRAGGED = {
+    "fader": (-100.0, 6.0),
+    "send/mix/1/level": (-100.0, 6.0),
+    "pan": (-1.0, 1.0),
+    "eq/2/frequency": (20.0, 20_000.0),
+    "eq/2/gain": (-15.0, 15.0),
+}
+
+
+def dragged(show: Show, hands: dict[str, Hand], address: str, path: list[float]) -> Show:
+    """The show after a hand that stays on a control went through some places; `hands` with it."""
+    for place in path:
+        carry = carried_with(show, hands, "hand", [address], Carry())
+        after = expanded(show, {address: place}, carry)
+        hands["hand"] = hand_after(show, [address], carry, after.carried)
+        show = after.show
+    return show
+
+
+@pytest.mark.parametrize("seed", range(60))
+def test_a_drag_ends_where_its_last_place_leads_whatever_it_passed(seed):
+    """So that places which wait can be joined: through both ends and off, beside another's hand.
+
+    Only what ends at off is otherwise: it keeps the place from which it went.
+    """
+    draw = random.Random(seed)
+    leaf, (low, high) = draw.choice(list(DRAGGED.items()))
+
+    def place(*, off: bool) -> float:
+        ends = [low, high] + [OFF] * (off and leaf in ("fader", "send/mix/1/level"))
+        return draw.choice(ends) if draw.random() < 0.4 else round(draw.uniform(low, high), 1)
+
+    values: dict[str, Value] = {"mix/1/format": "mono", "channel/1/linked": draw.random() < 0.3}
+    for gang in (1, 2, 3):
+        values |= ganged(*map(str, draw.sample(range(1, 7), draw.randint(2, 4))), gang=gang)
+    values |= {f"channel/{n}/{leaf}": place(off=True) for n in range(1, 7)}
+    show = show_of(TOURING, values)
+    hands: dict[str, Hand] = {}
+    if draw.random() < 0.4:
+        beside = f"channel/{draw.randint(1, 6)}/{leaf}"
+        carry = carried_with(show, {}, "other", [beside], Carry())
+        after = expanded(show, {beside: place(off=True)}, carry)
+        hands["other"], show = hand_after(show, [beside], carry, after.carried), after.show
+    address = f"channel/{draw.randint(1, 6)}/{leaf}"
+    path = [place(off=True) for _ in range(draw.randint(1, 4))] + [place(off=False)]
+    through, straight = dict(hands), dict(hands)
+    one, other = dragged(show, through, address, path), dragged(show, straight, address, path[-1:])
+    assert one.own == other.own
+    assert through["hand"].leads == straight["hand"].leads
 
 
 def test_a_kept_place_ends_when_its_address_is_named_or_no_gang_carries_it():

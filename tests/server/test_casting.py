@@ -46,6 +46,10 @@ PLAYS = {"performer/1": "Ada", "performer/2": "Bo", "performer/3": "Cy"}
 
 @pytest.fixture
 def company(show):
+    return staffed(show)
+
+
+def staffed(show):
     """Three voices on three channels, two casts; the first is on."""
     for number, name in enumerate(VOICES, start=1):
         make(show, {f"channel/{number}/source": f"input/local/{number}"})

@@ -37,7 +37,6 @@ __all__ = [
     "Edited",
     "Expanded",
     "Followed",
-    "NotTogether",
     "check_edit",
     "edited",
     "expanded",
@@ -74,45 +73,38 @@ class Edited(Expanded):
     cells: NDArray[np.intp]
 
 
-class NotTogether(Exception):
-    """Of several edits that were to be followed at once one is refused: each is asked by itself."""
-
-
 class Followed:
-    """The flow of a show that several edits move, one after another; followed when somebody looks.
+    """The flow of a show that several edits move, one after another.
 
-    `cells`: (row, column) of all that came to differ on the way. `singly`: each edit is followed
-    when it is made, so that a refusal is its own.
+    Those that cannot close a loop are followed together, when somebody looks; any other when it is
+    made, so that a refusal is its own. `cells`: (row, column) of all that came to differ.
     """
 
-    def __init__(self, flow: Flow, *, singly: bool = True) -> None:
-        self._flow, self._singly = flow, singly
+    def __init__(self, flow: Flow) -> None:
+        self._flow = flow
         self._owed: list[Change] = []
         self.cells: set[tuple[int, int]] = set()
 
     def moved(self, stood: Change) -> None:
-        """An edit changed what stands. Raises FeedbackLoop where edits are followed singly: then
+        """An edit changed what stands. Raises FeedbackLoop where it closes a loop: it counts as not
 
-        it counts as not made.
+        made then.
         """
-        if self._singly:
-            self._follow(stood)
+        if self._flow.may_close(stood):
+            self._follow(self.flow, stood)
         elif stood:
             self._owed.append(stood)
 
     @property
     def flow(self) -> Flow:
-        """The flow after all edits so far. Raises NotTogether if one of them feeds back."""
+        """The flow after all edits so far."""
         if self._owed:
             owed, self._owed = joined(self._owed), []
-            try:
-                self._follow(owed)
-            except ConsoleError as error:
-                raise NotTogether from error
+            self._follow(self._flow, owed)
         return self._flow
 
-    def _follow(self, stood: Change) -> None:
-        self._flow, cells = self._flow.after(stood)
+    def _follow(self, flow: Flow, stood: Change) -> None:
+        self._flow, cells = flow.after(stood)
         self.cells.update(map(tuple, cells.tolist()))
 
 

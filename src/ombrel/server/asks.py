@@ -114,10 +114,14 @@ class Moves(Strict):
     def joins(self) -> Hashable | None:
         """What is alike in places of one hand, of which a later one does for an earlier one; None:
 
-        this is none, but a step, a typed text, or what may be asked back about.
+        this is none, but a step, a typed text, or what may be asked back about. Nor is "off": what
+        goes off keeps the place from which it went, so it does for no earlier one.
         """
         hand = self.by_hand
-        placed = all(move.typed is None for move in self.moves)
+        placed = all(
+            move.typed is None and (move.value is not None if not move.travel else move.travel > 0)
+            for move in self.moves
+        )
         if self.remedy or not placed or len(self.moves) > _MOST_JOINED:
             return None
         if hand is not None and not hand.held:

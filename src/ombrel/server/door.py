@@ -15,7 +15,6 @@ from ombrel.core import (
     ConsoleError,
     Expanded,
     Followed,
-    NotTogether,
     Renumbered,
     carried_with,
     check_jumps,
@@ -105,13 +104,8 @@ def commit(
         row = models.Show.objects.select_for_update().get(pk=show_id)
         start = live.caught_up(row)
         was = live.passing
-        known = _known(show_id, asked)
-        try:
-            batch = _Batch(show_id, start, was.copy(), dict(known), singly=len(asked) == 1)
-            state = batch.made(asked)
-        except NotTogether:
-            batch = _Batch(show_id, start, was.copy(), dict(known), singly=True)
-            state = batch.made(asked)
+        batch = _Batch(show_id, start, was.copy(), _known(show_id, asked))
+        state = batch.made(asked)
         stored = _keep(row, batch, state, live.stored)
         frame = None
         if batch.entries:
@@ -139,17 +133,17 @@ def _known(show_id: UUID, asked: Sequence[Request | Ended | Renewed]) -> dict[UU
 class _Batch:
     """Edits one after another, from a state on, as far as they are neither refused nor known.
 
-    They are followed together, unless `singly`. `known`: ids that count already; `own`, `stood`:
-    the addresses at which own values moved, and where something else stands.
+    `known`: ids that count already; `own`, `stood`: the addresses at which own values moved, and
+    where something else stands.
     """
 
     def __init__(
-        self, show_id: UUID, start: State, passing: Passing, known: dict[UUID, int], *, singly: bool
+        self, show_id: UUID, start: State, passing: Passing, known: dict[UUID, int]
     ) -> None:
         self.show_id, self.passing, self.known = show_id, passing, known
         self.revision, self.show = start.revision, start.show
         self.kept = start.revision
-        self.followed = Followed(start.flow, singly=singly)
+        self.followed = Followed(start.flow)
         self.outcomes: list[Outcome] = []
         self.entries: list[models.Change] = []
         self.overtaken: list[models.Overtaken] = []
@@ -157,7 +151,7 @@ class _Batch:
         self.stood: set[str] = set()
 
     def made(self, asked: Sequence[Request | Ended | Renewed]) -> State:
-        """The state after all of them. Raises NotTogether, where they are not followed singly."""
+        """The state after all of them."""
         self.passing.lapsed()
         for one in asked:
             if isinstance(one, Request):
@@ -174,7 +168,7 @@ class _Batch:
             entry = self._entry(request)
         except ConsoleError as error:
             return Refused(error)
-        except (Error, NotTogether):  # the database's: none of the batch is kept; it is tried again
+        except Error:  # the database's: none of the batch is kept, and it is tried again
             raise
         except Exception:  # a bug in one plan is no reason to lose what others moved
             _LOG.exception("an edit failed")

@@ -5,6 +5,7 @@ cells that differ, and computes again only what the change made stale (`followin
 """
 
 import math
+from collections.abc import Collection
 from dataclasses import dataclass
 from enum import IntEnum
 from typing import Final
@@ -269,6 +270,14 @@ class Flow:
         after, rows, columns = followed_flow(self, arrays, moved)
         return after, _differing(self, after, rows, columns)
 
+    def may_close(self, change: Change) -> bool:
+        """Whether a change might close a loop; in doubt it might. What stands at a channel that no
+
+        bus feeds does not: no loop passes it.
+        """
+        fed = {self.layout.source(row) for row in self.fed.row.tolist()}
+        return any(_may_close(address, fed) for address in change.new)
+
     def check(self, change: Change) -> None:
         """Raise FeedbackLoop if the change would close a loop of 0 dB or more; no more is done."""
         arrays, moved = followed(self.arrays, self.layout.desk, change.new)
@@ -276,6 +285,13 @@ class Flow:
             from .following import unfilled
 
             unfilled(arrays, self.layout)
+
+
+def _may_close(address: str, fed: Collection[str]) -> bool:
+    kind, _, rest = address.partition("/")
+    number, _, leaf = rest.partition("/")
+    opens = leaf in ("source", "spare", "on_spare", "solo", "solo_proof")  # also what others feed
+    return kind != "channel" or opens or f"channel/{number}" in fed
 
 
 def _differing(before: Flow, after: Flow, rows: Indices, columns: Indices) -> Indices:
