@@ -181,7 +181,7 @@ PY
 
 server_start() { # server_start PORT: the application, until stop_all
   # WhiteNoise hands files over synchronously, which Django mentions at every start
-  "$PY" -W "ignore:StreamingHttpResponse must consume" -m uvicorn ombrel.server.asgi:application --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" --lifespan off --loop uvloop --ws-per-message-deflate false --ws-max-size 4000000 --log-level warning --timeout-graceful-shutdown 2 9>&- &
+  "$PY" -W "ignore:StreamingHttpResponse must consume" -m ombrel.server.serve --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" 9>&- &
   SERVER_PID=$!
   "$PY" - "$1" "$SERVER_PID" <<'PY' || fail "the server did not start." "Its messages are above."
 import os, sys, time, urllib.error, urllib.request

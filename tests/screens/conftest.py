@@ -101,9 +101,7 @@ class Server:
             return json.load(reply)["id"]
 
     def start(self):
-        command = [*PYTHON, "uvicorn", "ombrel.server.asgi:application", "--port", str(self.port),
-                   "--lifespan", "off", "--ws-max-size", "4000000",
-                   "--log-level", "error"]  # fmt: skip
+        command = [*PYTHON, "ombrel.server.serve", "--port", str(self.port)]
         self.process = subprocess.Popen(command, env=self.environment)
         for _ in range(1_200):  # a machine under load takes its time to load everything
             try:

@@ -37,6 +37,7 @@ __all__ = [
     "Edited",
     "Expanded",
     "Followed",
+    "begun",
     "check_edit",
     "edited",
     "expanded",
@@ -270,6 +271,13 @@ def edited(
     return Edited(
         found.show, found.change, found.stood, found.carried, found.written, following, cells
     )
+
+
+def begun(blank: Show, show: Show) -> Expanded:
+    """A blank show as it becomes one that was checked when it was made, on the same desk."""
+    after, stood = blank.moved(dict(show.own))
+    old = {address: blank.own_value(address) for address in show.own}
+    return Expanded(after, Change(Map(old), show.own), stood, Carried(), frozenset(show.own))
 
 
 def check_edit(show: Show, flow: Flow, moves: Mapping[str, Asked]) -> None:

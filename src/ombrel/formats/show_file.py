@@ -70,8 +70,19 @@ def _holds_text(address: str) -> bool:
     return isinstance(parameter_at(address).kind, Packed)
 
 
-def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
-    """The show in a file. `desk_of`: the desk profile of a key (raises ConsoleError).
+def _no_step(place: int) -> None:
+    """Nobody asks how far it is."""
+
+
+def read_show(
+    content: bytes,
+    desk_of: Callable[[str], Desk],
+    *,
+    step: Callable[[int], None] = _no_step,
+) -> Show:
+    """The show in a file. `desk_of`: the desk profile of a key (raises ConsoleError). `step`: told
+
+    when it comes to what scenes hold (1), to values (2), and to what they must keep to (3).
 
     Raises BadFile with every fault and its place (`$.values['channel/1/fader']`).
     """
@@ -91,6 +102,7 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
         f"$.{name}: not a part of a show"
         for name in sorted(set(document) - {"format", "version", "desk", "texts", "values"})
     ]
+    step(1)
     texts, strange = whole_texts(document.get("texts", []))
     faults += strange
     values = document.get("values")
@@ -103,6 +115,7 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
         desk = desk_of(str(document.get("desk")))
     except ConsoleError as error:
         raise BadFile(f"$.desk: {error.args[0]}", _WAY_OUT) from error
+    step(2)
     checked = {}
     for address, wire in values.items():
         try:
@@ -116,6 +129,7 @@ def read_show(content: bytes, desk_of: Callable[[str], Desk]) -> Show:
         more = f" And {len(faults) - _MOST_FAULTS} more." if len(faults) > _MOST_FAULTS else ""
         told = "; ".join(fault.rstrip(".") for fault in faults[:_MOST_FAULTS])
         raise BadFile(f"{len(faults)} faults: {told}.{more}", _WAY_OUT)
+    step(3)
     try:
         return show_of(desk, checked)
     except ConsoleError as error:
@@ -141,11 +155,11 @@ def _from_first(values: dict[str, Any]) -> dict[str, Any]:
 
 
 def _no_key_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    found = dict(pairs)
-    if len(found) != len(pairs):
-        names = [name for name, _ in pairs]
-        twice = next(name for name in names if names.count(name) > 1)
-        raise ValueError(f"{twice[:120]!r} stands there twice")
+    found: dict[str, Any] = {}
+    for name, value in pairs:
+        if name in found:
+            raise ValueError(f"{name[:120]!r} stands there twice")
+        found[name] = value
     return found
 
 

@@ -14,14 +14,13 @@ from ninja import File, Router, Schema, UploadedFile
 from ombrel import core
 from ombrel.core import BadFile
 from ombrel.formats.sheets import sheet_to_csv, sheets_to_xlsx
-from ombrel.formats.show_file import LONGEST_SHOW, read_show, write_show
+from ombrel.formats.show_file import LONGEST_SHOW, write_show
 
 from . import models
-from .desks import desk_of
 from .live import live_of
+from .opening import Opening, opened_apart, opening_of, stop
 from .printing import Job, job_of, start_job
 from .replies import ErrorReply, ShowRow
-from .shows import made_from
 from .work import in_database
 
 __all__ = ["router"]
@@ -38,6 +37,13 @@ class SheetReply(Schema):
     filled: bool
     columns: list[str]
     rows: list[list[str]]
+
+
+class OpeningReply(Schema):
+    """A show file on its way: what is done with it now, and which part of all is done (0 to 1)."""
+
+    doing: str
+    part: float
 
 
 class JobReply(Schema):
@@ -187,11 +193,37 @@ def show_file(request: HttpRequest, show_id: UUID) -> HttpResponse:
 
 
 @router.post("/shows/file", response={200: ShowRow, 422: ErrorReply})
-async def open_show_file(request: HttpRequest, file: File[UploadedFile]) -> models.Show:
-    """A new show from a file; a file with any fault makes none."""
+async def open_show_file(
+    request: HttpRequest, file: File[UploadedFile], opening: UUID | None = None
+) -> models.Show:
+    """A new show from a file; a file with any fault makes none. `opening`: a name that its sender
+
+    gives it, by which it can be asked how far it is, and stopped.
+    """
     user = await request.auser()
     if (file.size or 0) > LONGEST_SHOW:
         raise BadFile(f"The file has {(file.size or 0) // 1024 // 1024} MB.", "Choose a show file.")
-    show = await in_database(read_show, file.read(), desk_of)
-    name = show.text("show/name") or (file.name or "").rpartition(".")[0][:60] or "A show"
-    return await in_database(made_from, name, show, user.pk, "Opened from a file")
+    name = (file.name or "").rpartition(".")[0].replace("\0", "")[:60] or "A show"
+    show_id = await opened_apart(file.read(), name, user.pk, opening)
+    return await models.Show.objects.aget(pk=show_id)
+
+
+@router.get("/shows/opening/{uuid:opening_id}", response=OpeningReply)
+async def opening_progress(request: HttpRequest, opening_id: UUID) -> Opening:
+    """How far a show file has come."""
+    return _opening_or_404(opening_id)
+
+
+@router.delete("/shows/opening/{uuid:opening_id}", response=OpeningReply)
+async def stop_opening(request: HttpRequest, opening_id: UUID) -> Opening:
+    """Open a show file no further; nothing of it is kept."""
+    opening = _opening_or_404(opening_id)
+    stop(opening)
+    return opening
+
+
+def _opening_or_404(opening_id: UUID) -> Opening:
+    opening = opening_of(opening_id)
+    if opening is None:
+        raise Http404
+    return opening

@@ -16,6 +16,7 @@ from ombrel.core import (
     Expanded,
     Followed,
     Renumbered,
+    begun,
     carried_with,
     check_jumps,
     check_remedy,
@@ -206,7 +207,10 @@ class _Batch:
             hands = passing.by_gesture()
             carry = carried_with(show, hands, request.gesture, asked, carry)
             sounding = standing_at(show, passing.fading, now_s)
-        after = expanded(show, asked, carry, own=planned.own, sounding=sounding)
+        if planned.begins is not None and not self.revision:
+            after = begun(show, planned.begins)
+        else:
+            after = expanded(show, asked, carry, own=planned.own, sounding=sounding)
         if carry is not None and not planned.held and not planned.sure:
             check_jumps(sounding or show, asked, after)
         if planned.remedy:
@@ -292,7 +296,7 @@ def _keep(
     models.Overtaken.objects.bulk_create(batch.overtaken)
     models.Setting.objects.bulk_create(
         [
-            models.Setting(show=row, address=address, value=value)
+            models.Setting(show_id=row.pk, address=address, value=value)
             for address, value in sorted(batch.own.items())
         ],
         update_conflicts=True,

@@ -12,6 +12,8 @@ __all__ = ["PATIENCE_S", "StoreAwaited"]
 
 PATIENCE_S = 20.0  # a database restarts in seconds, and a machine may stall for as long
 RETRY_S = 0.2
+LOG_EVERY_S = 60.0  # while it is away every screen asks again and again
+_logged_s = -LOG_EVERY_S
 _LOG = logging.getLogger(__name__)
 _NOTHING_DONE = "The show's store does not answer. Nothing was changed; try again."
 _PERHAPS_DONE = "The show's store went away meanwhile. Look whether it was done; then ask again."
@@ -48,8 +50,14 @@ class StoreAwaited:
 
 
 def _silent(request: HttpRequest, error: Error, message: str) -> HttpResponse:
-    _LOG.error("the database does not answer: %s %s", request.method, request.path, exc_info=error)
+    global _logged_s
+    if time.monotonic() - _logged_s > LOG_EVERY_S:
+        _logged_s = time.monotonic()
+        _LOG.error("the database does not answer: %s %s: %s", request.method, request.path, error)
     if request.path.startswith("/api/"):
-        return JsonResponse({"code": "store_silent", "message": message}, status=503)
-    told = {"asked": request.method == "GET", "message": message}
-    return render(request, "no_store.html", told, status=503)
+        reply: HttpResponse = JsonResponse({"code": "store_silent", "message": message}, status=503)
+    else:
+        told = {"asked": request.method == "GET", "message": message}
+        reply = render(request, "no_store.html", told, status=503)
+    reply["Retry-After"] = "5"
+    return reply

@@ -8,6 +8,8 @@ import hashlib
 from collections.abc import Iterable, Mapping
 from functools import lru_cache
 
+from django.db.models import Value
+
 from . import models
 
 __all__ = ["as_kept", "unpacked"]
@@ -15,7 +17,7 @@ __all__ = ["as_kept", "unpacked"]
 _CHUNK = 2_000
 
 
-@lru_cache(maxsize=20_000)
+@lru_cache(maxsize=40_000)
 def _digest(text: str) -> str:
     return hashlib.sha256(text.encode()).hexdigest()
 
@@ -32,7 +34,8 @@ def as_kept(*several: dict[str, object]) -> list[dict[str, object]]:
                 packed[address] = {"packed": _digest(value)}
         found.append(packed)
     models.PackedText.objects.bulk_create(
-        [models.PackedText(digest=digest, text=text) for digest, text in texts.items()],
+        # as expressions: in an array, as many rows are sent else, each quote is escaped by hand
+        [models.PackedText(digest=digest, text=Value(text)) for digest, text in texts.items()],
         ignore_conflicts=True,
         batch_size=_CHUNK,
     )

@@ -40,7 +40,8 @@ class Planned:
     `sure`: and gangs may jump by it, since that was shown. `remedy`: one of Ombrel's own.
     `own`: it names own values, beneath what fittings lay over them. `seconds`: how long what it
     moves takes to get there, all alike or by address; 0: it jumps. `renumbered`: new names of
-    strips by their old ones, where it gives them other numbers (None: one is gone).
+    strips by their old ones, where it gives them other numbers (None: one is gone). `begins`: a
+    show that was checked when it was made, for one that is blank.
     """
 
     moves: Mapping[str, Asked]
@@ -53,6 +54,7 @@ class Planned:
     own: bool = False
     seconds: float | Mapping[str, float] = 0.0
     renumbered: Mapping[str, str | None] = field(default_factory=dict)
+    begins: Show | None = None
 
 
 Plan = Callable[[Turn], Planned]

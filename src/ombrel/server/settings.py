@@ -74,9 +74,12 @@ DATABASES: dict[str, dict[str, Any]] = {
         "NAME": os.environ.get("OMBREL_DB_NAME", "ombrel"),
         "USER": os.environ.get("OMBREL_DB_USER", "ombrel"),
         "PASSWORD": os.environ.get("OMBREL_DB_PASSWORD", ""),
-        "CONN_MAX_AGE": 600,
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"connect_timeout": 5},
+        "OPTIONS": {
+            "connect_timeout": 5,
+            # those who wait for one are served or told so; a database that is back is found soon
+            "pool": {"min_size": 1, "max_size": 24, "timeout": 5.0, "reconnect_timeout": 4.0},
+        },
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"

@@ -16,7 +16,7 @@ def made_from(name: str, show: Show, author_id: int | None, says: str) -> models
     """A new show that holds the values of `show`. What the door refuses is raised; none is made."""
     row = models.Show.objects.create(name=name[:60], desk=show.desk.key)
     try:
-        planned = Planned(show.own, says, own=True)
+        planned = Planned({}, says, own=True, begins=show)
         edit_id = uuid.uuid4()
         request = Request(
             edit_id=edit_id, author_id=author_id, gesture=str(edit_id), plan=lambda turn: planned

@@ -8,6 +8,7 @@ import type {
   ListChoices,
   ListReply,
   Me,
+  Opening,
   PdfJob,
   Point,
   Sample,
@@ -103,8 +104,13 @@ export const getSheets = (showId: string, only = ""): Promise<Sheet[]> =>
 export const paperAddress = (showId: string, name: string): string =>
   `/api/shows/${showId}/paper/${name}`;
 export const showFileAddress = (showId: string): string => `/api/shows/${showId}/file`;
-export const openShowFile = (file: File): Promise<{ id: string }> =>
-  post("/api/shows/file", { file });
+/** Open a show file as a new show; `opening`: the name by which it is asked how far it is. */
+export const openShowFile = (file: File, opening: string): Promise<{ id: string }> =>
+  post(`/api/shows/file?opening=${opening}`, { file });
+export const openingOf = (opening: string): Promise<Opening> =>
+  reply(fetch(`/api/shows/opening/${opening}`));
+export const stopOpening = (opening: string): Promise<unknown> =>
+  send(`/api/shows/opening/${opening}`, {}, "DELETE");
 
 export const getMe = (): Promise<Me> => reply(fetch("/api/me"));
 export const compareFittings = (

@@ -8,6 +8,7 @@ export type Me = Schemas["Me"];
 export type ListReply = Schemas["ListReply"];
 export type ListChoices = Schemas["ListChoices"];
 export type ListRole = Schemas["ColumnRole"]["role"];
+export type Opening = Schemas["OpeningReply"];
 export type PdfJob = Schemas["JobReply"];
 export type TakenReply = Schemas["TakenReply"];
 export type Sheet = Schemas["SheetReply"];

@@ -1,13 +1,13 @@
 import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useRef, useState } from "react";
 import { useLocation } from "wouter";
-import { openShowFile, showFileAddress, signOut } from "../data/http";
-import { notify } from "../data/show";
+import { showFileAddress, signOut } from "../data/http";
 import { useLink, useShow, useText } from "../data/use";
 import { Button } from "../ui/Button";
 import { usePhone } from "../ui/media";
 import { HardMutePill } from "./HardMutePill";
 import { NewShowDialog } from "./NewShowDialog";
+import { OpenShowFile } from "./OpenShowFile";
 import { PromisePill } from "./PromisePill";
 import { SoloPill } from "./SoloPill";
 import { GROUPS, type Part, useFindings, useWork, VIEW_WORD, viewOf } from "./work";
@@ -223,23 +223,7 @@ function Menu({ onKeys }: { onKeys: () => void }) {
   return (
     <>
       <NewShowDialog open={making} onOpenChange={setMaking} />
-      <input
-        ref={opener}
-        type="file"
-        aria-label="Show file"
-        accept=".json"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          const file = event.currentTarget.files?.[0];
-          event.currentTarget.value = "";
-          if (!file) return;
-          openShowFile(file).then(
-            ({ id }) => location.assign(`/hears?show=${id}`),
-            (error: Error) => notify(error.message, "refused"),
-          );
-        }}
-      />
+      <OpenShowFile ref={opener} />
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger asChild>
           <Button small aria-label={`Menu, ${me?.name ?? ""}`}>

@@ -29,7 +29,8 @@ LONGEST_FILE: Final = 4 * 1024 * 1024
 LONGEST_UNPACKED: Final = 32 * 1024 * 1024
 MOST_ROWS: Final = 2_000
 MOST_COLUMNS: Final = 60
-MOST_SHEETS: Final = 40
+MOST_SHEETS: Final = 40  # that are read,
+MOST_NAMED: Final = 200  # of so many that a workbook names
 MOST_MERGED: Final = 100_000  # places of merged cells that are filled in, in a sheet
 MOST_CELLS: Final = 400_000
 LONGEST_CELL: Final = 1_000
@@ -180,6 +181,7 @@ def _sheets(content: bytes) -> list[Grid]:
                     "The spreadsheet is locked with a password.",
                     "Save it without one, and choose it.",
                 )
+            _check_sheets(archive)
             merges = _merges(archive)
         book = openpyxl.load_workbook(io.BytesIO(content), read_only=True, data_only=True)
         grids, so_far = [], 0
@@ -219,8 +221,20 @@ def _rows_of(given: Iterable[Sequence[object]]) -> list[list[str]]:
     return rows
 
 
-def _merges(archive: zipfile.ZipFile) -> dict[str, list[str]]:
-    """Ranges of merged cells ("B2:D2") by the sheet's name: reading as a stream leaves them out."""
+def _check_sheets(archive: zipfile.ZipFile) -> None:
+    """Each sheet is a part of its own: a small file could name one a thousand times."""
+    paths = [path for _, path in _paths(archive)]
+    if len(paths) > MOST_NAMED:
+        raise BadFile(
+            f"The spreadsheet has {len(paths)} sheets.",
+            "Copy the list alone into a new spreadsheet.",
+        )
+    if len(set(paths)) < len(paths):
+        raise BadFile("The spreadsheet names one sheet more than once.", _WAY_OUT)
+
+
+def _paths(archive: zipfile.ZipFile) -> list[tuple[str, str]]:
+    """The name of each sheet, and where it stands in the archive."""
     space = {
         "m": "http://schemas.openxmlformats.org/spreadsheetml/2006/main",
         "r": "http://schemas.openxmlformats.org/package/2006/relationships",
@@ -230,15 +244,24 @@ def _merges(archive: zipfile.ZipFile) -> dict[str, list[str]]:
     paths = {
         one.get("Id"): one.get("Target", "") for one in linked.iterfind("r:Relationship", space)
     }
-    found: dict[str, list[str]] = {}
+    found = []
     for sheet in ElementTree.fromstring(archive.read("xl/workbook.xml")).iterfind(
         "m:sheets/m:sheet", space
     ):
         path = paths.get(sheet.get(reference), "")
         path = path.lstrip("/") if path.startswith("/") else f"xl/{path}"
-        if path in archive.namelist():
+        found.append((sheet.get("name", ""), path))
+    return found
+
+
+def _merges(archive: zipfile.ZipFile) -> dict[str, list[str]]:
+    """Ranges of merged cells ("B2:D2") by the sheet's name: reading as a stream leaves them out."""
+    found: dict[str, list[str]] = {}
+    there = set(archive.namelist())
+    for name, path in _paths(archive)[:MOST_SHEETS]:
+        if path in there:
             ranges = re.findall(rb'mergeCell ref="([A-Z]+\d+:[A-Z]+\d+)"', archive.read(path))
-            found[sheet.get("name", "")] = [one.decode() for one in ranges[:MOST_ROWS]]
+            found[name] = [one.decode() for one in ranges[:MOST_ROWS]]
     return found
 
 

@@ -99,10 +99,36 @@ export interface paths {
         put?: never;
         /**
          * Open Show File
-         * @description A new show from a file; a file with any fault makes none.
+         * @description A new show from a file; a file with any fault makes none. `opening`: a name that its sender
+         *
+         *     gives it, by which it can be asked how far it is, and stopped.
          */
         post: operations["ombrel_server_api_files_open_show_file"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/opening/{opening_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Opening Progress
+         * @description How far a show file has come.
+         */
+        get: operations["ombrel_server_api_files_opening_progress"];
+        put?: never;
+        post?: never;
+        /**
+         * Stop Opening
+         * @description Open a show file no further; nothing of it is kept.
+         */
+        delete: operations["ombrel_server_api_files_stop_opening"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2838,6 +2864,16 @@ export interface components {
             titles: string[];
         };
         /**
+         * OpeningReply
+         * @description A show file on its way: what is done with it now, and which part of all is done (0 to 1).
+         */
+        OpeningReply: {
+            /** Doing */
+            doing: string;
+            /** Part */
+            part: number;
+        };
+        /**
          * PanStrips
          * @description Place channels, returns and groups, as typed, at one place ("C", "L30").
          */
@@ -4800,7 +4836,9 @@ export interface operations {
     };
     ombrel_server_api_files_open_show_file: {
         parameters: {
-            query?: never;
+            query?: {
+                opening?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4833,6 +4871,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_files_opening_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                opening_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_files_stop_opening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                opening_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpeningReply"];
                 };
             };
         };

@@ -1,0 +1,70 @@
+"""The server as a process: `python -m ombrel.server.serve --host 127.0.0.1 --port 8000`."""
+
+import argparse
+import asyncio
+from typing import Any, Final
+
+import h11
+import uvicorn
+from uvicorn.protocols.http.h11_impl import H11Protocol
+
+__all__ = ["Patient", "main"]
+
+HEAD_S: Final = 10.0  # so long a request's head may take from its first byte, or the connection's
+
+
+class Patient(H11Protocol):
+    """HTTP/1.1 that does not wait for ever for a request that somebody began to say."""
+
+    _head: asyncio.TimerHandle | None = None
+
+    def connection_made(self, transport: Any) -> None:
+        super().connection_made(transport)
+        self._wait()
+
+    def on_response_complete(self) -> None:
+        super().on_response_complete()
+        self._wait()
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        if self._head is not None:
+            self._head.cancel()
+        super().connection_lost(exc)
+
+    def _wait(self) -> None:
+        if self._head is not None:
+            self._head.cancel()
+        self._head = self.loop.call_later(HEAD_S, self._too_long)
+
+    def _too_long(self) -> None:
+        # a websocket has taken the transport over by then, and a request's body is the guard's
+        if self.transport.get_protocol() is self and self.conn.their_state is h11.IDLE:
+            self.transport.close()
+
+
+def main() -> None:
+    """Serve until it is told to stop."""
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--host", default="127.0.0.1")
+    parser.add_argument("--port", type=int, default=8000)
+    asked = parser.parse_args()
+    config = uvicorn.Config(
+        "ombrel.server.asgi:application",
+        host=asked.host,
+        port=asked.port,
+        http=Patient,
+        loop="uvloop",
+        lifespan="off",
+        log_level="warning",
+        timeout_graceful_shutdown=2,
+        h11_max_incomplete_event_size=32 * 1024,
+        ws_max_size=4_000_000,
+        # a move is small, and each of many screens would pay for it: on a local network the
+        # processor is what is scarce
+        ws_per_message_deflate=False,
+    )
+    uvicorn.Server(config).run()
+
+
+if __name__ == "__main__":
+    main()
