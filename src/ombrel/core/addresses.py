@@ -13,6 +13,7 @@ from .parameters import CATALOGUE, Parameter
 __all__ = [
     "addresses_of",
     "check_on_desk",
+    "check_strip",
     "default_of",
     "indices_of",
     "is_on_desk",
@@ -158,6 +159,14 @@ def check_on_desk(desk: Desk, address: str, value: object) -> Value:
     if isinstance(kind, Reference) and isinstance(checked, str):
         _check_reference(desk, kind, checked, address)
     return checked
+
+
+def check_strip(desk: Desk, strip: str, leaf: str) -> None:
+    """Refuse what is no strip of this desk that has a leaf. Raises UnknownAddress."""
+    _, _, number = strip.partition("/")
+    if "/" in number:
+        raise UnknownAddress(strip, "no strip is called that")
+    check_on_desk(desk, f"{strip}/{leaf}", default_of(f"{strip}/{leaf}"))
 
 
 def _check_reference(desk: Desk, kind: Reference, target: str, address: str) -> None:

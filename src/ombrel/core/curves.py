@@ -8,6 +8,7 @@ from typing import Final, cast
 import numpy as np
 from numpy.typing import NDArray
 
+from .addresses import check_strip
 from .crossover import Crossover, crossover_at
 from .flow import Flow
 from .headroom import expected_at
@@ -59,6 +60,7 @@ def curves(show: Show, strip: str, flow: Flow | None = None) -> Curves:
 
     `flow`: of the show, for the level expected at a bus; without it a bus has none.
     """
+    check_strip(show.desk, strip, "low_cut/frequency")
     heard, rate_hz = np.array(FREQUENCIES_HZ), show.desk.sample_rate_hz
     cut = low_cut(
         show.number(f"{strip}/low_cut/frequency"), int(show.text(f"{strip}/low_cut/slope")), rate_hz

@@ -11,7 +11,7 @@ from typing import Final
 
 import numpy as np
 
-from .addresses import parameter_at
+from .addresses import check_strip, parameter_at
 from .asked import Asked, Typed
 from .channels import free_channel
 from .choices import TAPS
@@ -154,6 +154,7 @@ def reinforced(show: Show, flow: Flow, strip: str, frequency: str) -> Mapping[st
     """
     if not strip.startswith("channel/"):
         raise UnreadableText(strip, "a channel, whose sound opens the tone")
+    check_strip(show.desk, strip, "gate/key")
     channels = [f"channel/{n}" for n in range(1, show.desk.channels + 1)]
     users = [
         one for one in channels if "oscillator" in (show[f"{one}/source"], show[f"{one}/spare"])

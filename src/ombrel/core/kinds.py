@@ -37,6 +37,7 @@ _STEP = re.compile(rf"(?:(up|down) ?|(\+=|-=) ?)({_NUMBER}) ?([a-z:]*)")
 _OLD_STEP = re.compile(rf"\+-{_NUMBER}.*")
 _OCTAVES = ("oct", "octave", "octaves")
 _LONGEST_PACKED = 400_000
+_NO_RANGE = 1e300
 _LEVEL_HELP = "a level such as -6, +2 or off, or a step such as up 2 or down 2"
 
 
@@ -192,6 +193,8 @@ class Number:
             raise WrongValue(at, "a travel from 0 to 1", travel)
         if not 0.0 <= travel <= 1.0:
             raise OutOfRange(at, travel, 0.0, 1.0, "of the travel")
+        if self.highest >= _NO_RANGE:  # a kept place: no control has it
+            raise WrongValue(at, "a value, since it has no travel", travel)
         if self.law == "fader":
             value = fader_travel_to_db(float(travel))
         elif self.law == "octaves":  # to three figures, as people say them

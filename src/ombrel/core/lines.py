@@ -73,7 +73,11 @@ class LineDraft:
 
 
 def moves_of_draft(draft: LineDraft, number: int) -> dict[str, Asked]:
-    """Moves that write all that a draft says, as line `number`; its place in the list apart."""
+    """Moves that write all that a draft says, as line `number`; its place in the list apart. Raises
+
+    WrongValue for a kind that there is not.
+    """
+    parameter_at(f"line/{number}/kind").kind.checked(draft.kind, f"line/{number}/kind")
     level_dbu = NOMINAL_DBU[draft.kind] if draft.level_dbu is None else draft.level_dbu
     moves: dict[str, Asked] = {
         f"line/{number}/{name}": getattr(draft, name)

@@ -231,6 +231,8 @@ def order_of_buses(show: Show, bus: str, before: str | None) -> dict[str, str]:
     """
     kind = _kind(show, bus, "group", "mix", "matrix")
     used = show.in_use(kind)
+    if bus not in used:
+        raise UnknownAddress(bus, f"no {kind} in use has this number")
     rest = [one for one in used if one != bus]
     place = rest.index(before) if before in rest else len(rest)
     order = [*rest[:place], bus, *rest[place:]]

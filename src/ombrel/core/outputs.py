@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+from .addresses import check_on_desk
 from .asked import Asked
 from .errors import NothingLeft, UnreadableText
 from .show import Show
@@ -143,8 +144,9 @@ def patch_output(show: Show, socket: str, source: str | None) -> dict[str, Asked
     Where outputs go only in blocks, the whole block follows: the source's neighbours in their
     order, starting where a block of them starts (channel 10 in a block of eight brings 9 to 16).
     Raises NothingLeft when the desk has not so many of them, UnreadableText for a source that has
-    no neighbours (the house).
+    no neighbours (the house), UnknownAddress and WrongValue for what is not on the desk.
     """
+    check_on_desk(show.desk, f"{socket}/source", source)
     words = socket.split("/")
     box = show.desk.box(words[1])
     size = box.output_block if box else 1

@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Final, Literal
 
+from .addresses import check_strip
 from .choices import TAPS
 from .compare import value_text
 from .curves import expected_dbfs
@@ -68,6 +69,7 @@ _BEHIND: Final = {
 
 def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
     """The path of a strip as it stands. Raises UnknownAddress."""
+    check_strip(show.desk, strip, "fader")
     layout = layout_of(show.desk)
     kind = strip.split("/")[0]
     reaches: list[tuple[str, str, float]] = []

@@ -15,6 +15,7 @@ from pydantic import Field
 from ombrel import core
 
 from . import models
+from .asking import KEPT
 from .log import Gesture, gestures, shown_at
 from .replies import ErrorReply
 from .states import from_wire
@@ -66,9 +67,9 @@ class Wanted(Schema):
     """Which part of the history."""
 
     before: int | None = None
-    author: Annotated[str, Field(max_length=150)] = ""
-    strip: Annotated[str, Field(max_length=60)] = ""
-    words: Annotated[str, Field(max_length=100)] = ""
+    author: Annotated[str, Field(max_length=150, pattern=KEPT)] = ""
+    strip: Annotated[str, Field(max_length=60, pattern=KEPT)] = ""
+    words: Annotated[str, Field(max_length=100, pattern=KEPT)] = ""
     since: datetime | None = None
     until: datetime | None = None
 

@@ -26,6 +26,7 @@ __all__ = [
 KEPT = r"^[^\x00]*$"
 Address = Annotated[str, Field(max_length=120, pattern=KEPT)]
 Typing = Annotated[str, Field(max_length=400, pattern=KEPT)]
+Finite = Annotated[float, Field(allow_inf_nan=False)]
 Lines = Annotated[list[int], Field(max_length=core.LINES)]
 SomeLines = Annotated[list[int], Field(min_length=1, max_length=core.LINES)]
 MOST_BUSES = 200  # more than any desk has
@@ -42,9 +43,9 @@ class AskedMove(Strict):
     """One address and what it is to hold: a value, a typed text, or a place of its travel."""
 
     address: Address
-    value: float | bool | Annotated[str, Field(pattern=KEPT)] | None = None
+    value: Finite | bool | Annotated[str, Field(pattern=KEPT)] | None = None
     typed: Typing | None = None
-    travel: float | None = None
+    travel: Finite | None = None
 
 
 def moves_from_wire(moves: list[AskedMove]) -> dict[str, Asked]:

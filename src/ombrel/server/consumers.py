@@ -37,7 +37,7 @@ from .telling_moves import Teller
 from .ticker import ticker_of
 from .work import in_database, in_thread
 
-__all__ = ["ShowConsumer"]
+__all__ = ["Nowhere", "ShowConsumer"]
 
 _LOG = logging.getLogger(__name__)
 METER_S = 0.15
@@ -380,6 +380,13 @@ class ShowConsumer(AsyncWebsocketConsumer):
     async def gone(self) -> None:
         """The show was taken off the list."""
         await self.close(code=NO_SUCH_SHOW)
+
+
+class Nowhere(AsyncWebsocketConsumer):
+    """A websocket at a path where nothing is."""
+
+    async def connect(self) -> None:
+        await self.close()  # before it is taken: answered as HTTP's 403
 
 
 def _exists(show_id: UUID) -> bool:

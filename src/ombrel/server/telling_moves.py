@@ -173,12 +173,12 @@ class Teller:
             await self._tell(await once(cells_text, state, told))
         await self._owed_table(state)
         if why := self._explainer.why:
-            column = state.flow.layout.column(why.listener)
-            if told.noticed or told.layout or any(at == column for _, at in told.cells):
-                try:
+            try:
+                column = state.flow.layout.column(why.listener)
+                if told.noticed or told.layout or any(at == column for _, at in told.cells):
                     await self._tell(await once(loudest_text, state, why.source, why.listener))
-                except ConsoleError:  # it went with its strip: Why says so
-                    _LOG.debug("a cell that is looked at went")
+            except ConsoleError:  # it went with its strip, or never was: Why says so
+                _LOG.debug("a cell that is looked at is not there")
         self._explainer.moved(told, state)
 
     async def _owed_table(self, state: State) -> None:

@@ -4,7 +4,7 @@ from django.contrib.auth.views import LoginView, LogoutView
 from django.urls import path, re_path
 
 from .api import api
-from .consumers import ShowConsumer
+from .consumers import Nowhere, ShowConsumer
 from .views import application_page
 
 urlpatterns = [
@@ -14,4 +14,7 @@ urlpatterns = [
     re_path(r"^(?!api/|static/|live/)(?P<path>.*)$", application_page),
 ]
 
-websocket_urlpatterns = [path("live/<uuid:show_id>", ShowConsumer.as_asgi())]
+websocket_urlpatterns = [
+    path("live/<uuid:show_id>", ShowConsumer.as_asgi()),
+    re_path(r"", Nowhere.as_asgi()),
+]

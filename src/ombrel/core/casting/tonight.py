@@ -3,6 +3,7 @@
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
+from ..addresses import check_strip
 from ..asked import Asked, Travel, Typed
 from ..desk import MICROPHONES
 from ..errors import NoSuchFitting, OnOnePair, UnreadableText
@@ -233,6 +234,7 @@ def part_on(show: Show, channel: str, part: str | None, *, since_s: float) -> di
     NoSuchFitting, OnOnePair.
     """
     if part is None:
+        check_strip(show.desk, channel, "fitting")
         return take_off(show, channel)
     part_in(show, part)
     _check_alone(show, channel)
@@ -250,6 +252,7 @@ def whole_on(show: Show, channel: str, fitting: str, *, since_s: float) -> dict[
 
 
 def _check_alone(show: Show, channel: str) -> None:
+    check_strip(show.desk, channel, "fitting")
     if is_paired(show, channel):
         raise OnOnePair(strip_name(show, channel))
 
