@@ -79,6 +79,10 @@ browser_ready() {
   command -v chromium >/dev/null && command -v chromedriver >/dev/null || debian chromium chromium-driver
 }
 
+redis_ready() { # for the tests of several processes
+  command -v redis-server >/dev/null || debian redis-server
+}
+
 free_port() { # free_port FROM [udp]: the first free port on loopback
   "$PY" - "$1" "${2:-tcp}" <<'PY'
 import socket, sys

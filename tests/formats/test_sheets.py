@@ -144,6 +144,13 @@ def test_no_text_is_run_as_a_formula_and_numbers_are_numbers_whatever_their_sign
     assert page["C2"].number_format == "+0;-0;0"
 
 
+@given(st.text("=+-@'\uff1d\uff20;,|\t \"ab1", max_size=12))
+def test_no_text_begins_a_formula_however_its_row_is_parted_and_it_reads_back(text):
+    assert unguarded(guarded(text)) == text
+    for cell in re.split(r"[;|\t]", guarded(text)):
+        assert not cell.strip(" \t").startswith(("=", "+", "-", "@", "\uff1d", "\uff20"))
+
+
 def test_a_spreadsheet_has_a_page_for_each_sheet_and_reads_back():
     book = openpyxl.load_workbook(io.BytesIO(sheets_to_xlsx(ALL, show_name="The Salt Road")))
     assert book.sheetnames[:3] == ["Input list", "Patch sheet", "Output list"]

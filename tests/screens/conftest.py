@@ -20,28 +20,69 @@ DATABASE = "ombrel_screens_" + os.environ.get("PYTEST_XDIST_WORKER", "alone")
 PYTHON = [sys.executable, "-m"]
 
 
-class Server:
+class Served:
+    """A process of the real application. `environment`: what it is started with."""
+
+    def __init__(self, environment):
+        self.environment, self.process = environment, None
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.address = f"http://127.0.0.1:{self.port}"
+
+    @functools.cache  # noqa: B019 - one server a run
+    def signed_in(self, name):
+        """An opener of addresses, signed in as somebody, and the cookies that say so."""
+        jar = http.cookiejar.CookieJar()
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+        opener.open(f"{self.address}/sign-in")
+        fields = {"username": name, "password": "demo"}
+        fields["csrfmiddlewaretoken"] = next(one.value for one in jar if one.name == "csrftoken")
+        opener.open(f"{self.address}/sign-in", urllib.parse.urlencode(fields).encode())
+        return opener, {one.name: one.value for one in jar}
+
+    def start(self):
+        command = [*PYTHON, "ombrel.server.serve", "--port", str(self.port)]
+        self.process = subprocess.Popen(command, env=self.environment)
+        for _ in range(1_200):  # a machine under load takes its time to load everything
+            try:
+                urllib.request.urlopen(f"{self.address}/sign-in", timeout=1)
+                return
+            except OSError:
+                time.sleep(0.05)
+        raise AssertionError("the server did not start")
+
+    def kill(self):
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+
+    def pause(self):
+        """Stand still without closing anything: to a browser, a network that died."""
+        self.process.send_signal(signal.SIGSTOP)
+
+    def go_on(self):
+        self.process.send_signal(signal.SIGCONT)
+
+
+class Server(Served):
     """The real application in a process of its own, with a database of its own."""
 
     def __init__(self):
         with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
             probe.bind(("127.0.0.1", 0))
             stage_port = probe.getsockname()[1]
-        self.environment = {
-            **os.environ,
-            "OMBREL_STAGE": f"127.0.0.1:{stage_port}",
-            "OMBREL_DB_NAME": DATABASE,
-            "DJANGO_SETTINGS_MODULE": "ombrel.server.settings",
-        }
+        super().__init__(
+            {
+                **os.environ,
+                "OMBREL_STAGE": f"127.0.0.1:{stage_port}",
+                "OMBREL_DB_NAME": DATABASE,
+                "DJANGO_SETTINGS_MODULE": "ombrel.server.settings",
+            }
+        )
         with self.sql("postgres") as link:
             link.execute(f"drop database if exists {DATABASE} with (force)")
             link.execute(f"create database {DATABASE}")
         self.manage("load_demo", "--migrate")
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
-        self.address = f"http://127.0.0.1:{self.port}"
-        self.process = None
         stage = [*PYTHON, "ombrel.standin.stage", str(stage_port)]
         self.stage = subprocess.Popen(stage, env=self.environment)
         self.start()
@@ -73,17 +114,6 @@ class Server:
         assert done.returncode == 0, done.stderr
         return done.stdout.strip()
 
-    @functools.cache  # noqa: B019 - one server a run
-    def signed_in(self, name):
-        """An opener of addresses, signed in as somebody, and the cookies that say so."""
-        jar = http.cookiejar.CookieJar()
-        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
-        opener.open(f"{self.address}/sign-in")
-        fields = {"username": name, "password": "demo"}
-        fields["csrfmiddlewaretoken"] = next(one.value for one in jar if one.name == "csrftoken")
-        opener.open(f"{self.address}/sign-in", urllib.parse.urlencode(fields).encode())
-        return opener, {one.name: one.value for one in jar}
-
     def blank_show(self, name, desk="touring-48"):
         return self._made("", {"name": name, "desk": desk})
 
@@ -99,28 +129,6 @@ class Server:
         )
         with opener.open(asking) as reply:
             return json.load(reply)["id"]
-
-    def start(self):
-        command = [*PYTHON, "ombrel.server.serve", "--port", str(self.port)]
-        self.process = subprocess.Popen(command, env=self.environment)
-        for _ in range(1_200):  # a machine under load takes its time to load everything
-            try:
-                urllib.request.urlopen(f"{self.address}/sign-in", timeout=1)
-                return
-            except OSError:
-                time.sleep(0.05)
-        raise AssertionError("the server did not start")
-
-    def kill(self):
-        self.process.send_signal(signal.SIGKILL)
-        self.process.wait()
-
-    def pause(self):
-        """Stand still without closing anything: to a browser, a network that died."""
-        self.process.send_signal(signal.SIGSTOP)
-
-    def go_on(self):
-        self.process.send_signal(signal.SIGCONT)
 
 
 @pytest.fixture(scope="session")

@@ -12,19 +12,18 @@ from openpyxl.utils import get_column_letter
 
 from ombrel.core import Column, Datum, Sheet, datum_text
 
+from .guarding import guarded
+
 __all__ = ["sheet_to_csv", "sheets_to_xlsx"]
 
-# A text that starts like a formula would be run by the spreadsheet that opens it. A number is none,
-# whatever its sign.
-_FORMULA_STARTS: Final = ("=", "+", "-", "@", "'")
 _WIDEST: Final = 44
 _FORBIDDEN: Final = str.maketrans(dict.fromkeys("[]:*?/\\", " "))  # in the name of a page
 
 
 def _plain(column: Column, datum: Datum) -> str:
-    """A cell of a CSV: numbers as numbers, text guarded where it could be run."""
+    """A cell of a CSV: numbers as numbers, no formulas whatever their sign; texts guarded."""
     if isinstance(datum, str):
-        return f"'{datum}" if datum.startswith(_FORMULA_STARTS) else datum
+        return guarded(datum)
     if datum == -math.inf:
         return datum_text(column, datum)
     return f"{datum:g}"

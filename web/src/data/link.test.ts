@@ -41,13 +41,23 @@ const fader = (value: number): Ask => ({
 const latest = () => FakeSocket.made.at(-1)!;
 const dos = (socket: FakeSocket) => socket.sent.filter((message) => message.type === "do");
 
+/** What the links of a test hear of the window: the next test's window is another. */
+const heard: [string, EventListener][] = [];
+const hear = window.addEventListener.bind(window);
+
 beforeEach(() => {
+  vi.spyOn(window, "addEventListener").mockImplementation((name, listener) => {
+    heard.push([name, listener as EventListener]);
+    hear(name, listener as EventListener);
+  });
   vi.useFakeTimers();
   vi.stubGlobal("WebSocket", FakeSocket);
   FakeSocket.made = [];
   store.setState(EMPTY, true);
 });
 afterEach(() => {
+  for (const [name, listener] of heard.splice(0)) window.removeEventListener(name, listener);
+  vi.restoreAllMocks();
   vi.useRealTimers();
   vi.unstubAllGlobals();
 });
@@ -291,5 +301,68 @@ describe("store", () => {
     expect(now.level_db).toEqual([[-6], [null]]);
     expect(now.state[1]).toEqual(["muted"]);
     expect(now.level_db[0]).toBe(table.level_db[0]);
+  });
+});
+
+describe("What a closed page had not sent", () => {
+  beforeEach(() => {
+    localStorage.clear();
+    store.setState({ me: { name: "ann" } as never });
+  });
+
+  const later = (ms: number) => vi.advanceTimersByTimeAsync(ms);
+  /** A page on which something is typed while the server is away, and which is then closed. */
+  async function closed(revision = 4) {
+    const link = new Link("show");
+    latest().open();
+    latest().hear({ type: "snapshot", revision, values: {} });
+    latest().lose();
+    void link.do(fader(-6), { gesture: "hand" });
+    void link.undo();
+    window.dispatchEvent(new Event("pagehide"));
+    vi.clearAllTimers();
+    store.setState({ ...EMPTY, me: { name: "ann" } as never, values: new Map() }, true);
+  }
+  function opened(revision: number) {
+    new Link("show");
+    const socket = latest();
+    socket.open();
+    socket.hear({ type: "snapshot", revision, values: {} });
+    return socket;
+  }
+
+  it("is sent by the next one, as it was, where nothing has moved since", async () => {
+    await closed();
+    const socket = opened(4);
+    await later(3000);
+    expect(dos(socket)).toHaveLength(0); // the other page may still be there
+    await later(4000);
+    const [sent] = dos(socket);
+    expect(sent).toMatchObject({ gesture: "hand", seen: 4, ask: fader(-6) });
+    socket.hear({ type: "done", id: sent!.id, revision: 5, says: "" });
+    socket.hear({ type: "moved", before: 4, revision: 5, values: {} });
+    await later(1000);
+    expect(store.getState().notices.at(-1)?.text).toContain("1 move of a page that was closed");
+    expect(socket.sent).toContainEqual({ type: "let_go", gesture: "hand" });
+    expect(Object.keys(localStorage)).toHaveLength(0);
+    expect(socket.sent.some((message) => message.type === "undo")).toBe(false);
+  });
+
+  it("is told where somebody moved on, and made or left as a person says", async () => {
+    await closed();
+    const socket = opened(9);
+    await later(7000);
+    expect(dos(socket)).toHaveLength(0);
+    expect(store.getState().unsent).toHaveLength(1);
+    expect(Object.keys(localStorage)).toHaveLength(0);
+  });
+
+  it("is nobody else's, and goes when it is answered", async () => {
+    await closed();
+    store.setState({ me: { name: "ben" } as never });
+    const socket = opened(4);
+    await later(9000);
+    expect(dos(socket)).toHaveLength(0);
+    expect(Object.keys(localStorage)).toHaveLength(1);
   });
 });

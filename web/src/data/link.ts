@@ -5,6 +5,7 @@
 import { newId } from "./id";
 import { notify, received, store } from "./show";
 import type { Ask, FromScreen, Move, Preview, ToScreen } from "./types";
+import { keepUnsent, takeUnsent, type Unsent } from "./unsent";
 
 const FIRST_RETRY_MS = 250;
 const LAST_RETRY_MS = 2500;
@@ -41,6 +42,7 @@ const GIVEN_UP =
 
 export class Link {
   readonly #url: string;
+  readonly #showId: string;
   /** Which page of its person this is, by whatever connection: its hands are its own. */
   readonly #page = newId();
   readonly #waiting = new Map<string, Waiting>();
@@ -56,11 +58,56 @@ export class Link {
 
   constructor(showId: string) {
     const scheme = location.protocol === "https:" ? "wss" : "ws";
+    this.#showId = showId;
     this.#url = `${scheme}://${location.host}/live/${showId}`;
     this.#open();
     window.addEventListener("online", this.#now);
     window.addEventListener("beforeunload", this.#unloading);
-    setInterval(() => this.#checkSilence(), 1000);
+    window.addEventListener("pagehide", this.#keep);
+    setInterval(() => {
+      this.#checkSilence();
+      this.#keep();
+      this.#adopt();
+    }, 1000);
+  }
+
+  /** What is not answered yet outlives this page; an undo does not: it would take back another edit. */
+  #keep = () => {
+    const who = store.getState().me?.name;
+    if (who === undefined) return;
+    const messages = [...this.#waiting.values()].flatMap(({ message }) =>
+      message.type === "do" ? [message] : [],
+    );
+    keepUnsent(this.#showId, this.#page, who, messages);
+  };
+
+  /**
+   * What a closed page had not sent is sent as it was, if nothing has moved since it was asked for;
+   * else a person is asked.
+   */
+  #adopt(): void {
+    const { me, revision, status, unsent } = store.getState();
+    if (!me || revision === null || status !== "live" || unsent.length > 0) return;
+    const found = takeUnsent(this.#showId, this.#page, me.name);
+    if (found.length === 0) return;
+    if (found.every((message) => (message.seen ?? -1) >= revision)) this.sendUnsent(found);
+    else store.setState({ unsent: found });
+  }
+
+  /** Send what a closed page had not; its hands are none any more. */
+  sendUnsent(messages: readonly Unsent[]): void {
+    store.setState({ unsent: [] });
+    const words = messages.length === 1 ? "1 move" : `${messages.length} moves`;
+    void Promise.all(
+      messages.map((message) =>
+        this.#submit(message, true).then((kept) => {
+          this.letGo(message.gesture);
+          return kept;
+        }),
+      ),
+    ).then((kept) => {
+      if (kept.some((one) => one)) notify(`${words} of a page that was closed: sent now`);
+    });
   }
 
   #now = () => {

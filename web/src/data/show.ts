@@ -30,6 +30,7 @@ import type {
   Value,
   Why,
 } from "./types";
+import type { Unsent } from "./unsent";
 
 export type LinkStatus = "connecting" | "live" | "lost" | "gone";
 
@@ -68,6 +69,8 @@ export interface ShowState extends Lists {
   others: readonly PersonHere[];
   /** Screens that are here beside those that are named. */
   othersMore: number;
+  /** Edits that a closed page had not sent, while others moved on: a person says what becomes of them. */
+  unsent: readonly Unsent[];
   /** What strips and DCAs truly come to that something rules. */
   ruled: ReadonlyMap<string, Ruled>;
   /** What unfolds of what is unfolded on the bays. */
@@ -128,6 +131,7 @@ export const store = createStore<ShowState>(() => ({
   loudest: null,
   others: [],
   othersMore: 0,
+  unsent: [],
   ruled: new Map(),
   reach: null,
   closing: {},

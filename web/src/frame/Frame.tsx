@@ -13,6 +13,7 @@ import { Find } from "./Find";
 import { KeysDialog } from "./KeysDialog";
 import { SideBar } from "./SideBar";
 import { TopBar } from "./TopBar";
+import { UnsentDialog } from "./UnsentDialog";
 import { VIEW_WORD, viewOf } from "./work";
 
 /** Whether undo is the field's own matter: something typed there that is not settled yet. */
@@ -102,6 +103,7 @@ export function Frame({ children }: { children: ReactNode }) {
       <Find open={finding} onOpenChange={setFinding} />
       <KeysDialog open={keys} onOpenChange={setKeys} view={view} />
       <Choosing />
+      <UnsentDialog />
       <Notices />
     </div>
   );

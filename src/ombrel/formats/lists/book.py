@@ -23,6 +23,8 @@ from openpyxl.utils.exceptions import InvalidFileException
 
 from ombrel.core import BadFile
 
+from ..guarding import unguarded
+
 __all__ = ["LONGEST_FILE", "MOST_COLUMNS", "MOST_ROWS", "Book", "Grid", "read_book"]
 
 LONGEST_FILE: Final = 4 * 1024 * 1024
@@ -36,8 +38,6 @@ MOST_CELLS: Final = 400_000
 LONGEST_CELL: Final = 1_000
 
 _LOCKED: Final = 0x1  # a member's general purpose bit 0 (APPNOTE of the ZIP format, 4.4.4)
-# What keeps a spreadsheet from running a text as a formula is no part of the text.
-_UNGUARDED: Final = re.compile(r"^'(?=[=+\-@'])")
 _SPACES: Final = ("Cc", "Zs", "Zl", "Zp")
 _DELIMITERS: Final = ((",", "commas"), (";", "semicolons"), ("\t", "tabs"), ("|", "bars"))
 _WAY_OUT = "Save the list again as CSV (UTF-8) or XLSX and choose that file."
@@ -116,7 +116,7 @@ def read_book(content: bytes) -> Book:
     try:
         rows = []
         for row in csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True):
-            rows.append([_clean(_UNGUARDED.sub("", cell)) for cell in row])
+            rows.append([_clean(unguarded(cell)) for cell in row])
             _check_size(len(rows), len(row))
     except csv.Error as error:
         place = f"near row {len(rows) + 1}"
