@@ -1,17 +1,20 @@
 """One show under the hands of a whole band: how long a move takes to the screens, as more come.
 
-    python -m bench.live ADDRESS SHOW_ID SERVER_PID  ->  one line of JSON
+    python -m bench.live ADDRESS SHOW_ID SERVER_PID [FILE]  ->  one line of JSON
 
 Each hand drags a level of its own, ten moves a second, by a socket of its own; five screens draw
 the whole table. A move has arrived at a screen with the first frame that has its value or a newer
-one of the same hand: what a newer move has overtaken need not be shown.
+one of the same hand: what a newer move has overtaken need not be shown. FILE: a large show file,
+which is opened while a hand drags.
 """
 
 import asyncio
 import json
+import re
 import statistics
 import sys
 import time
+import urllib.request
 import uuid
 from collections import deque
 from contextlib import AsyncExitStack
@@ -22,7 +25,7 @@ import websockets
 from .latency import signed_in
 
 SCREENS, MOVES_A_SECOND, SECONDS = 5, 10, 8
-HANDS = (1, 10, 20, 40, 80)
+HANDS = (1, 1, 10, 20, 40, 80)  # the first warms up, and is not told
 FLOOD = 10_000
 IDLE_SCREENS = 300
 LAST_S = 120.0  # so long answers are waited for: what comes later counts as lost
@@ -132,13 +135,15 @@ class Load:
     """The screens and hands of one run."""
 
     def __init__(self, address, show_id, pid):
+        self.address, self.show_id = address, show_id
         self.url = f"{address.replace('http', 'ws')}/live/{show_id}"
-        self.headers = {"Cookie": signed_in(address), "Origin": address}
+        self.cookies = {who: signed_in(address, who) for who in ("engineer", "assistant")}
         self.pid = pid
 
-    def connected(self):
+    def connected(self, who="engineer"):
+        headers = {"Cookie": self.cookies[who], "Origin": self.address}
         return websockets.connect(
-            self.url, additional_headers=self.headers, max_size=None, open_timeout=60
+            self.url, additional_headers=headers, max_size=None, open_timeout=60
         )
 
     async def screen(self, stack):
@@ -147,8 +152,8 @@ class Load:
         await link.send(json.dumps({"type": "watch", "table": True, "why": None}))
         return Screen(link)
 
-    async def hand(self, stack, number, first):
-        link = await stack.enter_async_context(self.connected())
+    async def hand(self, stack, number, first, who="engineer"):
+        link = await stack.enter_async_context(self.connected(who))
         await link.send(json.dumps({"type": "hello", "since": None}))
         return Hand(link, address_of(number), first)
 
@@ -188,7 +193,7 @@ class Load:
             screens = [await self.screen(stack) for _ in range(SCREENS)]
             flooding = await self.hand(stack, 0, -1000.0)
             flooding.first = -60.0
-            other = await self.hand(stack, 1, -60.0)
+            other = await self.hand(stack, 1, -60.0, "assistant")
             await asyncio.sleep(1.0)
 
             async def flooded():
@@ -241,6 +246,33 @@ class Load:
             del screens
             return {"first_move_s": time.perf_counter() - started}
 
+    async def opening(self, file):
+        """One hand while a large show file is opened."""
+        async with AsyncExitStack() as stack:
+            screens = [await self.screen(stack)]
+            hand = await self.hand(stack, 0, -60.0)
+            await asyncio.wait_for(screens[0].ready.wait(), LAST_S)
+            opened = asyncio.create_task(asyncio.to_thread(self._opened, file))
+            await hand.drag(MOVES_A_SECOND * SECONDS, MOVES_A_SECOND, screens)
+            await hand.end()
+            return {"screens": spread(screens[0].sent.took_s), "opened_s": await opened,
+                    "lost": len(hand.asked)}  # fmt: skip
+
+    def _opened(self, file):
+        cookie = self.cookies["engineer"]
+        token = re.search(r"csrftoken=([^;]*)", cookie)[1]
+        head = b'Content-Disposition: form-data; name="file"; filename="large.json"'
+        content = Path(file).read_bytes()
+        body = b"--part\r\n" + head + b"\r\n\r\n" + content + b"\r\n--part--\r\n"
+        asking = urllib.request.Request(
+            f"{self.address}/api/shows/file", body,
+            {"Cookie": cookie, "X-CSRFToken": token, "Referer": self.address,
+             "Content-Type": "multipart/form-data; boundary=part"},
+        )  # fmt: skip
+        began = time.perf_counter()
+        urllib.request.urlopen(asking, timeout=600).read()
+        return time.perf_counter() - began
+
 
 async def drained(link):
     async for _ in link:
@@ -251,18 +283,12 @@ def equal(screens, hands):
     return all(s.values.get(h.address) == h.last for s in screens for h in hands)
 
 
-async def main(address, show_id, pid, *only):
+async def main(address, show_id, pid, file=None):
     load = Load(address, show_id, int(pid))
-    found = {}
-    if not only or "hands" in only:
-        found["hands"] = []
-        for count in HANDS:
-            found["hands"].append(await load.hands(count))
-            print(json.dumps(found["hands"][-1]), file=sys.stderr)
-    for what in ("flood", "idle", "back"):
-        if not only or what in only:
-            found[what] = await getattr(load, what)()
-            print(what, json.dumps(found[what]), file=sys.stderr)
+    found = {"hands": [await load.hands(count) for count in HANDS][1:]}
+    found |= {"flood": await load.flood(), "idle": await load.idle(), "back": await load.back()}
+    if file:
+        found["opening"] = await load.opening(file)
     print(json.dumps(found))
 
 

@@ -1,5 +1,6 @@
 import csv
 import io
+import re
 
 import openpyxl
 import pypdf
@@ -19,6 +20,7 @@ from ombrel.core import (
     sheet_of,
 )
 from ombrel.demo import demo_show
+from ombrel.formats.guarding import guarded, unguarded
 from ombrel.formats.lists import read_book, read_lists
 from ombrel.formats.paper import sheets_to_pdf
 from ombrel.formats.sheets import sheet_to_csv, sheets_to_xlsx

@@ -1,3 +1,4 @@
+import contextlib
 import functools
 import http.cookiejar
 import json
@@ -21,10 +22,13 @@ PYTHON = [sys.executable, "-m"]
 
 
 class Served:
-    """A process of the real application. `environment`: what it is started with."""
+    """A process of the real application. `environment`: what it is started with; `says`: a file
 
-    def __init__(self, environment):
-        self.environment, self.process = environment, None
+    for its words.
+    """
+
+    def __init__(self, environment, says=None):
+        self.environment, self.says, self.process = environment, says, None
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
@@ -43,7 +47,9 @@ class Served:
 
     def start(self):
         command = [*PYTHON, "ombrel.server.serve", "--port", str(self.port)]
-        self.process = subprocess.Popen(command, env=self.environment)
+        with contextlib.ExitStack() as stack:
+            said = stack.enter_context(self.says.open("ab")) if self.says else None
+            self.process = subprocess.Popen(command, env=self.environment, stderr=said)
         for _ in range(1_200):  # a machine under load takes its time to load everything
             try:
                 urllib.request.urlopen(f"{self.address}/sign-in", timeout=1)

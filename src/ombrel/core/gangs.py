@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator, Mapping
 from functools import lru_cache
 from typing import Final
 
-from .addresses import addresses_of, is_on_desk, parameter_at
+from .addresses import addresses_of, default_of, is_on_desk, parameter_at
 from .desk import Desk
 from .errors import NothingLeft, UnreadableText
 from .flow import layout_of
@@ -205,10 +205,11 @@ def _at(show: Show, strip: str, leaf: str) -> str | None:
 
 def active_gangs(show: Show, aspect: str) -> list[str]:
     """The gangs that carry an aspect and are not suspended."""
+    values = show.values  # asked of every gang with every move of a hand: past what falls back
     return [
         gang
         for gang, carries, suspended in _gangs(show.desk.count("gang"), aspect)
-        if show.on(carries) and not show.on(suspended)
+        if values.get(carries, default_of(carries)) is True and values.get(suspended) is not True
     ]
 
 

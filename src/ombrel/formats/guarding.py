@@ -1,8 +1,8 @@
 """What keeps a spreadsheet from running a text of a CSV as a formula, and takes that off again.
 
-A formula begins a cell; and a cell may begin behind a semicolon, a bar or a tab: which of them parts
-the cells is a matter of the country that a spreadsheet is set to. Full-width signs count, too, since
-some programs fold them.
+A formula begins a cell; and a cell may begin behind a semicolon, a bar or a tab: which of them
+parts the cells is a matter of the country that a spreadsheet is set to. Full-width signs count,
+too, since some programs fold them.
 """
 
 import re

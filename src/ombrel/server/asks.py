@@ -126,7 +126,7 @@ class Moves(Strict):
             return None
         if hand is not None and not hand.held:
             return None
-        alike = None if hand is None else hand.model_dump_json()
+        alike = None if hand is None else (hand.alone, tuple(hand.beside), hand.sure)
         return self.says, alike, tuple(move.address for move in self.moves)
 
     def plan(self, turn: Turn) -> Planned:
