@@ -1,4 +1,5 @@
 import json
+import random
 
 import jsonschema
 import pytest
@@ -140,6 +141,28 @@ def test_a_holding_made_of_another_is_that_holding(show, seed):
         made_up = made_of(other, one)
         assert made_up is None or made_otherwise(one, made_up) == other
         assert (made_up == {"values": {}}) == (one == other)
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_what_scenes_hold_is_judged_by_what_differs_as_it_is_judged_whole(seed, monkeypatch):
+    draw, written = random.Random(seed), json.loads(write_show(many_scenes(2)))
+    alike = [one for one in written["texts"] if isinstance(one, dict)]
+    one = draw.choice(alike)
+    leaf = draw.choice([*one["values"], "fader", "name", "no/leaf", "eq/2/gain", "send/mix/1/on"])
+    wrong = [3, 3.0, -0.0, True, "x", None, [], {}, 99.0, "bell", float("nan")]
+    one["values"] = {**one["values"], leaf: draw.choice(wrong)}
+    content = json.dumps(written).encode()
+
+    def read():
+        monkeypatch.setattr("ombrel.core.scenes.held._SOUND", {})
+        try:
+            return read_show(content, lambda key: FESTIVAL).own
+        except BadFile as fault:
+            return str(fault)
+
+    quick = read()
+    monkeypatch.setattr("ombrel.formats.show_file.find_sound", lambda *about: None)
+    assert quick == read()
 
 
 def test_a_small_file_cannot_unfold_to_any_size(monkeypatch):

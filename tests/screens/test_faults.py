@@ -14,6 +14,11 @@ from pathlib import Path
 from selenium.webdriver.common.action_chains import ActionChains
 from websockets.sync.client import connect
 
+from ombrel.formats.show_file import write_show
+from tests.many_scenes import many_scenes
+
+from .pages import Page
+
 
 def acknowledged(person):
     """Ids and revisions of all edits that this page was told are kept."""
@@ -286,6 +291,58 @@ def test_on_a_slow_network_nothing_typed_is_lost(server, people):
     me.settled()
     assert level_of(me, "Trombone") == "−23.0"
     assert acknowledged(me) <= kept(server, server.demo)
+
+
+def test_what_a_closed_page_had_not_sent_is_made_by_the_next_or_asked_about(server, people):
+    show = server.copied_demo()
+    me = people()
+    for level, moved_on in (("-30", False), ("-24", True)):
+        me.open("mixes/1", show)
+        server.kill()
+        me.until(lambda: me.status() == "lost")
+        me.type("Level of Kora in dB", level)
+        me.until(lambda: "1 waiting" in me.find("[data-status]").text)
+        me.driver.get("about:blank")  # as closing the page does
+        server.start()
+        if moved_on:
+            with Page(server, show, "assistant") as other:
+                other.put("channel/1/send/mix/1/level", -20.0)
+        me.open("mixes/1", show)
+        if moved_on:
+            me.until(lambda: "Kora: " in me.body() and "the show has moved on since" in me.body())
+            assert level_of(me, "Kora") == "−30.0"
+            me.button("Make them now").click()
+        shown = f"−{level[1:]}.0"
+        me.until(lambda shown=shown: level_of(me, "Kora") == shown)
+        me.until(lambda: "of a page that was closed: sent now" in me.body())
+        me.settled()
+
+
+def test_a_large_show_file_says_how_far_it_is_and_stopped_leaves_nothing(server, people, tmp_path):
+    """The show that is open goes on meanwhile."""
+    file = tmp_path / "Long run.json"
+    file.write_bytes(write_show(many_scenes(40)))
+    show = server.copied_demo()
+    me = people()
+    me.open("mixes/1", show)
+    before = shows(server)
+    me.driver.execute_script("document.querySelector('[aria-label=\"Show file\"]').value = ''")
+    me.driver.find_element("css selector", '[aria-label="Show file"]').send_keys(str(file))
+    me.until(lambda: "Opening a show file" in me.body())
+    me.until(lambda: me.find("[role=progressbar]").get_attribute("aria-valuenow") != "0")
+    me.button("Stop").click()
+    me.until(lambda: "It was stopped" in me.body())
+    assert shows(server) == before
+    me.type("Level of Kora in dB", "-31")
+    me.settled()
+    me.driver.find_element("css selector", '[aria-label="Show file"]').send_keys(str(file))
+    me.until(lambda: "/hears" in me.driver.current_url, within_s=120)
+    assert len(shows(server)) == len(before) + 1
+
+
+def shows(server):
+    with server.sql() as link:
+        return link.execute("select id from server_show order by id").fetchall()
 
 
 NO_SHEET = """

@@ -329,8 +329,8 @@ from .rulers import (
     soloed,
 )
 from .scene_parameters import FADED, HOLDERS, PINNED, pins_of
-from .scenes.cells import aspect_of, cell_name, cells_of
-from .scenes.held import Held, held_of, made_of, made_otherwise
+from .scenes.cells import aspect_of, cell_name, cells_of, kind_of_holder
+from .scenes.held import Held, check_packed, find_sound, held_of, made_of, made_otherwise
 from .scenes.looking import Looked, hearing_there, in_one_line, look_ahead
 from .scenes.many import Many, Scope, set_in_scenes
 from .scenes.next import check_next_scene, next_told
@@ -545,6 +545,9 @@ __all__ = [
     "ShowOpen",
     "SocketTaken",
     "RemedyMoves",
+    "check_packed",
+    "find_sound",
+    "kind_of_holder",
     "check_remedy",
     "Renumbered",
     "NotNext",

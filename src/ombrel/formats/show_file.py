@@ -30,6 +30,9 @@ from ombrel.core import (
     Switch,
     Text,
     check_on_desk,
+    check_packed,
+    find_sound,
+    kind_of_holder,
     parameter_at,
     show_of,
 )
@@ -131,9 +134,29 @@ def read_show(
         raise BadFile(f"{len(faults)} faults: {told}.{more}", _WAY_OUT)
     step(3)
     try:
+        _find_sound(desk, document.get("texts", []), texts, values)
         return show_of(desk, checked)
     except ConsoleError as error:
         raise BadFile(f"$.values: {error}", _WAY_OUT) from error
+
+
+def _find_sound(desk: Desk, written: list[Any], texts: list[str], values: dict[str, Any]) -> None:
+    """Look through what scenes hold, each text once: of one that is written as it differs from
+
+    another that is sound only what differs.
+    """
+    kinds: dict[int, dict[str, str]] = {}  # by place: an address for each kind of strip
+    for address, wire in values.items():
+        if isinstance(wire, dict) and "/holds/" in address:
+            kind = kind_of_holder(address.partition("/holds/")[2])
+            kinds.setdefault(wire["text"], {})[kind] = address
+    for place in sorted(kinds):
+        for kind, address in kinds[place].items():
+            one = written[place]
+            if isinstance(one, dict):
+                find_sound(desk, kind, texts[place], texts[one["like"]], one)
+            else:
+                check_packed(desk, address, texts[place])
 
 
 def _text_at(texts: list[str], wire: dict[str, Any]) -> Any:

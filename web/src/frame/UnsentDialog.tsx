@@ -2,6 +2,7 @@ import type { ShowState } from "../data/show";
 import { store } from "../data/show";
 import type { Unsent } from "../data/unsent";
 import { stripName, useLink, useShow } from "../data/use";
+import { valueText } from "../data/words";
 import { Button } from "../ui/Button";
 import { Dialog } from "../ui/Dialog";
 
@@ -11,12 +12,15 @@ const NAMED = 6;
 function inWords(state: ShowState, { ask }: Unsent): string {
   if (ask.action !== "moves") return ask.action.replaceAll("_", " ");
   if (ask.says) return ask.says;
-  const { address } = ask.moves[0]!;
+  const { address, value, typed } = ask.moves[0]!;
   const words = address.split("/");
   const strip = /^\d+$/.test(words[1] ?? "") ? words.slice(0, 2).join("/") : words[0]!;
-  const label = state.catalogue?.has(address) ? state.catalogue.at(address).label : words.at(-1);
+  const to = /\/send\/((?:mix|matrix)\/\d+)\//.exec(address)?.[1];
+  const known = state.catalogue?.has(address) ? state.catalogue.at(address) : null;
+  const what = `${known?.label ?? words.at(-1)}${to ? ` to ${stripName(state, to)}` : ""}`;
+  const there = typed ?? (known ? valueText(known, value ?? null) : "");
   const more = ask.moves.length > 1 ? ` and ${ask.moves.length - 1} more` : "";
-  return `${stripName(state, strip)}: ${label}${more}`;
+  return `${stripName(state, strip)}: ${what}${there && `, ${there}`}${more}`;
 }
 
 /** A page was closed before it had sent all, and the show went on since: a person says what is right. */

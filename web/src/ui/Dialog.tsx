@@ -37,7 +37,7 @@ export function Dialog({ title, about, open, onOpenChange, children, wide, onClo
         >
           <RadixDialog.Title className="font-title text-xl font-bold">{title}</RadixDialog.Title>
           {about && <p className="text-soft mt-0.5">{about}</p>}
-          <div className="flex flex-col min-h-0 scrolls -mx-1 px-1">{children}</div>
+          <div className="flex flex-col min-h-0 scrolls -m-1 p-1">{children}</div>
         </RadixDialog.Content>
       </RadixDialog.Portal>
     </RadixDialog.Root>

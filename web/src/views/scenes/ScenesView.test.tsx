@@ -302,7 +302,7 @@ describe("what it holds", () => {
     const scope = () => screen.getByRole("combobox", { name: "Where it is changed" });
     await waitFor(() => expect(scope().dataset.chosen).toBe("onward")); // what is shown is what is taken
     expect(done).not.toHaveBeenCalled();
-    press("Change 3 scenes");
+    await waitFor(() => press("Change 3 scenes")); // what it comes to is asked for anew
     expect(asks()).toEqual([
       {
         action: "set_in_scenes",
