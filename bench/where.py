@@ -20,7 +20,7 @@ import django
 django.setup()
 
 from ombrel.server.asking import AskedMove  # noqa: E402 (Django first)
-from ombrel.server.asks import ByHand, Moves  # noqa: E402
+from ombrel.server.asks_of_moves import ByHand, Moves  # noqa: E402
 from ombrel.server.door import Request, commit  # noqa: E402
 
 ROUNDS = 15

@@ -22,7 +22,7 @@ from ombrel.core import (
     values_of,
 )
 from ombrel.server import live, models
-from ombrel.server.asks import BackTo, Moves
+from ombrel.server.asks import BackTo
 from ombrel.server.asks_of_casting import (
     AddPart,
     CaptureFitting,
@@ -35,6 +35,7 @@ from ombrel.server.asks_of_casting import (
     LateChange,
     PutOn,
 )
+from ombrel.server.asks_of_moves import Moves
 from ombrel.server.door import Refused, commit
 
 from .conftest import make, request, stored

@@ -15,7 +15,7 @@ from django.db.backends.postgresql.base import DatabaseWrapper
 
 from ombrel.core import flow_of
 from ombrel.server import live, models, rooms
-from ombrel.server.asks import Moves
+from ombrel.server.asks_of_moves import Moves
 from ombrel.server.door import Done, Refused, commit
 from ombrel.server.passing import Ended
 from ombrel.server.queue import AT_ONCE, Queue
@@ -270,6 +270,22 @@ def test_a_hand_whose_process_died_ends_by_itself(show, ann, monkeypatch):
     commit(show.pk, [request({"channel/2/fader": -3.0}, ann)])
     assert live.live_of(show.pk).hands == {}
     assert models.Show.objects.get(pk=show.pk).hands == []
+
+
+async def test_a_page_that_comes_back_to_a_server_that_started_again_has_no_ghost(show, ann):
+    page = f"{ann.pk}:tab"
+    held = request(dragging("channel/1/fader", -8.0).plan, ann, gesture="g", page=page)
+    await sync_to_async(commit)(show.pk, [held])
+    live._LIVE.clear()
+    screen = Screen(show, ann)
+    await screen.socket.connect()
+    await screen.say(type="hello", since=None, page="tab")
+    await screen.next("snapshot")
+    for _ in range(200):
+        if (await models.Show.objects.aget(pk=show.pk)).hands == []:
+            break
+        await asyncio.sleep(0.02)
+    assert (await models.Show.objects.aget(pk=show.pk)).hands == []
 
 
 async def test_a_show_that_nobody_has_open_is_let_go_from_memory(show, ann):

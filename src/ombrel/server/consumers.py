@@ -19,7 +19,7 @@ from ombrel.core import ConsoleError, Followed
 
 from . import from_screen, models, tellings
 from .asking import moves_from_wire
-from .asks import Moves
+from .asks_of_moves import Moves
 from .asks_of_scenes import SetInScenes
 from .door import Done, Outcome, Refused, Request
 from .explaining import Explainer

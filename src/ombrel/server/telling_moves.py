@@ -98,6 +98,7 @@ class Teller:
                 return
             except Exception:  # a bug in one answer is no reason to end the screen
                 _LOG.exception("a screen could not be told of a move")
+                self._owes_table = self._table  # some of it may be missing there now
                 await asyncio.sleep(_AGAIN_S)
 
     async def _told(self) -> None:

@@ -62,9 +62,10 @@ class Ticker:
 
     def may_end(self, ended: Ended) -> bool:
         """Whether this may end a hand; in doubt it may."""
-        if exchange().shared or not self.idle:
+        live = live_of(self.show_id)
+        if exchange().shared or not self.idle or live.state is None:  # a restart knows none yet
             return True
-        return any(ended.ends(*one) for one in live_of(self.show_id).hands.items())
+        return any(ended.ends(*one) for one in live.hands.items())
 
     def heard(self, whose: Hashable, news: Ended | Renewed) -> None:
         """Hands that end, behind all that they moved before, or are there still."""
