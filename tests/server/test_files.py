@@ -10,10 +10,12 @@ import pytest
 from asgiref.sync import sync_to_async
 from django.test import AsyncClient
 
+from ombrel.core import BadFile
 from ombrel.demo import DEMO_DESK, demo_show
 from ombrel.formats.show_file import write_show
 from ombrel.server import models
 from ombrel.server.desks import desk_of
+from ombrel.server.opening import opened_apart, opening_of, stop
 
 from .conftest import make, stored
 from .test_api import upload
@@ -47,6 +49,27 @@ async def test_a_show_file_with_a_fault_opens_nothing_and_says_where(demo, ann):
     assert reply.status_code == 422
     assert "$.values['channel/1/fader']" in reply.json()["message"]
     assert await models.Show.objects.acount() == 1
+
+
+async def test_a_file_that_is_stopped_on_its_way_leaves_nothing(demo, ann):
+    content = write_show(await sync_to_async(stored)(demo))
+    name = uuid.uuid4()
+    opening = asyncio.ensure_future(opened_apart(content, "Mine", ann.pk, name))
+    doing = set()
+    while len(doing) < 2:
+        assert not opening.done()
+        if (told := opening_of(name)) is not None:
+            doing.add(told.doing)
+        await asyncio.sleep(0.005)
+    stop(told)
+    with pytest.raises(BadFile, match="It was stopped"):
+        await opening
+    assert await models.Show.objects.acount() == 1
+    assert opening_of(name) is None
+    client = AsyncClient()
+    await client.aforce_login(ann)
+    for ask in (client.get, client.delete):
+        assert (await ask(f"/api/shows/opening/{name}")).json() is None
 
 
 def test_paper_comes_as_pages_and_as_files_and_only_to_whoever_is_signed_in(client, demo, ann):

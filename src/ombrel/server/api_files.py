@@ -208,22 +208,16 @@ async def open_show_file(
     return await models.Show.objects.aget(pk=show_id)
 
 
-@router.get("/shows/opening/{uuid:opening_id}", response=OpeningReply)
-async def opening_progress(request: HttpRequest, opening_id: UUID) -> Opening:
-    """How far a show file has come."""
-    return _opening_or_404(opening_id)
+@router.get("/shows/opening/{uuid:opening_id}", response=OpeningReply | None)
+async def opening_progress(request: HttpRequest, opening_id: UUID) -> Opening | None:
+    """How far a show file has come; null for one that is not here yet, or not any more."""
+    return opening_of(opening_id)
 
 
-@router.delete("/shows/opening/{uuid:opening_id}", response=OpeningReply)
-async def stop_opening(request: HttpRequest, opening_id: UUID) -> Opening:
+@router.delete("/shows/opening/{uuid:opening_id}", response=OpeningReply | None)
+async def stop_opening(request: HttpRequest, opening_id: UUID) -> Opening | None:
     """Open a show file no further; nothing of it is kept."""
-    opening = _opening_or_404(opening_id)
-    stop(opening)
-    return opening
-
-
-def _opening_or_404(opening_id: UUID) -> Opening:
     opening = opening_of(opening_id)
-    if opening is None:
-        raise Http404
+    if opening is not None:
+        stop(opening)
     return opening

@@ -1,8 +1,8 @@
 """Django's settings; what differs from machine to machine comes from the environment.
 
 `bin/` sets it: OMBREL_DATA (folder for what this installation keeps), OMBREL_DB_*,
-OMBREL_HOSTS (further host names, comma-separated), OMBREL_REDIS (address of a Redis server, by which
-several server processes that serve the same shows tell one another at once; one alone needs none).
+OMBREL_HOSTS (further host names, comma-separated), OMBREL_REDIS (address of a Redis server, by
+which several processes that serve the same shows tell one another at once; one alone needs none).
 """
 
 import os

@@ -107,7 +107,7 @@ export const showFileAddress = (showId: string): string => `/api/shows/${showId}
 /** Open a show file as a new show; `opening`: the name by which it is asked how far it is. */
 export const openShowFile = (file: File, opening: string): Promise<{ id: string }> =>
   post(`/api/shows/file?opening=${opening}`, { file });
-export const openingOf = (opening: string): Promise<Opening> =>
+export const openingOf = (opening: string): Promise<Opening | null> =>
   reply(fetch(`/api/shows/opening/${opening}`));
 export const stopOpening = (opening: string): Promise<unknown> =>
   send(`/api/shows/opening/${opening}`, {}, "DELETE");

@@ -45,11 +45,14 @@ function Progress({ id, name }: { id: string; name: string }) {
   const [state, setState] = useState<Opening>({ doing: "sending the file", part: 0 });
   useEffect(() => {
     const timer = setInterval(
-      // between its end and the answer it is not known any more, and before it was sent not yet
       () =>
-        openingOf(id).then(setState, () => {
-          /* asked again */
-        }),
+        openingOf(id).then(
+          // before it is there nothing is known of it, nor between its end and the answer
+          (now) => now && setState(now),
+          () => {
+            /* asked again */
+          },
+        ),
       ASK_MS,
     );
     return () => clearInterval(timer);

@@ -119,7 +119,7 @@ export interface paths {
         };
         /**
          * Opening Progress
-         * @description How far a show file has come.
+         * @description How far a show file has come; null for one that is not here yet, or not any more.
          */
         get: operations["ombrel_server_api_files_opening_progress"];
         put?: never;
@@ -4892,7 +4892,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OpeningReply"];
+                    "application/json": components["schemas"]["OpeningReply"] | null;
                 };
             };
         };
@@ -4914,7 +4914,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OpeningReply"];
+                    "application/json": components["schemas"]["OpeningReply"] | null;
                 };
             };
         };
