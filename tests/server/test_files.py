@@ -58,9 +58,10 @@ async def test_a_file_that_is_stopped_on_its_way_leaves_nothing(demo, ann):
     doing = set()
     while len(doing) < 2:
         assert not opening.done()
-        if (told := opening_of(name)) is not None:
-            doing.add(told.doing)
+        told = opening_of(name)
+        doing |= {told.doing} if told else set()
         await asyncio.sleep(0.005)
+    assert told
     stop(told)
     with pytest.raises(BadFile, match="It was stopped"):
         await opening
