@@ -37,8 +37,9 @@ def test_a_lift_is_made_pressed_by_key_seen_on_its_way_and_taken_back(server, pe
         "return heard.filter((one) => one.type === 'fading').flatMap((one) => one.fades)"
     )
     assert [one["address"] for one in plan] == [f"channel/2/{lead}/level"], json.dumps(plan)
-    assert plan[0]["points"][0] == [0, None]
-    assert plan[0]["points"][-1] == [6000, 0.0]
+    (begun_ms, start), (ended_ms, target) = plan[0]["points"][0], plan[0]["points"][-1]
+    assert (start, target, ended_ms - begun_ms) == (None, 0.0, 6000)
+    assert begun_ms <= 0  # by when it is told it has been on its way for some milliseconds
     other.until(lambda: not other.all(moving))  # it has arrived
     me.keys("3")  # another takes its place
     me.until(lambda: value(server, show, f"channel/3/{lead}/on") is True)
