@@ -26,6 +26,7 @@ _BEAT_S = 5.0  # so often it is asked who is still signed in, and hands are said
 _LOOK_S = 1.0  # so often the database is asked while other processes cannot be heard
 _PRESENT_S = 0.25  # who comes, goes and changes views within it is told as one
 _MOST_NAMED = 60  # screens that are told of one by one
+LINGER_S = 120.0  # so long a show that nobody has open stays in memory
 _GONE_S = 30.0  # another process that said nothing for so long is no more
 _ONCE = 48  # answers that are kept for who asks the same
 
@@ -79,7 +80,7 @@ class Room:
         self.screens[screen.channel_name] = screen
 
     def go(self, screen: Screen) -> None:
-        """A screen is no more; the last one lets the show go from memory."""
+        """A screen is no more; after the last one the show goes from memory, some time later."""
         self.screens.pop(screen.channel_name, None)
         self.people_moved()
         if self.screens:
@@ -94,7 +95,8 @@ class Room:
         if self.live.watching == self._moved:
             self.live.watching = None
         _ROOMS.pop((id(self._loop), self.show_id), None)
-        forget(self.show_id)
+        # not at once: whoever loads the page anew is back in a moment
+        self._loop.call_later(LINGER_S, forget, self.show_id)
 
     def people_moved(self) -> None:
         """Somebody came, went, or looks at another view: told to all, soon and together."""

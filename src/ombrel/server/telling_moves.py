@@ -116,9 +116,8 @@ class Teller:
     async def _greet(self) -> None:
         assert self._greeted is not None
         (since,), self._greeted = self._greeted, None
-        state = self.room.live.state
-        if state is None:
-            state = await in_database(self.room.live.now, again=True)
+        # as the store has it: it may have been moved on while nobody here had it open
+        state = await in_database(self.room.live.now, again=True)
         values = None
         if since is not None and 0 <= state.revision - since <= _CATCH_UP:
             values = await in_database(values_after, self.room.show_id, since, state, again=True)
