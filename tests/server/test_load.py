@@ -18,7 +18,9 @@ from ombrel.server import live, models, rooms
 from ombrel.server.asks_of_moves import Moves
 from ombrel.server.door import Done, Refused, commit
 from ombrel.server.passing import Ended
+from ombrel.server.plans import Planned
 from ombrel.server.queue import AT_ONCE, Queue
+from ombrel.server.ticker import ticker_of
 from tests.shows import raw_edit_of_seed
 
 from .conftest import make, request, stored
@@ -156,6 +158,44 @@ async def test_of_places_that_wait_all_are_answered_and_none_is_refused_for_anot
     assert (await screen.next("refused"))["id"] == ids[3]
     assert {(await screen.next("done"))["id"] for _ in range(3)} == set(ids[:3])
     assert (await sync_to_async(stored)(show))["channel/7/send/mix/1/level"] == -10.0
+
+
+async def test_a_place_that_is_sent_again_does_for_no_newer_one(show, ann):
+    """A page that came back sends all again; the tick may fall between two of them."""
+    taking = ticker_of(show.pk)
+    first, second = uuid.uuid4(), uuid.uuid4()
+
+    def place(edit_id, level_db):
+        ask = dragging("channel/1/fader", level_db)
+        joins = ("page", "g", ask.joins())
+        return request(ask.plan, ann, gesture="g", edit_id=edit_id, joins=joins)
+
+    older, newer = place(first, -30.0), place(second, -10.0)
+    for again in ((older,), (older, newer), (newer, older)):
+        answers = [taking.submit(one) for one in (older, newer, *again)]
+        revisions = {one.revision for one in await asyncio.gather(*answers)}
+        assert len(revisions) == 1
+        assert (await sync_to_async(stored)(show))["channel/1/fader"] == -10.0
+
+
+def test_a_bug_midway_in_an_edit_leaves_show_and_flow_as_they_were(show, ann, monkeypatch, caplog):
+    make(show, {"channel/1/source": "input/a/1", "channel/1/fader": -20.0,
+                "output/local/1/source": "house/left"})  # fmt: skip
+
+    def broken(*about):
+        if about[-1].says == "breaks":
+            raise ZeroDivisionError
+        return "moved"
+
+    monkeypatch.setattr("ombrel.server.door._said", broken)
+    bad = request(lambda turn: Planned({"channel/1/fader": 0.0}, "breaks"), ann)
+    good = request({"channel/1/pan": 0.5}, ann)
+    outcomes = commit(show.pk, [good, bad])[0]
+    assert [isinstance(one, Refused) for one in outcomes] == [False, True]
+    state = live.live_of(show.pk).state
+    assert state.show.own == stored(show).own
+    anew = flow_of(stored(show))
+    assert np.array_equal(state.flow.level_db, anew.level_db)
 
 
 # ---- an answer of COMMIT that is lost

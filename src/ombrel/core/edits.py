@@ -100,8 +100,8 @@ class Followed:
     def flow(self) -> Flow:
         """The flow after all edits so far."""
         if self._owed:
-            owed, self._owed = joined(self._owed), []
-            self._follow(self._flow, owed)
+            self._follow(self._flow, joined(self._owed))
+            self._owed = []  # not before: what fails here is owed still
         return self._flow
 
     def _follow(self, flow: Flow, stood: Change) -> None:

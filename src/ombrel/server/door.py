@@ -3,7 +3,7 @@
 import logging
 import time
 from collections.abc import Hashable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 from uuid import UUID
 
@@ -218,18 +218,27 @@ class _Batch:
             check_remedy(show, flow, asked, edited(show, flow, asked, own=planned.own))
         if request.seen is not None and not planned.own:
             self._check_seen(request.seen, {*asked, *after.stood.new})
-        self.followed.moved(after.stood)
+        passing = replace(passing, hands=dict(passing.hands))  # its own, until it is made
         if carry is not None and planned.held:
             hand = hand_after(show, asked, carry, after.carried)
             passing.holds(request.gesture, hand, request.page, request.connection)
-        if not after.change and request.kind == models.Change.Kind.EDIT:
-            return None
-        passing.let_go_of(planned.renumbered)
-        passing.fading = fading(
-            show, after.stood, passing.fading, seconds=planned.seconds, at_s=now_s,
-            after=after.show, taken=after.written if carry is not None else (),
-        )  # fmt: skip
-        return self._kept(request, planned, after)
+        entry = None
+        if after.change or request.kind != models.Change.Kind.EDIT:
+            passing.let_go_of(planned.renumbered)
+            passing.fading = fading(
+                show, after.stood, passing.fading, seconds=planned.seconds, at_s=now_s,
+                after=after.show, taken=after.written if carry is not None else (),
+            )  # fmt: skip
+            entry = self._written(request, planned, after)
+        # last, since it is the one thing that cannot be taken back: all or nothing of an edit
+        self.followed.moved(after.stood)
+        self.passing = passing
+        if entry is not None:
+            self.revision, self.show = entry.revision, after.show
+            self.entries.append(entry)
+            self.own.update(entry.new)
+            self.stood.update(after.stood.new)
+        return entry
 
     def _check_seen(self, seen: int, addresses: set[str]) -> None:
         """Raise Renumbered or another's refusal if a hand's screen saw something else there."""
@@ -240,9 +249,10 @@ class _Batch:
         changed = partial(who_changed, self.show_id, seen, self.kept, pending)
         check_same_person(self.show, addresses, changed)
 
-    def _kept(self, request: Request, planned: Planned, after: Expanded) -> models.Change:
+    def _written(self, request: Request, planned: Planned, after: Expanded) -> models.Change:
+        """The entry of the log."""
         old, new = as_kept(to_wire(after.change.old), to_wire(after.change.new))  # type: ignore[arg-type]
-        entry = models.Change(
+        return models.Change(
             show_id=self.show_id,
             revision=self.revision + 1,
             edit_id=request.edit_id,
@@ -255,11 +265,6 @@ class _Batch:
             new=new,
             renumbered=dict(planned.renumbered),
         )
-        self.revision, self.show = entry.revision, after.show
-        self.entries.append(entry)
-        self.own.update(new)
-        self.stood.update(after.stood.new)
-        return entry
 
 
 def _said(before: CoreShow, after: Expanded, planned: Planned) -> str:

@@ -4,6 +4,7 @@ import asyncio
 import logging
 import time
 from collections.abc import Hashable, Iterable
+from dataclasses import replace
 from uuid import UUID
 
 from django.db import InterfaceError, OperationalError
@@ -21,6 +22,7 @@ __all__ = ["Ticker", "ticker_of"]
 TICK_S = 0.025
 RETRY_S = 0.4
 PATIENCE_S = 120.0  # so long edits wait for a database that does not answer
+MOST_ASKED = 4096
 _LOG = logging.getLogger(__name__)
 
 Taken = list[tuple[Hashable, Item]]
@@ -32,6 +34,7 @@ class Ticker:
     def __init__(self, show_id: UUID) -> None:
         self.show_id = show_id
         self._queue = Queue()
+        self._asked: dict[UUID, None] = {}  # ids of the last edits: which are sent again
         self._task: asyncio.Task[None] | None = None
         self._in_trouble = False
 
@@ -57,6 +60,12 @@ class Ticker:
 
     def ask(self, request: Request, answer: Answer) -> None:
         """Make one edit; `answer` is called once it is kept, or refused."""
+        if request.edit_id in self._asked:
+            # sent again: an older place than those behind it, for which it must not do
+            request = replace(request, joins=None)
+        self._asked[request.edit_id] = None
+        if len(self._asked) > MOST_ASKED:
+            del self._asked[next(iter(self._asked))]
         self._queue.add(request.author_id, request, answer)
         self._go()
 
