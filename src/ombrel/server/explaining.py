@@ -141,6 +141,14 @@ class Explainer:
         if self.why and bears_on_why(told, state, self.why):
             self.owe("why")
 
+    def anew(self) -> None:
+        """Nobody knows what moved: all that the screen draws is explained again."""
+        watched = ("reach", "unfolded", "lifts", "closing", "scenes", "company", "mic_check",
+                   "fitting", "why")  # fmt: skip
+        self.owe(
+            *watched, "strip", "curves", "scene", "held"
+        )  # what it does not draw costs nothing
+
     def owe(self, *what: str) -> None:
         self._owed.update(what)
         if self._owed and not self._over and (self.task is None or self.task.done()):

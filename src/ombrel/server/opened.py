@@ -37,7 +37,9 @@ def main(author: str, name: str) -> None:
     gc.disable()  # it lives for one file, and makes a million things that stay
     _step(0)
     django.setup()
-    from ombrel.core import BadFile
+    from django.db import DatabaseError
+
+    from ombrel.core import BadFile, ConsoleError
     from ombrel.formats.show_file import read_show
     from ombrel.server.desks import desk_of
     from ombrel.server.shows import made_from
@@ -49,8 +51,14 @@ def main(author: str, name: str) -> None:
         return
     _step(4)
     called = show.text("show/name") or name
-    row = made_from(called, show, int(author) if author else None, "Opened from a file")
-    _say(show=str(row.pk))
+    try:
+        row = made_from(called, show, int(author) if author else None, "Opened from a file")
+    except ConsoleError as refused:
+        _say(what=str(refused), way_out="Mend the file, and open it again.")
+    except DatabaseError:
+        _say(what="The show's store does not answer.", way_out="Open it again.")
+    else:
+        _say(show=str(row.pk))
 
 
 if __name__ == "__main__":

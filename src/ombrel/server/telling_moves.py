@@ -152,6 +152,7 @@ class Teller:
             self._greeted = (self._revision,)
             self._owes_table = self._table
             await self._greet()
+            self._explainer.anew()
             return
         told = Told.of(frame)
         self._revision = told.revision

@@ -63,23 +63,23 @@ export class Link {
     this.#open();
     window.addEventListener("online", this.#now);
     window.addEventListener("beforeunload", this.#unloading);
-    window.addEventListener("pagehide", this.#keep);
+    window.addEventListener("pagehide", () => this.#keep(true));
     setInterval(() => {
       this.#checkSilence();
-      this.#keep();
+      this.#keep(false);
       this.#adopt();
     }, 1000);
   }
 
   /** What is not answered yet outlives this page; an undo does not: it would take back another edit. */
-  #keep = () => {
+  #keep(closing: boolean): void {
     const who = store.getState().me?.name;
     if (who === undefined) return;
     const messages = [...this.#waiting.values()].flatMap(({ message }) =>
       message.type === "do" ? [message] : [],
     );
-    keepUnsent(this.#showId, this.#page, who, messages);
-  };
+    keepUnsent(this.#showId, this.#page, who, messages, closing);
+  }
 
   /**
    * What a closed page had not sent is sent as it was, if nothing has moved since it was asked for;

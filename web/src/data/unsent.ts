@@ -12,18 +12,24 @@ interface Kept {
   messages: Unsent[];
 }
 
-/** A page that says nothing for so long is closed: browsers slow down the timers of hidden ones. */
-const CLOSED_MS = 5000;
+/** A page that says nothing for so long is gone: browsers let the timers of hidden ones run once a minute. */
+const GONE_MS = 70_000;
 const LEAF = "unsent";
 
 const keyOf = (show: string, page: string): string => `${LEAF}/${show}/${page}`;
 
-/** Keep what a page has not had answered; nothing: forget it. */
-export function keepUnsent(show: string, page: string, who: string, messages: Unsent[]): void {
+/** Keep what a page has not had answered; nothing: forget it. `closing`: the page says that it goes. */
+export function keepUnsent(
+  show: string,
+  page: string,
+  who: string,
+  messages: Unsent[],
+  closing: boolean,
+): void {
   const key = keyOf(show, page);
   try {
     if (messages.length === 0) localStorage.removeItem(key);
-    else localStorage.setItem(key, JSON.stringify({ at: Date.now(), who, messages }));
+    else localStorage.setItem(key, JSON.stringify({ at: closing ? 0 : Date.now(), who, messages }));
   } catch {
     // no room or no storage: then it is as it was without
   }
@@ -35,7 +41,7 @@ export function takeUnsent(show: string, page: string, who: string): Unsent[] {
   for (const key of Object.keys(localStorage)) {
     if (!key.startsWith(`${LEAF}/${show}/`) || key === keyOf(show, page)) continue;
     const kept = read(key);
-    if (kept && (kept.who !== who || Date.now() - kept.at < CLOSED_MS)) continue;
+    if (kept && (kept.who !== who || Date.now() - kept.at < GONE_MS)) continue;
     localStorage.removeItem(key);
     if (kept) found.push(kept);
   }
