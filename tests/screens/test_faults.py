@@ -318,6 +318,31 @@ def test_what_a_closed_page_had_not_sent_is_made_by_the_next_or_asked_about(serv
         me.settled()
 
 
+def test_what_came_through_though_the_page_closed_before_it_knew_is_nothing_to_ask_about(
+    server, people
+):
+    show = server.copied_demo()
+    me = people()
+    me.open("mixes/1", show)
+    server.pause()
+    try:
+        me.type("Level of Kora in dB", "-27")
+        me.until(lambda: "1 waiting" in me.find("[data-status]").text)
+        me.driver.get("about:blank")  # the edit is on its way: only its answer will find nobody
+    finally:
+        server.go_on()
+    with Page(server, show, "assistant") as other:
+        other.until(lambda: -27.0 in other.values.values() or other.listen(0.2))
+        other.put("channel/1/send/mix/1/level", -20.0)
+    me.open("mixes/1", show)
+    assert level_of(me, "Kora") == "−27.0"
+    # the page takes it over and asks; once that is answered, nothing of it is stored any more
+    left = "return Object.keys(localStorage).filter((key) => key.startsWith('unsent/')).length"
+    me.until(lambda: not me.driver.execute_script(left))
+    assert not me.all("[role=dialog]")
+    assert "sent now" not in me.body()
+
+
 def test_a_large_show_file_says_how_far_it_is_and_stopped_leaves_nothing(server, people, tmp_path):
     """The show that is open goes on meanwhile."""
     file = tmp_path / "Long run.json"

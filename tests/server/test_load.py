@@ -178,6 +178,25 @@ async def test_a_place_that_is_sent_again_does_for_no_newer_one(show, ann):
         assert (await sync_to_async(stored)(show))["channel/1/fader"] == -10.0
 
 
+async def test_a_page_learns_which_edits_of_a_closed_one_were_kept(show, ann):
+    """It is asked while they still wait: places that a newer one overtook count as kept with it."""
+    closed, opened = Screen(show, ann), Screen(show, ann)
+    await closed.open()
+    await opened.open()
+    ids = [str(uuid.uuid4()) for _ in range(6)]
+    for edit_id, level_db in zip(ids[:4], (-30.0, -20.0, -10.0, 99.0), strict=True):
+        moves = [{"address": "channel/1/fader", "value": level_db}]
+        ask = {"action": "moves", "moves": moves, "by_hand": {"held": True}}
+        await closed.say(type="do", id=edit_id, gesture="hand", ask=ask)
+    await closed.do([{"address": "channel/2/fader", "value": -3.0}], ids[4])
+    await closed.next("moved")  # all are with the server by now; the last of them may still wait
+    await opened.say(type="kept", ids=ids)
+    assert set((await opened.next("kept"))["ids"]) == {*ids[:3], ids[4]}
+    assert (await closed.next("refused"))["id"] == ids[3]
+    await closed.socket.disconnect()
+    await opened.socket.disconnect()
+
+
 def test_a_bug_midway_in_an_edit_leaves_show_and_flow_as_they_were(show, ann, monkeypatch, caplog):
     make(show, {"channel/1/source": "input/a/1", "channel/1/fader": -20.0,
                 "output/local/1/source": "house/left"})  # fmt: skip

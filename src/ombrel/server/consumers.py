@@ -21,7 +21,7 @@ from . import from_screen, models, tellings
 from .asking import moves_from_wire
 from .asks_of_moves import Moves
 from .asks_of_scenes import SetInScenes
-from .door import Done, Outcome, Refused, Request
+from .door import Done, Outcome, Refused, Request, kept_of
 from .explaining import Explainer
 from .hearing import Hearing
 from .live import live_of
@@ -159,6 +159,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     self._do(message)
                 case from_screen.LetGo():
                     self._ended(Ended(page=self.page, gesture=message.gesture))
+                case from_screen.Kept():
+                    self._later(self._kept(message))
                 case from_screen.Turn():
                     self._turn(message)
                 case from_screen.Try():
@@ -292,6 +294,16 @@ class ShowConsumer(AsyncWebsocketConsumer):
             return
         error = outcome.error if isinstance(outcome, Refused) else core.Broken()
         self.teller.answer(text_of(tellings.refused_message(edit_id, error)))
+
+    async def _kept(self, message: from_screen.Kept) -> None:
+        """Of a page's edits those that are kept: told behind all that its person sent before."""
+        await self.ticker.behind(self.user_id)
+        try:
+            kept = await in_database(kept_of, self.show_id, message.ids, again=True)
+        except DatabaseError:
+            await self.close(code=1013)  # the page asks again when it is back
+        else:
+            await self.say({"type": "kept", "ids": [str(one) for one in kept]})
 
     async def _answered(self, ids: set[UUID] | None = None) -> None:
         """Wait until some edits are answered; None: until any is."""

@@ -43,7 +43,7 @@ from .plans import Plan, Planned, Turn
 from .states import State, from_wire, to_wire
 from .turning import turned
 
-__all__ = ["Done", "Outcome", "Refused", "Request", "commit"]
+__all__ = ["Done", "Outcome", "Refused", "Request", "commit", "kept_of"]
 
 _LOG = logging.getLogger(__name__)
 _COUNTED = ("edit_id", "revision")
@@ -121,7 +121,12 @@ def commit(
 
 def _known(show_id: UUID, asked: Sequence[Request | Ended | Renewed]) -> dict[UUID, int]:
     """Revisions of the edits among these that are kept already: an id counts once."""
-    ids = [id for one in asked if isinstance(one, Request) for id in (one.edit_id, *one.overtook)]
+    requests = [one for one in asked if isinstance(one, Request)]
+    return kept_of(show_id, [id for one in requests for id in (one.edit_id, *one.overtook)])
+
+
+def kept_of(show_id: UUID, ids: Sequence[UUID]) -> dict[UUID, int]:
+    """Of the edits with these ids those that are kept, with their revisions."""
     if not ids:
         return {}
     log, beside = (

@@ -12,6 +12,8 @@ from .asks import Ask
 
 __all__ = ["FROM_SCREEN", "FromScreen"]
 
+MOST_KEPT = 1024  # ids that are asked about at once
+
 
 class WatchedCell(Strict):
     """The cell whose explanation a screen draws."""
@@ -79,6 +81,13 @@ class LetGo(Strict):
     gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
 
 
+class Kept(Strict):
+    """Which of these edits are kept? A page asks that finds what a closed one had no answer to."""
+
+    type: Literal["kept"]
+    ids: Annotated[list[UUID], Field(max_length=MOST_KEPT)]
+
+
 class FeedLine(Strict):
     """Ask the stage to feed a line tone, noise or nothing, at its expected level."""
 
@@ -124,7 +133,18 @@ class Try(Strict):
 
 
 FromScreen = Annotated[
-    Hello | Watch | Ping | Do | LetGo | FeedLine | Draw | SwapCables | StraightCables | Turn | Try,
+    Hello
+    | Watch
+    | Ping
+    | Do
+    | LetGo
+    | Kept
+    | FeedLine
+    | Draw
+    | SwapCables
+    | StraightCables
+    | Turn
+    | Try,
     Field(discriminator="type"),
 ]
 FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)

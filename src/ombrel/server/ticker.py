@@ -76,10 +76,16 @@ class Ticker:
             return True
         return any(ended.ends(*one) for one in live.hands.items())
 
-    def heard(self, whose: Hashable, news: Ended | Renewed) -> None:
+    def heard(self, whose: Hashable, news: Ended | Renewed, answer: Answer | None = None) -> None:
         """Hands that end, behind all that they moved before, or are there still."""
-        self._queue.add(whose, news)
+        self._queue.add(whose, news, answer)
         self._go()
+
+    async def behind(self, whose: Hashable) -> None:
+        """Wait until all is answered that somebody asked for before."""
+        done = asyncio.Event()
+        self.heard(whose, Renewed(frozenset()), lambda _: done.set())
+        await done.wait()
 
     def _go(self) -> None:
         if self._task is None or self._task.done():

@@ -75,6 +75,13 @@ class RefusedMessage(BaseModel):
     ways: list[WhyRemedy] = []
 
 
+class KeptMessage(BaseModel):
+    """Of the edits that a page asked about, those that are kept."""
+
+    type: Literal["kept"]
+    ids: list[UUID]
+
+
 class LossMessage(BaseModel):
     """Who loses a socket or source, and to whom."""
 
@@ -278,6 +285,7 @@ ToScreen = (
     | SetBy
     | DoneMessage
     | RefusedMessage
+    | KeptMessage
     | Preview
     | Loudest
     | RuledMessage

@@ -333,6 +333,37 @@ describe("What a closed page had not sent", () => {
     return socket;
   }
 
+  /** The server says which of the edits that it is asked about are kept. */
+  function judged(socket: ReturnType<typeof latest>, kept = (ids: string[]) => ids.slice(0, 0)) {
+    const asked = socket.sent.filter((message) => message.type === "kept").at(-1);
+    expect(asked?.ids).toHaveLength(1);
+    socket.hear({ type: "kept", ids: kept(asked!.ids) });
+  }
+
+  it("and yet came through is nothing to speak of, whatever has moved since", async () => {
+    await closed();
+    const socket = opened(9);
+    await later(1000);
+    judged(socket, (ids) => ids);
+    await later(1000);
+    expect(dos(socket)).toHaveLength(0);
+    expect(store.getState().unsent).toHaveLength(0);
+    expect(Object.keys(localStorage)).toHaveLength(0);
+  });
+
+  it("stays kept until it is judged, for one more page that is closed before", async () => {
+    await closed();
+    const socket = opened(9);
+    await later(1000);
+    expect(Object.keys(localStorage)).toHaveLength(1);
+    judged(socket);
+    await later(1000);
+    expect(Object.keys(localStorage)).toHaveLength(1);
+    store.setState({ unsent: [] });
+    await later(1000);
+    expect(Object.keys(localStorage)).toHaveLength(0);
+  });
+
   it("of a page that only fell silent waits until it is gone for sure", async () => {
     await closed({ crashed: true });
     const socket = opened(4);
@@ -346,6 +377,8 @@ describe("What a closed page had not sent", () => {
     await closed();
     const socket = opened(4);
     await later(1000);
+    expect(dos(socket)).toHaveLength(0);
+    judged(socket);
     const [sent] = dos(socket);
     expect(sent).toMatchObject({ gesture: "hand", seen: 4, ask: fader(-6) });
     socket.hear({ type: "done", id: sent!.id, revision: 5, says: "" });
@@ -361,9 +394,9 @@ describe("What a closed page had not sent", () => {
     await closed();
     const socket = opened(9);
     await later(1000);
+    judged(socket);
     expect(dos(socket)).toHaveLength(0);
     expect(store.getState().unsent).toHaveLength(1);
-    expect(Object.keys(localStorage)).toHaveLength(0);
   });
 
   it("is nobody else's, and goes when it is answered", async () => {

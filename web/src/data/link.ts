@@ -5,7 +5,7 @@
 import { newId } from "./id";
 import { notify, received, store } from "./show";
 import type { Ask, FromScreen, Move, Preview, ToScreen } from "./types";
-import { keepUnsent, takeUnsent, type Unsent } from "./unsent";
+import { LeftBehind, type Unsent } from "./unsent";
 
 const FIRST_RETRY_MS = 250;
 const LAST_RETRY_MS = 2500;
@@ -42,13 +42,13 @@ const GIVEN_UP =
 
 export class Link {
   readonly #url: string;
-  readonly #showId: string;
   /** Which page of its person this is, by whatever connection: its hands are its own. */
   readonly #page = newId();
   readonly #waiting = new Map<string, Waiting>();
   readonly #questions = new Map<string, Question>();
   readonly #gone: string[] = [];
   readonly #kept: Extract<ToScreen, { type: "done" }>[] = [];
+  readonly #left: LeftBehind;
   #socket: WebSocket | null = null;
   #retryMs = FIRST_RETRY_MS;
   #retry: ReturnType<typeof setTimeout> | undefined;
@@ -58,7 +58,12 @@ export class Link {
 
   constructor(showId: string) {
     const scheme = location.protocol === "https:" ? "wss" : "ws";
-    this.#showId = showId;
+    this.#left = new LeftBehind(
+      showId,
+      this.#page,
+      (ids) => this.#send({ type: "kept", ids }),
+      (messages) => this.sendUnsent(messages),
+    );
     this.#url = `${scheme}://${location.host}/live/${showId}`;
     this.#open();
     window.addEventListener("online", this.#now);
@@ -66,32 +71,17 @@ export class Link {
     window.addEventListener("pagehide", () => this.#keep(true));
     setInterval(() => {
       this.#checkSilence();
+      this.#left.look();
       this.#keep(false);
-      this.#adopt();
     }, 1000);
   }
 
   /** What is not answered yet outlives this page; an undo does not: it would take back another edit. */
   #keep(closing: boolean): void {
-    const who = store.getState().me?.name;
-    if (who === undefined) return;
     const messages = [...this.#waiting.values()].flatMap(({ message }) =>
       message.type === "do" ? [message] : [],
     );
-    keepUnsent(this.#showId, this.#page, who, messages, closing);
-  }
-
-  /**
-   * What a closed page had not sent is sent as it was, if nothing has moved since it was asked for;
-   * else a person is asked.
-   */
-  #adopt(): void {
-    const { me, revision, status, unsent } = store.getState();
-    if (!me || revision === null || status !== "live" || unsent.length > 0) return;
-    const found = takeUnsent(this.#showId, this.#page, me.name);
-    if (found.length === 0) return;
-    if (found.every((message) => (message.seen ?? -1) >= revision)) this.sendUnsent(found);
-    else store.setState({ unsent: found });
+    this.#left.keep(messages, closing);
   }
 
   /** Send what a closed page had not; its hands are none any more. */
@@ -134,6 +124,7 @@ export class Link {
       for (const question of [...this.#questions.values()]) this.#ask(question);
       if (store.getState().status !== "gone") store.setState({ status: "live", trouble: "" });
       this.#tellGone();
+      this.#left.ask();
       this.#count();
     };
     socket.onmessage = (event) => {
@@ -211,6 +202,8 @@ export class Link {
       else notify(message.message, "refused");
     } else if (message.type === "preview") {
       this.#answered(message.id, message);
+    } else if (message.type === "kept") {
+      this.#left.judge(new Set(message.ids));
     }
   }
 

@@ -263,6 +263,7 @@ export function received(message: ToScreen): void {
       case "done":
       case "refused":
       case "preview":
+      case "kept":
       case "pong":
         return {};
     }

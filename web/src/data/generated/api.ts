@@ -1701,7 +1701,7 @@ export interface components {
             /** Preset */
             preset: string;
         };
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
         /**
          * GestureReply
          * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
@@ -1989,6 +1989,32 @@ export interface components {
             ][];
             /** Silenced */
             silenced: string[];
+        };
+        /**
+         * Kept
+         * @description Which of these edits are kept? A page asks that finds what a closed one had no answer to.
+         */
+        Kept: {
+            /** Ids */
+            ids: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "kept";
+        };
+        /**
+         * KeptMessage
+         * @description Of the edits that a page asked about, those that are kept.
+         */
+        KeptMessage: {
+            /** Ids */
+            ids: string[];
+            /**
+             * Type
+             * @constant
+             */
+            type: "kept";
         };
         /**
          * LateChange
@@ -4355,7 +4381,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * TrimLift
          * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.
