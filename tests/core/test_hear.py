@@ -6,6 +6,7 @@ import random
 import pytest
 
 from ombrel.core import (
+    Carry,
     ConsoleError,
     OneFaderTwoPlaces,
     OutOfReach,
@@ -122,6 +123,46 @@ def test_a_fader_and_a_send_behind_it_are_set_together():
     cells_typed = [("channel/1", "mix/1"), ("channel/1", "house")]
     _, flow = typed({**FED, **HOUSE, **MIX, **after_fader}, cells_typed, "-12")
     assert [flow.level(*cell) for cell in cells_typed] == pytest.approx([-12.0, -12.0])
+
+
+@pytest.mark.parametrize("first", range(0, 120, 40))
+def test_a_relative_move_moves_each_of_its_cells_by_what_was_typed(first):
+    """Whatever lies behind whatever: faders, sends behind them, several sources at once."""
+    moved = behind = refused = 0
+    for seed in range(first, first + 40):
+        show, draw = show_of_seed(seed), random.Random(seed)
+        flow = flow_of(show)
+        heard = [c for c in cells(flow) if flow.level(*c) > -math.inf]
+        sources = sorted({cell[0] for cell in heard})
+        for source in draw.choices(sources, k=5 if sources else 0):
+            own = [cell for cell in heard if cell[0] == source]
+            some = [*draw.sample(own, min(2, len(own))), *draw.sample(heard, draw.choice([0, 1]))]
+            step_db = draw.choice([-7.3, -2.0, 1.4])
+            typed = f"{'up' if step_db > 0 else 'down'} {abs(step_db)}"
+            try:
+                after = edited(show, flow, hear(show, flow, some, typed), Carry()).flow
+            except ConsoleError:  # by several ways, one fader for two places, past its end
+                refused += 1
+                continue
+            for cell in some:
+                wanted_db = flow.level(*cell) + step_db
+                assert after.level(*cell) == pytest.approx(wanted_db, abs=0.01), (seed, cell)
+            moved += 1
+            faders = {c[0] for c in some if c[1] in ("house", "mono") or "group" in c[1]}
+            sends = {c[0] for c in some if c[1].startswith(("mix", "matrix"))}
+            behind += bool(faders & sends)
+    assert min(moved, 4 * behind, 4 * refused) > 20, (moved, behind, refused)
+
+
+def test_two_up_in_the_house_and_in_a_send_behind_its_fader_is_two_up_in_both():
+    sent = {"channel/1/send/mix/1/tap": "after_fader", "channel/1/send/mix/1/level": -6.0}
+    both = [("channel/1", "house"), ("channel/1", "mix/1")]
+    values = {**FED, **HOUSE, **MIX, **sent, "channel/1/fader": -10.0}
+    for order in (both, both[::-1]):
+        _, flow = typed(values, order, "up 2")
+        assert [flow.level(*cell) for cell in order] == pytest.approx(
+            [{"house": -8.0, "mix/1": -14.0}[listener] for _, listener in order]
+        )
 
 
 GROUPED: dict[str, Value] = {

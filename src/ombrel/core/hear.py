@@ -1,8 +1,9 @@
 """Typing what is to arrive: the moves after which sources arrive at listeners as somebody typed."""
 
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import partial
 from typing import Final
 
 from .addresses import kind_on
@@ -89,32 +90,66 @@ def hear(show: Show, flow: Flow, cells: Iterable[tuple[str, str]], text: str) ->
     follows by gangs would bear on it. The moves are a hand's: gangs follow them.
     """
     asked = [_cell(show, flow, source, listener) for source, listener in cells]
+    # From the show as it was seen: what one cell's move brings along must not count as the next's.
+    targets = _targets(show, flow, asked, text)
     moves: dict[str, Asked] = {}
     # Faders first: sends behind them are then worked out as they will stand.
     for of_fader in (True, False):
-        some = [cell for cell in asked if (cell.control == f"{cell.source}/fader") == of_fader]
+        some = {
+            cell: wanted_db
+            for cell, wanted_db in targets.items()
+            if (cell.control == f"{cell.source}/fader") == of_fader
+        }
         if some:
-            moves.update(_moves_of(show, flow, some, text))
-        if of_fader and moves and len(some) < len(asked):
+            moves.update(_moves_of(show, flow, some, opens=not is_step(text)))
+        if of_fader and moves and len(some) < len(targets):
             after = edited(show, flow, moves, Carry())
             show, flow = after.show, after.flow
     return moves
 
 
-def _moves_of(show: Show, flow: Flow, cells: Sequence[_Cell], text: str) -> dict[str, Asked]:
+def _targets(show: Show, flow: Flow, cells: Iterable[_Cell], text: str) -> dict[_Cell, float]:
+    """What is to arrive in each cell, in dB; a relative move never opens what is off."""
+    targets: dict[_Cell, float] = {}
+    opened = _opened_way(show, flow)
+    for cell in cells:
+        now_db = -math.inf
+        if is_step(text):
+            now_db = _now_db(show, flow, opened, cell, text)
+            if now_db == -math.inf:
+                continue
+        targets[cell] = _ANY_LEVEL.typed(text, now_db, " at ".join(cell.names(show)))
+    return targets
+
+
+def _now_db(show: Show, flow: Flow, opened: OpenedWay, cell: _Cell, text: str) -> float:
+    """What arrives in a cell; of one that is silent what would, were the rest of its way open."""
+    state = flow.cell(cell.row, cell.column)
+    if state.state is State.HEARD:
+        return state.level_db
+    wanted = partial(_wanted_db, show, flow, cell, text)
+    rest_db = _rest_db(show, flow, opened, cell, wanted)
+    return show.number(cell.control) + rest_db
+
+
+def _wanted_db(show: Show, flow: Flow, cell: _Cell, text: str) -> float | None:
+    """What a text asks of what arrives in a cell now; None where it asks more of nothing."""
+    now_db = flow.cell(cell.row, cell.column).level_db
+    if is_step(text) and now_db == -math.inf:
+        return None
+    return _ANY_LEVEL.typed(text, now_db, " at ".join(cell.names(show)))
+
+
+def _moves_of(
+    show: Show, flow: Flow, targets: Mapping[_Cell, float], *, opens: bool
+) -> dict[str, Asked]:
+    """Moves after which the cells arrive at these levels, in dB; `opens` switches feeds on."""
     moves: dict[str, Asked] = {}
     set_by: dict[str, tuple[_Cell, float]] = {}
     wanted: dict[_Cell, float] = {}
-    relative = is_step(text)
-    opened = OpenedWay(flow, lambda bus: _as_patched(show, bus))
-    for cell in cells:
-        state = flow.cell(cell.row, cell.column)
-        rest_db = _rest_db(show, flow, opened, cell, text)
-        standing_db = show.number(cell.control)
-        now_db = state.level_db if state.state is State.HEARD else standing_db + rest_db
-        if relative and now_db == -math.inf:
-            continue  # a relative move never opens what is off
-        wanted_db = _ANY_LEVEL.typed(text, now_db, " at ".join(cell.names(show)))
+    opened = _opened_way(show, flow)
+    for cell, wanted_db in targets.items():
+        rest_db = _rest_db(show, flow, opened, cell, partial(float, wanted_db))
         if wanted_db == -math.inf:
             moves.update(_off(show, flow, cell))
             continue
@@ -125,11 +160,15 @@ def _moves_of(show: Show, flow: Flow, cells: Sequence[_Cell], text: str) -> dict
             raise OneFaderTwoPlaces(_control(show, cell), other.names(show), cell.names(show))
         set_by[cell.control] = (cell, needed_db)
         moves[cell.control] = needed_db
-        if not relative and cell.switch:
+        if opens and cell.switch:
             moves |= _opening(show, cell)
         wanted[cell] = wanted_db
     _check(show, flow, moves, wanted)
     return moves
+
+
+def _opened_way(show: Show, flow: Flow) -> OpenedWay:
+    return OpenedWay(flow, lambda bus: _as_patched(show, bus))
 
 
 def _opening(show: Show, cell: _Cell) -> dict[str, Asked]:
@@ -164,27 +203,29 @@ def _off(show: Show, flow: Flow, cell: _Cell) -> dict[str, Asked]:
     return {cell.switch: False} if show.on(cell.switch) else {}
 
 
-def _rest_db(show: Show, flow: Flow, opened: OpenedWay, cell: _Cell, text: str) -> float:
+def _rest_db(
+    show: Show, flow: Flow, opened: OpenedWay, cell: _Cell, wanted: Callable[[], float | None]
+) -> float:
     """What the rest of the cell's own path adds to its control, in dB.
 
-    Raises SeveralPaths where something reaches the listener otherwise.
+    Raises SeveralPaths where something reaches the listener otherwise, with the ways to `wanted`.
     """
     if not cell.control:
-        raise _several(show, flow, cell, text)
+        raise _several(show, flow, cell, wanted())
     heard = flow.cell(cell.row, cell.column)
     if heard.state in (State.HEARD, State.CANCELLED):
         standing_db = show.number(cell.control)
         switched_on = not cell.switch or show.on(cell.switch)
         if not switched_on or standing_db == -math.inf:
-            raise _several(show, flow, cell, text)
+            raise _several(show, flow, cell, wanted())
         if abs(heard.level_db - standing_db - opened.now_db(cell.row, cell.column)) > 1e-6:
-            raise _several(show, flow, cell, text)
+            raise _several(show, flow, cell, wanted())
         return heard.level_db - standing_db
     both = closers_of(show, cell.source) & closers_of(show, cell.listener)
     if both:  # one action opens the strip and its listener: what carries that is then another
         moves = opened_rulers(both)
         after = edited(show, flow, moves)
-        opened = OpenedWay(after.flow, lambda bus: _as_patched(after.show, bus))
+        opened = _opened_way(after.show, after.flow)
     return opened.opened_db(cell.row, cell.column)
 
 
@@ -210,7 +251,7 @@ def _check(show: Show, flow: Flow, moves: dict[str, Asked], wanted: dict[_Cell, 
                 raise GangInTheWay(*cell.names(show), names)
             others = [other for other in wanted if other is not cell]
             if not others:
-                raise _several(show, after, cell, f"{wanted_db}")
+                raise _several(show, after, cell, wanted_db)
             other = next((o for o in others if o.source == cell.source), others[0])
             raise OneFaderTwoPlaces(_control(show, cell), cell.names(show), other.names(show))
 
@@ -218,11 +259,9 @@ def _check(show: Show, flow: Flow, moves: dict[str, Asked], wanted: dict[_Cell, 
 # ---- the ways where several paths arrive
 
 
-def _several(show: Show, flow: Flow, cell: _Cell, text: str) -> SeveralPaths:
-    now_db = flow.cell(cell.row, cell.column).level_db
+def _several(show: Show, flow: Flow, cell: _Cell, wanted_db: float | None) -> SeveralPaths:
     name, listener = cell.names(show)
-    wanted_db = _ANY_LEVEL.typed(text, now_db, f"{name} at {listener}")
-    if is_step(text) and now_db == -math.inf:
+    if wanted_db is None:
         return SeveralPaths(name, listener, ())
     paths = list(_paths(flow, cell))
     if wanted_db == -math.inf:
