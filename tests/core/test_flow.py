@@ -20,7 +20,9 @@ from ombrel.core import (
     Value,
     blank_show,
     edited,
+    findings,
     flow_of,
+    loudest_loop,
     made,
     preview,
     show_of,
@@ -82,23 +84,50 @@ def raw_values(seed):
     return {a: value for a, value in values.items() if not a.endswith(("/spare", "/linked"))}
 
 
-def test_a_loop_is_refused_from_0_db_on_and_named_by_its_loudest():
-    """Against the spectral radius and every simple cycle of a networkx graph, by sizes."""
-    refused = allowed = 0
+def test_a_loop_is_refused_from_0_db_on_and_named_by_what_together_closes_it():
+    """Against the spectral radius, and signals that are sent around, of a networkx graph."""
+    refused = allowed = several = 0
     for seed in range(150):
         values = raw_values(seed)
-        radius, loudest = Referee(blank_show(TINY).with_values(values)).loop_limit()
-        if radius < 1.0 - 1e-9:
+        referee = Referee(blank_show(TINY).with_values(values))
+        if referee.radius() < 1.0 - 1e-9:
             allowed += 1
             show_of(TINY, values)
             continue
         refused += 1
         with pytest.raises(FeedbackLoop) as caught:
             show_of(TINY, values)
-        assert caught.value.gain_db == pytest.approx(20 * math.log10(loudest), abs=1e-6)
-        assert caught.value.nodes[0] == caught.value.nodes[-1]
-    assert refused > 20
-    assert allowed > 20
+        told = caught.value
+        named = {*told.nodes, *told.beside}
+        assert told.nodes[0] == told.nodes[-1]
+        assert referee.radius(named) >= 1.0 - 1e-9
+        gain = referee.once_around(told.nodes[0], named)  # and without it nothing howls
+        assert told.gain_db == pytest.approx(20 * math.log10(gain), abs=1e-6)
+        assert told.gain_db >= -1e-8
+        for strip in named & referee.fed():  # nor without any other
+            assert referee.radius(named - {strip}) < 1.0, (seed, strip)
+        several += bool(told.beside)
+    assert min(refused, allowed, 4 * several) > 20, (refused, allowed, several)
+
+
+def test_the_loop_that_is_watched_is_the_one_nearest_to_howling():
+    """All that comes back to a strip, by all its sides and ways, of every strip that is fed."""
+    found = beside = 0
+    for seed in range(300, 420):
+        referee = Referee(blank_show(TINY).with_values(values := raw_values(seed)))
+        if referee.radius() >= 1.0 - 1e-9:
+            continue
+        loop = loudest_loop(flow_of(show_of(TINY, values)))
+        most = max(map(referee.once_around, sorted(referee.fed())), default=0.0)
+        if most < 1e-12:
+            assert loop is None or loop.gain_db < -230.0
+            continue
+        assert loop.gain_db == pytest.approx(20 * math.log10(most), abs=1e-6)
+        named = {*loop.nodes, *loop.beside}
+        assert referee.once_around(loop.nodes[0], named) == pytest.approx(most, rel=1e-6)
+        found += 1
+        beside += bool(loop.beside)
+    assert min(found, 2 * beside) > 12, (found, beside)
 
 
 @pytest.mark.parametrize("first", range(0, 40, 10))
@@ -332,10 +361,37 @@ def test_loops_that_reach_0_db_only_together_say_so():
         "channel/3/source": "mix/1",
         "channel/3/send/mix/1/level": -4.0,
     }
-    with pytest.raises(FeedbackLoop, match="Together") as caught:
+    with pytest.raises(FeedbackLoop, match="together with what comes back by channel 3") as caught:
         bus_fed(**both)
-    assert caught.value.gain_db == pytest.approx(-4.0)
-    assert caught.value.together_db > 0.0
+    assert (caught.value.nodes[0], caught.value.beside) == ("channel/2", ("channel/3",))
+    # cut at channel 2: its own way back, past channel 3's round: k / (1 - k)
+    k = 10 ** (-4.0 / 20)
+    assert caught.value.gain_db == pytest.approx(20 * math.log10(k / (1 - k)))
+
+
+def test_a_loop_by_both_sides_of_a_bus_is_told_by_both_together():
+    """Channel 2 in the centre of a stereo mix that it takes whole: each side alone is 6 dB lower.
+
+    A fraction below 0 dB, 89 dB are added, and a finding says so.
+    """
+    near = 20 * math.log10(math.sqrt(2.0)) - 0.0003
+    values = {"mix/1/format": "stereo", "channel/2/source": "mix/1"}
+    show = bus_fed(**values, **{"channel/2/send/mix/1/level": near})
+    flow = flow_of(show)
+    loop = loudest_loop(flow)
+    assert loop.gain_db == pytest.approx(-0.0003, abs=1e-9)
+    rise = -20 * math.log10(1 - 10 ** (-0.0003 / 20))
+    assert flow.level("channel/2", "house") - rise == pytest.approx(
+        flow_of(bus_fed(**values, **{"channel/2/send/mix/1/level": -math.inf})).level(
+            "channel/2", "house"
+        ),
+        abs=1e-4,
+    )
+    says = [one.says for one in findings(show, flow) if one.rule == "loop_near_howling"]
+    assert "just below 0 dB once around" in says[0]
+    with pytest.raises(FeedbackLoop) as caught:
+        bus_fed(**values, **{"channel/2/send/mix/1/level": near + 0.1003})
+    assert caught.value.gain_db == pytest.approx(0.1)
 
 
 def test_an_effect_that_hears_its_own_return_is_a_loop_too():

@@ -7,7 +7,7 @@ by the rules of the signal path, and looks at every simple path. Slow, and meant
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
-from itertools import pairwise
+from functools import cached_property
 
 import networkx as nx
 import numpy as np
@@ -327,24 +327,54 @@ class Referee:
                     alive = alive | {strip}
         return alive
 
-    def loop_limit(self):
-        """Spectral radius over all feeds, by sizes; and, from 1 on, the loudest simple loop (else
-
-        0.0: nothing is named then, and to walk every loop is dear).
-        """
-        sized = nx.DiGraph()
-        sized.add_nodes_from(self.nodes)
+    @cached_property
+    def sizes(self):
+        """What each node feeds to each, by its size."""
+        sizes = np.zeros((len(self.nodes), len(self.nodes)))
+        place = {node: number for number, node in enumerate(self.nodes)}
         for a, b, data in self.graph.edges(data=True):
-            size = abs(data["edge"].gain)
-            if not data["edge"].off and size:
-                sized.add_edge(a, b, size=size + sized.get_edge_data(a, b, {"size": 0})["size"])
-        matrix = nx.to_numpy_array(sized, nodelist=self.nodes, weight="size")
-        radius = max(np.abs(np.linalg.eigvals(matrix))) if len(self.nodes) else 0.0
-        loudest = 0.0
-        for cycle in nx.simple_cycles(sized) if radius >= 1.0 - 1e-9 else ():
-            pairs = pairwise([*cycle, cycle[0]])
-            loudest = max(loudest, math.prod(sized.edges[pair]["size"] for pair in pairs))
-        return float(radius), loudest
+            if not data["edge"].off:
+                sizes[place[a], place[b]] += abs(data["edge"].gain)
+        return sizes
+
+    def among(self, strips):
+        """Nodes of some strips (None: all), and what they feed to one another."""
+        keep = [n for n, node in enumerate(self.nodes) if strips is None or node[0] in strips]
+        return [self.nodes[n] for n in keep], self.sizes[np.ix_(keep, keep)]
+
+    def radius(self, strips=None):
+        """The spectral radius of what strips pass to one another: below 1 nothing howls."""
+        _, matrix = self.among(strips)
+        if not matrix.any():
+            return 0.0
+        return float(max(np.abs(np.linalg.eigvals(matrix)), default=0.0))
+
+    def once_around(self, strip, strips=None):
+        """What comes back to a strip of what it gives, its sides together: sent out and followed
+
+        through the others, a step at a time, until nothing more comes.
+        """
+        nodes, step = self.among(strips)
+        here = [place for place, node in enumerate(nodes) if node[0] == strip]
+        back = []
+        for start in here:
+            going, came = step[start].copy(), np.zeros(len(here))
+            for _ in range(20_000):
+                came += going[here]
+                going[here] = 0.0
+                if going.max() < 1e-15:
+                    break
+                going = going @ step
+            else:
+                raise AssertionError("the others howl by themselves")
+            back.append(came)
+        return float(max(np.abs(np.linalg.eigvals(np.array(back))), default=0.0))
+
+    def fed(self):
+        """Strips that something of the desk feeds, in use or not."""
+        kinds = ("group", "mix", "matrix", "house", "mono", "engine")
+        strips = [s for s in strips_of(self.show.desk) if kind(s) in ("channel", "return")]
+        return {s for s in strips if kind(source_of(self.show, s) or "") in kinds}
 
     def at_bus(self, source, bus):
         """What of a source stands behind a bus's fader, by side."""

@@ -6,7 +6,7 @@ them out of the text.
 
 import math
 from collections.abc import Collection, Mapping, Sequence
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Final
 
 if TYPE_CHECKING:
     from .asked import Asked
@@ -147,25 +147,32 @@ class StepOutOfReach(ConsoleError):
         self.step_db, self.most_db = step_db, most_db
 
 
+_MOST_BESIDE: Final = 4  # strips that are named beside a loop
+
+
 class FeedbackLoop(ConsoleError):
     """Strips feed one another at 0 dB or more: it would howl.
 
-    `nodes` walk the loudest loop by its strips and end where they began; `gain_db`: once around it.
-    `together_db`: once around, of all loops of its set together.
+    `nodes` walk from a strip by the loudest way back to it and end where they began; `beside`: the
+
+    other strips by which something comes back there. `gain_db`: once around, all ways together.
     """
 
     code = "feedback_loop"
 
-    def __init__(self, nodes: tuple[str, ...], gain_db: float, together_db: float) -> None:
+    def __init__(self, nodes: tuple[str, ...], beside: tuple[str, ...], gain_db: float) -> None:
         walked = " to ".join(node.replace("/", " ") for node in nodes)
         together = ""
-        if gain_db < -1e-8:
-            together = " Together with the other loops of these strips it reaches 0 dB."
+        if beside:
+            named = [node.replace("/", " ") for node in beside[:_MOST_BESIDE]]
+            more = len(beside) - len(named)
+            others = ", ".join([*named, *([f"{more} more"] if more else [])])
+            together = f", together with what comes back by {others}"
         super().__init__(
-            f"That would feed back: {walked}, {gain_db:+.1f} dB once around.{together} Keep loops"
+            f"That would feed back: {walked}{together}: {gain_db:+.1f} dB once around. Keep loops"
             " below 0 dB, or open this one at one of these."
         )
-        self.nodes, self.gain_db, self.together_db = nodes, gain_db, together_db
+        self.nodes, self.beside, self.gain_db = nodes, beside, gain_db
 
 
 class SeveralPaths(ConsoleError):

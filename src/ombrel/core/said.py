@@ -1,0 +1,51 @@
+"""Numbers in sentences and on paper, as people say them: one rounding, a true minus."""
+
+import math
+from decimal import ROUND_HALF_UP, Decimal
+
+__all__ = ["said", "said_hz", "said_ms"]
+
+
+def said(value: float, places: int = 1, *, signed: bool = False) -> str:
+    """A number to some decimal places; half of the last goes away from zero, as screens round it.
+
+    `signed`: with a plus too, save for what is 0. Infinite: "off" below, "without end" above.
+
+    >>> said(-0.04), said(2.25), said(-6.0, signed=True), said(1.5, 0, signed=True)
+    ('0.0', '2.3', '−6.0', '+2')
+    """
+    if math.isinf(value):
+        return "off" if value < 0.0 else "without end"
+    rounded = Decimal(repr(value)).quantize(Decimal(1).scaleb(-places), ROUND_HALF_UP)
+    size = f"{abs(rounded):f}"
+    if not rounded:
+        return size
+    return f"\u2212{size}" if rounded < 0 else f"+{size}" if signed else size
+
+
+def said_hz(hertz: float) -> str:
+    """A frequency to three figures, from 1 000 Hz on in kHz.
+
+    >>> said_hz(83.333), said_hz(1250.0), said_hz(0.5)
+    ('83.3 Hz', '1.25 kHz', '0.5 Hz')
+    """
+    value = float(f"{hertz:.3g}")
+    return f"{value / 1000.0:g} kHz" if value >= 1000.0 else f"{value:g} Hz"
+
+
+def said_ms(ms: float) -> str:
+    """A time to two figures, or to the millisecond from 10 ms on; from a second on in seconds.
+
+    >>> said_ms(0.416), said_ms(4.25), said_ms(120.4), said_ms(2400.0)
+    ('0.42 ms', '4.3 ms', '120 ms', '2.4 s')
+    """
+    if ms >= 1000.0:
+        return f"{_bare(said(ms / 1000.0, 1))} s"
+    if ms >= 10.0:
+        return f"{said(ms, 0)} ms"
+    return f"{_bare(said(ms, 1 if ms >= 1.0 else 2))} ms"
+
+
+def _bare(text: str) -> str:
+    """Without zeros at the end of its decimals."""
+    return text.rstrip("0").rstrip(".")
