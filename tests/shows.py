@@ -214,7 +214,75 @@ def show_of_seed(seed: int, desk: Desk = TINY) -> Show:
         if draw.random() < 0.3:
             values["mix/1/format"] = "stereo"
             values["channel/1/send/mix/1/pan"] = draw.choice([-1.0, 0.0])
+    if desk is TINY and seed % 6 == 5:
+        values.update(_tangled(draw))
     return permitted(blank_show(desk), values)
+
+
+def tangled_of_seed(seed: int) -> Show:
+    """A show in which everything leads everywhere, and nothing else is set."""
+    return permitted(blank_show(TINY), _tangled(random.Random(seed)))
+
+
+def _tangled(draw: random.Random) -> dict:
+    """Values of the tiny desk by which everything leads everywhere: buses feed channels and one
+
+    another, one thing closes many strips, much is closed, turned over, soloed in place.
+    """
+    strips = [f"{kind}/{n}" for kind, most in
+              (("channel", 4), ("return", 2), ("group", 2), ("mix", 3), ("matrix", 2))
+              for n in range(1, most + 1)] + ["house", "mono"]  # fmt: skip
+    rulers = [f"dca/{n}" for n in (1, 2, 3)] + [f"mute_group/{n}" for n in (1, 2)]
+    fed = draw.sample([1, 2, 3, 4], draw.choice([1, 1, 2]))
+    values: dict = {}
+    for strip in strips:
+        kind = strip.split("/")[0]
+        if kind in ("group", "mix", "matrix"):
+            values[f"{strip}/format"] = draw.choice(["stereo", "stereo", "mono"])
+        values[f"{strip}/fader"] = draw.choice([0.0, -6.0, -9.0, -3.0, -6.0, -math.inf])
+        values[f"{strip}/mute"] = draw.random() < 0.05
+        if kind == "channel":
+            number = int(strip.split("/")[1])
+            bus = draw.choice(["group/1", "group/2", "mix/1", "mix/2", "mix/3", "house"])
+            side = draw.choice(["", "/left", "/right"])
+            values[f"{strip}/source"] = bus + side if number in fed else f"input/local/{number}"
+            values[f"{strip}/polarity"] = draw.random() < 0.2
+            values[f"{strip}/solo"] = draw.random() < 0.2
+        if kind in ("channel", "return", "group"):
+            values[f"{strip}/pan"] = draw.choice([0.0, 0.0, -1.0, 1.0, 0.5])
+            for bus in ("house", "mono", *(("group/1", "group/2") if kind != "group" else ())):
+                values[f"{strip}/{bus}/on"] = draw.random() < 0.45
+        for bus in [one for one in strips if one.startswith(("mix/", "matrix/"))]:
+            into_mix = kind in ("channel", "return", "group") and bus.startswith("mix")
+            if into_mix or (kind in ("group", "mix", "house", "mono") and bus.startswith("matrix")):
+                send = f"{strip}/send/{bus}"
+                values[f"{send}/level"] = draw.choice([-math.inf, -math.inf, -8.0, -14.0, -20.0])
+                values[f"{send}/tap"] = draw.choice(TAPS)
+        for ruler in rulers:
+            if draw.random() < 0.4:
+                values[f"{strip}/{ruler}/on"] = True
+    values |= {"return/1/source": "input/a/1", "return/2/source": "input/a/3"}
+    for dca in rulers[:3]:
+        values[f"{dca}/fader"] = draw.choice([0.0, -3.0, -6.0, -9.0, 0.0, -math.inf])
+        values[f"{dca}/mute"] = draw.random() < 0.15
+    for group in rulers[3:]:
+        values[f"{group}/on"] = draw.random() < 0.2
+        values[f"{group}/hard"] = draw.random() < 0.3
+    values["show/solo"] = draw.choice(["before_fader"] * 4 + ["in_place"])
+    outputs = draw.sample([f"output/local/{n}" for n in range(1, 9)], 8)
+    for bus in [
+        "house/left",
+        "house/right",
+        "mono",
+        "mix/1/left",
+        "mix/1/right",
+        "mix/2",
+        "matrix/1",
+    ]:
+        if draw.random() < 0.8:
+            values[f"{outputs.pop()}/source"] = bus
+    values[f"{outputs.pop()}/source"] = f"channel/{fed[0]}/direct"
+    return values
 
 
 def permitted(show: Show, asked: dict) -> Show:

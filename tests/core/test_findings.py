@@ -65,7 +65,7 @@ def found(show):
             ),
             "loop_near_howling",
             "settle",
-            "Channel 2, Mix 1, Channel 2: a loop of -5.5 dB",
+            "Channel 2, Mix 1, Channel 2: a loop of \N{MINUS SIGN}5.5 dB",
         ),
         (
             stage(mix__1__format="mono", mix__1__serves="effect", engine__1__source="mix/1"),

@@ -199,3 +199,18 @@ def test_a_source_that_comes_only_by_way_of_a_muted_bus_is_muted_not_unsent():
 def test_a_preamp_keeps_to_its_own_desks_range():
     with pytest.raises(EditRefused, match=r"0 to 62"):
         built(**{"input/a/1/gain": 63.0})
+
+
+def test_a_cause_that_closes_two_strips_of_a_way_is_one_cause():
+    """By group and house, both muted by one DCA; or by a mix that is down: one cause either way."""
+    values: dict[str, Value] = {
+        "channel/1/source": "input/local/1", "channel/1/fader": 0.0, "channel/1/house/on": False,
+        "channel/1/group/1/on": True, "group/1/format": "mono", "group/1/house/on": True,
+        "group/1/fader": 0.0, "house/send/matrix/1/level": 0.0, "mix/1/format": "mono",
+        "channel/1/send/mix/1/level": 0.0, "mix/1/fader": -math.inf,
+        "mix/1/send/matrix/1/level": 0.0, "mix/1/send/matrix/1/tap": "after_fader",
+        "matrix/1/format": "mono", "output/local/1/source": "matrix/1",
+        "dca/1/mute": True, "group/1/dca/1/on": True, "house/dca/1/on": True,
+    }  # fmt: skip
+    show = built(**values)
+    assert flow_of(show).state_of("channel/1", "matrix/1") is State.MUTED

@@ -115,18 +115,6 @@ class Network(Edges):
 
     # ---- answers
 
-    def first_name(self) -> Cause | None:
-        """The cause that names the state: of the path with the fewest, the first in order."""
-        least: int | None = None
-        name: Cause | None = None
-        for path in self.fewest():
-            if least is not None and len(path.causes) > least:
-                break
-            least = len(path.causes)
-            for cause, _ in path.causes:
-                name = cause if name is None else min(name, cause)
-        return name
-
     def cancels(self, limit: float) -> bool:
         """Whether in each ear that open paths reach, the sum lies `limit` below the largest."""
         real = np.abs(self.amplitudes())

@@ -18,7 +18,7 @@ from .stages import START_LEVEL_DB, stage_of
 if TYPE_CHECKING:
     from .arrays import Arrays
 
-__all__ = ["FEEDING", "RULING", "closers", "reached_dcas", "shared", "with_rulers"]
+__all__ = ["FEEDING", "RULING", "closers", "closure", "reached_dcas", "with_rulers"]
 
 Bools = NDArray[np.bool_]
 Floats = NDArray[np.floating[Any]]
@@ -142,42 +142,3 @@ def closers(arrays: "Arrays", layout: Layout, strip: int, place: int) -> list[st
     if place == _MUTED:
         return [f"dca/{n + 1}/mute" for n in np.flatnonzero(reached & (arrays.dca_mute > 0.0))]
     return [f"dca/{n + 1}/fader" for n in np.flatnonzero(reached & ~np.isfinite(arrays.dca_db))]
-
-
-def _any_closes(arrays: "Arrays") -> bool:
-    """Whether anything that could rule several strips closes any."""
-    return bool(
-        arrays.dca_mute.any()
-        or not np.isfinite(arrays.dca_db).all()
-        or arrays.group_on.any()
-        or (arrays.solo_in_place.any() and (arrays.stage[:, _SOLO] == 0.0).any())
-    )
-
-
-def shared(arrays: "Arrays", layout: Layout, fed: NDArray[np.intp]) -> tuple[bool, bool]:
-    """Whether something closes strips of which one may feed another; and two that lie on one path
-
-    only where a bus feeds a channel (`fed`: the rows that buses feed): two buses of any kind, or
-    such a row and another. On a path through both it is one cause, which sums count twice.
-    """
-    if not _any_closes(arrays):
-        return False, False
-    reached = reached_dcas(arrays)
-    closing = np.concatenate(
-        (
-            reached & (arrays.dca_mute > 0.0),
-            reached & ~np.isfinite(arrays.dca_db),
-            (arrays.group_of > 0.0) & (arrays.group_on > 0.0),
-            arrays.stage[:, [_SOLO]] == 0.0,
-        ),
-        axis=1,
-    )
-    first = layout.first_bus
-    layers = (slice(0, first), *(
-        slice(first + part.start, first + part.stop)
-        for part in (layout.groups, layout.middle, layout.matrices)
-    ))  # fmt: skip
-    passed = sum(closing[layer].any(axis=0).astype(int) for layer in layers)
-    buses = closing[first:].sum(axis=0)
-    rows = closing[fed].any(axis=0) & (closing[:first].sum(axis=0) > 1)
-    return bool((np.asarray(passed) > 1).any()), bool((buses > 1).any() or rows.any())

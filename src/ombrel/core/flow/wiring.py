@@ -17,6 +17,7 @@ __all__ = [
     "cause_of_weight",
     "either",
     "into_matrices",
+    "reweighed",
     "rewired",
     "spread",
     "wired",
@@ -138,6 +139,15 @@ def _with_gains(
         on_of_buses=on.astype(np.float32),
         weight_of_buses=np.where(on, weight[:, None, :, None], np.inf),
     )
+
+
+def reweighed(wiring: Wiring, closing: Floats) -> Wiring:
+    """A wiring in which so many things close each stage, shape (strips, stages): for weights."""
+    _, closed = running(wiring.arrays.stage, _STAGE_WEIGHTS * closing)
+    buses = slice(wiring.layout.first_bus, wiring.layout.feeding)
+    found = replace(wiring, closed=closed)
+    weight = np.where(wiring.on(buses), found.weight(buses)[:, None, :, None], np.inf)
+    return replace(found, weight_of_buses=weight)
 
 
 def rewired(
