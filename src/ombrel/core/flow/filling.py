@@ -6,22 +6,20 @@ import numpy as np
 
 from ..laws import sides_to_level_db
 from .arrays import Floats
-from .ears import ears_of
 from .fed import rounds, settled
 from .homes import DIRECT
+from .naming import Names
 from .paths import Network
 from .stages import AFTER_FADER, Cause
-from .states import Weighing, lightest_at_ears
 from .table import CANCELS, STATE_OF, Bools, Flow, State
-from .twice import paid
-from .wiring import WEIGHTS, Indices, cause_of_weight, either, spread
+from .wiring import WEIGHTS, Indices, cause_of_weight, either
 
 __all__ = ["direct_sockets", "fill", "fill_direct", "fill_levels"]
 
 _HEARD: Final = np.int8(State.HEARD)
 
 
-def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
+def fill(flow: Flow, names: Names, rows: Indices, columns: Indices) -> None:
     """Put levels and states of some rows at some buses into a flow that is being made."""
     if not rows.size or not columns.size:
         return
@@ -40,7 +38,7 @@ def fill(flow: Flow, rows: Indices, columns: Indices) -> None:
     silent = on & ~heard
     level_db[~heard] = -np.inf
     if silent.any():
-        _name_silent(flow, rows, columns, silent, state)
+        _name_silent(flow, names, rows, columns, silent, state)
     flow.level_db[part], flow.state[part] = level_db, state
     if flow.mixed:
         _find_cancelled(flow, rows, columns, at, heard)
@@ -63,18 +61,17 @@ def _levels(at: Floats, gain: Floats) -> Floats:
 
 
 def _name_silent(
-    flow: Flow, rows: Indices, columns: Indices, silent: Bools, state: np.ndarray
+    flow: Flow,
+    names: Names,
+    rows: Indices,
+    columns: Indices,
+    silent: Bools,
+    state: np.ndarray,
 ) -> None:
     """States of silent cells whose feeds are on, by the lightest path of each."""
     some_rows, some = np.flatnonzero(silent.any(axis=1)), np.flatnonzero(silent.any(axis=0))
     at_rows, at = rows[some_rows], columns[some]
-    lightest = np.full((at_rows.size, at.size), np.inf)
-    for wiring, paid_for, part in paid(flow, at_rows):
-        weighing = Weighing(wiring, flow.fed)
-        ears = flow.ears if wiring is flow.wiring else ears_of(flow.arrays, flow.layout, wiring)
-        weights = weighing.to_buses(at_rows[part], at)
-        found = lightest_at_ears(weights, ears, weighing.behind, at) + paid_for
-        lightest[part] = np.minimum(lightest[part], found)
+    lightest = names.at_listeners(at_rows, at)
     lightest += np.where(flow.sourced[at_rows], 0.0, WEIGHTS[Cause.NO_SOURCE])[:, None]
     where = (some_rows[:, None], some)
     state[where] = np.where(silent[where], STATE_OF[cause_of_weight(lightest)], state[where])
@@ -84,7 +81,7 @@ def _find_cancelled(flow: Flow, rows: Indices, columns: Indices, at: Floats, hea
     """Cells whose open paths may take one another away, each looked at path by path."""
     gain = flow.ears.gain[columns]
     real = np.abs(np.einsum("rcs,cse->rce", at, gain))
-    most = np.einsum("rcs,cse->rce", _sizes(flow)[np.ix_(rows, columns)], gain) * CANCELS
+    most = np.einsum("rcs,cse->rce", _sizes(flow, rows, columns), gain) * CANCELS
     may = heard & (most > 0.0).any(axis=2) & ~(real > most).any(axis=2)
     for row, column in np.argwhere(may):
         r, c = int(rows[row]), int(columns[column])
@@ -92,24 +89,17 @@ def _find_cancelled(flow: Flow, rows: Indices, columns: Indices, at: Floats, hea
             flow.state[r, c], flow.level_db[r, c] = State.CANCELLED, -np.inf
 
 
-def sizes_of(flow: Flow) -> Floats:
-    """As `Flow.plain`, with every path counted by its size."""
-    straight = flow.wiring.straight(flow.layout.every_node)
-    return spread(np.abs(straight), flow.wiring.of_buses, flow.layout)
-
-
-def _sizes(flow: Flow) -> Floats:
-    """Amplitudes with every path counted by its size, detours too; shape (rows, buses, 2)."""
-    layout, fed = flow.layout, flow.fed
-    rows = layout.every_row
-    of_nodes = sizes_of(flow)
-    found = flow.by_row(of_nodes, rows)
+def _sizes(flow: Flow, rows: Indices, columns: Indices) -> Floats:
+    """Amplitudes at some buses with every path counted by its size, detours too."""
+    fed, every = flow.fed, flow.layout.every_row
+    found = flow.by_row(flow.sizes[:, columns], rows)
     if not fed.dry:
         return found
-    behind = flow.wiring.tap[layout.first_bus :, AFTER_FADER]
-    around = rounds(fed.taken(of_nodes[fed.node[: fed.dry]], behind, fed.dry))
-    at_fed = settled(flow.by_row(fed.taken(of_nodes, behind, fed.dry), rows), around)
-    return found + np.tensordot(at_fed, of_nodes[fed.node[: fed.dry]], axes=1)
+    behind = flow.wiring.tap[flow.layout.first_bus :, AFTER_FADER]
+    onward = flow.sizes[fed.node[: fed.dry]]
+    around = rounds(fed.taken(onward, behind, fed.dry))
+    at_fed = settled(flow.by_row(fed.taken(flow.sizes, behind, fed.dry), every), around)
+    return found + np.tensordot(at_fed[rows], onward[:, columns], axes=1)
 
 
 def direct_sockets(out_source: Floats) -> Indices:
@@ -117,7 +107,7 @@ def direct_sockets(out_source: Floats) -> Indices:
     return np.flatnonzero(out_source <= DIRECT)
 
 
-def fill_direct(flow: Flow, rows: Indices) -> None:
+def fill_direct(flow: Flow, names: Names, rows: Indices) -> None:
     """Sockets that carry a direct out: its channel alone, and what a bus feeds to it."""
     arrays, sockets, fed, wiring = flow.arrays, flow.sockets, flow.fed, flow.wiring
     if not sockets.size or not rows.size:
@@ -133,12 +123,8 @@ def fill_direct(flow: Flow, rows: Indices) -> None:
     if through:
         places = np.array([place_of[int(channel[n])] for n in through], dtype=np.intp)
         part = np.ix_(rows, places)
-        for paying, paid_for, some in paid(flow, rows):
-            weighing = Weighing(paying, fed)
-            weighing.to_buses(rows[some], flow.layout.every_bus)
-            behind = paying.closed[channel[through], tap[through]] + paid_for
-            there = np.ix_(some, np.array(through))
-            weight[there] = np.minimum(weight[there], weighing.at_fed[:, places] + behind)
+        by_way = names.at_taps_of_fed(rows, places, tap[through])
+        weight[:, through] = np.minimum(weight[:, through], by_way)
         amount[:, through] += flow.at_fed[part]
         on, opens = own.copy(), own.copy()
         on[:, through] |= flow.on_at_fed()[part]

@@ -8,9 +8,10 @@ import numpy as np
 from .arrays import Arrays, Floats, Moved
 from .ears import ears_of
 from .fed import Fed, fed_by, has_source, rounds, settled
-from .filling import direct_sockets, fill, fill_direct, fill_levels, sizes_of
+from .filling import direct_sockets, fill, fill_direct, fill_levels
 from .layout import Layout
 from .loops import refuse_howling
+from .naming import Names
 from .stages import AFTER_FADER, STAGES, stage_of
 from .table import Bools, Flow
 from .wiring import (
@@ -38,6 +39,10 @@ def _plain(wiring: Wiring, nodes: Indices, layout: Layout) -> Floats:
     return spread(wiring.straight(nodes), wiring.of_buses, layout)
 
 
+def _sizes(wiring: Wiring, nodes: Indices, layout: Layout) -> Floats:
+    return spread(np.abs(wiring.straight(nodes)), wiring.of_buses, layout)
+
+
 def _is_mixed(wiring: Wiring, fed: Fed, layout: Layout) -> bool:
     turned = wiring.arrays.stage[: layout.rows, _POLARITY] < 0.0
     if not turned.any():
@@ -51,8 +56,9 @@ def _is_mixed(wiring: Wiring, fed: Fed, layout: Layout) -> bool:
 def evaluated(arrays: Arrays, layout: Layout) -> Flow:
     """The flow of a show's arrays. Raises FeedbackLoop."""
     flow = unfilled(arrays, layout)
-    fill(flow, layout.every_row, layout.every_bus)
-    fill_direct(flow, layout.every_row)
+    names = Names(flow)
+    fill(flow, names, layout.every_row, layout.every_bus)
+    fill_direct(flow, names, layout.every_row)
     return flow
 
 
@@ -64,6 +70,8 @@ def unfilled(arrays: Arrays, layout: Layout) -> Flow:
     wiring = wired(arrays, layout)
     nodes, rows = layout.every_node, layout.every_row
     plain, fed = _plain(wiring, nodes, layout), fed_by(arrays, layout)
+    mixed = _is_mixed(wiring, fed, layout)
+    sizes = _sizes(wiring, nodes, layout) if mixed else plain
     behind, dry = wiring.tap[layout.first_bus :, AFTER_FADER], fed.dry
     sockets = direct_sockets(arrays.out_source)
     flow = Flow(
@@ -72,10 +80,11 @@ def unfilled(arrays: Arrays, layout: Layout) -> Flow:
         around=rounds(fed.taken(plain[fed.node[:dry]], behind, dry)),
         ears=ears_of(arrays, layout, wiring),
         plain=plain,
-        open_to=plain != 0.0,
+        sizes=sizes,
+        open_to=sizes != 0.0,
         on_to=_counted(wiring, nodes, layout),
         at_fed=np.zeros((layout.rows, 0)),
-        mixed=_is_mixed(wiring, fed, layout),
+        mixed=mixed,
         sourced=np.zeros(layout.rows, dtype=np.bool_),
         sockets=sockets,
         level_db=np.full((layout.rows, layout.buses), -np.inf),
@@ -83,10 +92,6 @@ def unfilled(arrays: Arrays, layout: Layout) -> Flow:
         direct_db=np.full((layout.rows, sockets.size), -np.inf),
         direct_state=np.zeros((layout.rows, sockets.size), dtype=np.int8),
     )
-    sizes = plain
-    if flow.mixed:
-        sizes = sizes_of(flow)
-        flow = replace(flow, open_to=sizes != 0.0)
     if fed.node.size:
         refuse_howling(fed.taken(sizes[fed.node], behind), fed, arrays, wiring, layout)
     return replace(
@@ -140,14 +145,13 @@ def followed_flow(before: Flow, arrays: Arrays, moved: Moved) -> tuple[Flow, Ind
     layout = before.layout
     touched = _touched(moved, layout)
     anew = any(array in moved.places for array in _STRUCTURE)
-    # so many rows are quicker at once, and turned paths are looked at all together
-    if anew or before.mixed or int((touched.any < layout.rows).sum()) * 2 > layout.rows:
+    # so many rows are quicker at once
+    if anew or int((touched.any < layout.rows).sum()) * 2 > layout.rows:
         return evaluated(arrays, layout), layout.every_row, _NONE
     wiring = rewired(
         before.wiring, arrays, stages=touched.stages, feeds=touched.feeds, pans=touched.pans
     )
-    turned = bool((arrays.stage[: layout.rows, _POLARITY] < 0.0).any())
-    if turned and _is_mixed(wiring, before.fed, layout):
+    if _is_mixed(wiring, before.fed, layout) != before.mixed:
         return evaluated(arrays, layout), layout.every_row, _NONE
     return _caught_up(before, wiring, _stale(before, wiring, touched, moved))
 
@@ -186,12 +190,12 @@ def _stale(before: Flow, wiring: Wiring, touched: _Touched, moved: Moved) -> _St
 
 def _caught_up(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Flow, Indices, Indices]:
     layout, fed, arrays = before.layout, before.fed, wiring.arrays
-    plain, open_to, on_to = _plain_again(before, wiring, stale)
+    plain, sizes, open_to, on_to = _plain_again(before, wiring, stale)
     behind, dry = wiring.tap[layout.first_bus :, AFTER_FADER], fed.dry
     every = layout.every_row
     at_fed, around, ears, sourced = before.at_fed, before.around, before.ears, before.sourced
     if fed.node.size and (stale.any_bus or stale.nodes[fed.node].any()):
-        refuse_howling(fed.taken(plain[fed.node], behind), fed, arrays, wiring, layout)
+        refuse_howling(fed.taken(sizes[fed.node], behind), fed, arrays, wiring, layout)
     if dry:
         around = rounds(fed.taken(plain[fed.node[:dry]], behind, dry), around)
         at_fed = settled(before.by_row(fed.taken(plain, behind, dry), every), around)
@@ -209,10 +213,11 @@ def _caught_up(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Flow, Indic
         around=around,
         ears=ears,
         plain=plain,
+        sizes=sizes,
         open_to=open_to,
         on_to=on_to,
         at_fed=at_fed,
-        mixed=False,
+        mixed=before.mixed,
         sourced=sourced,
         sockets=carries,
         level_db=before.level_db.copy(),
@@ -227,32 +232,51 @@ def _caught_up(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Flow, Indic
         if stale_fed.any():
             again |= (before.on_at_fed() | flow.on_at_fed())[:, stale_fed].any(axis=1)
     rows, columns = np.flatnonzero(again), np.flatnonzero(stale.buses)
-    named = again & (stale.named | (sourced != before.sourced) | stale.all_named)
-    fill(flow, np.flatnonzero(named), layout.every_bus)
+    # where paths may take one another away, whether one does hangs on their levels
+    all_named = stale.all_named or flow.mixed
+    named = again & (stale.named | (sourced != before.sourced) | all_named)
+    names = Names(flow)
+    fill(flow, names, np.flatnonzero(named), layout.every_bus)
     fill_levels(flow, np.flatnonzero(again & ~named), layout.every_bus)
-    (fill if stale.all_named else fill_levels)(flow, every, columns)
-    fill_direct(flow, every if stale.outputs or (dry and stale.any_bus) else rows)
+    if all_named:
+        fill(flow, names, every, columns)
+    else:
+        fill_levels(flow, every, columns)
+    fill_direct(flow, names, every if stale.outputs or (dry and stale.any_bus) else rows)
     return flow, rows, columns
 
 
-def _plain_again(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Floats, Bools, Floats]:
-    """`plain`, `open_to` and `on_to` where they are stale."""
+def _plain_again(
+    before: Flow, wiring: Wiring, stale: _Stale
+) -> tuple[Floats, Floats, Bools, Floats]:
+    """`plain`, `sizes`, `open_to` and `on_to` where they are stale."""
     layout = before.layout
     plain, open_to, on_to = before.plain, before.open_to, before.on_to
+    sizes = before.sizes
     nodes, last = np.flatnonzero(stale.nodes), layout.matrices
     matrices = bool(stale.buses[last].any()) and last.stop > last.start
     if nodes.size or matrices:
         plain, open_to = plain.copy(), open_to.copy()
     if nodes.size:
         plain[nodes] = _plain(wiring, nodes, layout)
-        open_to[nodes] = plain[nodes] != 0.0
     if matrices:
         plain[:, last] = into_matrices(plain, wiring.of_buses, layout)
-        open_to[:, last] = plain[:, last] != 0.0
+    if not before.mixed:
+        sizes = plain
+    elif nodes.size or matrices:
+        sizes = sizes.copy()
+        if nodes.size:
+            sizes[nodes] = _sizes(wiring, nodes, layout)
+        if matrices:
+            sizes[:, last] = into_matrices(sizes, wiring.of_buses, layout)
+    if nodes.size:
+        open_to[nodes] = sizes[nodes] != 0.0
+    if matrices:
+        open_to[:, last] = sizes[:, last] != 0.0
     if stale.feeds and (nodes.size or matrices):
         on_to = on_to.copy()
         if nodes.size:
             on_to[nodes] = _counted(wiring, nodes, layout)
         if matrices:
             on_to[:, last] = into_matrices(on_to, wiring.on_of_buses, layout)
-    return plain, open_to, on_to
+    return plain, sizes, open_to, on_to

@@ -11,7 +11,7 @@ import numpy as np
 from .arrays import Floats
 from .ears import Ears
 from .fed import Fed
-from .stages import AFTER_FADER, Cause
+from .stages import Cause
 from .wiring import WEIGHTS, Indices, Wiring
 
 __all__ = ["Weighing", "lightest_at_ears"]
@@ -26,7 +26,8 @@ class Weighing:
         layout = wiring.layout
         self.layout, self.fed = layout, fed
         self.wiring = wiring
-        self.behind = wiring.closed[layout.first_bus :, AFTER_FADER]
+        self.behind = wiring.behind_buses()
+        self.at_fed: Floats = np.zeros((0, 0))  # of the rows that were asked for last
 
     def to_buses(self, rows: Indices, columns: Indices) -> Floats:
         """Weight of the lightest path from each row's input to each side of some buses.

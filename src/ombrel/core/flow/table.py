@@ -78,7 +78,8 @@ class Flow:
 
     `level_db` float64 and `state` int8, shape (rows, buses); `direct_db`, `direct_state`, shape
     (rows, D), for the D `sockets` that carry a direct out. `plain`, shape (nodes, buses, 2):
-    amplitude of each node at each bus's input without detours; `around` and `at_fed` (rows, K):
+    amplitude of each node at each bus's input without detours; `sizes` counts paths by their sizes;
+    `around` and `at_fed` (rows, K):
     what arrives at channels that buses feed. `open_to`, `on_to`, shape of `plain`: where an open
     path leads, and how many whose feeds are on, without detours. `mixed`: some paths are turned
     over against others, so that sums may cancel. `sourced` (rows,): who has a source.
@@ -89,6 +90,7 @@ class Flow:
     around: Round
     ears: Ears
     plain: Floats
+    sizes: Floats
     open_to: Bools
     on_to: Floats
     at_fed: Floats

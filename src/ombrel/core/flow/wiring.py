@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from .arrays import Arrays, Floats, side_gains
 from .layout import Layout
-from .stages import CLOSES, Cause, running
+from .stages import AFTER_FADER, CLOSES, Cause, running
 
 __all__ = [
     "WEIGHTS",
@@ -105,6 +105,10 @@ class Wiring:
     def weight(self, strips: slice | Indices) -> Floats:
         """Weight of what is closed in each strip before the tap of each feed, shape (n, buses)."""
         return at_taps(self.closed[: self.layout.feeding][strips], self.arrays.tap[strips])
+
+    def behind_buses(self) -> Floats:
+        """Weight of what is closed in each bus before the tap behind its fader, shape (buses,)."""
+        return self.closed[self.layout.first_bus :, AFTER_FADER]
 
     def straight(self, nodes: Indices) -> Floats:
         """What the sides of channels and returns feed straight to buses, a row a node (fresh)."""
