@@ -4,6 +4,7 @@ import collections
 import itertools
 import math
 import random
+from functools import partial
 
 import numpy as np
 import pytest
@@ -29,6 +30,7 @@ from ombrel.core import (
     table_heads,
     why,
 )
+from ombrel.core.edits import check_edit
 from tests.core.walk import Referee
 from tests.desks import TINY, TOURING
 from tests.shows import (
@@ -171,6 +173,33 @@ def test_following_random_edits_is_evaluating_anew(first):
             assert missed <= set(map(tuple, after.cells.tolist())), (seed, turn, asked)
             np.testing.assert_array_equal(whole(flow)[0], before[0])  # a Flow is a value
             show, flow = after.show, after.flow
+
+
+def test_an_edit_is_refused_beforehand_as_it_is_when_it_is_made():
+    refused = collections.Counter()
+    for seed in range(60):
+        draw, show = random.Random(seed), tangled_of_seed(seed)
+        flow = flow_of(show)
+        for turn in range(12):
+            asked = raw_edit_of_seed(show, seed * 1000 + turn)
+            if turn % 2:  # up, and perhaps back into what feeds it
+                rows = flow.fed.row.tolist()
+                fed = flow.layout.source(draw.choice(rows)) if rows else "channel/1"
+                asked[f"{fed}/trim"] = draw.choice([0.0, 9.0])
+                for bus in ("mix/1", "mix/2", "mix/3"):
+                    asked[f"{fed}/send/{bus}/level"] = draw.choice([-math.inf, 6.0])
+                    asked |= {f"{fed}/send/{bus}/tap": "input", f"{bus}/fader": 6.0}
+                    asked |= {f"{fed}/send/{bus}/on": True, f"{bus}/mute": False}
+            told = []
+            for ask in (made, partial(check_edit, flow=flow)):
+                try:
+                    ask(show, moves=asked)
+                    told.append(None)
+                except ConsoleError as error:
+                    told.append((type(error), str(error)))
+            assert told[0] == told[1], (seed, turn, asked)
+            refused[told[0] and told[0][0]] += 1
+    assert min(refused[FeedbackLoop], refused[None]) > 20, refused
 
 
 @given(SHOW_SEEDS, SEEDS)

@@ -115,9 +115,12 @@ class Ruled:
     hard: tuple[str, ...]
 
 
-def ruled(show: Show, thing: str) -> Ruled:
-    """What a strip or DCA truly comes to, and of what that is made."""
-    dcas = dcas_of(show, thing)
+def ruled(show: Show, thing: str, by: Iterable[str] | None = None) -> Ruled:
+    """What a strip or DCA truly comes to, and of what that is made. `by`: the DCAs that rule it,
+
+    where they are known.
+    """
+    dcas = dcas_of(show, thing) if by is None else by
     groups = [] if thing.startswith("dca/") else mutes_for(show, thing)
     muting = [one for one in groups if show.on(f"{one}/on")]
     muted = [f"{thing}/mute"] if show.on(f"{thing}/mute") else []

@@ -2,10 +2,12 @@
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Literal
 
 from ..asked import Asked
 from ..flow import Flow, flow_of
+from ..rulers import dcas_of, ruled_strips
 from ..show import Show
 from ..sockets import returns_on
 
@@ -55,6 +57,11 @@ class Look:
         if self._flow is None:
             self._flow = flow_of(self.show)
         return self._flow
+
+    @cached_property
+    def dcas(self) -> dict[str, dict[str, tuple[str, ...]]]:
+        """Strips and DCAs that something rules, each with the DCAs that rule it and the ways."""
+        return {strip: dcas_of(self.show, strip) for strip in ruled_strips(self.show)}
 
     def name(self, line: int) -> str:
         """What a line is called."""

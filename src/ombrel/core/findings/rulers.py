@@ -7,7 +7,7 @@ from ..choices import GANG_ASPECTS
 from ..flow import behind_faders, strip_name
 from ..gangs import member_for
 from ..parameters import CATALOGUE
-from ..rulers import dcas_of, members_of, ruled, ruled_strips, rulers_in_use
+from ..rulers import members_of, ruled, rulers_in_use
 from ..show import Show
 from .rule import Finding, Look
 
@@ -35,11 +35,10 @@ def empty_dca(look: Look) -> Iterator[Finding]:
 def ruled_twice(look: Look) -> Iterator[Finding]:
     """A member of two DCAs of which one holds the other: it is ruled once, which may surprise."""
     show = look.show
-    for strip in ruled_strips(show):
-        reached = dcas_of(show, strip)
+    for strip, reached in look.dcas.items():
         direct = [dca for dca, way in reached.items() if len(way) == 1]
         for outer in direct:
-            inner = [one for one in direct if one != outer and outer in dcas_of(show, one)]
+            inner = [one for one in direct if one != outer and outer in look.dcas.get(one, ())]
             if inner:
                 name, by = strip_name(show, strip), strip_name(show, outer)
                 says = (
@@ -62,7 +61,10 @@ def twice_on_a_way(look: Look) -> Iterator[Finding]:
     singer and the return of their reverb.
     """
     show, layout = look.show, look.flow.layout
-    held = {dca: _all_members(show, dca) for dca in rulers_in_use(show, "dca")}
+    held: dict[str, list[str]] = {dca: [] for dca in rulers_in_use(show, "dca")}
+    for strip, by_dcas in look.dcas.items():
+        for dca in by_dcas if not strip.startswith("dca/") else ():
+            held[dca].append(strip)
     if not any(len(members) > 1 for members in held.values()):
         return
     behind = behind_faders(look.flow)
@@ -81,11 +83,6 @@ def twice_on_a_way(look: Look) -> Iterator[Finding]:
                 f" holds both: 1 dB of it is 2 dB there."
             )
             yield Finding(rule="twice_on_a_way", tone="note", says=says, about=dca)
-
-
-def _all_members(show: Show, dca: str) -> list[str]:
-    """The strips that a DCA rules, through other DCAs too."""
-    return [s for s in ruled_strips(show) if not s.startswith("dca/") and dca in dcas_of(show, s)]
 
 
 def talkback_shut(look: Look) -> Iterator[Finding]:
@@ -113,8 +110,8 @@ def talkback_shut(look: Look) -> Iterator[Finding]:
 def silenced_thrice(look: Look) -> Iterator[Finding]:
     """A strip that several things mute at once: to open one opens nothing."""
     show = look.show
-    for strip in ruled_strips(show):
-        muted = ruled(show, strip).muted
+    for strip, dcas in look.dcas.items():
+        muted = ruled(show, strip, dcas).muted
         if len(muted) >= _MANY and not strip.startswith("dca/"):
             own = [address for address in muted if address == f"{strip}/mute"]
             by = [strip_name(show, a.rpartition("/")[0]) for a in muted if a not in own]

@@ -23,7 +23,7 @@ from .wiring import (
     wired,
 )
 
-__all__ = ["evaluated", "followed_flow", "unfilled"]
+__all__ = ["check_howling", "evaluated", "followed_flow"]
 
 _POLARITY: Final = stage_of("polarity")
 _STRUCTURE: Final = ("sides", "source", "spare", "on_spare", "engine")
@@ -55,14 +55,14 @@ def _is_mixed(wiring: Wiring, fed: Fed, layout: Layout) -> bool:
 
 def evaluated(arrays: Arrays, layout: Layout) -> Flow:
     """The flow of a show's arrays. Raises FeedbackLoop."""
-    flow = unfilled(arrays, layout)
+    flow = _unfilled(arrays, layout)
     names = Names(flow)
     fill(flow, names, layout.every_row, layout.every_bus)
     fill_direct(flow, names, layout.every_row)
     return flow
 
 
-def unfilled(arrays: Arrays, layout: Layout) -> Flow:
+def _unfilled(arrays: Arrays, layout: Layout) -> Flow:
     """A flow of which the table is still to be filled in: what arrives, and that nothing howls.
 
     Raises FeedbackLoop.
@@ -99,6 +99,24 @@ def unfilled(arrays: Arrays, layout: Layout) -> Flow:
         at_fed=settled(flow.by_row(fed.taken(plain, behind, dry), rows), flow.around),
         sourced=has_source(arrays, layout, wiring, fed, flow.open_to),
     )
+
+
+def check_howling(before: Flow, arrays: Arrays, moved: Moved) -> None:
+    """Raise FeedbackLoop if moves close a loop: only what buses feed is worked out."""
+    layout, wiring, fed = before.layout, before.wiring, before.fed
+    if "sides" in moved.places:
+        wiring = wired(arrays, layout)
+    else:
+        touched = _touched(moved, layout)
+        wiring = rewired(
+            wiring, arrays, stages=touched.stages, feeds=touched.feeds, pans=touched.pans
+        )
+    if any(array in moved.places for array in _STRUCTURE):
+        fed = fed_by(arrays, layout)
+    if fed.node.size:
+        behind = wiring.tap[layout.first_bus :, AFTER_FADER]
+        around = fed.taken(_sizes(wiring, fed.node, layout), behind)
+        refuse_howling(around, fed, arrays, wiring, layout)
 
 
 @dataclass(frozen=True, slots=True)

@@ -284,9 +284,9 @@ class Flow:
         """Raise FeedbackLoop if the change would close a loop of 0 dB or more; no more is done."""
         arrays, moved = followed(self.arrays, self.layout.desk, change.new)
         if moved.places:
-            from .following import unfilled
+            from .following import check_howling
 
-            unfilled(arrays, self.layout)
+            check_howling(self, arrays, moved)
 
 
 def _may_close(address: str, fed: Collection[str]) -> bool:
