@@ -190,7 +190,7 @@ def test_an_edit_is_refused_beforehand_as_it_is_when_it_is_made():
                     asked[f"{fed}/send/{bus}/level"] = draw.choice([-math.inf, 6.0])
                     asked |= {f"{fed}/send/{bus}/tap": "input", f"{bus}/fader": 6.0}
                     asked |= {f"{fed}/send/{bus}/on": True, f"{bus}/mute": False}
-            told = []
+            told: list = []
             for ask in (made, partial(check_edit, flow=flow)):
                 try:
                     ask(show, moves=asked)

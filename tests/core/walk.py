@@ -77,16 +77,12 @@ def _silenced_by_solo(show):
     }
     if show["show/solo"] != "in_place" or not soloed:
         return set()
-    graph = nx.DiGraph()
-    graph.add_nodes_from(strips)
-    graph.add_edges_from((one, other) for one, other, _, _, off, *_ in feeds(show) if not off)
-    for strip in sources:
-        source = source_of(show, strip) or ""
-        if source.startswith("engine/"):
-            source = show[f"{source}/source"] or ""
-        if source and not source.startswith("input/") and source not in ("oscillator", "talkback"):
-            graph.add_edge(bus_and_side(source)[0], strip)
-    kept = soloed.union(*(nx.ancestors(graph, s) for s in soloed))
+    graph = nx.DiGraph(
+        (a, b) for a, b, data in graph_of(show, bare=True).edges(data=True) if not data["edge"].off
+    )
+    beside = [node for node in graph if node[0] in soloed]
+    on_way = set().union(*(nx.ancestors(graph, n) | nx.descendants(graph, n) for n in beside))
+    kept = soloed | {strip for strip, _ in on_way}
     return {s for s in sources if s not in kept and not show[f"{s}/solo_proof"]}
 
 
@@ -195,14 +191,17 @@ class Edge:
     turned: str = ""
 
 
-def graph_of(show):
-    """Edges between (strip, side) nodes; those of feeds that are off too, with what is off."""
+def graph_of(show, *, bare=False):
+    """Edges between (strip, side) nodes; those of feeds that are off too, with what is off.
+
+    `bare`: whatever the strips pass.
+    """
     graph = nx.MultiDiGraph()
     for strip in strips_of(show.desk):
         graph.add_nodes_from((strip, side) for side in sides(show, strip))
 
     def edge(one, other, tap, share, off=(), wet=False):
-        level, causes = at_tap(show, one[0], tap)
+        level, causes = (1.0, frozenset()) if bare else at_tap(show, one[0], tap)
         turned = ""
         if kind(one[0]) in ("channel", "return") and tap != "input" and show[f"{one[0]}/polarity"]:
             turned = f"{one[0]}/polarity"

@@ -237,7 +237,7 @@ async def test_a_move_that_would_feed_back_is_refused_by_the_name_of_its_loop(fe
     await screen.do([{"address": "channel/2/send/mix/1/level", "value": 0.0}])
     refused = await screen.next("refused")
     assert refused["code"] == "feedback_loop"
-    assert "channel 2 to mix 1 to channel 2, +0.0 dB once around" in refused["message"]
+    assert "channel 2 to mix 1 to channel 2: 0.0 dB once around" in refused["message"]
     await screen.do([{"address": "channel/2/send/mix/1/level", "value": -3.0}])
     assert (await screen.next("done"))["revision"] == 3
 

@@ -8,6 +8,8 @@ import math
 from collections.abc import Collection, Mapping, Sequence
 from typing import TYPE_CHECKING, Final
 
+from .said import said
+
 if TYPE_CHECKING:
     from .asked import Asked
 
@@ -128,7 +130,8 @@ class OutOfReach(ConsoleError):
 
     def __init__(self, what: str, needed_db: float, highest_db: float) -> None:
         super().__init__(
-            f"{what} would have to stand at {needed_db:+.1f} dB; it ends at {highest_db:+.1f} dB."
+            f"{what} would have to stand at {said(needed_db, signed=True)} dB; it ends at"
+            f" {said(highest_db, signed=True)} dB."
             " Raise the level elsewhere on the path (Why shows it)."
         )
         self.needed_db, self.highest_db = needed_db, highest_db
@@ -141,7 +144,7 @@ class StepOutOfReach(ConsoleError):
 
     def __init__(self, who: str, where: str, step_db: float, most_db: float) -> None:
         super().__init__(
-            f"{who} cannot step up by {step_db:.1f} dB at {where}: at most by {most_db:.1f} dB."
+            f"{who} cannot step up by {said(step_db)} dB at {where}: at most by {said(most_db)} dB."
             " Bring the backing group down, or trim the lift at the lead group."
         )
         self.step_db, self.most_db = step_db, most_db
@@ -169,7 +172,7 @@ class FeedbackLoop(ConsoleError):
             others = ", ".join([*named, *([f"{more} more"] if more else [])])
             together = f", together with what comes back by {others}"
         super().__init__(
-            f"That would feed back: {walked}{together}: {gain_db:+.1f} dB once around. Keep loops"
+            f"That would feed back: {walked}{together}: {said(gain_db, signed=True)} dB once around. Keep loops"
             " below 0 dB, or open this one at one of these."
         )
         self.nodes, self.beside, self.gain_db = nodes, beside, gain_db
@@ -204,11 +207,11 @@ class GangJumps(ConsoleError):
         self, moves: "Mapping[str, Asked]", others: Sequence[tuple[str, float]], of: str, gangs: str
     ) -> None:
         far = "; ".join(
-            f"{who} {'to or from off' if math.isinf(db) else f'by {db:+.1f} dB'}"
+            f"{who} {'to or from off' if math.isinf(db) else f'by {said(db, signed=True)} dB'}"
             for who, db in others[:4]
         )
         more = f" and {len(others) - 4} more" if len(others) > 4 else ""
-        super().__init__(f"With {of} the gang {gangs} moves {far}{more}.".replace(" -", " \u2212"))
+        super().__init__(f"With {of} the gang {gangs} moves {far}{more}.")
         self.moves, self.others, self.of = moves, tuple(others), of
 
 
@@ -223,9 +226,11 @@ class RemedyMoves(ConsoleError):
     def __init__(
         self, moves: "Mapping[str, Asked]", heard: Sequence[tuple[str, str, float]]
     ) -> None:
-        far = "; ".join(f"{who} for {whom} by {db:+.1f} dB" for who, whom, db in heard[:4])
+        far = "; ".join(
+            f"{who} for {whom} by {said(db, signed=True)} dB" for who, whom, db in heard[:4]
+        )
         more = f" and {len(heard) - 4} more" if len(heard) > 4 else ""
-        super().__init__(f"That also moves {far}{more}.".replace(" -", " \u2212"))
+        super().__init__(f"That also moves {far}{more}.")
         self.moves, self.heard = moves, tuple(heard)
 
 

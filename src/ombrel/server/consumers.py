@@ -232,12 +232,10 @@ class ShowConsumer(AsyncWebsocketConsumer):
             self.room.people_moved()
         if why := message.why:
             state = await self._now()
-            try:
-                text = await self.room.once(loudest_text, state, why.source, why.listener)
-                await self.tell(text)
-            except ConsoleError:  # no such cell: refused in answer to this message, and forgotten
-                self.explainer.why = None
-                raise
+            # no such cell: refused in answer to this message, and never explained
+            text = await self.room.once(loudest_text, state, why.source, why.listener)
+            self.explainer.why = why
+            await self.tell(text)
             self.explainer.owe("why")
 
     def _ended(self, ended: Ended) -> None:

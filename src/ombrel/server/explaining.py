@@ -86,8 +86,11 @@ class Explainer:
         self._over = False
 
     def watch(self, message: Watch) -> None:
-        """What the screen draws from now on; what is new there is explained."""
-        self.why, self.ruler = message.why, message.ruler
+        """What the screen draws from now on; what is new there is explained.
+
+        A cell is explained from when somebody knows that there is such a cell (`why`).
+        """
+        self.why, self.ruler = None, message.ruler
         if self.ruler:
             self.owe("reach")
         if self.strip != message.strip:

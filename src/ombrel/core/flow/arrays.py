@@ -11,13 +11,13 @@ from numpy.typing import NDArray
 from ..choices import TAPS
 from ..desk import Desk
 from ..kinds import Value
-from ..laws import balance, constant_power_pan
 from ..parameters import CATALOGUE
 from ..show import Show
 from .homes import NOTHING, Home, feed_kind, homes_of
 from .layout import Layout, layout_of
 from .processed import PROCESSING, with_processing
-from .rulers import FEEDING, RULING, with_rulers
+from .rulers import RULING, with_rulers
+from .solo import LEADING, SOLOING, with_solo
 from .stages import STAGES, gain_of
 
 __all__ = ["Arrays", "Floats", "Moved", "followed", "read_arrays"]
@@ -184,8 +184,11 @@ def read_arrays(show: Show) -> Arrays:
     arrays = _written(_blank(show.desk), layout_of(show.desk), found)
     if any(home.array in PROCESSING for home in found):
         arrays = with_processing(arrays)
-    ruling = any(home.array in RULING for home in found)
-    return with_rulers(arrays) if ruling else arrays
+    if any(home.array in RULING for home in found):
+        arrays = with_rulers(arrays)
+    if any(home.array in SOLOING for home in found):
+        arrays = with_solo(arrays, layout_of(show.desk))
+    return arrays
 
 
 def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arrays, Moved]:
@@ -209,45 +212,15 @@ def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arra
     processed = any(array in PROCESSING for array in places)
     if processed:
         after = with_processing(after)
-    bearing = FEEDING if after.solo_in_place.any() else frozenset()
-    ruled = any(array in RULING or array in bearing for array in places)
+    ruled = any(array in RULING for array in places)
     if ruled:
         after = with_rulers(after)
-    if ruled or processed:
+    bearing = LEADING if after.solo_in_place.any() else frozenset()
+    soloed = any(array in SOLOING or array in bearing for array in places)
+    if soloed:
+        after = with_solo(after, layout_of(desk))
+    if ruled or processed or soloed:
         differs = (after.stage != arrays.stage) | (after.closing != arrays.closing)
         strips = np.flatnonzero(differs.any(axis=1)) * len(STAGES)
         places.setdefault("stage", []).extend(strips.tolist())
     return after, Moved(places)
-
-
-def feed_pans(arrays: Arrays, layout: Layout, strips: slice | NDArray[np.intp]) -> Floats:
-    """Pan of each feed of some strips, shape (n, buses): the send's own, or the strip's."""
-    pan = arrays.pan[strips].copy()
-    own = arrays.strip_pan[: layout.feeding][strips][:, None]
-    pan[:, layout.groups] = own  # only channels, returns and groups have one; others are never fed
-    house = layout.middle.stop - 2
-    pan[:, house : house + 2] = own
-    return pan
-
-
-def side_gains(arrays: Arrays, layout: Layout, strips: slice | NDArray[np.intp]) -> Floats:
-    """Gain from each side of some strips to each side of each bus, shape (n, 2, buses, 2).
-
-    0.0 where a side is panned fully away, or either strip has no such side or is not in use.
-    """
-    pan = feed_pans(arrays, layout, strips)
-    first = arrays.sides[: layout.feeding][strips]
-    second = arrays.sides[layout.first_bus :]
-    into_one, into_two = (second == 1) * 1.0, (second == 2) * 1.0
-    gains = np.zeros((pan.shape[0], 2, layout.buses, 2))
-    one, two = np.flatnonzero(first == 1), np.flatnonzero(first == 2)
-    if one.size:
-        left, right = constant_power_pan(pan[one])
-        gains[one, 0, :, 0] = into_one + into_two * left
-        gains[one, 0, :, 1] = into_two * right
-    if two.size:
-        left, right = balance(pan[two])
-        gains[two, 0, :, 0] = into_two * left + into_one * 0.5
-        gains[two, 1, :, 0] = into_one * 0.5
-        gains[two, 1, :, 1] = into_two * right
-    return gains

@@ -1,9 +1,8 @@
-"""What rules strips together: DCAs, mute groups and solo in place, as stages of each strip.
+"""What rules strips together: DCAs and mute groups, as stages of each strip.
 
 A strip's DCAs are all that it reaches, directly or through DCAs, each once. Their levels add in dB
 behind its fader, their mutes stand beside its own; a mute group that is on does so too, and a hard
-one closes the strip at its input. Solo in place closes every channel and return that is neither
-soloed nor solo-proof, nor feeds something that is soloed; what is soloed then passes on unhindered.
+one closes the strip at its input. What is soloed is worked out in `solo`.
 """
 
 from typing import TYPE_CHECKING, Any, Final
@@ -11,14 +10,13 @@ from typing import TYPE_CHECKING, Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
-from .homes import ENGINE
 from .layout import Layout
 from .stages import START_LEVEL_DB, stage_of
 
 if TYPE_CHECKING:
     from .arrays import Arrays
 
-__all__ = ["FEEDING", "RULING", "closers", "closure", "reached_dcas", "with_rulers"]
+__all__ = ["RULING", "closers", "closure", "reached_dcas", "with_rulers"]
 
 Bools = NDArray[np.bool_]
 Floats = NDArray[np.floating[Any]]
@@ -30,17 +28,11 @@ RULING: Final = frozenset(
         "dca_in",
         "dca_db",
         "dca_mute",
-        "dca_solo",
         "group_of",
         "group_on",
         "group_hard",
-        "solo_of",
-        "solo_proof",
-        "solo_in_place",
     )
 )
-# what says which strips feed one another: solo in place hangs on that too
-FEEDING: Final = frozenset(("on", "amp", "source", "spare", "on_spare", "engine"))
 _HARD: Final = stage_of("hard_mute")
 _SOFT: Final = stage_of("mute_group")
 _MUTED: Final = stage_of("dca_mute")
@@ -75,7 +67,7 @@ def _sum_db(reached: Bools, level_db: Floats) -> Floats:
 
 
 def with_rulers(arrays: "Arrays") -> "Arrays":
-    """The arrays with the stages that DCAs, mute groups and solo in place are to their strips.
+    """The arrays with the stages that DCAs and mute groups are to their strips.
 
     `closing` counts what closes each of these stages; `dca_opened` is the gain of the DCAs with
     each that is off at the level to which its remedy brings it.
@@ -91,42 +83,10 @@ def with_rulers(arrays: "Arrays") -> "Arrays":
     gain = np.power(10.0, _sum_db(reached, arrays.dca_db) / 20.0)
     for place, count in ((_HARD, hard), (_SOFT, soft), (_MUTED, muted)):
         stage[:, place], closing[:, place] = count == 0, np.maximum(count, 1)
-    stage[:, _SOLO] = ~_silenced_by_solo(arrays, reached)
     stage[:, _LEVEL] = np.where(down > 0, 0.0, gain)
     closing[:, _LEVEL] = np.maximum(down, 1)
     opened = gain * np.power(10.0, START_LEVEL_DB * down / 20.0)
     return arrays._replace(stage=stage, closing=closing, dca_opened=opened)
-
-
-def _silenced_by_solo(arrays: "Arrays", reached: Bools) -> Bools:
-    """Which strips solo in place silences; shape (strips,). What feeds something soloed is left
-
-    open, since that would be silent without it.
-    """
-    rows = arrays.source.size
-    silenced = np.zeros(arrays.sides.size, dtype=np.bool_)
-    soloed: Bools = (arrays.solo_of > 0.0) | (reached & (arrays.dca_solo > 0.0)).any(axis=1)
-    if not arrays.solo_in_place.any() or not soloed.any():
-        return silenced
-    feeds = ((arrays.on > 0.0) & (arrays.amp > 0.0)).astype(np.float32)
-    kept = soloed.copy()
-    while True:
-        further = kept.copy()
-        further[: feeds.shape[0]] |= feeds @ kept[rows:].astype(np.float32) > 0.0
-        further[rows + _buses_into(arrays, np.flatnonzero(kept[:rows]))] = True
-        if (further == kept).all():
-            break
-        kept = further
-    silenced[:rows] = ~(kept[:rows] | (arrays.solo_proof > 0.0))
-    return silenced
-
-
-def _buses_into(arrays: "Arrays", rows: NDArray[np.intp]) -> NDArray[np.intp]:
-    """The buses (columns) that feed channels and returns, straight or through an effect engine."""
-    codes = arrays.in_force()[rows]
-    engines = ENGINE - codes[(codes <= ENGINE) & (codes > ENGINE - arrays.engine.size)]
-    codes = np.concatenate((codes, arrays.engine[engines].astype(np.intp)))
-    return np.unique(codes[codes >= 0] // 3)
 
 
 def closers(arrays: "Arrays", layout: Layout, strip: int, place: int) -> list[str]:

@@ -6,8 +6,9 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from .arrays import Arrays, Floats, side_gains
+from .arrays import Arrays, Floats
 from .layout import Layout
+from .sides import side_gains
 from .stages import AFTER_FADER, CLOSES, Cause, running
 
 __all__ = [
