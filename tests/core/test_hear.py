@@ -192,6 +192,27 @@ def test_where_several_paths_arrive_the_ways_are_offered_and_each_arrives():
     assert edited(show, flow, moves).flow.state_of("channel/1", "house") is State.UNROUTED
 
 
+@pytest.mark.parametrize("back", [{"mix/1/format": "mono"}, {"mix/1/format": "stereo"}])
+def test_a_control_in_a_loop_brings_a_level_about_too(back):
+    """Channel 2 is fed by the mix that it feeds; its fader and its send both stand in the loop."""
+    looped: dict[str, Value] = {
+        **FED, **HOUSE, "channel/1/house/on": False, "channel/1/send/mix/1/level": 0.0,
+        "channel/2/source": "mix/1", "channel/2/fader": -4.0, "channel/2/send/mix/1/level": -6.0,
+        "channel/2/send/mix/1/tap": "after_fader", "channel/2/pan": 0.4,
+        "output/local/3/source": "mix/1", **back,
+    }  # fmt: skip
+    show = show_of(TOURING, looped)
+    for text in ("-9", "1.5"):
+        with pytest.raises(SeveralPaths) as caught:
+            hear(show, flow_of(show), [("channel/1", "house")], text)
+        words = [says for says, _ in caught.value.ways]
+        assert any("fader of Channel 2" in says for says in words), words
+        assert any("fader of Mix 1" in says for says in words), words
+        for says, moves in caught.value.ways:
+            level_db = edited(show, flow_of(show), moves).flow.level("channel/1", "house")
+            assert level_db == pytest.approx(float(text), abs=0.01), says
+
+
 def test_a_matrix_is_ridden_by_one_of_the_ways_that_lead_there():
     matrix: dict[str, Value] = {
         "house/send/matrix/1/level": -5.0,

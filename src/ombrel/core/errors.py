@@ -172,8 +172,8 @@ class FeedbackLoop(ConsoleError):
             others = ", ".join([*named, *([f"{more} more"] if more else [])])
             together = f", together with what comes back by {others}"
         super().__init__(
-            f"That would feed back: {walked}{together}: {said(gain_db, signed=True)} dB once around. Keep loops"
-            " below 0 dB, or open this one at one of these."
+            f"That would feed back: {walked}{together}: {said(gain_db, signed=True)} dB once"
+            " around. Keep loops below 0 dB, or open this one at one of these."
         )
         self.nodes, self.beside, self.gain_db = nodes, beside, gain_db
 
