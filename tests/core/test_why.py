@@ -4,12 +4,13 @@ import math
 import random
 import re
 
+import numpy as np
 import pytest
 
 from ombrel.core import State, UnknownAddress, Value, edited, flow_of, made, show_of, why
 from tests.core.test_flow import EFFECT, FED, HOUSE, cells
 from tests.core.walk import Referee
-from tests.desks import TOURING
+from tests.desks import FESTIVAL, TOURING
 from tests.shows import show_of_seed
 
 WITHOUT_ADDRESS = {"not_in_use", "no_way"}  # where no path is possible, words say why
@@ -204,3 +205,52 @@ def test_the_fewest_actions_are_as_few_as_a_walk_of_every_path_finds(first):
             counted, several = counted + 1, several + (actions > 1)
     assert counted > 10
     assert several > 3
+
+
+def test_what_lies_below_600_db_is_silence_and_no_number_is_lost():
+    """Sixteen DCAs at -90 dB on each of four strips: open all the way, and nothing arrives."""
+    strips = ["channel/1", "group/1", "mix/1", "matrix/1"]
+    values: dict[str, Value] = {
+        "channel/1/source": "input/local/1", "channel/1/group/1/on": True,
+        "group/1/format": "stereo",
+        "group/1/send/mix/1/level": -90.0, "mix/1/format": "stereo",
+        "mix/1/send/matrix/1/level": -90.0, "matrix/1/format": "mono",
+        "output/local/1/source": "matrix/1", "channel/2/source": "mix/1",
+        "output/local/2/source": "channel/2/direct", "channel/2/fader": 0.0,
+        "channel/1/polarity": True,
+        **{f"{strip}/fader": -90.0 for strip in strips},
+        **{f"dca/{n}/fader": -90.0 for n in range(1, FESTIVAL.dcas + 1)},
+        **{f"{strip}/dca/{n}/on": True for strip in strips for n in range(1, FESTIVAL.dcas + 1)},
+    }  # fmt: skip
+    show = show_of(FESTIVAL, values)
+    flow = flow_of(show)
+    for listener in ("group/1", "matrix/1", "output/local/2"):
+        answer = why(show, "channel/1", listener, flow=flow)
+        assert (answer.state, answer.level_db) == (State.HEARD, -math.inf)
+        for way in answer.ways:
+            assert way.level_db == -math.inf
+            assert not any(math.isnan(s.gain_db) for s in way.steps if s.gain_db is not None)
+    assert not np.isnan(flow.level_db).any()
+
+
+def test_a_way_by_both_sides_of_a_strip_is_told_once():
+    """The house feeds channel 2, which goes back into it: left by way of right and right by way of
+
+    left are one way, and its level is what both bring: by hand from the pans.
+    """
+    values: dict[str, Value] = {
+        "channel/1/source": "input/local/1", "channel/1/fader": 0.0, "channel/1/pan": -0.3,
+        "channel/2/source": "house", "channel/2/fader": -12.0, "channel/2/pan": 0.3,
+        "output/local/1/source": "house/left", "output/local/2/source": "house/right",
+    }  # fmt: skip
+    answer = why(show_of(TOURING, values), "channel/1", "house")
+    assert [way.says for way in answer.ways] == [
+        "", "by way of Channel 2", "by more ways and rounds"
+    ]  # fmt: skip
+    left, right = math.cos(0.7 * math.pi / 4), math.sin(0.7 * math.pi / 4)
+    back = 0.5 * 10 ** (-12 / 20)  # the whole of a stereo bus is half of each side
+    by_right, by_left = left * back * left, right * back * right  # channel 2 pans the other way
+    level_db = 10 * math.log10(by_right**2 + by_left**2)
+    way = answer.ways[1]
+    assert way.level_db == pytest.approx(level_db)
+    assert sum(step.gain_db or 0.0 for step in way.steps) == pytest.approx(level_db)

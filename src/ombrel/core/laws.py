@@ -1,7 +1,8 @@
 """The arithmetic of levels: dB, pan and balance, the travel of a fader, predicted levels.
 
-Arrays in, arrays out, same shape; a plain float works too. Silence is -inf dB and gain 0.0, with
-no floor in between. NaN must not get in: the catalogue refuses it at the door.
+Arrays in, arrays out, same shape; a plain float works too. Silence is -inf dB and gain 0.0; what
+arrives below -600 dB is silence too, so that no square ever falls out of the numbers. NaN must not
+get in: the catalogue refuses it at the door.
 """
 
 import math
@@ -12,6 +13,7 @@ from numpy.typing import ArrayLike, NDArray
 
 __all__ = [
     "FADER_MARKS",
+    "SILENCE_DB",
     "balance",
     "constant_power_pan",
     "db_to_gain",
@@ -22,6 +24,7 @@ __all__ = [
     "sides_to_level_db",
 ]
 
+SILENCE_DB: Final = -600.0  # nobody hears what lies below, nor any part of it
 Array = NDArray[np.float64]
 
 
@@ -49,12 +52,15 @@ def gain_to_db(gain: ArrayLike) -> Array:
 def sides_to_level_db(left_gain: ArrayLike, right_gain: ArrayLike) -> Array:
     """Level shown for a stereo listener, in dB: 10 log10(gL^2 + gR^2). Panning does not change it.
 
+    -inf below `SILENCE_DB`.
+
     >>> bool(abs(sides_to_level_db(*constant_power_pan(0.3))) < 1e-12)
     True
     """
     left, right = np.asarray(left_gain, np.float64), np.asarray(right_gain, np.float64)
     with np.errstate(divide="ignore"):  # log10(0) = -inf is the answer we want
-        return 10.0 * np.log10(left * left + right * right)
+        level_db = 10.0 * np.log10(left * left + right * right)
+    return np.where(level_db < SILENCE_DB, -np.inf, level_db)
 
 
 def constant_power_pan(pan: ArrayLike) -> tuple[Array, Array]:

@@ -32,7 +32,7 @@ def fill(flow: Flow, names: Names, rows: Indices, columns: Indices) -> None:
         opens = flow.sides_open(rows, columns)
         heard = (opens[:, :, :, None] & (gain > 0.0)).any(axis=(2, 3))
     else:
-        heard = level_db > -np.inf
+        heard = ((at != 0.0)[:, :, :, None] & (gain > 0.0)).any(axis=(2, 3))
     heard &= flow.sourced[rows, None]
     state = np.where(heard, _HEARD, np.int8(State.UNROUTED))
     silent = on & ~heard

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from ..choices import TAPS
 from ..kinds import Value
+from ..laws import SILENCE_DB
 from .layout import STRIP_KINDS
 
 __all__ = [
@@ -28,6 +29,7 @@ __all__ = [
     "stage_of",
 ]
 
+_LEAST: Final = 10.0 ** (SILENCE_DB / 20.0)  # no open strip passes less
 START_LEVEL_DB: Final = -20.0  # where a remedy opens a fader or send: audible, never a surprise
 AFTER_FADER: Final = TAPS.index("after_fader")
 
@@ -169,6 +171,9 @@ def running(
     """
     so_far = np.ones((*gains.shape[:-1], gains.shape[-1] + 1))
     np.cumprod(gains, axis=-1, out=so_far[..., 1:])
+    far_down = (np.abs(so_far) < _LEAST) & (so_far != 0.0)
+    if far_down.any():  # many DCAs far down: open all the same, and still a number
+        so_far[far_down] = np.copysign(_LEAST, so_far[far_down])
     closed = np.zeros(so_far.shape)
     np.cumsum((gains == 0.0) * weights, axis=-1, out=closed[..., 1:])
     return so_far[..., _BEFORE_TAP], closed[..., _BEFORE_TAP]

@@ -1,8 +1,9 @@
 """The explanation of one cell of who hears what."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from itertools import islice
 from typing import Final
 
 from ..asked import Asked
@@ -10,6 +11,7 @@ from ..edits import edited
 from ..errors import ConsoleError
 from ..flow import Flow, Network, Path, State, flow_of, listener_name, source_name, strip_name
 from ..latency import path_ms
+from ..laws import SILENCE_DB, sides_to_level_db
 from ..show import Show
 from .reason import Reason, Remedy
 from .reasons import Reasons
@@ -114,23 +116,17 @@ def _ways(show: Show, flow: Flow, row: int, column: int, state: State) -> Iterat
     if state not in (State.HEARD, State.CANCELLED):
         first = next(network.fewest(), None)
         if first is not None:
-            yield _way(show, flow, row, column, first, wet=False)
+            yield _finished(show, flow, told(show, flow, row, column, [first]), first, wet=False)
         return
-    seen: set[tuple[tuple[int, int], ...]] = set()
     rest = network.amplitudes()
-    for turn, path in enumerate(network.loudest()):
-        key = _key(path)
-        if key not in seen:
-            seen.add(key)
-            tale = told(show, flow, row, column, path)
-            rest = rest - tale.sides
-            yield _finished(show, flow, tale, path, wet=False)
-        if len(seen) == _MOST_WAYS or turn == _MOST_PATHS:
-            break
+    for paths in _by_strips(network.loudest()):
+        tale = told(show, flow, row, column, paths)
+        rest = rest - tale.sides
+        yield _finished(show, flow, tale, paths[0], wet=False)
     left = float((rest * rest).sum())
     whole = float((network.amplitudes() ** 2).sum())
-    if left > 1e-18 * max(whole, 1e-300):
-        level_db = 10.0 * math.log10(left)
+    level_db = float(sides_to_level_db(*rest))
+    if left > 1e-18 * whole and level_db > -math.inf:
         detail = "what loops bring round again, and every other way, together"
         step = Step(kind="rounds", title="More ways and rounds", detail=detail, gain_db=level_db)
         yield Way(says="by more ways and rounds", level_db=level_db, wet=False, steps=(step,))
@@ -140,14 +136,11 @@ def _ways(show: Show, flow: Flow, row: int, column: int, state: State) -> Iterat
 def _wet_ways(show: Show, flow: Flow, row: int, column: int) -> Iterator[Way]:
     if not flow.fed.wet.any():
         return
-    seen: set[tuple[tuple[int, int], ...]] = set()
-    for turn, path in enumerate(Network(flow, row, column, wet=True).loudest()):
-        through = any(_is_wet(flow, path, number) for number in range(len(path.edges)))
-        if through and _key(path) not in seen:
-            seen.add(_key(path))
-            yield _way(show, flow, row, column, path, wet=True)
-        if len(seen) == _MOST_WAYS or turn == _MOST_PATHS:
-            return
+    loudest = islice(Network(flow, row, column, wet=True).loudest(), _MOST_PATHS)
+    wet = (path for path in loudest if any(_is_wet(flow, path, n) for n in range(len(path.edges))))
+    for paths in _by_strips(wet):
+        tale = told(show, flow, row, column, paths)
+        yield _finished(show, flow, tale, paths[0], wet=True)
 
 
 def _is_wet(flow: Flow, path: Path, number: int) -> bool:
@@ -155,16 +148,20 @@ def _is_wet(flow: Flow, path: Path, number: int) -> bool:
     return to is not None and flow.layout.channels <= to[0] < flow.layout.first_bus
 
 
-def _key(path: Path) -> tuple[tuple[int, int], ...]:
-    """What is told as one way: the strips, and their sides too where one is passed twice."""
-    strips = path.strips
-    if len(set(strips)) == len(strips):
-        return tuple((strip, 0) for strip in strips)
-    return tuple(edge.start for edge in path.edges)
+def _by_strips(paths: Iterable[Path]) -> Iterable[list[Path]]:
+    """Paths as they are told as one way: those that pass the same strips, by whichever sides.
 
-
-def _way(show: Show, flow: Flow, row: int, column: int, path: Path, *, wet: bool) -> Way:
-    return _finished(show, flow, told(show, flow, row, column, path), path, wet=wet)
+    Only where a strip is passed twice are there several: else one is told with all its sides.
+    """
+    found: dict[tuple[int, ...], list[Path]] = {}
+    for path in islice(paths, _MOST_PATHS):
+        strips = path.strips
+        if strips not in found and len(found) == _MOST_WAYS:
+            break
+        some = found.setdefault(strips, [])
+        if not some or len(set(strips)) < len(strips):
+            some.append(path)
+    return found.values()
 
 
 def _finished(show: Show, flow: Flow, tale: Told, path: Path, *, wet: bool) -> Way:
@@ -182,7 +179,7 @@ def _finished(show: Show, flow: Flow, tale: Told, path: Path, *, wet: bool) -> W
     is_open = all(step.open for step in tale.steps)
     gains = [step.gain_db for step in tale.steps if step.gain_db is not None]
     level_db = sum(gains) if is_open else -math.inf
-    if path.causes or path.off:
+    if path.causes or path.off or level_db < SILENCE_DB:
         level_db = -math.inf
     late_ms = path_ms(show, flow, path)
     return Way(says=says, level_db=level_db, wet=wet, steps=tuple(tale.steps), late_ms=late_ms)

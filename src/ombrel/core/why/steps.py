@@ -5,7 +5,8 @@ path's level by construction.
 """
 
 import math
-from dataclasses import dataclass, field
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 import numpy as np
@@ -14,7 +15,7 @@ from ..casting.reading import fitting_said, processor_said
 from ..choices import TAPS
 from ..flow import STAGES, Edge, Flow, Path, gain_of, listener_name, passed, strip_name
 from ..keys import keyed
-from ..laws import gain_to_db, predicted_dbfs
+from ..laws import gain_to_db, predicted_dbfs, sides_to_level_db
 from ..rulers import ruled
 from ..show import Show
 from ..sockets import lines_on, socket_name
@@ -57,34 +58,85 @@ class Told:
 
     sides: np.ndarray
     steps: list[Step] = field(default_factory=list)
+    edges: int = 0  # so many of the path's are behind
+    after: list[tuple[int, np.ndarray]] = field(default_factory=list)  # each step: edges, sides
 
     def level_db(self) -> float:
-        power = float((self.sides * self.sides).sum())
-        return 10.0 * math.log10(power) if power > 0.0 else -math.inf
+        return _level_db(self.sides)
+
+    def add(self, step: Step) -> None:
+        self.steps.append(step)
+        self.after.append((self.edges, self.sides))
+
+    def passed(self, sides: np.ndarray) -> None:
+        """An edge is behind, by some of its sides."""
+        self.sides = sides
+        self.edges += 1
+        self.after[-1] = (self.edges, sides)
 
     def scaled(self, gain: float, step: Step) -> None:
         """A stage that passes all sides alike."""
         if gain != 0.0:
             self.sides = self.sides * gain
-        self.steps.append(step)
+        self.add(step)
 
     def spread(self, sides: np.ndarray, kind: str, title: str, detail: str, address: str | None,
                *, is_open: bool = True) -> None:  # fmt: skip
         """A stage behind which the sides stand anew; its step tells the difference in level."""
         before = self.level_db()
         self.sides = sides
-        gain_db = self.level_db() - before if is_open else -math.inf
-        self.steps.append(
+        gain_db = -math.inf
+        if is_open and before > -math.inf:
+            gain_db = self.level_db() - before
+        self.add(
             Step(kind=kind, title=title, detail=detail, gain_db=gain_db, open=is_open,
                  address=address)
         )  # fmt: skip
 
 
-def told(show: Show, flow: Flow, row: int, column: int, path: Path) -> Told:
-    """A path from behind the input of its source, step by step.
+def _level_db(sides: np.ndarray) -> float:
+    return float(sides_to_level_db(sides[0], sides[1]))
 
-    All sides are told together where the path passes no strip twice; else only its own.
+
+def told(show: Show, flow: Flow, row: int, column: int, paths: Sequence[Path]) -> Told:
+    """A way from behind the input of its source, step by step; its `paths` pass the same strips.
+
+    All sides are told together; where a strip is passed twice, by one side and then by the other,
+    they are followed one by one and put together.
     """
+    tales = [_followed(show, flow, row, column, path) for path in paths]
+    if len({len(tale.steps) for tale in tales}) > 1:  # they end otherwise: the loudest speaks
+        del tales[1:]
+    return tales[0] if len(tales) == 1 else _together(tales, paths, row < flow.layout.channels)
+
+
+def _together(tales: Sequence[Told], paths: Sequence[Path], mono: bool) -> Told:
+    """Paths by other sides of the same strips as one: what they have in common counts once."""
+
+    def standing(at: int) -> np.ndarray:
+        parts: dict[tuple[object, ...], np.ndarray] = {}
+        for tale, path in zip(tales, paths, strict=False):
+            edges, sides = tale.after[at]
+            been = tuple(edge.start for edge in path.edges[: edges + 1])
+            parts[(*been, path.edges[-1].ear if at == len(tale.steps) - 1 else None)] = sides
+        return np.asarray(np.sum(list(parts.values()), axis=0))
+
+    starts = {path.edges[0].start for path in paths}
+    amount = 1.0 if mono else math.sqrt(0.5)
+    before = _level_db(np.array([amount, amount if len(starts) > 1 else 0.0]))
+    whole = Told(tales[0].sides)
+    for at, step in enumerate(tales[0].steps):
+        whole.sides = standing(at)
+        gain_db = step.gain_db
+        if gain_db is not None and math.isfinite(gain_db):
+            gain_db = whole.level_db() - before if before > -math.inf else -math.inf
+        before = whole.level_db()
+        whole.add(replace(step, gain_db=gain_db))
+    return whole
+
+
+def _followed(show: Show, flow: Flow, row: int, column: int, path: Path) -> Told:
+    """One path; if it passes a strip twice, by its own sides alone."""
     layout = flow.layout
     one_by_one = len(set(path.strips)) < len(path.strips)
     start = np.array([1.0, 0.0]) if row < layout.channels else np.full(2, math.sqrt(0.5))
@@ -98,8 +150,10 @@ def told(show: Show, flow: Flow, row: int, column: int, path: Path) -> Told:
             break
         _stages(tale, show, flow, strip, edge.tap, first=number == 0)
         _feed(tale, show, flow, edge)
+        sides = tale.sides.copy()
         if one_by_one:
-            tale.sides[1 - edge.to[1]] = 0.0
+            sides[1 - edge.to[1]] = 0.0
+        tale.passed(sides)
     return tale
 
 
@@ -126,7 +180,7 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
         if place >= reach:
             if first and not neutral:
                 detail = f"not in this path: tap {TAP_WORDS[TAPS[tap]]}"
-                tale.steps.append(
+                tale.add(
                     Step(kind=stage.leaf, title=stage.title, detail=detail, in_path=False,
                          address=at)
                 )  # fmt: skip
@@ -163,7 +217,7 @@ def _processing(
         detail = f"{bead.says}. {by.says}" if by else bead.says
         if whose := processor_said(show, strip, bead.key):
             detail = f"{detail}, {whose}"
-        tale.steps.append(Step(kind=bead.key, title=title, detail=detail, address=f"{at}/{leaf}"))
+        tale.add(Step(kind=bead.key, title=title, detail=detail, address=f"{at}/{leaf}"))
 
 
 def _make_up(tale: Told, gain: float, strip: str, heard: bool) -> None:
@@ -207,7 +261,7 @@ def _ruled_stage(
             step = Step(kind="ruled", title=strip_name(show, ruler), in_path=False,
                         detail=f"{said}; not in this path: tap {TAP_WORDS[left_out_by]}",
                         address=address)  # fmt: skip
-            tale.steps.append(step)
+            tale.add(step)
             continue
         gain = gain_of(level_db)
         step = Step(kind="ruled", title=strip_name(show, ruler), detail=detail,
@@ -288,7 +342,7 @@ def _end(tale: Told, show: Show, flow: Flow, column: int, edge: Edge, *, alone: 
         tale.sides = kept
     if edge.socket is None:
         _stages(tale, show, flow, strip, edge.tap, first=False)
-        tale.steps.append(
+        tale.add(
             Step(kind="output", title="Output", detail=f"{strip_name(show, bus)} goes to no output",
                  gain_db=-math.inf, open=False)
         )  # fmt: skip
