@@ -101,3 +101,23 @@ def test_one_source_alone_is_as_loud_at_a_bus_as_the_walk_of_its_paths_says(seed
         assert found.dbfs == pytest.approx(
             -22.0 + 20 * math.log10(loudest) if loudest > 1e-9 else -math.inf, abs=1e-4
         ) or (loudest <= 1e-6 and found.dbfs < -130)  # fmt: skip
+
+
+@pytest.mark.parametrize("once_around_db", [-1.0, -0.1, -12.0])
+def test_an_effect_that_feeds_itself_is_expected_with_all_its_rounds(once_around_db):
+    """Rounds of an effect add as powers: the source rises by 1 / (1 - g^2); at -1 dB by 6.87 dB."""
+    wet: dict[str, Value] = {
+        **TWO, "mix/1/format": "stereo", "mix/1/serves": "effect", "engine/1/source": "mix/1",
+        "return/1/source": "engine/1", "return/1/fader": 0.0, "mix/1/fader": 0.0,
+        "channel/1/send/mix/1/level": 0.0, "channel/1/send/mix/1/tap": "input",
+        "return/1/send/mix/1/tap": "after_fader",
+    }  # fmt: skip
+    levels = [
+        expected_at(show, flow_of(show), "mix/1").in_dbfs
+        for back_db in (-math.inf, once_around_db)
+        for show in [show_of(TINY, {**wet, "return/1/send/mix/1/level": back_db})]
+    ]
+    rise = -10 * math.log10(1 - 10 ** (once_around_db / 10))
+    assert levels[1] - levels[0] == pytest.approx(rise)
+    if once_around_db == -1.0:
+        assert rise == pytest.approx(6.87, abs=0.005)  # geometric series of powers, by hand

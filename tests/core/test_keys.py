@@ -120,3 +120,30 @@ def test_one_plan_reinforces_a_drum_and_why_says_what_opens_it():
     full, _ = made(show, {f"channel/{n}/name": "x" for n in (3, 4)})
     with pytest.raises(NothingLeft):
         reinforced(full, flow_of(full), "channel/1", "50")
+
+
+def test_who_opens_it_is_whom_one_thinks_of_also_by_a_bus_and_what_a_bus_feeds_and_muted():
+    by_group: dict[str, Value] = {
+        "group/1/format": "mono", "group/1/name": "Drums", "channel/1/group/1/on": True,
+        "channel/2/gate/key": "group/1", "output/local/1/source": "mono", "channel/2/mono/on": True,
+    }  # fmt: skip
+    assert "Drums opens it, behind its fader, Frame drum the loudest in it" in found(by_group).says
+    fed: dict[str, Value] = {
+        **by_group, "channel/3/source": "group/1", "channel/3/name": "Key", "channel/3/trim": 3.0,
+        "channel/2/gate/key": "channel/3", "channel/2/gate/key_tap": "before_fader",
+    }  # fmt: skip
+    key = found(fed)
+    assert key.dbfs == pytest.approx(-17.0)
+    assert key.says.startswith("Key opens it, before its fader, Frame drum the loudest in it")
+    for keyed_by in (by_group, fed):
+        muted = found({**keyed_by, "channel/1/mute": True})
+        assert (muted.dbfs, muted.takes_db) == (-math.inf, 40.0)
+    assert (
+        "nothing of it arrives (Frame drum is muted)"
+        in found({**by_group, "channel/1/mute": True}).says
+    )
+    assert "(Drums is down)" in found({**by_group, "group/1/fader": -math.inf}).says
+    show, _ = made(show_of(TINY, {**DRUM, **TONE}), {**by_group, "channel/1/mute": True})
+    answer = why(show, "channel/2", "mono")
+    assert answer.says.endswith("; the gate of Tone takes 40 dB of it away now")
+    assert "gate" not in why(show_of(TINY, {**DRUM, **TONE, **by_group}), "channel/2", "mono").says

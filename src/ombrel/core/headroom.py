@@ -12,16 +12,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from .flow import Flow, source_name
-from .flow.homes import ENGINE
 from .flow.stages import AFTER_FADER
 from .preamps import source_dbfs
 from .show import Show
 
-__all__ = ["Contributor", "Expected", "expected_at", "over_full_scale"]
+__all__ = ["Contributor", "Expected", "expected_at", "expected_into", "over_full_scale"]
 
 Floats = NDArray[np.float64]
 _SHOWN: Final = 5
-_ROUNDS: Final = 4  # effects that feed effects; further ones are far below
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,13 +72,24 @@ class _Levels:
                 self.own[row] = 10.0 ** (dbfs / 20.0)
             # what a bus feeds brings nothing of its own: the ways of others lead through it
             self.known[row] = dbfs is not None or int(in_force[row]) >= 0
-        wet = [row for row in flow.fed.row[flow.fed.dry :].tolist() if in_force[row] <= ENGINE]
-        for _ in range(_ROUNDS if wet else 0):
-            power = self.power() * self.behind[:, None] ** 2
-            for place in range(flow.fed.dry, flow.fed.row.size):
-                row, bus = int(flow.fed.row[place]), int(flow.fed.bus[place])
-                self.own[row] = math.sqrt(power[bus].sum())
-                self.known[row] = True
+        self._bring_effects()
+
+    def _bring_effects(self) -> None:
+        """What effects' returns bring: what arrives at their mixes, of other returns and of
+
+        themselves too, all rounds counted: p = given + p passed on, in powers.
+        """
+        fed = self.flow.fed
+        bus_of = dict(zip(fed.row[fed.dry :].tolist(), fed.bus[fed.dry :].tolist(), strict=True))
+        rows, buses = np.array([*bus_of], np.intp), np.array([*bus_of.values()], np.intp)
+        if not rows.size:
+            return
+        behind = self.behind[buses] ** 2
+        given = self.power()[buses].sum(axis=1) * behind
+        passed_on = (self.at[np.ix_(rows, buses)] ** 2).sum(axis=2) * behind
+        # amplitudes of sizes stay below 0 dB once around, and so do their squares: it has an end
+        self.own[rows] = np.sqrt(np.linalg.solve(np.eye(rows.size) - passed_on.T, given).clip(0.0))
+        self.known[rows] = True
 
     def power(self) -> Floats:
         """Of all sources together at the buses' inputs, shape (buses, 2)."""
@@ -118,6 +127,26 @@ def expected_at(show: Show, flow: Flow, bus: str) -> Expected:
         ),
         unknown=tuple(source_name(show, layout.source(int(row))) for row in unknown),
     )
+
+
+def expected_into(show: Show, flow: Flow, strip: str) -> float | None:
+    """The level in dBFS at the input of a strip: of its own source, or of all that a bus brings it.
+
+    -inf where nothing is expected, None where no level is known. Raises UnknownAddress.
+    """
+    layout = flow.layout
+    if strip not in layout.index or layout.index[strip] >= layout.rows:
+        return expected_at(show, flow, strip).in_dbfs
+    row = layout.row(strip)
+    levels = _Levels(show, flow)
+    (fed,) = np.nonzero(flow.fed.row[: flow.fed.dry] == row)
+    if fed.size:
+        arriving = levels.own * np.abs(flow.at_fed[:, int(fed[0])])
+        arriving[row] = 0.0  # it brings nothing of its own
+        return _db(float((arriving**2).sum()))
+    if not flow.sourced[row]:
+        return -math.inf
+    return _db(float(levels.own[row] ** 2)) if levels.known[row] else None
 
 
 def over_full_scale(show: Show, flow: Flow) -> tuple[tuple[str, float], ...]:

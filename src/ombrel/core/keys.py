@@ -17,9 +17,10 @@ from .channels import free_channel
 from .choices import TAPS
 from .errors import OscillatorTaken, UnreadableText
 from .flow import Flow, strip_name
-from .headroom import expected_at
-from .preamps import source_dbfs
+from .flow.stages import CLOSES, Cause, passed
+from .headroom import expected_at, expected_into
 from .processing import gated_db
+from .said import said
 from .show import Show
 
 __all__ = ["Keyed", "keyed", "reinforced"]
@@ -72,8 +73,9 @@ def keyed(show: Show, flow: Flow, strip: str) -> Keyed | None:
         fader = None if dbfs is None or now is None else _takes(show, strip, dbfs - _LESS_DB) - now
     mute = (closed - (now or 0.0)) if follows_mute else 0.0
     name = strip_name(show, key)
-    says = f"{name} opens it, {_TAP_WORD[tap]}"
-    says += _level_says(show, strip, dbfs, now)
+    says = f"{name} opens it, {_TAP_WORD[tap]}{_loudest_there(show, flow, key)}"
+    silent = _silenced_by(show, flow, key, tap) if dbfs == -math.inf else ""
+    says += _level_says(show, strip, dbfs, now, silent)
     says += _follows_says(name, fader, mute, follows_fader=follows_fader, follows_mute=follows_mute)
     return Keyed(
         strip=strip,
@@ -87,15 +89,55 @@ def keyed(show: Show, flow: Flow, strip: str) -> Keyed | None:
     )
 
 
-def _level_says(show: Show, strip: str, dbfs: float | None, now: float | None) -> str:
+def _loudest_there(show: Show, flow: Flow, key: str) -> str:
+    """Whom one thinks of where a bus, or what a bus feeds, opens a gate: the loudest in it."""
+    row = flow.layout.index[key]
+    buses = flow.fed.bus[: flow.fed.dry][flow.fed.row[: flow.fed.dry] == row]
+    bus = flow.layout.listener(int(buses[0])) if buses.size else key
+    if bus.startswith(("channel/", "return/")):
+        return ""
+    loudest = expected_at(show, flow, bus).loudest
+    return f", {loudest[0].name} the loudest in it" if loudest else ""
+
+
+def _silenced_by(show: Show, flow: Flow, key: str, tap: str) -> str:
+    """Why nothing of a key arrives: what closes its strip, or all that leads into its bus."""
+    layout = flow.layout
+    if words := _closed_words(flow, layout.index[key], tap):
+        return f"{strip_name(show, key)} {words}"
+    if layout.index[key] < layout.first_bus:
+        return ""
+    columns = np.array([layout.column(key)])
+    rows = np.flatnonzero(flow.sides_on(layout.every_row, columns).any(axis=(1, 2)))
+    sourced = [row for row in rows.tolist() if flow.sourced[row]]
+    if not sourced:
+        return "nothing with a source leads there"
+    own = [(row, _closed_words(flow, row, "after_fader")) for row in sourced]
+    named = [f"{strip_name(show, layout.source(row))} {words}" for row, words in own if words]
+    if not named:
+        return ""
+    return named[0] if len(sourced) == 1 else f"{named[0]}, and the rest of it is silent too"
+
+
+def _closed_words(flow: Flow, strip: int, tap: str) -> str:
+    """What closes a strip before a tap, in words; "" for nothing."""
+    closed = np.flatnonzero(flow.arrays.stage[strip, : passed(TAPS.index(tap))] == 0.0)
+    causes = {Cause(int(CLOSES[place])) for place in closed.tolist()}
+    if Cause.MUTED in causes:
+        return "is muted"
+    return "is down" if causes else ""
+
+
+def _level_says(show: Show, strip: str, dbfs: float | None, now: float | None, silent: str) -> str:
     if dbfs is None or now is None:
         return ": no level of it is known."
     if dbfs == -math.inf:
-        return f": nothing of it arrives, and {now:.0f} dB are taken away."
+        why = f" ({silent})" if silent else ""
+        return f": nothing of it arrives{why}, and {said(now, 0)} dB are taken away."
     over = dbfs - show.number(f"{strip}/gate/threshold")
-    side = f"{abs(over):.0f} dB {'over' if over >= 0.0 else 'under'} the threshold"
-    taken = "open" if now < 0.05 else f"{now:.0f} dB are taken away"
-    return f", expected at {dbfs:.0f} dBFS, {side}: {taken}.".replace("-", "\u2212")
+    side = f"{said(abs(over), 0)} dB {'over' if over >= 0.0 else 'under'} the threshold"
+    taken = "open" if now < 0.05 else f"{said(now, 0)} dB are taken away"
+    return f", expected at {said(dbfs, 0)} dBFS, {side}: {taken}."
 
 
 def _follows_says(
@@ -104,12 +146,12 @@ def _follows_says(
     if not follows_fader:
         words = f" It does not follow {name}'s fader"
         return words + (
-            f"; muted, it falls by {mute:.0f} dB." if follows_mute else ", nor its mute."
+            f"; muted, it falls by {said(mute, 0)} dB." if follows_mute else ", nor its mute."
         )
     words = ""
     if fader is not None:
-        words = f" With {name}'s fader 10 dB lower it falls by {fader:.0f} dB;"
-    return f"{words} muted, by {mute:.0f} dB."
+        words = f" With {name}'s fader 10 dB lower it falls by {said(fader, 0)} dB;"
+    return f"{words} muted, by {said(mute, 0)} dB."
 
 
 def _takes(show: Show, strip: str, key_dbfs: float) -> float:
@@ -130,17 +172,9 @@ def _takes(show: Show, strip: str, key_dbfs: float) -> float:
 def _key_dbfs(show: Show, flow: Flow, key: str, tap: str) -> float | None:
     """The level of a strip at one of its taps; -inf for silence, None where none is known."""
     gain = abs(float(flow.wiring.tap[flow.layout.index[key], TAPS.index(tap)]))
-    if key.startswith("channel/"):
-        source = show.source_of(int(key.split("/")[1]))
-        if source is None:
-            return -math.inf
-        known = source_dbfs(show, source)
-        if known is None:
-            return None
-    elif key.startswith("return/"):
+    known = expected_into(show, flow, key)
+    if known is None:
         return None
-    else:
-        known = expected_at(show, flow, key).in_dbfs
     return known + 20.0 * math.log10(gain) if gain > 0.0 else -math.inf
 
 

@@ -66,7 +66,9 @@ def path_ms(show: Show, flow: Flow, path: Path) -> float:
     """How late a path arrives, from the socket that it comes in by to the one that it leaves by."""
     layout, figures = flow.layout, show.desk.latency
     source = layout.strips[path.edges[0].start[0]]
-    came_in = show.source_of(int(source.split("/")[1])) if source.startswith("channel/") else None
+    came_in: object = show[f"{source}/source"]
+    if source.startswith("channel/"):
+        came_in = show.source_of(int(source.split("/")[1]))
     samples = figures.converter_in if str(came_in).startswith("input/") else 0
     late_ms = sum(strip_ms(show, layout.strips[e.start[0]], e.tap) for e in path.edges)
     socket = path.edges[-1].socket

@@ -10,8 +10,10 @@ from ..asked import Asked
 from ..edits import edited
 from ..errors import ConsoleError
 from ..flow import Flow, Network, Path, State, flow_of, listener_name, source_name, strip_name
+from ..keys import keyed
 from ..latency import path_ms
 from ..laws import SILENCE_DB, sides_to_level_db
+from ..said import said
 from ..show import Show
 from .reason import Reason, Remedy
 from .reasons import Reasons
@@ -97,7 +99,8 @@ def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> 
         listener_name=heard_by,
         level_db=cell.level_db,
         state=cell.state,
-        says=_summary(cell.state, reasons, rank, heard, sum(not way.wet for way in ways)),
+        says=_summary(cell.state, reasons, rank, heard, sum(not way.wet for way in ways))
+        + (_shut(show, flow, row, column) if cell.state is State.HEARD else ""),
         head=tuple(head(show, source)),
         ways=ways,
         reasons=reasons,
@@ -106,6 +109,22 @@ def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> 
         heard=heard,
         also=_also(known, row, column) if cell.state is State.UNROUTED else (),
     )
+
+
+def _shut(show: Show, flow: Flow, row: int, column: int) -> str:
+    """What keyed gates on its loudest way take away just now: levels count them as open."""
+    strips = [flow.layout.source(row)]
+    if flow.fed.dry:
+        path = next(Network(flow, row, column).loudest(), None)
+        passed = (flow.layout.strips[strip] for strip in path.strips[1:]) if path else ()
+        strips += [strip for strip in passed if strip.startswith("channel/")]
+    found = ((strip, keyed(show, flow, strip)) for strip in strips if strip.startswith("channel/"))
+    shut = [
+        f"; the gate of {strip_name(show, strip)} takes {said(key.takes_db, 0)} dB of it away now"
+        for strip, key in found
+        if key is not None and key.takes_db is not None and key.takes_db >= 0.5
+    ]
+    return "".join(shut)
 
 
 # ---- the ways
