@@ -7,7 +7,6 @@ import pytest
 
 from ombrel.core import (
     CARRIED,
-    LEVELS_DB,
     EntryTaken,
     NothingLeft,
     OnOnePair,
@@ -227,8 +226,8 @@ def test_what_is_said_of_a_fitting_and_of_its_values():
                                "channel/1/compressor/knee": 0.0})  # fmt: skip
     one, other = laid_together(squeezed, ada, bo)
     assert (one.name, other.name) == ("Ada as Gull", "Bo as Gull")
-    assert one.compressor_db[-1] == pytest.approx(-10.0)
-    assert other.compressor_db == other.gate_db == LEVELS_DB
+    assert one.compressor[-1] == pytest.approx((0.0, -10.0))
+    assert other.compressor == other.gate == ((-80.0, -80.0), (0.0, 0.0))
     back = after(show, drop(show, ada, at_s=3.0))
     assert back["input/local/1/gain"] == 31.0
 

@@ -138,7 +138,7 @@ from .compare import (
 )
 from .copying import COPIED, copied, neutral, of_aspects
 from .crossover import Crossover, turn_mono
-from .curves import FREQUENCIES_HZ, LEVELS_DB, Curves, Static, curves
+from .curves import Curves, Static, curves
 from .describe import described
 from .desk import BANKS, LIFTS, LINES, PRESETS, PROMISES, SCENES, Bay, Box, Delays, Desk
 from .desk_rules import BUS_TAPS
@@ -447,7 +447,6 @@ __all__ = [
     "FADED",
     "FADER_MARKS",
     "FAMILIES",
-    "FREQUENCIES_HZ",
     "Fade",
     "Fading",
     "Fate",
@@ -473,7 +472,6 @@ __all__ = [
     "Judged",
     "Keeping",
     "Keyed",
-    "LEVELS_DB",
     "LIFTS",
     "LINES",
     "LINE_FIELDS",

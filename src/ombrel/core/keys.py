@@ -23,7 +23,7 @@ from .processing import gated_db
 from .said import said
 from .show import Show
 
-__all__ = ["Keyed", "keyed", "reinforced"]
+__all__ = ["Keyed", "key_dbfs", "keyed", "reinforced"]
 
 _USUAL_DBFS: Final = -24.0  # of a key of which nothing is known, or arrives yet
 _LESS_DB: Final = 10.0  # the move of a fader by which it is told what follows
@@ -63,7 +63,7 @@ def keyed(show: Show, flow: Flow, strip: str) -> Keyed | None:
     if not show.on(f"{strip}/gate/on") or not isinstance(key, str):
         return None
     tap = show.text(f"{strip}/gate/key_tap")
-    dbfs = _key_dbfs(show, flow, key, tap)
+    dbfs = key_dbfs(show, flow, key, tap)
     now = None if dbfs is None else _takes(show, strip, dbfs)
     follows_fader = tap == "after_fader"
     follows_mute = tap in ("before_fader_after_mute", "after_fader")
@@ -154,12 +154,12 @@ def _follows_says(
     return f"{words} muted, by {said(mute, 0)} dB."
 
 
-def _takes(show: Show, strip: str, key_dbfs: float) -> float:
+def _takes(show: Show, strip: str, dbfs: float) -> float:
     """What a gate takes away, in dB, while its key stands at a level."""
     at = f"{strip}/gate"
-    if key_dbfs == -math.inf:
-        return show.number(f"{at}/range")
-    level = max(key_dbfs, -300.0)
+    if dbfs == -math.inf:
+        return show.number(f"{at}/range") if show.number(f"{at}/ratio") > 1.0 else 0.0
+    level = max(dbfs, -300.0)
     out = gated_db(
         np.array([level]),
         threshold_db=show.number(f"{at}/threshold"),
@@ -169,7 +169,7 @@ def _takes(show: Show, strip: str, key_dbfs: float) -> float:
     return float(level - out[0])
 
 
-def _key_dbfs(show: Show, flow: Flow, key: str, tap: str) -> float | None:
+def key_dbfs(show: Show, flow: Flow, key: str, tap: str) -> float | None:
     """The level of a strip at one of its taps; -inf for silence, None where none is known."""
     gain = abs(float(flow.wiring.tap[flow.layout.index[key], TAPS.index(tap)]))
     known = expected_into(show, flow, key)
@@ -197,7 +197,7 @@ def reinforced(show: Show, flow: Flow, strip: str, frequency: str) -> Mapping[st
     if users and show.number("oscillator/frequency") != hertz:
         raise OscillatorTaken(strip_name(show, users[0]), show.number("oscillator/frequency"))
     number, cleared = free_channel(show)
-    tone, stands = f"channel/{number}", _key_dbfs(show, flow, strip, "after_fader")
+    tone, stands = f"channel/{number}", key_dbfs(show, flow, strip, "after_fader")
     # at 2:1 from the level expected on, each dB less of the key is one dB less of the tone
     threshold = stands if stands is not None and -60.0 < stands < 0.0 else _USUAL_DBFS
     moves: dict[str, Asked] = {

@@ -257,22 +257,21 @@ class FittingSideReply(Schema):
 
 
 class FittingCurveReply(Schema):
-    """What a fitting makes of a channel, in dB: the magnitude of its low cut and EQ at the reply's
+    """What a fitting makes of a channel, in dB: the magnitude of its low cut and EQ at frequencies,
 
-    frequencies, what comes out of its gate and compressor at the reply's levels.
+    and what goes into and comes out of its gate and compressor, point by point.
     """
 
     name: str
+    frequencies_hz: list[float]
     total_db: list[float]
-    gate_db: list[float]
-    compressor_db: list[float]
+    gate: list[tuple[float, float]]
+    compressor: list[tuple[float, float]]
 
 
 class FittingsComparedReply(Schema):
     """Two fittings side by side, and their curves over one another."""
 
-    frequencies_hz: list[float]
-    levels_db: list[float]
     curves: list[FittingCurveReply]
     sides: list[FittingSideReply]
 
@@ -284,13 +283,13 @@ def compare_fittings(request: HttpRequest, show_id: UUID, one: int, other: int) 
     show = shown_at(show_id, None)
     both = f"fitting/{one}", f"fitting/{other}"
     return {
-        "frequencies_hz": list(core.FREQUENCIES_HZ),
-        "levels_db": list(core.LEVELS_DB),
         "curves": [
-            {"name": one.name}
-            | {
-                curve: [round(db, 2) for db in getattr(one, curve)]
-                for curve in ("total_db", "gate_db", "compressor_db")
+            {
+                "name": one.name,
+                "frequencies_hz": [round(hertz, 3) for hertz in one.frequencies_hz],
+                "total_db": [round(db, 2) for db in one.total_db],
+                "gate": [(round(at, 2), round(out, 2)) for at, out in one.gate],
+                "compressor": [(round(at, 2), round(out, 2)) for at, out in one.compressor],
             }
             for one in core.laid_together(show, *both)
         ],

@@ -35,15 +35,16 @@ class ReachedMessage(BaseModel):
 
 
 class StaticMessage(BaseModel):
-    """Levels out over `levels_db`; where the expected level stands, and what then comes out."""
+    """Levels out over levels in; where the expected level stands, and what then comes out."""
 
+    in_db: list[float]
     out_db: list[float]
     stands_db: float | None
     comes_db: float | None
 
 
 class CrossoverMessage(BaseModel):
-    """The crossover between house and mono, over `frequencies_hz` of the strip's message.
+    """The crossover between house and mono, over `frequencies_hz` of the curves.
 
     `turning`: moves that turn mono over at its outputs.
     """
@@ -106,10 +107,11 @@ class FadingMessage(BaseModel):
 
 
 class CurvesMessage(BaseModel):
-    """The curves of a strip: over `frequencies_hz` and `levels_db` of the strip's message."""
+    """The curves of a strip: over frequencies that lie closer where they bend."""
 
     type: Literal["curves"]
     strip: str
+    frequencies_hz: list[float]
     total_db: list[float]
     bands_db: dict[str, list[float]]
     gate: StaticMessage | None
@@ -158,5 +160,3 @@ class StripMessage(BaseModel):
     expected: ExpectedMessage | None
     keyed: str  # what opens its gate, where another strip does; "": none
     presets: list[PresetMessage]
-    frequencies_hz: list[float]
-    levels_db: list[float]

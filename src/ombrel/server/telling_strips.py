@@ -57,8 +57,6 @@ def strip_message(state: State, strip: str) -> dict:
             )
             for one in core.presets(state.show, strip)
         ],
-        frequencies_hz=list(core.FREQUENCIES_HZ),
-        levels_db=list(core.LEVELS_DB),
     ).model_dump(mode="json")
 
 
@@ -82,6 +80,7 @@ def curves_message(show: core.Show, strip: str, flow: core.Flow) -> dict:
     return CurvesMessage(
         type="curves",
         strip=strip,
+        frequencies_hz=_rounded(found.frequencies_hz, 3),
         total_db=_rounded(found.total_db),
         bands_db={band: _rounded(db) for band, db in found.bands_db.items()},
         gate=_static(found.gate) if found.gate else None,
@@ -137,11 +136,14 @@ def _singer(singer: core.Singer) -> SingerMessage:
 
 def _static(static: core.Static) -> StaticMessage:
     return StaticMessage(
-        out_db=_rounded(static.out_db), stands_db=static.stands_db, comes_db=static.comes_db
+        in_db=_rounded(static.in_db),
+        out_db=_rounded(static.out_db),
+        stands_db=static.stands_db,
+        comes_db=static.comes_db,
     )
 
 
-def _rounded(values: Sequence[float]) -> list[float]:
+def _rounded(values: Sequence[float], places: int = 2) -> list[float]:
     """Finer than a screen can draw is not sent."""
-    found: list[float] = np.round(np.array(values, dtype=np.float64), 2).tolist()
+    found: list[float] = np.round(np.array(values, dtype=np.float64), places).tolist()
     return found

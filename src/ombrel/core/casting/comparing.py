@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ..curves import LEVELS_DB, Static, curves
+from ..curves import Static, curves
 from ..layers import fitted_leaves
 from ..scenes.reading import leaf_label
 from ..show import Show, blank_show
@@ -18,15 +18,16 @@ Side = tuple[str, str, str]  # what it is, and how two have it
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Overlay:
-    """What a fitting makes of a channel: `total_db` of low cut and EQ over FREQUENCIES_HZ; what
+    """What a fitting makes of a channel: `total_db` of low cut and EQ at `frequencies_hz`; points
 
-    comes out of gate and compressor over LEVELS_DB, the same where they are off.
+    (in, out) of gate and compressor, in dB, the same where they are off.
     """
 
     name: str
+    frequencies_hz: tuple[float, ...]
     total_db: tuple[float, ...]
-    gate_db: tuple[float, ...]
-    compressor_db: tuple[float, ...]
+    gate: tuple[tuple[float, float], ...]
+    compressor: tuple[tuple[float, float], ...]
 
 
 def side_by_side(show: Show, one: str, other: str) -> list[Side]:
@@ -60,15 +61,17 @@ def _overlay(show: Show, fitting: str, channel: str) -> Overlay:
     worn = _worn(show, fitting, channel)
     drawn = curves(worn, channel)
 
-    def out_db(stage: str, static: Static | None) -> tuple[float, ...]:
-        on = static is not None and worn.on(f"{channel}/{stage}/on")
-        return static.out_db if static is not None and on else LEVELS_DB
+    def points(stage: str, static: Static | None) -> tuple[tuple[float, float], ...]:
+        if static is None or not worn.on(f"{channel}/{stage}/on"):
+            return (-80.0, -80.0), (0.0, 0.0)
+        return tuple(zip(static.in_db, static.out_db, strict=True))
 
     return Overlay(
         name=fitting_name(show, fitting),
+        frequencies_hz=drawn.frequencies_hz,
         total_db=drawn.total_db,
-        gate_db=out_db("gate", drawn.gate),
-        compressor_db=out_db("compressor", drawn.compressor),
+        gate=points("gate", drawn.gate),
+        compressor=points("compressor", drawn.compressor),
     )
 
 

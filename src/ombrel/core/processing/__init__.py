@@ -12,6 +12,7 @@ from .filters import (
     q_to_bandwidth,
     response,
     response_db,
+    turning_hz,
 )
 from .tempo import HIGHEST_BPM, LOWEST_BPM, NOTES, note_ms, tapped_bpm
 
@@ -35,4 +36,5 @@ __all__ = [
     "response_db",
     "speed_of_sound",
     "tapped_bpm",
+    "turning_hz",
 ]

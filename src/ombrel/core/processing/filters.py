@@ -97,6 +97,13 @@ def gain_db(gain: NDArray[np.complex128]) -> NDArray[np.float64]:
     return found
 
 
+def turning_hz(sections: Sections, rate_hz: float) -> NDArray[np.float64]:
+    """Frequencies of the poles and zeros: a narrow peak or dip of the magnitude lies at one."""
+    roots = [np.roots(half) for section in sections for half in (section[:3], section[3:])]
+    found: NDArray[np.float64] = np.abs(np.angle(np.concatenate(roots))) * rate_hz / (2 * np.pi)
+    return found
+
+
 def response_db(
     sections: Sections, frequencies_hz: NDArray[np.floating[Any]], rate_hz: float
 ) -> NDArray[np.float64]:

@@ -1099,7 +1099,7 @@ export interface components {
         };
         /**
          * CrossoverMessage
-         * @description The crossover between house and mono, over `frequencies_hz` of the strip's message.
+         * @description The crossover between house and mono, over `frequencies_hz` of the curves.
          *
          *     `turning`: moves that turn mono over at its outputs.
          */
@@ -1117,7 +1117,7 @@ export interface components {
         };
         /**
          * CurvesMessage
-         * @description The curves of a strip: over `frequencies_hz` and `levels_db` of the strip's message.
+         * @description The curves of a strip: over frequencies that lie closer where they bend.
          */
         CurvesMessage: {
             /** Bands Db */
@@ -1126,6 +1126,8 @@ export interface components {
             };
             compressor: components["schemas"]["StaticMessage"];
             crossover: components["schemas"]["CrossoverMessage"] | null;
+            /** Frequencies Hz */
+            frequencies_hz: number[];
             gate: components["schemas"]["StaticMessage"] | null;
             /** Strip */
             strip: string;
@@ -1558,15 +1560,23 @@ export interface components {
         };
         /**
          * FittingCurveReply
-         * @description What a fitting makes of a channel, in dB: the magnitude of its low cut and EQ at the reply's
+         * @description What a fitting makes of a channel, in dB: the magnitude of its low cut and EQ at frequencies,
          *
-         *     frequencies, what comes out of its gate and compressor at the reply's levels.
+         *     and what goes into and comes out of its gate and compressor, point by point.
          */
         FittingCurveReply: {
-            /** Compressor Db */
-            compressor_db: number[];
-            /** Gate Db */
-            gate_db: number[];
+            /** Compressor */
+            compressor: [
+                number,
+                number
+            ][];
+            /** Frequencies Hz */
+            frequencies_hz: number[];
+            /** Gate */
+            gate: [
+                number,
+                number
+            ][];
             /** Name */
             name: string;
             /** Total Db */
@@ -1652,10 +1662,6 @@ export interface components {
         FittingsComparedReply: {
             /** Curves */
             curves: components["schemas"]["FittingCurveReply"][];
-            /** Frequencies Hz */
-            frequencies_hz: number[];
-            /** Levels Db */
-            levels_db: number[];
             /** Sides */
             sides: components["schemas"]["FittingSideReply"][];
         };
@@ -4165,11 +4171,13 @@ export interface components {
         };
         /**
          * StaticMessage
-         * @description Levels out over `levels_db`; where the expected level stands, and what then comes out.
+         * @description Levels out over levels in; where the expected level stands, and what then comes out.
          */
         StaticMessage: {
             /** Comes Db */
             comes_db: number | null;
+            /** In Db */
+            in_db: number[];
             /** Out Db */
             out_db: number[];
             /** Stands Db */
@@ -4238,14 +4246,10 @@ export interface components {
             /** Beads */
             beads: components["schemas"]["BeadMessage"][];
             expected: components["schemas"]["ExpectedMessage"] | null;
-            /** Frequencies Hz */
-            frequencies_hz: number[];
             /** Keyed */
             keyed: string;
             /** Leaves */
             leaves: components["schemas"]["LeavesMessage"][];
-            /** Levels Db */
-            levels_db: number[];
             /** Presets */
             presets: components["schemas"]["PresetMessage"][];
             /** Reaches */

@@ -2,7 +2,15 @@ import { useLevel, useLink, useOn, useShow } from "../../data/use";
 import { hertzText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Waiting } from "../../ui/Waiting";
-import { across, FrequencyGrid, HEIGHT, lineOf, useGridWidth, viewBoxOf } from "./FrequencyGrid";
+import {
+  across,
+  FrequencyGrid,
+  HEIGHT,
+  lineOf,
+  useGridWidth,
+  viewBoxOf,
+  Within,
+} from "./FrequencyGrid";
 import { ValueField } from "./ValueField";
 
 const OF = "house and mono";
@@ -13,7 +21,7 @@ export function CrossoverPanel({ strip }: { strip: string }) {
   const crossover = useShow((state) =>
     state.curves?.strip === strip ? state.curves.crossover : null,
   );
-  const frequencies = useShow((state) => state.path?.frequencies_hz);
+  const frequencies = useShow((state) => state.curves?.frequencies_hz);
   const on = useOn("mono/crossover/on");
   const meeting = useLevel("mono/crossover/frequency") ?? 90;
   const width = useGridWidth();
@@ -41,23 +49,25 @@ export function CrossoverPanel({ strip }: { strip: string }) {
           strokeWidth={1.6}
           strokeDasharray="5 3"
         />
-        {sides.map(([side, db]) => (
+        <Within width={width}>
+          {sides.map(([side, db]) => (
+            <path
+              key={side}
+              d={lineOf(frequencies, db, width)}
+              fill="none"
+              stroke={side === strip && on ? "var(--sea)" : "var(--iris)"}
+              strokeWidth={side === strip ? 2.6 : 1.6}
+              strokeDasharray={side === strip ? undefined : "4 3"}
+            />
+          ))}
           <path
-            key={side}
-            d={lineOf(frequencies, db, width)}
+            d={lineOf(frequencies, crossover.sum_db, width)}
             fill="none"
-            stroke={side === strip && on ? "var(--sea)" : "var(--iris)"}
-            strokeWidth={side === strip ? 2.6 : 1.6}
-            strokeDasharray={side === strip ? undefined : "4 3"}
+            stroke="var(--paper)"
+            strokeWidth={1.6}
+            opacity={on ? 0.9 : 0.4}
           />
-        ))}
-        <path
-          d={lineOf(frequencies, crossover.sum_db, width)}
-          fill="none"
-          stroke="var(--paper)"
-          strokeWidth={1.6}
-          opacity={on ? 0.9 : 0.4}
-        />
+        </Within>
         <text x={at - 12} y={18} textAnchor="end" fontSize={13} fill="var(--soft)">
           mono
         </text>

@@ -15,6 +15,7 @@ import {
   lineOf,
   useGridWidth,
   viewBoxOf,
+  Within,
   y,
 } from "./FrequencyGrid";
 import { BANDS } from "./stages";
@@ -32,9 +33,8 @@ interface Props {
 /** Low cut and EQ of a strip: the core's curve, with a point for each band, dragged or by arrows. */
 export function EqPanel({ strip, name, beside = false }: Props) {
   const curves = useShow((state) => (state.curves?.strip === strip ? state.curves : null));
-  const path = useShow((state) => (state.path?.strip === strip ? state.path : null));
   const [at, setAt] = useState<string>("3");
-  if (!curves || !path) return <Waiting>Drawing…</Waiting>;
+  if (!curves) return <Waiting>Drawing…</Waiting>;
   return (
     <div
       className={
@@ -43,15 +43,7 @@ export function EqPanel({ strip, name, beside = false }: Props) {
           : "flex flex-col gap-2"
       }
     >
-      <Plot
-        narrow={beside}
-        strip={strip}
-        name={name}
-        curves={curves}
-        frequencies={path.frequencies_hz}
-        at={at}
-        onAt={setAt}
-      />
+      <Plot narrow={beside} strip={strip} name={name} curves={curves} at={at} onAt={setAt} />
       <div className="overflow-x-auto">
         <table className="w-full text-[13.5px]" aria-label={`Bands of ${name}`}>
           <thead className="sr-only">
@@ -85,14 +77,14 @@ interface PlotProps {
   strip: string;
   name: string;
   curves: Curves;
-  frequencies: readonly number[];
   at: string;
   onAt: (band: string) => void;
 }
 
-function Plot({ narrow, strip, name, curves, frequencies, at, onAt }: PlotProps) {
+function Plot({ narrow, strip, name, curves, at, onAt }: PlotProps) {
   const eq = useOn(`${strip}/eq/on`);
   const width = useGridWidth(narrow);
+  const frequencies = curves.frequencies_hz;
   const total = lineOf(frequencies, curves.total_db, width);
   const band = curves.bands_db[at];
   return (
@@ -103,23 +95,25 @@ function Plot({ narrow, strip, name, curves, frequencies, at, onAt }: PlotProps)
       aria-label={`Curve of ${name}`}
     >
       <FrequencyGrid width={width} />
-      <path d={`${total}L${width} ${y(0)}L0 ${y(0)}Z`} fill="var(--sea)" opacity={0.12} />
-      {band && (
+      <Within width={width}>
+        <path d={`${total}L${width} ${y(0)}L0 ${y(0)}Z`} fill="var(--sea)" opacity={0.12} />
+        {band && (
+          <path
+            d={lineOf(frequencies, band, width)}
+            fill="none"
+            stroke="var(--iris)"
+            strokeWidth={1.4}
+            strokeDasharray="4 3"
+          />
+        )}
         <path
-          d={lineOf(frequencies, band, width)}
+          d={total}
           fill="none"
-          stroke="var(--iris)"
-          strokeWidth={1.4}
-          strokeDasharray="4 3"
+          stroke={eq ? "var(--sea)" : "var(--faint)"}
+          strokeWidth={2.6}
+          data-curve
         />
-      )}
-      <path
-        d={total}
-        fill="none"
-        stroke={eq ? "var(--sea)" : "var(--faint)"}
-        strokeWidth={2.6}
-        data-curve
-      />
+      </Within>
       <Point
         width={width}
         strip={strip}

@@ -3,12 +3,12 @@ import { compareFittings } from "../../data/http";
 import type { FittingsCompared as Compared } from "../../data/types";
 import { useShow } from "../../data/use";
 import { Waiting } from "../../ui/Waiting";
-import { FrequencyGrid, lineOf, useGridWidth, viewBoxOf } from "./FrequencyGrid";
-import { LevelGrid, outLine, VIEW_BOX } from "./LevelGrid";
+import { FrequencyGrid, lineOf, useGridWidth, viewBoxOf, Within } from "./FrequencyGrid";
+import { LevelGrid, OutLine, VIEW_BOX } from "./LevelGrid";
 
 const STAGES = [
-  ["Gate", "gate_db"],
-  ["Compressor", "compressor_db"],
+  ["Gate", "gate"],
+  ["Compressor", "compressor"],
 ] as const;
 
 const numberOf = (fitting: string) => fitting.split("/")[1]!;
@@ -46,34 +46,30 @@ export function FittingsCompared({ one, other }: { one: string; other: string })
         aria-label={`Curves of ${here?.name} and ${there?.name}`}
       >
         <FrequencyGrid width={width} />
-        {there && (
-          <path
-            d={lineOf(found.frequencies_hz, there.total_db, width)}
-            fill="none"
-            stroke="var(--sun)"
-            strokeWidth={2.2}
-            strokeDasharray="6 4"
-          />
-        )}
-        {here && (
-          <path
-            d={lineOf(found.frequencies_hz, here.total_db, width)}
-            fill="none"
-            stroke="var(--sea)"
-            strokeWidth={2.6}
-          />
-        )}
+        <Within width={width}>
+          {there && (
+            <path
+              d={lineOf(there.frequencies_hz, there.total_db, width)}
+              fill="none"
+              stroke="var(--sun)"
+              strokeWidth={2.2}
+              strokeDasharray="6 4"
+            />
+          )}
+          {here && (
+            <path
+              d={lineOf(here.frequencies_hz, here.total_db, width)}
+              fill="none"
+              stroke="var(--sea)"
+              strokeWidth={2.6}
+            />
+          )}
+        </Within>
       </svg>
       {here && there && (
         <div className="grid grid-cols-2 gap-3">
           {STAGES.map(([word, curve]) => (
-            <Stage
-              key={word}
-              word={word}
-              levels={found.levels_db}
-              one={here[curve]}
-              other={there[curve]}
-            />
+            <Stage key={word} word={word} one={here[curve]} other={there[curve]} />
           ))}
         </div>
       )}
@@ -100,28 +96,23 @@ export function FittingsCompared({ one, other }: { one: string; other: string })
   );
 }
 
+type Point = [number, number];
+
 interface StageProps {
   word: string;
-  levels: readonly number[];
-  one: readonly number[];
-  other: readonly number[];
+  one: readonly Point[];
+  other: readonly Point[];
 }
 
 /** What comes out of a gate or compressor, where two make it otherwise. */
-function Stage({ word, levels, one, other }: StageProps) {
-  if (one.every((db, at) => db === other[at])) return null;
+function Stage({ word, one, other }: StageProps) {
+  if (String(one) === String(other)) return null;
   return (
     <figure>
       <svg viewBox={VIEW_BOX} className="w-full max-h-44" role="img" aria-label={`${word} of both`}>
         <LevelGrid />
-        <path
-          d={outLine(levels, other)}
-          fill="none"
-          stroke="var(--sun)"
-          strokeWidth={2.2}
-          strokeDasharray="6 4"
-        />
-        <path d={outLine(levels, one)} fill="none" stroke="var(--sea)" strokeWidth={2.6} />
+        <OutLine points={other} stroke="var(--sun)" dashed />
+        <OutLine points={one} stroke="var(--sea)" />
       </svg>
       <figcaption className="text-center text-soft text-[13px]">{word}</figcaption>
     </figure>

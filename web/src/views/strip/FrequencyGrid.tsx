@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { levelText } from "../../data/words";
 import { usePhone } from "../../ui/media";
 
@@ -14,13 +15,25 @@ export const across = (hertz: number) => Math.log(hertz / LOW_HZ) / Math.log(HIG
 export const y = (db: number) =>
   ((MOST_DB - Math.max(-MOST_DB, Math.min(MOST_DB, db))) / (2 * MOST_DB)) * HEIGHT;
 
+const beyond = (db: number) => ((MOST_DB - db) / (2 * MOST_DB)) * HEIGHT;
+
+/** A curve through its points; it goes on beyond the grid, where `Within` cuts it off. */
 export const lineOf = (frequencies: readonly number[], db: readonly number[], width: number) =>
   frequencies
-    .map(
-      (hertz, at) =>
-        `${at ? "L" : "M"}${(across(hertz) * width).toFixed(1)} ${y(db[at] ?? 0).toFixed(1)}`,
-    )
+    .map((hertz, at) => {
+      const x = (across(hertz) * width).toFixed(2);
+      return `${at ? "L" : "M"}${x} ${beyond(db[at] ?? 0).toFixed(2)}`;
+    })
     .join("");
+
+/** What is drawn inside the grid alone. */
+export function Within({ width, children }: { width: number; children: ReactNode }) {
+  return (
+    <svg x={0} y={0} width={width} height={HEIGHT} aria-hidden="true">
+      {children}
+    </svg>
+  );
+}
 
 /** How wide a curve is drawn here, in units of its picture. */
 export const useGridWidth = (narrow = false): number => (usePhone() || narrow ? NARROW : WIDE);

@@ -7,14 +7,36 @@ export const VIEW_BOX = `-30 -6 ${SIZE + 40} ${SIZE + 28}`;
 
 export const at = (db: number) => ((Math.max(FLOOR, Math.min(0, db)) - FLOOR) / -FLOOR) * SIZE;
 
-/** A static curve: levels out over levels in. */
-export const outLine = (levels: readonly number[], out: readonly number[]) =>
-  levels
+const beyond = (db: number) => ((db - FLOOR) / -FLOOR) * SIZE;
+
+/** A static curve: levels out over levels in, cut off where the grid ends. */
+export function OutLine({
+  points,
+  stroke,
+  dashed = false,
+}: {
+  points: readonly (readonly [number, number])[];
+  stroke: string;
+  dashed?: boolean;
+}) {
+  const d = points
     .map(
-      (db, place) =>
-        `${place ? "L" : "M"}${at(db).toFixed(1)} ${(SIZE - at(out[place] ?? FLOOR)).toFixed(1)}`,
+      ([into, out], place) =>
+        `${place ? "L" : "M"}${beyond(into).toFixed(2)} ${(SIZE - beyond(out)).toFixed(2)}`,
     )
     .join("");
+  return (
+    <svg x={0} y={0} width={SIZE} height={SIZE} aria-hidden="true">
+      <path
+        d={d}
+        fill="none"
+        stroke={stroke}
+        strokeWidth={dashed ? 2.2 : 2.6}
+        strokeDasharray={dashed ? "6 4" : undefined}
+      />
+    </svg>
+  );
+}
 
 /** Lines at levels in and out, under every static curve; and the one on which nothing happens. */
 export function LevelGrid() {

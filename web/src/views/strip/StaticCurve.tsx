@@ -5,7 +5,7 @@ import type { Curves, Move } from "../../data/types";
 import { useLevel, useLink, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Waiting } from "../../ui/Waiting";
-import { at, LevelGrid, outLine, SIZE, VIEW_BOX } from "./LevelGrid";
+import { at, LevelGrid, OutLine, SIZE, VIEW_BOX } from "./LevelGrid";
 
 /** What comes out of a gate or compressor for what goes in; the threshold is dragged across. */
 export function StaticCurve({
@@ -22,11 +22,10 @@ export function StaticCurve({
   const curve: Curves["gate"] = useShow((state) =>
     state.curves?.strip === strip ? state.curves[stage] : null,
   );
-  const levels = useShow((state) => state.path?.levels_db);
   const byAnother = useShow((state) => stage === "gate" && Boolean(state.path?.keyed));
   const threshold = useLevel(`${strip}/${stage}/threshold`) ?? 0;
   const held = useRef<Gesture | null>(null);
-  if (!curve || !levels) return <Waiting>Drawing…</Waiting>;
+  if (!curve) return <Waiting>Drawing…</Waiting>;
   const move = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getScreenCTM()!.inverse();
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(box);
@@ -66,7 +65,10 @@ export function StaticCurve({
           stroke="var(--sun)"
           strokeDasharray="5 3"
         />
-        <path d={outLine(levels, curve.out_db)} fill="none" stroke="var(--sea)" strokeWidth={2.6} />
+        <OutLine
+          points={curve.in_db.map((into, place) => [into, curve.out_db[place]!])}
+          stroke="var(--sea)"
+        />
         {stands !== null && comes !== null && (
           <circle
             cx={at(stands)}
