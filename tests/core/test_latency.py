@@ -76,7 +76,7 @@ def test_a_drum_through_two_groups_combs_and_the_sooner_one_is_let_wait():
     assert aligned(show, flow, "channel/1", "house") == ("group/1", 2.25)
     (finding,) = [f for f in findings(show) if f.rule == "ways_apart"]
     assert finding.says == (
-        "Snare reaches House by ways 2.2 ms apart: the sum combs from 222 Hz up."
+        "Snare reaches House by ways 2.3 ms apart: the sum combs from 222 Hz up."
     )
     settled, _ = made(show, finding.moves)
     assert not [f for f in findings(settled) if f.rule == "ways_apart"]

@@ -1,6 +1,5 @@
 """A strip from top to bottom: its curves, its beads, who takes it where; processing in gangs."""
 
-import math
 import random
 from typing import Any
 
@@ -10,6 +9,7 @@ import pytest
 from ombrel.core import (
     CATALOGUE,
     Carry,
+    EditRefused,
     UnreadableText,
     Value,
     blank_show,
@@ -194,14 +194,32 @@ def test_the_path_shows_every_stage_in_order_off_as_off_and_neutral_as_neutral()
     [
         ("eq/2/frequency", "2k5", 2500.0), ("eq/2/frequency", "2.5k", 2500.0),
         ("eq/2/frequency", "250 Hz", 250.0), ("eq/2/frequency", "up 1 oct", 800.0),
-        ("eq/2/frequency", "down 2 oct", 100.0), ("eq/2/q", "1 oct", math.sqrt(2)),
+        ("eq/2/frequency", "down 2 oct", 100.0), ("eq/2/q", "1 oct", 1.41),
         ("eq/2/gain", "+3", 3.0), ("compressor/ratio", "4:1", 4.0), ("gate/attack", "1.4 ms", 1.4),
         ("delay/ms", "3.432 m", 10.0), ("delay/ms", "48 samples", 1.0), ("delay/ms", "2.5", 2.5),
     ],
 )  # fmt: skip
 def test_values_are_typed_with_their_units(leaf, text, value):
     show, _ = made(blank_show(TINY), {f"channel/1/{leaf}": Typed(text)})
-    assert show[f"channel/1/{leaf}"] == pytest.approx(value)
+    assert show[f"channel/1/{leaf}"] == value
+
+
+@pytest.mark.parametrize("text", ["2.5k5", "1/0 oct", "k", "2k5k", "1.2.3", "..", "-"])
+def test_what_is_neither_one_number_nor_another_is_refused(text):
+    for leaf in ("eq/2/frequency", "eq/2/q"):
+        with pytest.raises(EditRefused, match="Cannot read"):
+            made(blank_show(TINY), {f"channel/1/{leaf}": Typed(text)})
+
+
+def test_an_outputs_delay_is_typed_as_a_distance_and_an_effects_as_a_note():
+    at_90, _ = made(blank_show(TINY), {"show/tempo": 90.0})
+    show, _ = made(at_90, {
+        "output/local/1/delay_ms": Typed("3.432 m"),
+        "engine/1/time": Typed("1/8 dotted"), "engine/2/note": Typed("1/4 triplet"),
+    })  # fmt: skip
+    # 10 ms at 20 degrees; an eighth and a half at 90 beats a minute: 60 000 / 90 * 0.75
+    assert (show["output/local/1/delay_ms"], show["engine/1/time"]) == (10.0, 500.0)
+    assert show["engine/2/note"] == "quarter_triplet"
 
 
 def test_what_is_no_frequency_is_refused():

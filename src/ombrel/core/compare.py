@@ -19,6 +19,7 @@ from .errors import NoSuchFitting
 from .flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
 from .kinds import Choice, Maybe, Number, Packed, Reference, Switch, Value
 from .programme import leaving_as_it_is
+from .said import bare, said, said_hz
 from .show import Show
 from .sockets import INNER_SOURCES, socket_name, strip_of
 
@@ -30,7 +31,6 @@ __all__ = [
     "compared",
     "differences",
     "heard_otherwise",
-    "hertz_text",
     "in_one",
     "restored",
     "value_text",
@@ -71,7 +71,7 @@ class HeardOtherwise:
         return "falls_silent" if self.now_db == -math.inf else "moves"
 
 
-def value_text(show: Show, address: str, value: Value) -> str:
+def value_text(show: Show, address: str, value: Value, *, places: int = 2) -> str:
     """A value as people read it: "-6 dB", "off", "A 7", "before fader". Raises UnknownAddress."""
     kind = parameter_at(address).kind
     if isinstance(kind, Maybe):
@@ -86,21 +86,15 @@ def value_text(show: Show, address: str, value: Value) -> str:
         if value == -math.inf:
             return "off"
         if kind.unit == "Hz":
-            return hertz_text(value)
-        text = f"{value:.0f}" if kind.whole else f"{value:.2f}".rstrip("0").rstrip(".")
+            return said_hz(value)
+        text = bare(said(value, 0 if kind.whole else places))
         unit = {"pan": "", "Q": ""}.get(kind.unit, kind.unit)
-        return f"{text.replace('-', chr(0x2212))} {unit}".rstrip()
+        return f"{text} {unit}".rstrip()
     if isinstance(kind, Packed):
         return f"{len(str(value))} letters of values" if value else "nothing"
     if isinstance(kind, Choice):
         return str(value).replace("_", " ")
     return str(value) or "nothing"
-
-
-def hertz_text(hertz: float) -> str:
-    """A frequency as people say it, to three figures: "250 Hz", "2.5 kHz"."""
-    value = float(f"{hertz:.3g}")
-    return f"{value / 1000.0:g} kHz" if value >= 1000.0 else f"{value:g} Hz"
 
 
 def in_one(show: Show, change: Change) -> tuple[str, str] | None:
@@ -136,14 +130,18 @@ def differences(
         was, now = before[address], after[address]
         if was == now:
             continue
+        was_text, now_text = value_text(before, address, was), value_text(after, address, now)
+        if was_text == now_text:  # closer than is shown as a rule
+            was_text = value_text(before, address, was, places=6)
+            now_text = value_text(after, address, now, places=6)
         found.append(
             Difference(
                 address=address,
                 strip=strip_of(address),
                 whose=whose(after, address),
                 what=parameter_at(address).label,
-                was=value_text(before, address, was),
-                now=value_text(after, address, now),
+                was=was_text,
+                now=now_text,
             )
         )
     return found

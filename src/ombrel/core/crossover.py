@@ -7,6 +7,7 @@ import numpy as np
 from .asked import Asked
 from .outputs import outputs_of
 from .processing import crossover_side, gain_db, response
+from .said import said
 from .show import Show
 
 __all__ = ["Crossover", "crossover_at", "turn_mono"]
@@ -63,9 +64,9 @@ def _says(meeting_db: float, better_db: float) -> str:
     elif abs(meeting_db) < 0.05:
         return "Where they meet they make 0 dB: what feeds both alike is flat."
     else:
-        words = f"Where they meet they make {meeting_db:+.1f} dB".replace("-", "\u2212")
+        words = f"Where they meet they make {said(meeting_db, signed=True)} dB"
     if abs(better_db) < abs(meeting_db):
-        there = f"{round(better_db, 1) + 0.0:+.1f}".replace("-", "\u2212").replace("+0.0", "0")
+        there = said(better_db, signed=True).replace("0.0", "0")
         return f"{words}; with mono turned over {there} dB."
     return f"{words}."
 

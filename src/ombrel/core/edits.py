@@ -27,7 +27,7 @@ from .gangs import kept_at, tied
 from .kinds import Number, Value
 from .lying import lying, settling
 from .nets import netted
-from .processing import delay_ms
+from .processing import delay_ms, note_ms, read_note
 from .programme import coming, leaving_as_it_is
 from .scenes.next import next_after
 from .show import Show, blank_show
@@ -124,10 +124,15 @@ def _answered(show: Show, address: str, asked: Asked) -> Value:
 
 
 def _as_meant(show: Show, address: str, asked: Typed) -> Typed:
-    """What only the show can read: a delay typed as a distance, a key as the number of a strip."""
+    """What only the show can read: a delay as a distance or a note, a key as a strip's number."""
     if address.endswith("/key") and asked.text.strip():
         return Typed(read_strips(show, asked.text, dcas=False)[0])
-    if not address.endswith("/delay/ms"):
+    if address.startswith("engine/") and (note := read_note(asked.text)):
+        if address.endswith("/note"):
+            return Typed(note)
+        if address.endswith("/time"):
+            return Typed(f"{note_ms(note, show.number('show/tempo')):.6f}")
+    if not address.endswith(("/delay/ms", "/delay_ms")):
         return asked
     temperature_c = show.number("show/temperature_c")
     rate_hz = show.desk.sample_rate_hz

@@ -1,6 +1,7 @@
 """Shared effects: strips sent to them, returns given to performers, delays held to a tempo."""
 
 from collections.abc import Sequence
+from typing import Final
 
 from .asked import Asked, Typed
 from .errors import UnreadableText
@@ -10,7 +11,11 @@ from .parameters import CATALOGUE
 from .processing import NOTES, note_ms
 from .show import Show
 
-__all__ = ["off_tempo", "send_strips", "set_note", "set_tempo"]
+__all__ = ["beyond_its_end", "off_tempo", "send_strips", "set_note", "set_tempo"]
+
+_found = CATALOGUE["engine/<engine>/time"].kind
+assert isinstance(_found, Number)  # by the catalogue
+_TIME: Final = _found
 
 
 def send_strips(
@@ -64,6 +69,13 @@ def off_tempo(show: Show) -> list[tuple[str, float]]:
     return [(one, time) for one, time in wanted if abs(show.number(f"{one}/time") - time) > 0.05]
 
 
+def beyond_its_end(show: Show) -> list[tuple[str, float]]:
+    """Delays held to a note that lasts longer than any delay, with how long it lasts, in ms."""
+    bpm = show.number("show/tempo")
+    lasts = ((one, note_ms(show.text(f"{one}/note"), bpm)) for one in _delays(show))
+    return [(one, time_ms) for one, time_ms in lasts if time_ms > _TIME.highest]
+
+
 def _delays(show: Show) -> list[str]:
     """Delays in use that are held to a note."""
     return [
@@ -76,6 +88,4 @@ def _delays(show: Show) -> list[str]:
 
 
 def _time_ms(note: str, bpm: float) -> float:
-    kind = CATALOGUE["engine/<engine>/time"].kind
-    assert isinstance(kind, Number)  # by the catalogue
-    return min(round(note_ms(note, bpm), 2), kind.highest)
+    return _TIME.suggested(note_ms(note, bpm))

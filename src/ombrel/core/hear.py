@@ -31,6 +31,7 @@ from .flow import (
 from .kinds import Number, Value, is_step
 from .outputs import patch_missing
 from .rulers import closers_of, opened_rulers
+from .said import said
 from .show import Show
 from .solving import EXACT_DB, opening_at, solved_db
 
@@ -270,9 +271,8 @@ def _several(show: Show, flow: Flow, cell: _Cell, wanted_db: float | None) -> Se
     for control in _controls(show, flow, cell, paths):
         level_db = solved_db(show, flow, cell.row, cell.column, control, wanted_db)
         if level_db is not None:
-            level = f"{level_db:+.1f}".replace("-", "\u2212") if round(level_db, 1) else "0.0"
             others = "" if control.startswith(f"{cell.source}/") else ", with all that passes it"
-            words = f"{_words(show, control)} to {level} dB{others}"
+            words = f"{_words(show, control)} to {said(level_db, signed=True)} dB{others}"
             ways.append((words, opening_at(control, level_db)))
     return SeveralPaths(name, listener, ways[:_MOST_WAYS])
 

@@ -30,8 +30,14 @@ Value = float | bool | str | None
 Wire = float | bool | str | None
 
 # no number of the trade has more figures; more would overflow on the way
-_NUMBER = r"\d{1,12}(?:[.,]\d{1,12})?"
-_KILO = re.compile(r"(\d{1,9})k(\d{0,9})|(\d{1,9}[.,]\d{1,9}) ?k|(\d{1,9}) k")
+_NUMBER = r"(?:\d{1,12}(?:[.,]\d{0,12})?|[.,]\d{1,12})"
+# "2k5" is as short as "2.5k"; both at once is neither
+_KILO = re.compile(rf"(\d{{1,9}})k(\d{{1,9}})|({_NUMBER}) ?k")
+_PART = re.compile(r"(\d{1,3})/(\d{1,3})")
+# minus signs, hyphens and dashes, as keyboards, phones and word processors write them
+_DASHES = dict.fromkeys(
+    map(ord, "\u2010\u2011\u2012\u2013\u2014\u2015\u2212\ufe58\ufe63\uff0d"), "-"
+)
 # a step from what stands: no field shows a value so, and every field reads it so
 _STEP = re.compile(rf"(?:(up|down) ?|(\+=|-=) ?)({_NUMBER}) ?([a-z:]*)")
 _OLD_STEP = re.compile(rf"\+-{_NUMBER}.*")
@@ -41,14 +47,19 @@ _NO_RANGE = 1e300
 _LEVEL_HELP = "a level such as -6, +2 or off, or a step such as up 2 or down 2"
 
 
+def _amount(text: str) -> float:
+    """What a text that is a number stands for; a comma is a point."""
+    return float(text.replace(",", "."))
+
+
 def _plain_hertz(match: re.Match[str]) -> str:
-    if match[3] or match[4]:
-        return str(float((match[3] or match[4]).replace(",", ".")) * 1000.0)
-    return str(float(f"{match[1]}.{match[2] or 0}") * 1000.0)
+    if match[3]:
+        return f"{_amount(match[3]) * 1000.0:.6f}"
+    return f"{float(f'{match[1]}.{match[2]}') * 1000.0:.6f}"
 
 
 def _plain(text: str) -> str:
-    return " ".join(text.lower().replace("\u2212", "-").split())
+    return " ".join(text.lower().translate(_DASHES).split())
 
 
 def is_step(text: str) -> bool:
@@ -109,21 +120,39 @@ class Number:
             raise OutOfRange(at, number, self.lowest, self.highest, self.unit)
         if -math.inf < number < self.lowest_finite:
             raise OutOfRange(at, number, self.lowest_finite, self.highest, f"{self.unit} (or off)")
-        return number + 0.0  # never -0.0
+        # never -0.0, nor what arithmetic leaves in the last places
+        return round(number, 9) + 0.0 if abs(number) < _NO_RANGE else number
 
     def _on_step(self, value: float) -> float:
-        """The nearest step of the range; \u221254.9, not \u221254.900000000000006."""
-        near = round(round(value / self.step) * self.step, 9) + 0.0
-        return min(max(near, self.lowest), self.highest)
+        """The nearest step of the range, half a step away from zero; \u221254.9, not
+
+        \u221254.900000000000006.
+        """
+        steps = math.floor(abs(value) / self.step + 0.5 + 1e-9)
+        near = round(math.copysign(steps * self.step, value), 9) + 0.0
+        return min(max(near, self.lowest, self.lowest_finite), self.highest)
+
+    def suggested(self, value: float) -> float:
+        """The nearest step inside the range: what is suggested, never past an end."""
+        near = self._on_step(min(max(value, self.lowest, self.lowest_finite), self.highest))
+        if abs(near / self.step - round(near / self.step)) < 1e-6:
+            return near
+        inwards = math.floor if near >= self.highest else math.ceil
+        return round(inwards(near / self.step) * self.step, 9) + 0.0
 
     def typed(self, text: str, now: Value, at: str) -> float:
         """What a person typed: a value as fields show it, a step from `now` ("up 2", "down 2",
 
         "+=2", "-=2"), or off. A step stops at the ends of the range, as a hand on a fader does.
+        A value is kept on the nearest step of the parameter.
         """
         stepped = self.stepped(text, now)
         if stepped is not None:
             return stepped.value
+        value = self._read(text, at)
+        return value if math.isinf(value) else self._on_step(value)
+
+    def _read(self, text: str, at: str) -> float:
         plain = _plain(text)
         if _OLD_STEP.fullmatch(plain) or (self.unit == "Hz" and plain.endswith(_OCTAVES)):
             raise UnreadableText(text, "a step as up 2 or down 2, with its unit if it has one")
@@ -132,14 +161,14 @@ class Number:
             return -math.inf
         if self.unit == "pan":
             return self._typed_pan(plain, at)
-        if self.unit == "Q" and (octaves := re.fullmatch(rf"({_NUMBER}) ?(?:oct|octaves?)", plain)):
-            return self._of_bandwidth(octaves, at)
-        if self.unit == "Hz":  # "2k5", "2.5k" and "2.5 kHz" are 2500
-            plain = _KILO.sub(_plain_hertz, plain)
+        if self.unit == "Q" and plain.endswith(_OCTAVES):
+            return self._of_bandwidth(plain.rstrip("octaves").strip(), at)
+        if self.unit == "Hz" and (kilo := _KILO.fullmatch(plain)):  # "2k5", "2.5k", "2.5 kHz"
+            plain = _plain_hertz(kilo)
         absolute = re.fullmatch(rf"=?([+-]?{_NUMBER})", plain)
         if not absolute:
             raise UnreadableText(text, _LEVEL_HELP if self.unit.startswith("dB") else "a number")
-        return self.checked(float(absolute[1].replace(",", ".")), at)
+        return self.checked(_amount(absolute[1]), at)
 
     def stepped(self, text: str, now: Value) -> Stepped | None:
         """Where a step typed from `now` leads; None where the text is no step. What is off stays
@@ -152,9 +181,7 @@ class Number:
         match = _STEP.fullmatch(plain)
         if match is None:
             return None
-        size = float(match[3].replace(",", ".")) * (
-            -1.0 if match[1] == "down" or match[2] == "-=" else 1.0
-        )
+        size = _amount(match[3]) * (-1.0 if match[1] == "down" or match[2] == "-=" else 1.0)
         start = now if isinstance(now, float) else 0.0
         if math.isinf(start):
             return Stepped(start, False)
@@ -177,14 +204,19 @@ class Number:
         side = re.fullmatch(rf"([lr])({_NUMBER})?", plain)
         if not side:
             raise UnreadableText(plain, "a place such as L30, C or R100")
-        place = float((side[2] or "100").replace(",", ".")) / 100.0
+        place = _amount(side[2] or "100") / 100.0
         return self.checked(-place if side[1] == "l" else place, at)
 
-    def _of_bandwidth(self, match: re.Match[str], at: str) -> float:
+    def _of_bandwidth(self, text: str, at: str) -> float:
         """A Q by its bandwidth in octaves: 1/Q = 2 sinh(ln 2 / 2 * BW), Audio EQ Cookbook."""
-        octaves = float(match[1].replace(",", "."))
+        part, whole = _PART.fullmatch(text), re.fullmatch(_NUMBER, text)
+        octaves = 0.0
+        if part and int(part[2]):
+            octaves = int(part[1]) / int(part[2])
+        elif whole:
+            octaves = _amount(text)
         if not 0.0 < octaves <= 10.0:
-            raise UnreadableText(match[0], "a bandwidth up to 10 octaves")
+            raise UnreadableText(f"{text} oct", "a bandwidth such as 1/3 oct, up to 10 octaves")
         return self.checked(0.5 / math.sinh(math.log(2.0) / 2.0 * octaves), at)
 
     def at_travel(self, travel: float, at: str) -> float:
@@ -249,6 +281,21 @@ class Choice:
         return value
 
     def typed(self, text: str, now: Value, at: str) -> str:
+        """One of the options as it is written here or as people see it: by its letters and figures,
+
+        or by their beginning where that is one option's alone.
+        """
+        wanted = _letters(text)
+        options = {option: _letters(option) for option in self.options}
+        same = [option for option, letters in options.items() if wanted and letters == wanted]
+        begun = [
+            option
+            for option, letters in options.items()
+            if wanted and letters and (letters.startswith(wanted) or wanted.startswith(letters))
+        ]
+        for found in (same, begun):
+            if len(found) == 1:
+                return found[0]
         return self.checked(text.strip().lower(), at)
 
     def from_wire(self, wire: object, at: str) -> str:
@@ -256,6 +303,11 @@ class Choice:
 
     def to_wire(self, value: Value) -> Wire:
         return value
+
+
+def _letters(text: str) -> str:
+    words = re.findall(r"[^\W_]+", text.lower())
+    return "".join(word for word in words if word != "the")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -155,6 +155,8 @@ def aligned(show: Show, flow: Flow, source: str, bus: str) -> tuple[str, float] 
     strip = own[-1]
     address = f"{strip}/delay/ms"
     now = show.number(address) if show.on(f"{strip}/delay/on") else 0.0
-    wait_ms = round(now + latest[0] - soonest[0], 3)
+    wait_ms = now + latest[0] - soonest[0]
     kind = kind_on(show.desk, address)
-    return (strip, wait_ms) if isinstance(kind, Number) and wait_ms <= kind.highest else None
+    if not isinstance(kind, Number) or wait_ms > kind.highest:
+        return None
+    return strip, kind.suggested(wait_ms)

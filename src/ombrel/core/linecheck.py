@@ -9,6 +9,7 @@ from .asked import Asked
 from .laws import predicted_dbfs
 from .patch import move_sockets
 from .preamps import preamp_of
+from .said import said
 from .show import Show
 from .sockets import channels_on, lines_on, socket_name, sockets_of_line
 
@@ -106,12 +107,13 @@ def arrival_of(
     elif dbfs == -math.inf:
         says = f"Nothing arrives at {socket_name(show.desk, own[0])}."
     elif dbfs > 0.0:
-        says = f"Arrives at {dbfs:+.0f} dBFS: past full scale."
+        says = f"Arrives at {said(dbfs, 0, signed=True)} dBFS: past full scale."
     elif expected is not None and abs(dbfs - expected) > _NEAR_DB:
         way = "louder" if dbfs > expected else "quieter"
-        says = f"Arrives at {dbfs:.0f} dBFS, {abs(dbfs - expected):.0f} dB {way} than expected."
+        by = said(abs(dbfs - expected), 0)
+        says = f"Arrives at {said(dbfs, 0)} dBFS, {by} dB {way} than expected."
     else:
-        good, says = True, f"Arrives at {dbfs:.0f} dBFS, as expected."
+        good, says = True, f"Arrives at {said(dbfs, 0)} dBFS, as expected."
     return Arrival(
         line=line,
         dbfs=dbfs,
@@ -119,7 +121,7 @@ def arrival_of(
         elsewhere=elsewhere,
         suspect=owners[0] if owners else None,
         good=good,
-        says=says.replace("-", "\u2212"),
+        says=says,
     )
 
 

@@ -9,6 +9,7 @@ from .choices import GANG_ASPECTS
 from .flow import Flow, State, flow_of, strip_name
 from .gangs import pairs_in_use, partner_of
 from .rulers import members_of, rulers_in_use
+from .said import said
 from .scenes.cue_sheet import cue_sheet
 from .sheet import Column, Datum, Sheet, datum_text
 from .show import Show
@@ -275,7 +276,7 @@ def _own_channels(show: Show, performer: str) -> set[str]:
 def _pan(pan: float) -> str:
     if not pan:
         return "centre"
-    return f"{abs(pan) * 100:.0f} % {'left' if pan < 0 else 'right'}"
+    return f"{said(abs(pan) * 100.0, 0)} % {'left' if pan < 0 else 'right'}"
 
 
 _WHOLE: Final[Mapping[str, Callable[[Show], Sheet]]] = {

@@ -3,7 +3,9 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from .addresses import kind_on
 from .asked import Asked
+from .kinds import Number
 from .laws import predicted_dbfs
 from .show import Show
 from .sockets import lines_on
@@ -51,13 +53,14 @@ def _preamp(show: Show, socket: str, line: int) -> Preamp:
         full_scale_dbu=full_scale_dbu,
     )
     wanted_db = show.number("show/target_dbfs") + full_scale_dbu + pad_db - line_dbu
-    lowest_db, highest_db = show.desk.gain_db
+    gain = kind_on(show.desk, f"{socket}/gain")
+    assert isinstance(gain, Number)  # by the catalogue
     return Preamp(
         socket=socket,
         line=line,
         dbfs=dbfs,
         over=dbfs > 0.0,
-        suggested_db=float(round(min(max(wanted_db, lowest_db), highest_db))),
+        suggested_db=gain.suggested(wanted_db),
     )
 
 

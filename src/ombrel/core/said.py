@@ -3,7 +3,7 @@
 import math
 from decimal import ROUND_HALF_UP, Decimal
 
-__all__ = ["said", "said_hz", "said_ms"]
+__all__ = ["bare", "said", "said_hz", "said_ms"]
 
 
 def said(value: float, places: int = 1, *, signed: bool = False) -> str:
@@ -40,12 +40,12 @@ def said_ms(ms: float) -> str:
     ('0.42 ms', '4.3 ms', '120 ms', '2.4 s')
     """
     if ms >= 1000.0:
-        return f"{_bare(said(ms / 1000.0, 1))} s"
+        return f"{bare(said(ms / 1000.0, 1))} s"
     if ms >= 10.0:
         return f"{said(ms, 0)} ms"
-    return f"{_bare(said(ms, 1 if ms >= 1.0 else 2))} ms"
+    return f"{bare(said(ms, 1 if ms >= 1.0 else 2))} ms"
 
 
-def _bare(text: str) -> str:
-    """Without zeros at the end of its decimals."""
-    return text.rstrip("0").rstrip(".")
+def bare(text: str) -> str:
+    """A number's text without zeros at the end of its decimals."""
+    return text.rstrip("0").rstrip(".") if "." in text else text

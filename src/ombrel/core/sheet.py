@@ -3,6 +3,8 @@
 import math
 from dataclasses import dataclass
 
+from .said import said
+
 __all__ = ["Column", "Datum", "Sheet", "datum_text"]
 
 Datum = str | int | float  # "" for nothing; -inf dB is "off"
@@ -47,6 +49,7 @@ def datum_text(column: Column, datum: Datum) -> str:
         return datum
     if datum == -math.inf:
         return "off"
-    sign = "+" if column.signed else ""
-    text = f"{datum:{sign}.{column.places}f}" if isinstance(datum, float) else str(datum)
-    return f"{text.replace('-', chr(0x2212))} {column.unit}".rstrip()
+    text = str(datum)
+    if isinstance(datum, float):
+        text = said(datum, column.places, signed=column.signed)
+    return f"{text} {column.unit}".rstrip()

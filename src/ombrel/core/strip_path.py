@@ -13,6 +13,7 @@ from .headroom import Expected, expected_at
 from .keys import Keyed, keyed
 from .processing_parameters import BANDS
 from .rulers import ruled
+from .said import bare, said
 from .show import Show
 from .sockets import socket_name
 
@@ -148,7 +149,9 @@ def _beads(show: Show, strip: str, kind: str) -> list[Bead]:
     found.append(_eq(show, strip))
     ratio = show.number(f"{strip}/compressor/ratio")
     threshold = _text(show, f"{strip}/compressor/threshold")
-    found.append(_switched(show, strip, "compressor", "Comp", f"{threshold}, {ratio:g}:1"))
+    found.append(
+        _switched(show, strip, "compressor", "Comp", f"{threshold}, {bare(said(ratio))}:1")
+    )
     found.append(_insert(show, strip, 2))
     delay = show.number(f"{strip}/delay/ms")
     on = show.on(f"{strip}/delay/on")
@@ -203,7 +206,7 @@ def _eq(show: Show, strip: str) -> Bead:
         return _bead("eq", "EQ", "neutral", "flat")
     band = gains.index(most) + 1
     at = _text(show, f"{strip}/eq/{band}/frequency")
-    return _bead("eq", "EQ", "on", f"{most:+.1f} at {at}".replace("-", "\u2212"))
+    return _bead("eq", "EQ", "on", f"{said(most, signed=True)} at {at}")
 
 
 def _source(show: Show, strip: str) -> list[Bead]:
@@ -214,7 +217,7 @@ def _source(show: Show, strip: str) -> list[Bead]:
     if source.startswith("input/"):
         box = show.desk.box(source.split("/")[1])
         if box is not None and box.preamps:
-            gain = f"{show.number(f'{source}/gain'):+.0f} dB".replace("-", "\u2212")
+            gain = f"{said(show.number(f'{source}/gain'), 0, signed=True)} dB"
             over = (expected_dbfs(show, strip) or -1.0) > 0.0
             beads.append(_bead("preamp", "Preamp", "shut" if over else "on", gain))
     return beads

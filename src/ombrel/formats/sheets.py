@@ -3,6 +3,7 @@
 import csv
 import io
 import math
+import re
 from collections.abc import Sequence
 from typing import Final
 
@@ -16,6 +17,8 @@ from .guarding import guarded
 
 __all__ = ["sheet_to_csv", "sheets_to_xlsx"]
 
+_PLACES: Final = 6
+_NOT_IN_XML: Final = re.compile("[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
 _WIDEST: Final = 44
 _FORBIDDEN: Final = str.maketrans(dict.fromkeys("[]:*?/\\", " "))  # in the name of a page
 
@@ -26,7 +29,17 @@ def _plain(column: Column, datum: Datum) -> str:
         return guarded(datum)
     if datum == -math.inf:
         return datum_text(column, datum)
-    return f"{datum:g}"
+    return f"{_number(datum):.{_PLACES}f}".rstrip("0").rstrip(".")
+
+
+def _number(datum: float) -> float:
+    """A number as a file has it: what lies beyond is of the arithmetic, and 0 has no sign."""
+    return round(datum, _PLACES) + 0.0
+
+
+def _text(text: str) -> str:
+    """A text that a workbook can hold: XML 1.0 has no other characters."""
+    return _NOT_IN_XML.sub("\ufffd", text)
 
 
 def sheet_to_csv(sheet: Sheet) -> bytes:
@@ -47,17 +60,20 @@ def sheets_to_xlsx(sheets: Sequence[Sheet], *, show_name: str) -> bytes:
     book = openpyxl.Workbook()
     for page in list(book.worksheets):
         book.remove(page)
-    book.properties.title = show_name
+    book.properties.title = _text(show_name)
     for sheet in sheets:
-        page = book.create_sheet(sheet.title.translate(_FORBIDDEN).strip("' ")[:31] or sheet.key)
+        title = _text(sheet.title).translate(_FORBIDDEN).strip("' ")[:31]
+        page = book.create_sheet(title or sheet.key)
         page.append([column.heading for column in sheet.columns])
         for number, row in enumerate(sheet.rows, start=2):
             for place, (column, datum) in enumerate(zip(sheet.columns, row, strict=True), start=1):
                 cell = page.cell(number, place)
                 if datum == -math.inf:
                     cell.value = datum_text(column, datum)
-                elif datum != "":
-                    cell.value = datum
+                elif isinstance(datum, str):
+                    cell.value = _text(datum) or None
+                else:
+                    cell.value = _number(datum) if isinstance(datum, float) else datum
                 if isinstance(datum, str):
                     cell.data_type = "s"  # a text is a text, even when it starts with "="
                 elif column.unit:

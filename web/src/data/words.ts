@@ -1,10 +1,20 @@
 /** Values as people read them. Rounding for a label only; nothing is computed here. */
 import type { CellState, Parameter, Value } from "./types";
 
+/**
+ * A size to some decimals: half of the last goes up, by the number as it is written and not by its
+ * binary neighbour, so that it reads alike here and on paper.
+ */
+export function sizeText(size: number, digits: number): string {
+  const written = String(size);
+  if (written.includes("e")) return size.toFixed(digits);
+  return (Math.round(Number(`${written}e${digits}`)) / 10 ** digits).toFixed(digits);
+}
+
 /** "−6.0", "+2.0" with a true minus sign; null is "off". */
 export function levelText(levelDb: number | null, digits = 1): string {
   if (levelDb === null) return "off";
-  const size = Math.abs(levelDb).toFixed(digits);
+  const size = sizeText(Math.abs(levelDb), digits);
   if (Number(size) === 0) return size;
   return levelDb < 0 ? `−${size}` : `+${size}`;
 }
@@ -47,9 +57,8 @@ export function valueText(parameter: Parameter, value: Value): string {
   if (unit === "pan") return panText(value);
   // to its step: what is read can be typed again, and is the same then
   const step = parameter.step ?? 0.001;
-  const size = String(
-    Number(Math.abs(value).toFixed(step >= 1 ? 0 : Math.ceil(-Math.log10(step)))),
-  );
+  const digits = step >= 1 ? 0 : Math.ceil(-Math.log10(step));
+  const size = String(Number(sizeText(Math.abs(value), digits)));
   const plain = value < 0 && size !== "0" ? `−${size}` : size;
   return unit === ":1" ? `${plain}:1` : unit === "Q" || !unit ? plain : `${plain} ${unit}`;
 }

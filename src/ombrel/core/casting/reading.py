@@ -7,6 +7,7 @@ from ..fitting_parameters import CARRIED
 from ..kinds import Number, Value
 from ..layers import carried_by_fitting, fitted_leaves, lies_at
 from ..parameters import CATALOGUE
+from ..said import said
 from ..scenes.cells import Leaf, aspect_of
 from ..scenes.reading import held_text, leaf_label
 from ..scenes.storing import address_of
@@ -165,7 +166,7 @@ def fitting_said(show: Show, address: str) -> str:
     if isinstance(kept, float) and isinstance(stands, float):
         unit = kind.unit if isinstance(kind, Number) else _unit(leaf)
         if unit == "dB" and abs(stands - kept) < 1_000.0:
-            return f"{name}, {stands - kept:+.1f} dB loose".replace("-", "\u2212")
+            return f"{name}, {said(stands - kept, signed=True)} dB loose"
     return f"{name}, loose"
 
 

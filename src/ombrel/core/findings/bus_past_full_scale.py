@@ -3,8 +3,11 @@
 import math
 from collections.abc import Iterator
 
+from ..addresses import kind_on
 from ..flow import listener_name
 from ..headroom import expected_at, over_full_scale
+from ..kinds import Number
+from ..said import said
 from .rule import Finding, Look
 
 __all__ = ["bus_past_full_scale"]
@@ -20,13 +23,16 @@ def bus_past_full_scale(look: Look) -> Iterator[Finding]:
     for bus, dbfs in over_full_scale(show, look.flow):
         name = listener_name(show, bus)
         loud = ", ".join(one.name for one in expected_at(show, look.flow, bus).loudest[:3])
-        lower_db = round(show.number(f"{bus}/fader") - dbfs - _BELOW_DB, 1)
-        can = lower_db > -math.inf
+        fader = kind_on(show.desk, f"{bus}/fader")
+        wanted_db = show.number(f"{bus}/fader") - dbfs - _BELOW_DB
+        can = isinstance(fader, Number) and wanted_db >= fader.lowest_finite
+        lower_db = fader.suggested(wanted_db) if isinstance(fader, Number) and can else -math.inf
         yield Finding(
             rule="bus_past_full_scale",
             tone="settle",
-            says=f"{name} is expected at {dbfs:+.1f} dBFS, {loud} the loudest: it will overload.",
+            says=f"{name} is expected at {said(dbfs, signed=True)} dBFS, {loud} the loudest:"
+            " it will overload.",
             about=bus,
-            remedy=f"Lower {name} to {lower_db:+.1f} dB" if can else "",
+            remedy=f"Lower {name} to {said(lower_db, signed=True)} dB" if can else "",
             moves={f"{bus}/fader": lower_db} if can else {},
         )

@@ -3,8 +3,9 @@
 import math
 from collections.abc import Iterator
 
-from ..effects import off_tempo
+from ..effects import beyond_its_end, off_tempo
 from ..flow import strip_name
+from ..said import bare, said, said_ms
 from .rule import Finding, Look
 
 __all__ = [
@@ -54,7 +55,8 @@ def effect_not_wet(look: Look) -> Iterator[Finding]:
             yield Finding(
                 rule="effect_not_wet",
                 tone="settle",
-                says=f"{name} is {wet:g} % wet: its return brings the dry sound a second time.",
+                says=f"{name} is {bare(said(wet))} % wet: its return brings the dry sound a second"
+                " time.",
                 about="effects",
                 remedy=f"Set {name} fully wet",
                 moves={f"{engine}/wet": 100.0},
@@ -132,14 +134,27 @@ def return_feeds_its_own_effect(look: Look) -> Iterator[Finding]:
 def delay_off_tempo(look: Look) -> Iterator[Finding]:
     """A delay that is held to a note of the tempo and stands elsewhere."""
     show = look.show
+    tempo = f"{bare(said(show.number('show/tempo')))} bpm"
+    too_long = dict(beyond_its_end(show))
     for engine, time_ms in off_tempo(show):
+        name, note = strip_name(show, engine), show.text(f"{engine}/note").replace("_", " ")
+        stands, there = (bare(said(ms)) for ms in (show.number(f"{engine}/time"), time_ms))
+        if engine in too_long:
+            continue
+        yield Finding(
+            rule="delay_off_tempo",
+            tone="note",
+            says=f"{name} is {stands} ms; the {note} at {tempo} is {there} ms.",
+            about="effects",
+            remedy=f"Set {name} to {there} ms",
+            moves={f"{engine}/time": time_ms},
+        )
+    for engine, lasts_ms in too_long.items():
         name, note = strip_name(show, engine), show.text(f"{engine}/note").replace("_", " ")
         yield Finding(
             rule="delay_off_tempo",
             tone="note",
-            says=f"{name} is {show.number(f'{engine}/time'):g} ms; the {note} at"
-            f" {show.number('show/tempo'):g} bpm is {time_ms:g} ms.",
+            says=f"The {note} at {tempo} lasts {said_ms(lasts_ms)}; {name} ends at 8 s: choose a"
+            " shorter note.",
             about="effects",
-            remedy=f"Set {name} to {time_ms:g} ms",
-            moves={f"{engine}/time": time_ms},
         )

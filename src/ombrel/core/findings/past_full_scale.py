@@ -5,6 +5,7 @@ from typing import Any
 
 from ..asked import Asked
 from ..preamps import Preamp, preamp_of, preamps
+from ..said import said
 from ..show import Show
 from ..sockets import socket_name
 from .rule import Finding, Look
@@ -23,8 +24,8 @@ def past_full_scale(look: Look) -> Iterator[Finding]:
             yield Finding(
                 rule="past_full_scale",
                 tone="settle",
-                says=f"{look.name(preamp.line)} is expected at {preamp.dbfs:+.1f} dBFS at {where}:"
-                " it will overload.",
+                says=f"{look.name(preamp.line)} is expected at"
+                f" {said(preamp.dbfs, signed=True)} dBFS at {where}: it will overload.",
                 about=f"line/{preamp.line}",
                 **_remedy(look.show, preamp),
             )
@@ -34,7 +35,10 @@ def _remedy(show: Show, preamp: Preamp) -> dict[str, Any]:
     gain = f"{preamp.socket}/gain"
     by_gain: dict[str, Asked] = {gain: preamp.suggested_db}
     if preamp.suggested_db < show.number(gain) and not _over(show, preamp.socket, by_gain):
-        return {"remedy": f"Set its gain to {preamp.suggested_db:+.0f} dB", "moves": by_gain}
+        return {
+            "remedy": f"Set its gain to {said(preamp.suggested_db, 0, signed=True)} dB",
+            "moves": by_gain,
+        }
     if show.on(f"{preamp.socket}/pad"):
         return {}  # nothing at the preamp helps
     padded = show.with_values({f"{preamp.socket}/pad": True})
@@ -43,7 +47,10 @@ def _remedy(show: Show, preamp: Preamp) -> dict[str, Any]:
     moves: dict[str, Asked] = {f"{preamp.socket}/pad": True, gain: there.suggested_db}
     if _over(show, preamp.socket, moves):
         return {}
-    return {"remedy": f"Put its pad on, gain {there.suggested_db:+.0f} dB", "moves": moves}
+    return {
+        "remedy": f"Put its pad on, gain {said(there.suggested_db, 0, signed=True)} dB",
+        "moves": moves,
+    }
 
 
 def _over(show: Show, socket: str, moves: dict[str, Asked]) -> bool:

@@ -8,10 +8,12 @@ from ..edits import edited
 from ..errors import ConsoleError
 from ..flow import listener_name, strip_name
 from ..latency import aligned, apart
+from ..said import bare, said, said_hz, said_ms
 from .rule import Finding, Look
 
 __all__ = ["ways_apart"]
 
+_ECHO_MS = 40.0  # from here on two are heard, not one with a colour (common practice)
 _MOST = 8  # buses of which it is told
 
 
@@ -27,6 +29,9 @@ def ways_apart(look: Look) -> Iterator[Finding]:
         each = sorted(sources, key=lambda one: -one.by_ms)
         first, more = each[0], len(each) - 1
         name, where = strip_name(show, first.source), listener_name(show, bus)
+        heard = f"the sum combs from {said_hz(first.comb_hz)} up"
+        if first.by_ms > _ECHO_MS:
+            heard = "it is heard twice"
         others = f" and {more} more" if more else ""
         wait = aligned(show, look.flow, first.source, bus)
         moves: dict[str, Asked] = {}
@@ -38,9 +43,11 @@ def ways_apart(look: Look) -> Iterator[Finding]:
             rule="ways_apart",
             tone="note",
             says=f"{name}{others} {'reach' if more else 'reaches'} {where} by ways"
-            f" {first.by_ms:.2g} ms apart: the sum combs from {first.comb_hz:.0f} Hz up.",
+            f" {said_ms(first.by_ms)} apart: {heard}.",
             about=bus,
-            remedy=f"Let {strip_name(show, wait[0])} wait {wait[1]:g} ms" if wait else "",
+            remedy=f"Let {strip_name(show, wait[0])} wait {bare(said(wait[1], 2))} ms"
+            if wait
+            else "",
             moves=moves,
         )
 

@@ -9,6 +9,7 @@ from ..lines import LINE_FIELDS, LineDraft, left_behind, remove_lines
 from ..parameters import CATALOGUE
 from ..programme import leaving_as_it_is
 from ..renaming import strips_in
+from ..said import bare, said
 from ..show import Show
 from ..sockets import socket_name
 from .matching import lines_of_drafts
@@ -162,5 +163,5 @@ def _shown(show: Show, address: str) -> str:
     if isinstance(value, bool):
         return "on" if value else "off"
     if isinstance(value, float):
-        return f"{value:g}".replace("-", "\u2212")
+        return bare(said(value, 3))
     return str(value or "none").replace("_", " ")

@@ -14,7 +14,7 @@ from .filters import (
     response_db,
     turning_hz,
 )
-from .tempo import HIGHEST_BPM, LOWEST_BPM, NOTES, note_ms, tapped_bpm
+from .tempo import HIGHEST_BPM, LOWEST_BPM, NOTES, note_ms, read_note, tapped_bpm
 
 __all__ = [
     "CROSSOVERS",
@@ -32,6 +32,7 @@ __all__ = [
     "low_cut",
     "note_ms",
     "q_to_bandwidth",
+    "read_note",
     "response",
     "response_db",
     "speed_of_sound",

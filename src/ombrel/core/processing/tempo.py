@@ -1,5 +1,6 @@
 """Delay times by tempo: note values, and a tempo from taps."""
 
+import re
 from collections.abc import Sequence
 from itertools import pairwise
 from statistics import median
@@ -7,7 +8,7 @@ from typing import Final
 
 from ..errors import UnreadableText
 
-__all__ = ["HIGHEST_BPM", "LOWEST_BPM", "NOTES", "note_ms", "tapped_bpm"]
+__all__ = ["HIGHEST_BPM", "LOWEST_BPM", "NOTES", "note_ms", "read_note", "tapped_bpm"]
 
 LOWEST_BPM: Final = 30.0
 HIGHEST_BPM: Final = 300.0
@@ -18,8 +19,26 @@ NOTES: Final = {
     for note, beats in _PLAIN.items()
     for word, share in (("", 1.0), ("_dotted", 1.5), ("_triplet", 2.0 / 3.0))
 }
+_PARTS: Final = dict(zip(("1/1", "1/2", "1/4", "1/8", "1/16"), _PLAIN, strict=True))
+_TYPED: Final = re.compile(
+    rf"(?:({'|'.join(_PLAIN)})|({'|'.join(_PARTS)}))(?: ?(d|dot|dotted|\.|t|trip|triplet))?"
+)
 _TAPS: Final = 8  # the last ones count
 _APART_MS: Final = 60_000.0 / LOWEST_BPM  # a longer pause begins anew
+
+
+def read_note(text: str) -> str | None:
+    """A note of NOTES as people type it; None for what is none.
+
+    >>> read_note("1/8 dotted"), read_note("1/4"), read_note("quarter triplet"), read_note("8")
+    ('eighth_dotted', 'quarter', 'quarter_triplet', None)
+    """
+    match = _TYPED.fullmatch(" ".join(text.lower().replace("_", " ").split()))
+    if match is None:
+        return None
+    word = match[1] or _PARTS[match[2]]
+    more = {"d": "_dotted", ".": "_dotted", "t": "_triplet"}
+    return word + more.get((match[3] or "")[:1], "")
 
 
 def note_ms(note: str, bpm: float) -> float:

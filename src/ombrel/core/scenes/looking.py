@@ -19,6 +19,7 @@ from ..flow import Flow, listeners
 from ..kinds import Value
 from ..layers import lies_at
 from ..promises import newly_broken
+from ..said import said
 from ..show import Show
 from ..sockets import lines_on, socket_name
 from .cells import Leaf
@@ -111,7 +112,7 @@ def _warnings(show: Show, after: Show, heard: Sequence[HeardOtherwise]) -> list[
             found.append(f"{one.source_name} is heard in {one.listener_name}")
         step_db = one.now_db - one.was_db
         if one.how == "moves" and step_db >= _LOUD_DB and _serves(after, one.listener) == "ears":
-            found.append(f"{one.source_name} is {step_db:.1f} dB louder for {one.listener_name}")
+            found.append(f"{one.source_name} is {said(step_db)} dB louder for {one.listener_name}")
     return found
 
 

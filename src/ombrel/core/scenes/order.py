@@ -10,6 +10,7 @@ from typing import Final
 
 from ..desk import CASTS, PARTS, PERFORMERS, SCENES
 from ..errors import NoSuchScene, NothingLeft, NumberTaken, UnreadableText
+from ..said import bare, said
 from ..show import Show
 
 __all__ = [
@@ -36,7 +37,7 @@ def number_text(number: float) -> str:
     >>> number_text(3.0), number_text(3.25)
     ('3', '3.25')
     """
-    return f"{number:.3f}".rstrip("0").rstrip(".")
+    return bare(said(number, 3))
 
 
 def read_number(text: str) -> float:

@@ -11,6 +11,7 @@ from ..flow import START_LEVEL_DB, Cause, Flow, listener_name, strip_name
 from ..outputs import patch_missing
 from ..programme import joining
 from ..rulers import closers_of
+from ..said import said
 from ..show import Show
 from ..sockets import lines_on, socket_name, strip_of
 from .reason import Code, Reason, Remedy, setting
@@ -79,7 +80,7 @@ def _down(show: Show, flow: Flow, address: str) -> Reason:
         code="down",
         address=address,
         says=f"The fader of {name} is off.",
-        remedy=setting(f"Bring {name} up to {START_LEVEL_DB:.0f} dB", address, START_LEVEL_DB),
+        remedy=setting(f"Bring {name} up to {said(START_LEVEL_DB, 0)} dB", address, START_LEVEL_DB),
     )
 
 
@@ -134,7 +135,7 @@ def _unrouted(show: Show, flow: Flow, address: str) -> Reason:
         code="unrouted",
         address=address,
         says=f"The send from {one} to {other} is off.",
-        remedy=setting(f"Open the send at {START_LEVEL_DB:.0f} dB", address, START_LEVEL_DB),
+        remedy=setting(f"Open the send at {said(START_LEVEL_DB, 0)} dB", address, START_LEVEL_DB),
     )
 
 

@@ -10,6 +10,7 @@ from ..errors import ConsoleError
 from ..flow import START_LEVEL_DB, Network, strip_name
 from ..kinds import Number
 from ..rulers import dcas_of, soloed, taken_out
+from ..said import said
 from ..show import Show
 from .reason import Reason, Remedy, setting
 
@@ -38,7 +39,7 @@ def ruled_out(show: Show, address: str) -> Reason:
     ruler, _, leaf = address.rpartition("/")
     name = strip_name(show, ruler)
     if leaf == "fader":
-        says = f"Bring the DCA {name} up to {START_LEVEL_DB:.0f} dB"
+        says = f"Bring the DCA {name} up to {said(START_LEVEL_DB, 0)} dB"
         return Reason(code="down", address=address, says=f"The DCA {name} is off.",
                       remedy=setting(says, address, START_LEVEL_DB))  # fmt: skip
     if leaf == "mute":

@@ -17,6 +17,7 @@ from ..flow import STAGES, Edge, Flow, Path, gain_of, listener_name, passed, str
 from ..keys import keyed
 from ..laws import gain_to_db, predicted_dbfs, sides_to_level_db
 from ..rulers import ruled
+from ..said import bare, said
 from ..show import Show
 from ..sockets import lines_on, socket_name
 from ..strip_path import processing_said
@@ -272,7 +273,7 @@ def _ruled_stage(
 def _pan_words(pan: float) -> str:
     if pan == 0.0:
         return "centre"
-    return f"{'L' if pan < 0 else 'R'}{abs(pan) * 100:.0f}"
+    return f"{'L' if pan < 0 else 'R'}{said(abs(pan) * 100.0, 0)}"
 
 
 def _feed(tale: Told, show: Show, flow: Flow, edge: Edge) -> None:
@@ -303,7 +304,7 @@ def _feed(tale: Told, show: Show, flow: Flow, edge: Edge) -> None:
     if not is_send and f"{source}/{target}/level" in flow.homes:
         level_db = show.number(f"{source}/{target}/level")
         if level_db != 0.0:  # what it adds is told with the pan's: said by itself too
-            words = "off" if level_db == -math.inf else f"{level_db:+.1f} dB into it"
+            words = "off" if level_db == -math.inf else f"{said(level_db, signed=True)} dB into it"
             detail, address = f"{detail}, {words}", f"{source}/{target}/level"
     tale.spread(sides, "send", title, detail, address, is_open=is_open)
 
@@ -382,8 +383,8 @@ def _output_words(
         details.append("mono sum")
     for _, socket, _ in sockets:
         trim_db, delay_ms = show.number(f"{socket}/trim"), show.number(f"{socket}/delay_ms")
-        details += [f"trim {trim_db:+.1f}"] if trim_db else []
-        details += [f"delay {delay_ms:g} ms"] if delay_ms else []
+        details += [f"trim {said(trim_db, signed=True)}"] if trim_db else []
+        details += [f"delay {bare(said(delay_ms, 2))} ms"] if delay_ms else []
         details += ["polarity turned over"] if show.on(f"{socket}/polarity") else []
     return title, ", ".join(dict.fromkeys(details))
 
@@ -420,7 +421,7 @@ def head(show: Show, source: str) -> list[Step]:
             pad_db=pad_db,
             full_scale_dbu=show.desk.full_scale_dbu,
         )
-    details = [f"{gain_db:+.1f} dB", f"pad {-pad_db:.0f} dB" if pad_db else ""]
+    details = [f"{said(gain_db, signed=True)} dB", f"pad {said(-pad_db, 0)} dB" if pad_db else ""]
     details.append("48 V on" if show.on(f"{socket}/phantom") else "48 V off")
     details.append(fitting_said(show, f"{socket}/gain"))
     detail = ", ".join(one for one in details if one)
