@@ -136,3 +136,19 @@ def test_an_engine_more_than_there_are_is_refused_by_name():
         show, _ = made(show, make_effect(show, name))
     with pytest.raises(Exception, match="effect engines"):
         make_effect(show, "Three")
+
+
+def test_a_note_that_lasts_longer_than_any_delay_says_so():
+    """A whole note and a half at 40 beats a minute: 6 * 60 / 40 = 9 s; a delay ends at 8 s."""
+    values: dict[str, Value] = {
+        "mix/1/format": "mono", "mix/1/serves": "effect", "engine/1/source": "mix/1",
+        "engine/1/kind": "delay", "engine/1/note": "whole_dotted", "engine/1/time": 8_000.0,
+        "engine/1/name": "Long", "show/tempo": 40.0, "return/1/source": "engine/1",
+    }  # fmt: skip
+    (finding,) = [one for one in findings(show_of(TINY, values)) if one.rule == "delay_off_tempo"]
+    assert finding.says == (
+        "The whole dotted at 40 bpm lasts 9 s; Long ends at 8 s: choose a shorter note."
+    )
+    assert not finding.moves
+    shorter = {**values, "engine/1/note": "whole", "engine/1/time": 6_000.0}
+    assert not [f for f in findings(show_of(TINY, shorter)) if f.rule == "delay_off_tempo"]

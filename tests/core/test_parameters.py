@@ -209,3 +209,26 @@ def test_whatever_a_change_moves_can_be_said():
         address = re.sub(r"<\w+>", "1", key.replace("<box>", "local"))
         move = {address: CATALOGUE[key].default}
         assert described(show, Change(Map(move), Map(move)))
+
+
+@pytest.mark.parametrize(
+    ("lowest", "highest", "wanted", "suggested"),
+    [
+        (0.0, 62.5, 70.0, 62.0),
+        (-2.5, 60.0, -9.0, -2.0),
+        (0.0, 60.0, 30.5, 31.0),
+        (0.0, 60.0, 12.2, 12.0),
+    ],
+)
+def test_what_is_suggested_lies_on_a_step_inside_the_range(lowest, highest, wanted, suggested):
+    assert (
+        Number(unit="dB", lowest=lowest, highest=highest, step=1.0).suggested(wanted) == suggested
+    )
+
+
+def test_values_keep_nothing_that_arithmetic_leaves():
+    kind = parameter_at("channel/7/pan").kind
+    assert kind.checked(-0.30000000000000004, "x") == -0.3
+    assert str(kind.checked(-0.0, "x")) == "0.0"
+    fader = parameter_at("channel/7/fader").kind
+    assert str(fader.typed("-0.04", 0.0, "x")) == "0.0"

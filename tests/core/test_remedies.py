@@ -1,5 +1,6 @@
 """A remedy does what it says: on random shows its cause is gone, and nothing else has moved."""
 
+import math
 import random
 
 import pytest
@@ -8,6 +9,7 @@ from hypothesis import strategies as st
 
 from ombrel.core import (
     LineDraft,
+    Number,
     RemedyMoves,
     add_lines,
     blank_show,
@@ -15,6 +17,7 @@ from ombrel.core import (
     edited,
     findings,
     flow_of,
+    kind_on,
     layout_of,
     listeners,
     made,
@@ -104,6 +107,12 @@ def test_every_remedy_of_a_finding_settles_it(seed, pick):
     draw = random.Random(pick)
     show = show_of_seed(seed)
     found = [one for one in findings(show) if one.moves]
+    for address, value in [move for finding in found for move in finding.moves.items()]:
+        kind = kind_on(show.desk, address)
+        if isinstance(kind, Number) and isinstance(value, float) and value > -math.inf:
+            assert kind.lowest <= value <= kind.highest, (address, value)
+            steps = value / kind.step
+            assert steps == pytest.approx(round(steps), abs=1e-6), (address, value)
     for finding in draw.sample(found, min(4, len(found))):
         after, change = made(show, finding.moves)
         told = {a for a in change.new if "/send/" in a and mix_name(show, a) in finding.remedy}

@@ -76,3 +76,15 @@ def test_all_faults_are_told_at_once_and_what_is_no_object_is_refused():
     for content in (b"[]", b"{", b"\xff"):
         with pytest.raises(BadFile):
             read_desk("mine", content)
+
+
+@pytest.mark.parametrize(
+    "content",
+    [b"[" * 200_000, b'{"a":' * 100_000, json.dumps(GOOD).replace("22", "NaN").encode(),
+     json.dumps({**GOOD, "full_scale_dbu": 10**400}).encode(),
+     json.dumps({**GOOD, "pad_db": float("inf")}).encode()],
+    ids=["lists", "objects", "nan", "huge", "infinity"],
+)  # fmt: skip
+def test_what_is_nested_too_deep_or_no_number_is_told_as_a_fault_of_the_file(content):
+    with pytest.raises(BadFile):
+        read_desk("mine", content)

@@ -1,10 +1,12 @@
 import csv
 import io
+import math
 import re
 
 import openpyxl
 import pypdf
 import pytest
+import python_calamine
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -14,6 +16,7 @@ from ombrel.core import (
     Sheet,
     Ways,
     blank_show,
+    datum_text,
     made,
     merge,
     sheet_keys,
@@ -261,3 +264,42 @@ def test_a_sheet_of_the_largest_desk_has_every_line_and_no_column_too_narrow():
     assert [cell.value for cell in page["B"][1:]] == list(range(1, 129))
     assert {type(cell.value) for cell in page["L"][1:]} <= {int, float}
     assert page.column_dimensions["C"].width >= len(drafts[-1].name)
+
+
+def test_a_workbook_opens_in_another_program_whatever_its_names_hold():
+    """Read back by a library that shares nothing with the one that wrote it."""
+    odd = "Kick\ufffe\uffff\x0b\ud7ff"
+    sheet = Sheet(
+        key="odd", title=f"Odd{odd}"[:31], columns=(*ODD.columns, Column(title="Level", unit="dB")),
+        rows=(
+            (odd, "=1+1", 24.0, -4.8e-16), ("plain", "+x", -6.0, -0.0),
+            ("é – œ", "", 0.30000000000000004, float("-inf")),
+        ),
+    )  # fmt: skip
+    content = sheets_to_xlsx([sheet, *ALL], show_name=odd)
+    book = python_calamine.CalamineWorkbook.from_filelike(io.BytesIO(content))
+    assert len(book.sheet_names) == 1 + len(ALL)
+    rows = book.get_sheet_by_index(0).to_python()
+    assert rows[0] == ["A", "B", "Gain, dB", "Level, dB"]
+    assert rows[1] == ["Kick\ufffd\ufffd\ufffd\ud7ff", "=1+1", 24.0, 0.0]
+    assert rows[2:] == [["plain", "+x", -6.0, 0.0], ["é – œ", "", 0.3, "off"]]
+    for place, one in enumerate(ALL, start=1):
+        told = book.get_sheet_by_index(place).to_python()
+        assert told[0] == [column.heading for column in one.columns]
+        assert len(told) == 1 + len(one.rows)
+        for cells, row in zip(told[1:], one.rows, strict=True):
+            for cell, datum in zip(cells, row, strict=True):
+                if isinstance(datum, int | float) and datum > -math.inf:
+                    assert cell == pytest.approx(datum, abs=1e-6)
+
+
+def test_numbers_are_written_without_what_arithmetic_leaves():
+    """Half of the last place goes away from zero, on paper as on a screen; and 0 has no sign."""
+    level = Column(title="Level", unit="dB", signed=True, places=1)
+    found = [(-4.8e-16, "0", "0.0 dB"), (-0.04, "-0.04", "0.0 dB"), (2.25, "2.25", "+2.3 dB"),
+             (-6.35, "-6.35", "\u22126.4 dB"), (1e-7, "0", "0.0 dB"),
+             (123456.789, "123456.789", "+123456.8 dB")]  # fmt: skip
+    for value, in_file, on_paper in found:
+        sheet = Sheet(key="x", title="X", columns=(level,), rows=((value,),))
+        assert sheet_to_csv(sheet).decode("utf-8-sig").splitlines()[1] == in_file
+        assert datum_text(level, value) == on_paper

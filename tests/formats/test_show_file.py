@@ -188,9 +188,22 @@ def test_files_of_version_3_had_their_texts_whole():
 def test_the_schema_refuses_what_the_reader_refuses():
     validator = jsonschema.Draft202012Validator(show_schema())
     for bad in ({"channel/1/fader": 99}, {"channel/0/fader": 0}, {"channel/1/mute": "yes"},
-                {"channel/1/source": "mix/0"}, {"line/1/name": "x" * 61}):  # fmt: skip
-        assert not validator.is_valid(json.loads(document(values=bad)))
+                {"channel/1/source": "mix/0"}, {"line/1/name": "x" * 61},
+                {"line/1/name": "two\nlines"}, {"channel/1/fader": -120.5},
+                {"line/1/place": 1.5}, {"channel/1/pan": 2},
+                {"channel/1/fader": True}):  # fmt: skip
+        assert not validator.is_valid(json.loads(document(values=bad))), bad
+        with pytest.raises(BadFile):
+            read_show(document(values=bad), desk_of)
     assert validator.is_valid(json.loads(document(values={"channel/1/fader": None})))
+
+
+@pytest.mark.parametrize("number", ["NaN", "Infinity", "-Infinity", "1e999", "-1e999"])
+def test_what_is_no_number_is_no_level(number):
+    """Silence has one spelling, null: -Infinity is refused too."""
+    content = document(values={"channel/1/fader": 1.25}).replace(b"1.25", number.encode())
+    with pytest.raises(BadFile):
+        read_show(content, desk_of)
 
 
 def test_a_show_with_a_name_in_many_letters_survives():

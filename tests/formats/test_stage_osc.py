@@ -62,3 +62,9 @@ def test_any_bytes_are_read_or_refused(content):
 
     assert outcome(read_levels)
     assert outcome(read_command)
+
+
+@pytest.mark.parametrize("dbu", [float("nan"), float("inf"), float("-inf"), 250.0])
+def test_what_is_no_level_is_not_fed(dbu):
+    with pytest.raises(BadFile):
+        read_command(stage_osc.feed("input/a/7", "tone", dbu))

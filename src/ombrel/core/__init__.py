@@ -236,7 +236,18 @@ from .history import Entry, next_redo, next_undo
 from .jumps import FAR_DB, check_jumps, check_remedy
 from .keeping import Keeping, keeping
 from .keys import Keyed, keyed, reinforced
-from .kinds import Choice, Maybe, Number, Packed, Reference, Switch, Text, Value, Wire
+from .kinds import (
+    LONGEST_PACKED,
+    Choice,
+    Maybe,
+    Number,
+    Packed,
+    Reference,
+    Switch,
+    Text,
+    Value,
+    Wire,
+)
 from .latency import Apart, aligned, apart, comb_hz, path_ms, strip_ms
 from .laws import (
     FADER_MARKS,
@@ -397,6 +408,7 @@ from .undo import bearing_on_undo, undoing, undoing_renumbered
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
+    "LONGEST_PACKED",
     "UNFOLDING",
     "Apart",
     "Arrival",

@@ -12,6 +12,7 @@ from .errors import OutOfRange, UnreadableText, WrongValue
 from .laws import fader_travel_to_db
 
 __all__ = [
+    "LONGEST_PACKED",
     "Choice",
     "Kind",
     "Maybe",
@@ -42,7 +43,7 @@ _DASHES = dict.fromkeys(
 _STEP = re.compile(rf"(?:(up|down) ?|(\+=|-=) ?)({_NUMBER}) ?([a-z:]*)")
 _OLD_STEP = re.compile(rf"\+-{_NUMBER}.*")
 _OCTAVES = ("oct", "octave", "octaves")
-_LONGEST_PACKED = 400_000
+LONGEST_PACKED = 400_000
 _NO_RANGE = 1e300
 _LEVEL_HELP = "a level such as -6, +2 or off, or a step such as up 2 or down 2"
 
@@ -239,6 +240,8 @@ class Number:
         return self._on_step(value)
 
     def from_wire(self, wire: object, at: str) -> float:
+        if isinstance(wire, float) and math.isinf(wire):  # silence has one spelling there
+            raise WrongValue(at, "a number, or null for off", wire)
         return self.checked(-math.inf if wire is None else wire, at)
 
     def to_wire(self, value: Value) -> Wire:
@@ -374,8 +377,8 @@ class Packed:
     of: str
 
     def checked(self, value: object, at: str) -> str:
-        if not isinstance(value, str) or len(value) > _LONGEST_PACKED:
-            raise WrongValue(at, f"packed values, at most {_LONGEST_PACKED} characters", "another")
+        if not isinstance(value, str) or len(value) > LONGEST_PACKED:
+            raise WrongValue(at, f"packed values, at most {LONGEST_PACKED} characters", "another")
         return value
 
     def typed(self, text: str, now: Value, at: str) -> str:

@@ -1,7 +1,6 @@
 """Desk profiles as JSON: what a desk has, as data. A user can add one."""
 
 import json
-import math
 import re
 from typing import Any, Final
 
@@ -11,6 +10,7 @@ __all__ = ["read_desk"]
 
 # Bounds of our own: several times the largest desk that ships.
 _MOST: Final = 512
+_MOST_OF_ANYTHING: Final = 1e6
 _MOST_BOXES: Final = 64
 _MOST_BAYS: Final = 8
 _MOST_FADERS: Final = 32
@@ -42,7 +42,7 @@ def read_desk(key: str, content: bytes) -> Desk:
     """
     try:
         data: Any = json.loads(content)
-    except ValueError as error:
+    except (ValueError, RecursionError) as error:
         raise BadFile(f"Desk profile {key} is not JSON: {error}.", _WAY_OUT) from error
     if not isinstance(data, dict):
         raise BadFile(f"Desk profile {key} is not a JSON object.", _WAY_OUT)
@@ -91,7 +91,8 @@ def read_desk(key: str, content: bytes) -> Desk:
 
 
 def _is_number(value: object) -> bool:
-    return isinstance(value, int | float) and not isinstance(value, bool) and math.isfinite(value)
+    plain = isinstance(value, int | float) and not isinstance(value, bool)
+    return plain and -_MOST_OF_ANYTHING < value < _MOST_OF_ANYTHING  # type: ignore[operator]
 
 
 def _is_whole(value: object, lowest: int, highest: int) -> bool:

@@ -17,6 +17,7 @@ from typing import Any, Final
 
 from ombrel.core import (
     CATALOGUE,
+    LONGEST_PACKED,
     BadFile,
     Choice,
     ConsoleError,
@@ -44,6 +45,7 @@ __all__ = ["FORMAT", "LONGEST_SHOW", "VERSION", "read_show", "show_schema", "wri
 FORMAT: Final = "ombrel-show"
 VERSION: Final = 4
 _FIRST: Final = 1
+_ON_ONE_LINE: Final = "^[^\\u0000-\\u001f\\u007f\\ud800-\\udfff]*$"
 LONGEST_SHOW: Final = 32 * 1024 * 1024
 _WAY_OUT = "Mend the file, or take it again from the show that it came from."
 _MOST_FAULTS = 20
@@ -193,6 +195,13 @@ def show_schema() -> dict[str, Any]:
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "$id": "urn:ombrel:show:4",
         "title": "A show of Ombrel",
+        "description": (
+            "What no schema says: which numbers of strips, sockets and boxes there are, and how"
+            " far a preamp goes, is the desk profile's; a socket takes one line, an engine one"
+            " return, a mix that feeds an engine serves effects; DCAs are in no circle; no loop"
+            " reaches 0 dB; packed texts have the order in which they are written; a file has at"
+            f" most {LONGEST_SHOW // 1024 // 1024} MB, and no key twice."
+        ),
         "type": "object",
         "required": ["format", "version", "desk", "values"],
         "additionalProperties": False,
@@ -245,13 +254,13 @@ def _value_schema(parameter: Parameter) -> dict[str, Any]:
     if isinstance(kind, Choice):
         return {**said, "enum": list(kind.options)}
     if isinstance(kind, Text):
-        return {**said, "type": "string", "maxLength": kind.longest}
+        return {**said, "type": "string", "maxLength": kind.longest, "pattern": _ON_ONE_LINE}
     if isinstance(kind, Packed):
         words = {"description": f"{parameter.says} JSON in one text, or the place of one in texts."}
         place = {"type": "integer", "minimum": 0}
         named = {"type": "object", "required": ["text"], "additionalProperties": False,
                  "properties": {"text": place}}  # fmt: skip
-        return {**words, "anyOf": [{"type": "string"}, named]}
+        return {**words, "anyOf": [{"type": "string", "maxLength": LONGEST_PACKED}, named]}
     assert isinstance(kind, Reference)  # a new kind needs its schema here
     targets = [{"type": "string", "pattern": _pattern(target)} for target in kind.to]
     return {**said, "anyOf": [{"type": "null"}, *targets]}

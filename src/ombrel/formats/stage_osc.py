@@ -11,7 +11,7 @@ A socket is named by its address (`input/a/7`).
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Final, Literal
 
 from pythonosc.osc_message import OscMessage, ParseError
 from pythonosc.osc_message_builder import BuildError, OscMessageBuilder
@@ -21,6 +21,7 @@ from ombrel.core import BadFile
 __all__ = ["Command", "feed", "levels", "listen", "read_command", "read_levels", "straight", "swap"]
 
 Signal = Literal["tone", "noise", "nothing"]
+_LOUDEST_DBU: Final = 200.0  # beyond any signal; NaN is not below it either
 _SIGNALS: tuple[Signal, ...] = ("tone", "noise", "nothing")
 
 
@@ -97,7 +98,9 @@ def read_command(content: bytes) -> Command:
             return Command(verb="straight")
         case ("/stage/swap", [str(one), str(other)]):
             return Command(verb="swap", sockets=(one, other))
-        case ("/stage/feed", [str(socket), str(signal), float(dbu)]) if signal in _SIGNALS:
+        case ("/stage/feed", [str(socket), str(signal), float(dbu)]) if (
+            signal in _SIGNALS and abs(dbu) < _LOUDEST_DBU
+        ):
             known = next(one for one in _SIGNALS if one == signal)
             return Command(verb="feed", sockets=(socket,), signal=known, dbu=dbu)
         case _:
@@ -109,7 +112,7 @@ def read_levels(content: bytes) -> dict[str, float]:
     message = _read(content)
     sockets, dbus = list(message.params[0::2]), list(message.params[1::2])
     well_formed = len(sockets) == len(dbus) and all(
-        isinstance(socket, str) and isinstance(dbu, float) and abs(dbu) < 200.0
+        isinstance(socket, str) and isinstance(dbu, float) and abs(dbu) < _LOUDEST_DBU
         for socket, dbu in zip(sockets, dbus, strict=False)
     )
     if message.address != "/stage/levels" or not well_formed:
