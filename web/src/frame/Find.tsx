@@ -2,6 +2,7 @@ import { useEffect, useEffectEvent, useMemo, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import type { Link } from "../data/link";
 import { sceneText } from "../data/scenes";
+import { folded, hasWords } from "../data/search";
 import { store, valueIn } from "../data/show";
 import { select, socketName, stripName, useLink, useShow } from "../data/use";
 import { Dialog } from "../ui/Dialog";
@@ -160,7 +161,7 @@ export function Find({
   );
 }
 
-const textOf = (hit: Hit): string => `${hit.name} ${hit.about}`.toLowerCase();
+const textOf = (hit: Hit): string => `${hit.name} ${hit.about}`;
 
 /**
  * Puts the first of the selected source's own fields, which stand over Why, into the hand. They may be
@@ -196,13 +197,14 @@ function Search({ onDone }: { onDone: (hit: string) => void }) {
   // found again when something was named meanwhile, or the show has only just come
   const patched = useShow((state) => state.patched);
   const all = useMemo(() => everything(link), [patched, link]);
-  const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const exact = all.filter((hit) => wanted.every((word) => textOf(hit).includes(word)));
+  const wanted = folded(text).split(/\s+/).filter(Boolean);
+  const said = hasWords(text);
+  const exact = all.filter((hit) => said(textOf(hit)));
   // a small slip of the hand finds what was meant, where nothing is called as typed
   const hits = (
     exact.length > 0
       ? exact
-      : all.filter((hit) => wanted.every((word) => isNear(word, textOf(hit))))
+      : all.filter((hit) => wanted.every((word) => isNear(word, folded(textOf(hit)))))
   ).slice(0, 10);
   const go = (hit: Hit | undefined) => {
     if (!hit) return;

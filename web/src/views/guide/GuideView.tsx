@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import Markdown from "react-markdown";
 import { useSearch } from "wouter";
 import guide from "../../../../docs/guide.md?raw";
+import { hasWords } from "../../data/search";
 import { VIEW_WORD } from "../../frame/work";
 import { ViewHead } from "../../ui/Panel";
 import { SearchField } from "../../ui/SearchField";
@@ -24,10 +25,8 @@ export function GuideView() {
   const from = new URLSearchParams(useSearch()).get("view") ?? "";
   const [words, setWords] = useState("");
   const shown = useMemo(() => {
-    const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-    return PARTS.filter((part) =>
-      wanted.every((word) => `${part.title} ${part.text}`.toLowerCase().includes(word)),
-    );
+    const said = hasWords(words);
+    return PARTS.filter((part) => said(`${part.title} ${part.text}`));
   }, [words]);
   const scroller = useRef<HTMLDivElement>(null);
   const start = VIEW_WORD[from];

@@ -7,6 +7,7 @@ import {
   useState,
 } from "react";
 import { useSearch } from "wouter";
+import { hasWords } from "../../data/search";
 import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { socketName, useFiltered, useLink, useShow } from "../../data/use";
@@ -208,14 +209,13 @@ const HEADS = [
 
 /** The lines that hold every word typed, in any of their texts. */
 function linesLike(state: ShowState, filter: string): readonly number[] {
-  const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return state.lines;
+  if (!filter.trim()) return state.lines;
+  const said = hasWords(filter);
   return state.lines.filter((line) => {
     const texts = ["name", "kind", "microphone", "performer", "where", "family", "notes"].map(
       (leaf) => valueIn(state, `line/${line}/${leaf}`),
     );
     const socket = socketName(state, valueIn(state, `line/${line}/socket`) as string | null);
-    const text = [...texts, socket].join(" ").toLowerCase();
-    return words.every((word) => text.includes(word));
+    return said([...texts, socket].join(" "));
   });
 }

@@ -1,4 +1,5 @@
 import { useCallback } from "react";
+import { hasPhrase } from "../../data/search";
 import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import {
@@ -26,14 +27,12 @@ interface Props {
 }
 
 function channelsLike(state: ShowState, filter: string): readonly number[] {
-  const wanted = filter.trim().toLowerCase();
+  const said = hasPhrase(filter);
   const numbers = Array.from({ length: state.desk!.channels }, (_, index) => index + 1);
-  if (!wanted) return numbers;
+  if (!filter.trim()) return numbers;
   return numbers.filter((number) => {
     const source = socketName(state, valueIn(state, `channel/${number}/source`) as string | null);
-    return `${number} / ${valueIn(state, `channel/${number}/name`)} / ${source}`
-      .toLowerCase()
-      .includes(wanted);
+    return said(`${number} / ${valueIn(state, `channel/${number}/name`)} / ${source}`);
   });
 }
 

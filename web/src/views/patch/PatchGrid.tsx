@@ -1,5 +1,6 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, type MouseEvent, memo, useRef, useState } from "react";
+import { hasPhrase } from "../../data/search";
 import { type ShowState, store, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { select, socketName, stripName, useFiltered, useLink, useShow } from "../../data/use";
@@ -181,7 +182,7 @@ export function PatchGrid() {
 /** Rows whose box and number, socket or lines hold what is typed: "b 2", "stage box b", "kora". */
 function rowsOf(state: ShowState, filter: string): RowData[] {
   const used = usage(state);
-  const wanted = filter.trim().toLowerCase();
+  const said = hasPhrase(filter);
   const spares = new Map<string, number[]>();
   for (const channel of state.channels) {
     const spare = valueIn(state, `channel/${channel}/spare`) as string | null;
@@ -193,8 +194,7 @@ function rowsOf(state: ShowState, filter: string): RowData[] {
       const socket = `input/${box.key}/${number}`;
       const name = socketName(state, socket);
       const entry = used.get(socket);
-      const text = `${box.name} ${number} / ${name} / ${entry?.lines ?? ""}`.toLowerCase();
-      if (!text.includes(wanted)) continue;
+      if (!said(`${box.name} ${number} / ${name} / ${entry?.lines ?? ""}`)) continue;
       const feeds = entry?.channels ? entry.channels.split(", ").map(Number) : [];
       rows.push({
         socket,

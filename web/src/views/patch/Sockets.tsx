@@ -1,4 +1,5 @@
 import { type KeyboardEvent, useCallback, useMemo, useRef, useState } from "react";
+import { hasPhrase } from "../../data/search";
 import type { Desk } from "../../data/types";
 import { usePatched, useShow } from "../../data/use";
 import { useRowHeight } from "../../ui/media";
@@ -34,16 +35,14 @@ function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["
       (boxes.find((one) => one.preamps && one.key !== "local") ?? boxes.find((one) => one.preamps))
         ?.key,
   );
-  const wanted = filter.trim().toLowerCase();
   const matches = useCallback(
-    (one: (typeof boxes)[number]) =>
-      Array.from({ length: one.inputs }, (_, index) => index + 1).filter((number) => {
-        const entry = used.get(`input/${one.key}/${number}`);
-        return (
-          !wanted || `${one.short} ${number} / ${entry?.lines ?? ""}`.toLowerCase().includes(wanted)
-        );
-      }),
-    [used, wanted],
+    (one: (typeof boxes)[number]) => {
+      const said = hasPhrase(filter);
+      return Array.from({ length: one.inputs }, (_, index) => index + 1).filter((number) =>
+        said(`${one.short} ${number} / ${used.get(`input/${one.key}/${number}`)?.lines ?? ""}`),
+      );
+    },
+    [used, filter],
   );
   const preferred = boxes.find((one) => one.key === boxKey) ?? boxes[0]!;
   const box =

@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
+import { hasPhrase } from "../../data/search";
 import { colourOf, type ShowState, store, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
@@ -101,15 +102,13 @@ function useRows(filter: string): readonly string[] {
   const returns = useShow((state) => state.returns);
   const groups = useShow((state) => state.groups);
   return useMemo(() => {
-    const wanted = filter.trim().toLowerCase();
+    const said = hasPhrase(filter);
     const state = store.getState(); // names as they are when one types
     return [
       ...channels.map((n) => `channel/${n}`),
       ...returns.map((n) => `return/${n}`),
       ...groups.map((n) => `group/${n}`),
-    ].filter((strip) =>
-      `${stripName(state, strip)} ${strip.replace("/", " ")}`.toLowerCase().includes(wanted),
-    );
+    ].filter((strip) => said(`${stripName(state, strip)} ${strip.replace("/", " ")}`));
   }, [channels, returns, groups, filter]);
 }
 

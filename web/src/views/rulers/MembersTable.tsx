@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useState } from "react";
 import { trueLevel, useMadeOf, useMutedBy } from "../../data/ruled";
+import { hasPhrase } from "../../data/search";
 import { type ShowState, store, valueIn } from "../../data/show";
 import { useStrips } from "../../data/strips";
 import type { Ask } from "../../data/types";
@@ -18,11 +19,9 @@ function useRows(kind: Kind, filter: string): readonly string[] {
   const dcas = useShow((state) => state.dcas);
   return useMemo(() => {
     const strips = [...used, ...(kind === "dca" ? dcas.map((n) => `dca/${n}`) : [])];
-    const wanted = filter.trim().toLowerCase();
+    const said = hasPhrase(filter);
     const state = store.getState(); // names as they are when one types: no move is followed for them
-    return strips.filter((strip) =>
-      `${stripName(state, strip)} ${strip.replace("/", " ")}`.toLowerCase().includes(wanted),
-    );
+    return strips.filter((strip) => said(`${stripName(state, strip)} ${strip.replace("/", " ")}`));
   }, [kind, filter, used, dcas]);
 }
 

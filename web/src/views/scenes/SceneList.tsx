@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import { sceneNumber, useRunAt } from "../../data/scenes";
+import { hasPhrase } from "../../data/search";
 import { store, valueIn } from "../../data/show";
 import { useShow, useText } from "../../data/use";
 import { useCoarse } from "../../ui/media";
@@ -17,14 +18,17 @@ export function SceneList({ chosen, onChoose }: Props) {
   const [words, setWords] = useState("");
   const coarse = useCoarse();
   const found = useMemo(() => {
-    const wanted = words.trim().toLowerCase();
-    if (!wanted) return ids;
+    if (!words.trim()) return ids;
+    const said = hasPhrase(words);
     const state = store.getState();
     return ids.filter((scene) =>
-      [sceneNumber(state, scene), valueIn(state, `${scene}/name`), valueIn(state, `${scene}/notes`)]
-        .join(" ")
-        .toLowerCase()
-        .includes(wanted),
+      said(
+        [
+          sceneNumber(state, scene),
+          valueIn(state, `${scene}/name`),
+          valueIn(state, `${scene}/notes`),
+        ].join(" "),
+      ),
     );
   }, [ids, words]);
   return (
