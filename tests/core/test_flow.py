@@ -400,6 +400,13 @@ def test_a_loop_below_0_db_is_solved_and_one_at_0_db_is_refused_by_name():
     assert caught.value.gain_db == pytest.approx(0.5)
 
 
+def test_a_loop_at_1_db_below_unity_raises_its_source_by_19_db():
+    """Amplitudes: 1 / (1 - 10^(-1/20)) is +19.27 dB (geometric series, by hand)."""
+    near: dict[str, Value] = {"channel/2/send/mix/1/level": -1.0}
+    rise = flow_of(bus_fed(**near)).level("channel/1", "house")
+    assert rise - flow_of(bus_fed()).level("channel/1", "house") == pytest.approx(19.27, abs=0.005)
+
+
 def test_loops_that_reach_0_db_only_together_say_so():
     """Two loops of one set at -4 dB each: 2 * 0.631 > 1 together; neither does it alone."""
     both = {

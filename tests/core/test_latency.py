@@ -1,5 +1,6 @@
 """How late a signal arrives, against a walk of every simple path; combs, and what aligns them."""
 
+import cmath
 import math
 from itertools import pairwise
 
@@ -73,6 +74,11 @@ def test_a_drum_through_two_groups_combs_and_the_sooner_one_is_let_wait():
     (one,) = [found for found in apart(show, flow) if found.bus == "house"]
     assert (one.by_ms, one.comb_hz) == (pytest.approx(2.25), pytest.approx(1000 / 4.5))
     assert comb_hz(2.25) == pytest.approx(222.2, abs=0.1)
+    nulls = [comb_hz(1.0) * odd for odd in (1, 3, 5)]  # 1 ms: 500, 1 500, 2 500 Hz
+    assert [abs(1 + cmath.exp(-2j * math.pi * hertz / 1000)) for hertz in nulls] == pytest.approx(
+        [0.0, 0.0, 0.0], abs=1e-9
+    )
+    assert nulls == [500.0, 1_500.0, 2_500.0]
     assert aligned(show, flow, "channel/1", "house") == ("group/1", 2.25)
     (finding,) = [f for f in findings(show) if f.rule == "ways_apart"]
     assert finding.says == (

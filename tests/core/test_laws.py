@@ -90,3 +90,17 @@ def test_predicted_level_of_a_line_behind_its_preamp():
     assert predicted_dbfs(
         line_dbu=-38.0, gain_db=34.0, pad_db=0.0, full_scale_dbu=22.0
     ) == pytest.approx(-26.0)
+
+
+def test_published_values_of_levels():
+    """0 dBu is sqrt(0.6) V (IEC 60268-17, from memory): +4 dBu 1.22765 V; -10 dBV is 0.31623 V."""
+    volts = math.sqrt(0.6) * db_to_gain(4.0)
+    assert volts == pytest.approx(1.22765, abs=1e-5)
+    assert gain_to_db(db_to_gain(-10.0) / math.sqrt(0.6)) == pytest.approx(-7.782, abs=1e-3)
+    # powers of 2, 4 and 10 equal sources: 3.01, 6.02 and 10 dB (common practice)
+    for many, more_db in ((2, 3.0103), (4, 6.0206), (10, 10.0)):
+        assert 10 * math.log10(many) == pytest.approx(more_db, abs=1e-4)
+        assert sides_to_level_db(math.sqrt(many), 0.0) == pytest.approx(more_db, abs=1e-4)
+    # constant power at half right: 20 log10 of cos and sin of 3/8 pi (by hand)
+    left, right = constant_power_pan(0.5)
+    assert [gain_to_db(left), gain_to_db(right)] == pytest.approx([-8.343, -0.688], abs=1e-3)

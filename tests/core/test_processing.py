@@ -1,6 +1,7 @@
 """Processors against the published: analogue prototypes, scipy's filters, hand-worked levels."""
 
 import math
+from typing import Literal
 
 import numpy as np
 import pytest
@@ -8,10 +9,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy import signal
 
-from ombrel.core import UnreadableText
+from ombrel.core import UnreadableText, parameter_at
 from ombrel.core.processing import (
     bandwidth_to_q,
+    butterworth,
     compressed_db,
+    crossover_side,
     delay_ms,
     eq_band,
     gated_db,
@@ -22,6 +25,7 @@ from ombrel.core.processing import (
 )
 
 RATE = 96_000.0
+SIDES: tuple[Literal["low", "high"], ...] = ("low", "high")
 HEARD = np.geomspace(20.0, 20_000.0, 200)
 FREQUENCIES = st.floats(20.0, 20_000.0)
 GAINS = st.floats(-18.0, 18.0)
@@ -132,11 +136,78 @@ def test_a_compressor_worked_by_hand():
 
 @pytest.mark.parametrize(
     ("temperature", "speed"),
-    [(20.0, 343.2), (0.0, 331.29)],  # 331.3 + 0.606 T within 0.1 %: common practice
-)
+    # 343.2 sqrt((273.15 + t) / 293.15), ISO 9613-1:1993 annex A (from memory), worked by hand
+    [(-20.0, 318.93), (-10.0, 325.16), (0.0, 331.29), (20.0, 343.20), (30.0, 349.00),
+     (40.0, 354.71)],
+)  # fmt: skip
 def test_the_speed_of_sound(temperature, speed):
-    assert speed_of_sound(temperature) == pytest.approx(speed, abs=0.02)
-    assert speed_of_sound(temperature) == pytest.approx(331.3 + 0.606 * temperature, rel=1e-3)
+    assert speed_of_sound(temperature) == pytest.approx(speed, abs=0.01)
+    linear = 331.3 + 0.606 * temperature  # common practice: within 0.1 % to 25 degrees, no further
+    near = speed_of_sound(temperature) == pytest.approx(linear, rel=1e-3)
+    assert near == (temperature <= 25.0)
+
+
+def test_a_bands_coefficients_are_the_cookbooks():
+    """Audio EQ Cookbook, bell: 1 kHz, Q 1, +6 dB at 48 kHz; its formulas worked to nine places."""
+    a, w = 10 ** (6 / 40), 2 * math.pi / 48
+    alpha = math.sin(w) / 2
+    b = np.array([1 + alpha * a, -2 * math.cos(w), 1 - alpha * a])
+    wanted = np.array([*b, 1 + alpha / a, -2 * math.cos(w), 1 - alpha / a]) / (1 + alpha / a)
+    found = eq_band("bell", 1_000.0, 6.0, 1.0, 48_000.0)[0]
+    assert found / found[3] == pytest.approx(wanted, abs=1e-9)
+    assert (found / found[3]).tolist() == pytest.approx(
+        [1.043953087, -1.895320724, 0.867722285, 1.0, -1.895320724, 0.911675372], abs=2e-9
+    )
+
+
+def test_what_filters_take_at_their_corner_and_an_octave_off():
+    """Butterworth: 10 log10(1 + 2^2n) an octave off; Linkwitz-Riley is two of them: LR24 passes
+
+    -0.527 and -24.609 dB an octave to either side of its corner, -6.021 there (by hand).
+    """
+    rate, corner = 10_000_000.0, 1_000.0  # so far above that the warping is nothing
+    at = np.array([corner, 2 * corner, corner / 2])
+    for order in (1, 2, 3, 4):
+        off = -10 * math.log10(1 + 4**order)
+        passed = -10 * math.log10(1 + 4**-order)
+        low, high = (butterworth(order, side, corner, rate) for side in SIDES)
+        assert response_db(low, at, rate) == pytest.approx([-3.0103, off, passed], abs=1e-3)
+        assert response_db(high, at, rate) == pytest.approx([-3.0103, passed, off], abs=1e-3)
+    low = crossover_side("linkwitz_riley_24", "low", corner, rate)
+    high = crossover_side("linkwitz_riley_24", "high", corner, rate)
+    assert response_db(low, at, rate) == pytest.approx([-6.0206, -24.609, -0.527], abs=1e-3)
+    assert response_db(high, at, rate) == pytest.approx([-6.0206, -0.527, -24.609], abs=1e-3)
+
+
+def test_bands_have_the_edges_of_iec_61260():
+    """IEC 61260-1:2014, octave ratio 10^0.3: edges of the octave and of the third at 1 kHz (from
+
+    memory). A bell so wide, between the points of half its gain, has them very nearly.
+    """
+    ratio = 10**0.3
+    octave = [1_000 * ratio ** (side / 2) for side in (-1, 1)]
+    third = [1_000 * ratio ** (side / 6) for side in (-1, 1)]
+    assert octave == pytest.approx([707.946, 1_412.538], abs=1e-3)
+    assert third == pytest.approx([891.251, 1_122.018], abs=1e-3)
+    for edges, octaves in ((octave, 1.0), (third, 1.0 / 3.0)):
+        bell = eq_band("bell", 1_000.0, 12.0, bandwidth_to_q(octaves), 10_000_000.0)
+        assert response_db(bell, np.array(edges), 10_000_000.0) == pytest.approx(
+            [6.0, 6.0], abs=0.03
+        )
+
+
+# ISO 266:1997, preferred frequencies (from memory): 10^(n/10) as they are written
+ISO_266 = [20, 25, 31.5, 40, 50, 63, 80, 100, 125, 160, 200, 250, 315, 400, 500, 630, 800, 1_000,
+           1_250, 1_600, 2_000, 2_500, 3_150, 4_000, 5_000, 6_300, 8_000, 10_000, 12_500, 16_000,
+           20_000]  # fmt: skip
+
+
+def test_preferred_frequencies_can_be_typed_and_are_kept():
+    kind = parameter_at("channel/1/eq/2/frequency").kind
+    for place, hertz in enumerate(ISO_266, start=13):
+        assert hertz == pytest.approx(10 ** (place / 10), rel=0.02)
+        assert kind.typed(f"{hertz:g}", 0.0, "x") == hertz
+        assert kind.typed(f"{hertz / 1000:g} kHz", 0.0, "x") == hertz
 
 
 def test_delays_are_typed_as_distances_and_samples():

@@ -188,7 +188,8 @@ class Number:
             return Stepped(start, False)
         unit = match[4]
         if self.unit == "Hz" and unit in _OCTAVES:
-            there = start * math.pow(2.0, min(max(size, -40.0), 40.0))
+            # to four figures: no more can be read, and steps do not run away from them
+            there = float(f"{start * math.pow(2.0, min(max(size, -40.0), 40.0)):.4g}")
         elif self.unit == "Hz" and unit in ("k", "khz"):
             there = start + size * 1000.0
         elif unit in ("", self.unit.lower()):

@@ -30,7 +30,8 @@ __all__ = [
 # What a line of each kind delivers when nobody says otherwise, in dBu. Common practice: a dynamic
 # vocal microphone close up about -45, a condenser about -35, a passive DI on an instrument
 # about -30, an active one -20, a radio receiver at microphone level -20, professional line
-# level +4 (the nominal level of IEC 60268-15's 1.228 V), playback likewise, a desk talkback -40.
+# level +4 (1.228 V, to which IEC 60268-17 sets its meter: from memory), playback likewise, a desk
+# talkback -40.
 NOMINAL_DBU = {
     "dynamic": -45.0,
     "condenser": -35.0,

@@ -238,7 +238,7 @@ _OF_DESKS_AND_SHOWS: Final = (
     ),
     _p(
         "oscillator/frequency",
-        Number(unit="Hz", lowest=20.0, highest=20_000.0, step=1.0, law="octaves"),
+        Number(unit="Hz", lowest=20.0, highest=20_000.0, step=0.1, law="octaves"),
         1_000.0,
         "oscillator",
         "Frequency",

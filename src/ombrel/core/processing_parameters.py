@@ -13,7 +13,7 @@ __all__ = ["BANDS", "crossing", "effect_of", "preset_of", "processing_of"]
 
 BANDS: Final = (1, 2, 3, 4)
 
-_HZ: Final = {"unit": "Hz", "law": "octaves", "step": 1.0, "carried_by": "ratio"}
+_HZ: Final = {"unit": "Hz", "law": "octaves", "step": 0.1, "carried_by": "ratio"}
 _CUT = Number(lowest=20.0, highest=2_000.0, **_HZ)  # type: ignore[arg-type]
 _MEETING = Number(lowest=30.0, highest=400.0, **_HZ)  # type: ignore[arg-type]
 _FREQUENCY = Number(lowest=20.0, highest=20_000.0, **_HZ)  # type: ignore[arg-type]

@@ -41,8 +41,8 @@ export function panText(pan: number): string {
 
 /** A frequency as people say it, to the step on which frequencies stand. */
 export function hertzText(hertz: number): string {
-  const value = Math.round(hertz);
-  return value >= 1000 ? `${value / 1000} kHz` : `${value} Hz`;
+  const value = Number(sizeText(hertz, 1));
+  return value >= 1000 ? `${Number((value / 1000).toFixed(4))} kHz` : `${value} Hz`;
 }
 
 /** A value of the catalogue as it can be typed again, with its unit. */

@@ -13,9 +13,9 @@ _TYPED: Final = re.compile(r"(\d+(?:[.,]\d+)?)\s*(m|metre|metres|ft|feet|foot|sm
 
 
 def speed_of_sound(temperature_c: float) -> float:
-    """Speed of sound in dry air, in m/s: 343.2 * sqrt(T / 293.15 K).
+    """Speed of sound in dry air, in m/s: 343.2 * sqrt(T / 293.15 K), with T in kelvin.
 
-    ISO 9613-1:1993, the reference form of its clause on the speed of sound (value from memory).
+    ISO 9613-1:1993, annex A, equation A.5 (from memory; humidity adds up to 0.4 %).
     """
     return 343.2 * math.sqrt((temperature_c + 273.15) / 293.15)
 
