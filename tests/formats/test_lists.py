@@ -149,7 +149,7 @@ def test_a_range_gives_a_line_for_each_input_and_a_pair_gives_a_stereo_line():
     ("row", "problem"),
     [
         ("1-3,Keys stereo,,", "two inputs"),
-        (f"1,{'long ' * 20},,", "60 characters"),
+        (f"1,{'long ' * 20},,", "cut at 60 letters"),
         ("1-200,Drums,,", "no channel number"),
     ],
 )
@@ -359,3 +359,48 @@ def test_a_damaged_spreadsheet_gives_rows_or_a_refusal(hits):
     for place, byte in hits:
         whole[place % len(whole)] = byte
     assert rows_or_refusal(bytes(whole))
+
+
+def drafts_of(text):
+    return [d for one in reading(text).lists for row in one.rows for d in row.drafts]
+
+
+def test_what_says_the_same_is_the_same_and_a_dash_is_nothing():
+    rows = (
+        "Ch,Instrument,Mic,Stand,48V,Socket\n1,Fiddle,Clip,low,x,A1\n"
+        '2,Viola,"""","-""-",dito,A2\n3,Cello,idem,-,"",A3\n4,Bass,DI,as above,no,A4\n'
+    )
+    found = drafts_of(rows)
+    assert [one.microphone for one in found] == ["Clip", "Clip", "Clip", "DI"]
+    assert [one.phantom for one in found] == [True, True, False, False]
+    assert [one.stand for one in found[:2]] == ["low", "low"]
+
+
+def test_levels_by_any_dash_and_in_dbv():
+    """-10 dBV is -7.78 dBu: 20 log10(1 / sqrt(0.6)) = 2.218 dB between them."""
+    rows = "Ch,Instrument,Mic,Level dBu\n" + "".join(
+        f"{n},Source {n},DI,{level}\n"
+        for n, level in enumerate(
+            ["\u201320 dBu", "- 20", "\u221220", "+4", "4", "-10 dBV", "\u2010 7"], start=1
+        )
+    )
+    assert [one.level_dbu for one in drafts_of(rows)] == [-20, -20, -20, 4, 4, -7.78, -7]
+
+
+def test_numbers_and_sockets_as_they_come():
+    rows = "Ch,Instrument,Mic,Patch\n1.0,Kick,x,A/1\n#2,Snare,x,7 -> A7\n03,Hat,x,A 9\n"
+    found = drafts_of(rows)
+    assert [one.channel for one in found] == [1, 2, 3]
+    assert [one.socket for one in found] == ["input/a/1", "input/a/7", "input/a/9"]
+    (wide,) = drafts_of("Ch,Instrument,Mic,Patch\n8/9,Piano L/R,x,8/9 -> A8/A9\n")
+    assert (wide.stereo, wide.socket, wide.socket_right) == (True, "input/a/8", "input/a/9")
+    toms = drafts_of("Ch,Instrument,Mic,Patch\n3-6,Toms,x,B3-B6\n7,Ride,x,B7\n")
+    assert [one.socket for one in toms] == [f"input/b/{n}" for n in (3, 4, 5, 6, 7)]
+
+
+def test_a_name_too_long_for_a_channel_is_cut_where_one_sees_it():
+    name = "The second violin of the quartet by the window, which comes on for two songs"
+    (one,) = drafts_of(f'Ch,Instrument,Mic\n1,"{name}",clip\n')
+    assert len(one.name) <= 60
+    assert one.name.endswith("\u2026")
+    assert name in one.notes

@@ -1,11 +1,12 @@
 """What single cells of a list say: numbers, sockets, levels, yes and no."""
 
+import math
 import re
 from typing import Final
 
 from .words import is_among, knows, plain
 
-__all__ = ["is_yes", "level_of", "numbers_of", "sockets_of"]
+__all__ = ["is_ditto", "is_yes", "level_of", "numbers_of", "sockets_of"]
 
 _HIGHEST: Final = 999
 _BEFORE: Final = re.compile(
@@ -19,6 +20,19 @@ _RANGE: Final = re.compile(
 # A box and a number: "A7", "SB1-4", "Stage L 4", "Drum snake #3", "2.07"
 _PLACE: Final = re.compile(r"^(?P<box>.*?)[\s.:/#\u2013-]*(?P<number>\d{1,3})$")
 _NAMED_NUMBER: Final = re.compile(r"^(?P<box>[^\W\d_]+\s?\d{1,2})\s?[.:/]\s?(?P<number>\d{1,3})$")
+_DASH: Final = r"[-\u2010-\u2015\u2212]"
+_LEVEL: Final = re.compile(rf"({_DASH}|\+|)\s*(\d+(?:[.,]\d+)?)\s*(dB[uvVU]?)?")
+_DBV_TO_DBU: Final = -10.0 * math.log10(0.6)
+_MARKS: Final = re.compile(
+    rf"(?:{_DASH}|\s)*(?:[\"\u201c-\u201f\u2033\u3003\xab\xbb]|''|,,|\u2019\u2019)(?:{_DASH}|\s)*"
+)
+_WHOLE: Final = re.compile(r"(\d{1,3})[.,]0+")  # as a spreadsheet writes a number that is a text
+_ARROW: Final = re.compile(r"\s*(?:-+>|=+>|\u2192|\u2794|\u279c|\u21d2)\s*")
+# the box is said twice, or parted from its number: "B3-B6", "B/1"
+_TWICE: Final = re.compile(
+    rf"(?P<box>[^\W\d_]{{1,12}})\s?(\d{{1,3}})\s*{_DASH}\s*(?P=box)\s?(\d{{1,3}})", re.IGNORECASE
+)
+_PARTED: Final = re.compile(r"([^\W\d_]{1,12})\s*/\s*(\d{1,3})")
 _BOX_NUMBER: Final = re.compile(r"^(?P<box>\d{1,2})[.:/](?P<number>\d{1,3})$")
 
 
@@ -31,6 +45,7 @@ def numbers_of(text: str) -> list[int] | None:
     if not text.strip():
         return []
     said = text.strip().lower()
+    said = _WHOLE.sub(r"\1", said) if _WHOLE.fullmatch(said) else said
     bare = _BEFORE.sub("", said)
     before = plain(said[: len(said) - len(bare)])
     if before and before != "#" and not knows(before, "headings", "number"):
@@ -56,9 +71,17 @@ def sockets_of(text: str, count: int) -> list[tuple[str, int]] | None:
 
     >>> sockets_of("SB1-4", 1), sockets_of("A 1-2", 2), sockets_of("12", 1), sockets_of("foo", 1)
     ([('sb1', 4)], [('a', 1), ('a', 2)], [('', 12)], None)
+    >>> sockets_of("B/1", 1), sockets_of("7 -> A7", 1), sockets_of("B3-B4", 2)
+    ([('b', 1)], [('a', 7)], [('b', 3), ('b', 4)])
     """
     found: list[tuple[str, int]] = []
     box = ""
+    text = _ARROW.split(text)[-1]  # "7 -> A7": where it goes
+    if parted := _PARTED.fullmatch(text.strip()):
+        return [(plain(parted[1]), int(parted[2]) + turn) for turn in range(count)]
+    twice = _TWICE.fullmatch(text.strip())
+    if twice and 0 < int(twice[3]) - int(twice[2]) < 128:
+        return [(plain(twice["box"]), n) for n in range(int(twice[2]), int(twice[3]) + 1)]
     whole = _BOX_NUMBER.match(text.strip()) or _NAMED_NUMBER.match(text.strip())
     if whole and count == 1:
         return [(plain(whole["box"]), int(whole["number"]))]
@@ -105,6 +128,26 @@ def is_yes(text: str) -> bool:
 
 
 def level_of(text: str) -> float | None:
-    """A level in dB that a cell names, or None."""
-    match = re.search(r"[-\u2212+]?\d+(?:[.,]\d+)?", text)
-    return float(match[0].replace("\u2212", "-").replace(",", ".")) if match else None
+    """A level in dBu that a cell names, or None: any dash before a number is a minus, and dBV are
+
+    converted (0 dBV is 1 V, 0 dBu the root of 0.6 V).
+
+    >>> level_of("\u201320 dBu"), level_of("- 20"), level_of("+4"), level_of("-10 dBV")
+    (-20.0, -20.0, 4.0, -7.78)
+    """
+    match = _LEVEL.search(text)
+    if match is None:
+        return None
+    size = float(match[2].replace(",", "."))
+    level = size if match[1] in ("", "+") else -size
+    return round(level + _DBV_TO_DBU, 2) if (match[3] or "").lower() == "dbv" else level
+
+
+def is_ditto(text: str) -> bool:
+    """Whether a cell says the same as the one above it.
+
+    >>> [is_ditto(text) for text in ('"', '-"-', "dito", "as above", "-", "Dido")]
+    [True, True, True, True, False, False]
+    """
+    said = text.strip()
+    return bool(_MARKS.fullmatch(said)) or is_among(plain(said), "words", "ditto")

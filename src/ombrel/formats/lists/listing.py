@@ -8,7 +8,7 @@ from ombrel.core import Desk, LineDraft, draft_fault_on
 
 from .book import Grid
 from .boxes import Boxes
-from .cells import numbers_of
+from .cells import is_ditto, numbers_of
 from .find import Found, is_heading
 from .kinds import knows_source, row_is
 from .own import is_own, own_lines
@@ -18,6 +18,7 @@ from .words import Role, is_among, knows, plain
 
 __all__ = ["Choices", "ListRead", "OneList"]
 
+_NEVER_THE_SAME: Final = ("number", "name", "socket", "ignore")
 _TOO_MANY: Final = "more lines than a show can hold"
 _SAYS: Final = {
     "free": "left free in the list",
@@ -70,7 +71,7 @@ class OneList:
         self.desk, self.boxes, self.choices = desk, boxes, choices
         self.roles = found.roles
         self.own = is_own(found.titles)
-        self.texts = [self._cells(row) for row in range(found.first, found.last)]
+        self.texts = self._texts()
         self.numbers = [
             numbers_of(fields_of(self.roles, cells).get("number", "")) for cells in self.texts
         ]
@@ -113,6 +114,22 @@ class OneList:
         top = self.found.first if self.found.heading is None else self.found.heading
         above = [set(row) - {""} for row in self.grid.rows[max(0, top - 2) : top]]
         return any(len(texts) == 1 and _is_output(next(iter(texts))) for texts in above)
+
+    def _texts(self) -> list[tuple[str, ...]]:
+        """The cells of all rows; what says "the same" has the text of the cell above it."""
+        found: list[tuple[str, ...]] = []
+        above: tuple[str, ...] = ()
+        for row in range(self.found.first, self.found.last):
+            cells = self._cells(row)
+            if above:
+                cells = tuple(
+                    before if role not in _NEVER_THE_SAME and before and is_ditto(cell) else cell
+                    for role, cell, before in zip(self.roles, cells, above, strict=True)
+                )
+            found.append(cells)
+            if sum(bool(cell) for cell in cells) > 1:
+                above = cells
+        return found
 
     def _cells(self, row: int) -> tuple[str, ...]:
         """The cells of a row; of numbers merged over several rows each row has its own."""

@@ -18,6 +18,7 @@ __all__ = ["Fields", "Row", "fields_of", "lines_of"]
 Fields = Mapping[Role, str]
 
 _LONGEST: Final = {"performer": 60, "where": 60, "stand": 60, "microphone": 60, "notes": 400}
+_LONGEST_NAME: Final = 60
 _FIELDS: Final[tuple[Role, ...]] = ("performer", "where", "stand", "microphone")
 _SPLIT: Final = r"\s*[/+&;|]\s*"
 MOST_OF_A_ROW: Final = 128
@@ -63,6 +64,10 @@ def lines_of(
     told: list[str] = []
     fields = _named(fields)
     name = fields["name"]
+    if len(name) > _LONGEST_NAME:
+        told.append(f"the name is cut at {_LONGEST_NAME} letters: all of it is in the notes")
+        fields["notes"] = "; ".join(filter(None, (fields.get("notes", ""), name)))
+        name = fields["name"] = name[: _LONGEST_NAME - 4].rstrip() + "\u2026"
     if not name:
         raise ValueError("it has no name")
     numbers = numbers_of(fields.get("number", ""))
