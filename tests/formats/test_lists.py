@@ -5,6 +5,7 @@ import openpyxl
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from openpyxl.styles import Font
 from openpyxl.worksheet.cell_range import CellRange
 
 from ombrel.core import LINES, BadFile
@@ -404,3 +405,27 @@ def test_a_name_too_long_for_a_channel_is_cut_where_one_sees_it():
     assert len(one.name) <= 60
     assert one.name.endswith("\u2026")
     assert name in one.notes
+
+
+def test_rows_that_are_struck_hidden_or_cancelled_are_no_lines_and_take_nobodys_channel():
+    book = openpyxl.Workbook()
+    page = book.active
+    for row in (("Ch", "Instrument", "Mic", "Notes"), (1, "Kick", "dynamic", ""),
+                (2, "Snare", "dynamic", ""), (3, "Hat", "condenser", ""),
+                (4, "Ride", "condenser", "entfällt"), (5, "Bass", "DI", "")):  # fmt: skip
+        page.append(row)
+    for cell in page[3]:
+        cell.font = Font(strike=True)
+    page["D2"].font = Font(strike=True)  # one empty cell of a row is no row
+    page.row_dimensions[4].hidden = True
+    content = io.BytesIO()
+    book.save(content)
+    rows = [row for one in reading(content.getvalue()).lists for row in one.rows]
+    found = [draft for row in rows for draft in row.drafts]
+    assert [(one.name, one.channel) for one in found] == [("Kick", 1), ("Bass", 5)]
+    assert sum("left out" in row.says for row in rows) == 3
+
+
+def test_a_text_whose_quotation_marks_are_its_own_is_read_all_the_same():
+    found = drafts_of('Ch,Instrument,Mic\n1,"Old" upright,DI\n2,Fiddle 3/4",clip\n')
+    assert [one.name for one in found] == ['"Old" upright', 'Fiddle 3/4"']

@@ -24,6 +24,7 @@ from openpyxl.utils.exceptions import InvalidFileException
 from ombrel.core import BadFile
 
 from ..guarding import unguarded
+from .struck import left_out_rows
 
 __all__ = ["LONGEST_FILE", "MOST_COLUMNS", "MOST_ROWS", "Book", "Grid", "read_book"]
 
@@ -73,13 +74,16 @@ _UNREADABLE: Final = (
 class Grid:
     """One sheet: rows of cells, stripped, all of one width. A merged cell stands in each of its
 
-    places; `joined` are those places, (row, column) each, save its first one.
+    places; `joined` are those places, (row, column) each, save its first one. `left_out`: rows that
+
+    are hidden or struck through.
     """
 
     name: str
     hidden: bool = False
     rows: tuple[tuple[str, ...], ...] = ()
     joined: frozenset[tuple[int, int]] = frozenset()
+    left_out: frozenset[int] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,14 +118,29 @@ def read_book(content: bytes) -> Book:
         text = text[told.end() :]
     delimiter, name = (told[1], f"{told[1]!r}") if told else _delimiter(text)
     try:
-        rows = []
-        for row in csv.reader(io.StringIO(text, newline=""), delimiter=delimiter, strict=True):
-            rows.append([_clean(unguarded(cell)) for cell in row])
-            _check_size(len(rows), len(row))
-    except csv.Error as error:
-        place = f"near row {len(rows) + 1}"
-        raise BadFile(f"The file breaks the rules of CSV {place}: {error}.", _WAY_OUT) from error
+        rows = _parted(text, delimiter, quoted=True)
+    except csv.Error as fault:
+        if "expected after" not in str(fault):  # cut off in the middle of a quotation
+            raise BadFile(f"The file breaks the rules of CSV: {fault}.", _WAY_OUT) from fault
+        try:  # a text whose quotation marks are its own
+            rows = _parted(text, delimiter, quoted=False)
+        except csv.Error as error:
+            raise BadFile(f"The file breaks the rules of CSV: {error}.", _WAY_OUT) from error
+        name = f"{name}, quotation marks as they stand"
     return _book([Grid(name="", rows=_even(rows))], f"CSV, {name}, {encoding}")
+
+
+def _parted(text: str, delimiter: str, *, quoted: bool) -> list[list[str]]:
+    """A text's rows, cut into cells. Raises csv.Error for what breaks the rules."""
+    rows: list[list[str]] = []
+    lines = io.StringIO(text, newline="")
+    reader = csv.reader(lines, delimiter=delimiter, strict=True)
+    if not quoted:
+        reader = csv.reader(lines, delimiter=delimiter, strict=True, quoting=csv.QUOTE_NONE)
+    for row in reader:
+        rows.append([_clean(unguarded(cell)) for cell in row])
+        _check_size(len(rows), len(row))
+    return rows
 
 
 def _decoded(content: bytes) -> tuple[str, str]:
@@ -183,6 +202,11 @@ def _sheets(content: bytes) -> list[Grid]:
                 )
             _check_sheets(archive)
             merges = _merges(archive)
+            left_out = {
+                name: left_out_rows(archive, path)
+                for name, path in _paths(archive)[:MOST_SHEETS]
+                if path in archive.namelist()
+            }
         book = openpyxl.load_workbook(io.BytesIO(content), read_only=True, data_only=True)
         grids, so_far = [], 0
         for sheet in book.worksheets[:MOST_SHEETS]:
@@ -197,7 +221,15 @@ def _sheets(content: bytes) -> list[Grid]:
             if rows:
                 rows = _filled(rows, merges.get(sheet.title, []), joined)
             hidden = sheet.sheet_state != "visible"
-            grids.append(Grid(name=sheet.title, hidden=hidden, rows=rows, joined=frozenset(joined)))
+            grids.append(
+                Grid(
+                    name=sheet.title,
+                    hidden=hidden,
+                    rows=rows,
+                    joined=frozenset(joined),
+                    left_out=left_out.get(sheet.title, frozenset()),
+                )
+            )
     except BadFile:
         raise
     except _UNREADABLE as error:

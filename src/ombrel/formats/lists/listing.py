@@ -19,6 +19,7 @@ from .words import Role, is_among, knows, plain
 __all__ = ["Choices", "ListRead", "OneList"]
 
 _NEVER_THE_SAME: Final = ("number", "name", "socket", "ignore")
+_STRUCK: Final = "struck, hidden or cancelled in the list: left out"
 _TOO_MANY: Final = "more lines than a show can hold"
 _SAYS: Final = {
     "free": "left free in the list",
@@ -183,7 +184,10 @@ class OneList:
         key = f"{self.number}:{row + 1}"
         if key in self.choices.out:
             return self._row(row, cells, "out")
-        what = None if self.own or key in self.choices.kept else self._what_else(place, cells)
+        kept = self.own or key in self.choices.kept
+        if not kept and self._is_struck(row, cells):
+            return self._row(row, cells, "note", says=_STRUCK)
+        what = None if kept else self._what_else(place, cells)
         if what:
             return self._row(row, cells, what)
         if not most:
@@ -216,6 +220,10 @@ class OneList:
         if says:
             return self._row(row, cells, "problem", says=says)
         return self._row(row, cells, "lines", drafts=tuple(drafts), told=tuple(told))
+
+    def _is_struck(self, row: int, cells: tuple[str, ...]) -> bool:
+        """Whether a row is struck through or hidden, or a cell of it says that it is cancelled."""
+        return row in self.grid.left_out or any(is_among(c, "rows", "cancelled") for c in cells)
 
     def _gap(self, place: int) -> int | None:
         """How far the next row's number is from this row's own one, if it is near."""

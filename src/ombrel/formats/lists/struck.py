@@ -1,0 +1,56 @@
+"""Rows of a spreadsheet that are there and do not count: hidden, or struck through."""
+
+import re
+import zipfile
+from typing import Final
+
+__all__ = ["left_out_rows"]
+
+_ROW: Final = re.compile(rb"<row\b([^>]*)>")
+_NUMBER: Final = re.compile(rb'\br="(\d+)"')
+_HIDDEN: Final = re.compile(rb'\bhidden="(?:1|true)"')
+_CELL: Final = re.compile(rb'<c\b[^>]*?\br="[A-Z]+(\d+)"([^>]*?)(/?)>')
+_STYLE: Final = re.compile(rb'\bs="(\d+)"')
+
+
+def left_out_rows(archive: zipfile.ZipFile, path: str) -> frozenset[int]:
+    """Rows (from 0) of the sheet at a path that are hidden, or of which most cells are struck.
+
+    KeyError where the archive has no such part.
+    """
+    sheet = archive.read(path)
+    found = set()
+    for row in _ROW.finditer(sheet):
+        number = _NUMBER.search(row[1])
+        if number and _HIDDEN.search(row[1]):
+            found.add(int(number[1]) - 1)
+    struck = _struck_styles(archive)
+    if not struck:
+        return frozenset(found)
+    cells: dict[int, list[bool]] = {}
+    for cell in _CELL.finditer(sheet):
+        if cell[3]:  # empty
+            continue
+        style = _STYLE.search(cell[2])
+        cells.setdefault(int(cell[1]) - 1, []).append(bool(style and int(style[1]) in struck))
+    found |= {row for row, each in cells.items() if 2 * sum(each) > len(each)}
+    return frozenset(found)
+
+
+def _struck_styles(archive: zipfile.ZipFile) -> set[int]:
+    """Numbers of the cell styles whose font is struck through."""
+    if "xl/styles.xml" not in archive.namelist():
+        return set()
+    styles = archive.read("xl/styles.xml")
+    fonts = re.search(rb"<fonts\b.*?</fonts>", styles, re.DOTALL)
+    formats = re.search(rb"<cellXfs\b.*?</cellXfs>", styles, re.DOTALL)
+    if fonts is None or formats is None or b"<strike" not in fonts[0]:
+        return set()
+    each = re.findall(rb"<font\b[^>]*?/>|<font\b.*?</font>", fonts[0], re.DOTALL)
+    struck = {
+        place
+        for place, font in enumerate(each)
+        if (said := re.search(rb"<strike\b([^>]*)/?>", font)) and b'val="0"' not in said[1]
+    }
+    given = [re.search(rb'fontId="(\d+)"', one) for one in re.findall(rb"<xf\b[^>]*>", formats[0])]
+    return {place for place, one in enumerate(given) if one and int(one[1]) in struck}
