@@ -429,3 +429,56 @@ def test_rows_that_are_struck_hidden_or_cancelled_are_no_lines_and_take_nobodys_
 def test_a_text_whose_quotation_marks_are_its_own_is_read_all_the_same():
     found = drafts_of('Ch,Instrument,Mic\n1,"Old" upright,DI\n2,Fiddle 3/4",clip\n')
     assert [one.name for one in found] == ['"Old" upright', 'Fiddle 3/4"']
+
+
+BULLETS = """Hi, here is our list for Friday:
+
+- Kick (dynamic)
+\u2022 Snare top
+- Hi-hat condenser
+- Bass DI
+
+Thanks, see you there!
+Mira
+"""
+BLANKS = """Dear all, this is the list:
+
+Ch   Instrument      Mic
+1    Kick            dynamic
+2    Snare top       dynamic
+3    Bass            DI
+"""
+DOTS = "Our inputs:\n1. Kick - dynamic\n2) Snare - dynamic\n3. Bass - DI\n4. Lead vocal - radio\n"
+
+
+@pytest.mark.parametrize(
+    ("text", "names", "channels"),
+    [
+        (BULLETS, ["Kick (dynamic)", "Snare top", "Hi-hat condenser", "Bass DI"], [None] * 4),
+        (BLANKS, ["Kick", "Snare top", "Bass"], [1, 2, 3]),
+        (DOTS, ["Kick", "Snare", "Bass", "Lead vocal"], [1, 2, 3, 4]),
+    ],
+    ids=["bullets", "blanks", "dots"],
+)
+def test_text_that_was_pasted_from_a_mail_is_a_list_too(text, names, channels):
+    found = drafts_of(text)
+    assert [one.name for one in found] == names
+    assert [one.channel for one in found] == channels
+
+
+def test_how_many_of_something_is_no_part_of_its_name():
+    found = drafts_of(
+        "Ch,Instrument,Mic\n1-3,3x Solista,Gooseneck x3\nCH10-CH12,Choir,Cardioid\n"
+        "20,2x12 cab,dynamic\n"
+    )
+    assert [(one.name, one.channel) for one in found] == [
+        ("Solista 1", 1), ("Solista 2", 2), ("Solista 3", 3),
+        ("Choir 1", 10), ("Choir 2", 11), ("Choir 3", 12), ("2x12 cab", 20),
+    ]  # fmt: skip
+    assert {one.microphone for one in found[:3]} == {"Gooseneck"}
+
+
+def test_a_title_that_names_the_monitors_makes_no_list_of_outputs_of_inputs():
+    found = drafts_of("Monitor input list,,\nCh,Instrument,Mic\n1,Kick,dynamic\n2,Bass,DI\n")
+    assert [one.name for one in found] == ["Kick", "Bass"]
+    assert not drafts_of("Monitor outputs,,\nNo,Mix,Wedge\n1,Singer,wedge\n2,Bass,wedge\n")

@@ -11,8 +11,8 @@ import re
 import unicodedata
 import zipfile
 import zlib
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 from typing import Final
 
 import openpyxl
@@ -24,6 +24,7 @@ from openpyxl.utils.exceptions import InvalidFileException
 from ombrel.core import BadFile
 
 from ..guarding import unguarded
+from .pasted import blank_columns, bulleted
 from .struck import left_out_rows
 
 __all__ = ["LONGEST_FILE", "MOST_COLUMNS", "MOST_ROWS", "Book", "Grid", "read_book"]
@@ -70,20 +71,24 @@ _UNREADABLE: Final = (
 )
 
 
+STRUCK: Final = "struck, hidden or cancelled in the list: left out"
+_PROSE: Final = "stands outside the list: left out"
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Grid:
     """One sheet: rows of cells, stripped, all of one width. A merged cell stands in each of its
 
     places; `joined` are those places, (row, column) each, save its first one. `left_out`: rows that
 
-    are hidden or struck through.
+    do not count (from 0), and why: hidden, struck through, prose around a list.
     """
 
     name: str
     hidden: bool = False
     rows: tuple[tuple[str, ...], ...] = ()
     joined: frozenset[tuple[int, int]] = frozenset()
-    left_out: frozenset[int] = frozenset()
+    left_out: Mapping[int, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,7 +132,12 @@ def read_book(content: bytes) -> Book:
         except csv.Error as error:
             raise BadFile(f"The file breaks the rules of CSV: {error}.", _WAY_OUT) from error
         name = f"{name}, quotation marks as they stand"
-    return _book([Grid(name="", rows=_even(rows))], f"CSV, {name}, {encoding}")
+    if max(map(len, rows), default=0) < 3 and (blanks := blank_columns(text)):
+        rows, name = [[_clean(cell) for cell in row] for row in blanks], "runs of blanks"
+        _check_size(len(rows), max(map(len, rows)))
+    rows, prose = bulleted(rows)
+    grid = Grid(name="", rows=_even(rows), left_out=dict.fromkeys(prose, _PROSE))
+    return _book([grid], f"CSV, {name}, {encoding}")
 
 
 def _parted(text: str, delimiter: str, *, quoted: bool) -> list[list[str]]:
@@ -227,7 +237,7 @@ def _sheets(content: bytes) -> list[Grid]:
                     hidden=hidden,
                     rows=rows,
                     joined=frozenset(joined),
-                    left_out=left_out.get(sheet.title, frozenset()),
+                    left_out=dict.fromkeys(left_out.get(sheet.title, ()), STRUCK),
                 )
             )
     except BadFile:

@@ -6,7 +6,7 @@ from typing import Final
 
 from .words import is_among, knows, plain
 
-__all__ = ["is_ditto", "is_yes", "level_of", "numbers_of", "sockets_of"]
+__all__ = ["is_ditto", "is_yes", "level_of", "numbers_of", "sockets_of", "times_of"]
 
 _HIGHEST: Final = 999
 _BEFORE: Final = re.compile(
@@ -26,6 +26,10 @@ _DBV_TO_DBU: Final = -10.0 * math.log10(0.6)
 _MARKS: Final = re.compile(
     rf"(?:{_DASH}|\s)*(?:[\"\u201c-\u201f\u2033\u3003\xab\xbb]|''|,,|\u2019\u2019)(?:{_DASH}|\s)*"
 )
+_TIMES: Final = (
+    re.compile(r"(?P<many>[1-9]\d?)\s?[x\u00d7]\s+(?P<what>\S.*)", re.IGNORECASE),
+    re.compile(r"(?P<what>.*\S)\s+[x\u00d7]\s?(?P<many>[1-9]\d?)", re.IGNORECASE),
+)
 _WHOLE: Final = re.compile(r"(\d{1,3})[.,]0+")  # as a spreadsheet writes a number that is a text
 _ARROW: Final = re.compile(r"\s*(?:-+>|=+>|\u2192|\u2794|\u279c|\u21d2)\s*")
 # the box is said twice, or parted from its number: "B3-B6", "B/1"
@@ -41,13 +45,18 @@ def numbers_of(text: str) -> list[int] | None:
 
     >>> numbers_of("1-4"), numbers_of("9/10"), numbers_of("Ch 07"), numbers_of("ST1")
     ([1, 2, 3, 4], [9, 10], [7], None)
+    >>> numbers_of("CH10-CH12"), numbers_of("6.0")
+    ([10, 11, 12], [6])
     """
     if not text.strip():
         return []
     said = text.strip().lower()
     said = _WHOLE.sub(r"\1", said) if _WHOLE.fullmatch(said) else said
     bare = _BEFORE.sub("", said)
-    before = plain(said[: len(said) - len(bare)])
+    again = said[: len(said) - len(bare)].strip()
+    if again:  # "CH10-CH12"
+        bare = re.sub(rf"(?<=\d)(\s*{_DASH}\s*){re.escape(again)}\s*(?=\d)", r"\1", bare)
+    before = plain(again)
     if before and before != "#" and not knows(before, "headings", "number"):
         return None
     found: list[int] = []
@@ -141,6 +150,18 @@ def level_of(text: str) -> float | None:
     size = float(match[2].replace(",", "."))
     level = size if match[1] in ("", "+") else -size
     return round(level + _DBV_TO_DBU, 2) if (match[3] or "").lower() == "dbv" else level
+
+
+def times_of(text: str) -> tuple[int, str]:
+    """How many of something a text says there are, before or behind it, and what; 1 of the text.
+
+    >>> times_of("3x Choir"), times_of("Gooseneck x24"), times_of("4x12 cab"), times_of("Kick")
+    ((3, 'Choir'), (24, 'Gooseneck'), (1, '4x12 cab'), (1, 'Kick'))
+    """
+    for pattern in _TIMES:
+        if match := pattern.fullmatch(text.strip()):
+            return int(match["many"]), match["what"]
+    return 1, text
 
 
 def is_ditto(text: str) -> bool:

@@ -6,7 +6,7 @@ from typing import Final
 
 from ombrel.core import Desk, LineDraft, draft_fault_on
 
-from .book import Grid
+from .book import STRUCK, Grid
 from .boxes import Boxes
 from .cells import is_ditto, numbers_of
 from .find import Found, is_heading
@@ -19,7 +19,6 @@ from .words import Role, is_among, knows, plain
 __all__ = ["Choices", "ListRead", "OneList"]
 
 _NEVER_THE_SAME: Final = ("number", "name", "socket", "ignore")
-_STRUCK: Final = "struck, hidden or cancelled in the list: left out"
 _TOO_MANY: Final = "more lines than a show can hold"
 _SAYS: Final = {
     "free": "left free in the list",
@@ -185,8 +184,9 @@ class OneList:
         if key in self.choices.out:
             return self._row(row, cells, "out")
         kept = self.own or key in self.choices.kept
-        if not kept and self._is_struck(row, cells):
-            return self._row(row, cells, "note", says=_STRUCK)
+        left_out = self.grid.left_out.get(row, "") or self._cancelled(cells)
+        if left_out and not kept:
+            return self._row(row, cells, "note", says=left_out)
         what = None if kept else self._what_else(place, cells)
         if what:
             return self._row(row, cells, what)
@@ -221,9 +221,9 @@ class OneList:
             return self._row(row, cells, "problem", says=says)
         return self._row(row, cells, "lines", drafts=tuple(drafts), told=tuple(told))
 
-    def _is_struck(self, row: int, cells: tuple[str, ...]) -> bool:
-        """Whether a row is struck through or hidden, or a cell of it says that it is cancelled."""
-        return row in self.grid.left_out or any(is_among(c, "rows", "cancelled") for c in cells)
+    def _cancelled(self, cells: tuple[str, ...]) -> str:
+        """Whether a cell of a row says that it is no line any more."""
+        return STRUCK if any(is_among(cell, "rows", "cancelled") for cell in cells) else ""
 
     def _gap(self, place: int) -> int | None:
         """How far the next row's number is from this row's own one, if it is near."""
@@ -299,4 +299,5 @@ def _has_source(fields: Mapping[Role, str]) -> bool:
 
 def _is_output(text: str) -> bool:
     words = plain(text).split()
-    return len(words) <= 4 and knows(text, "rows", "output") and not knows_source(text)
+    says_so = knows(text, "rows", "output") and not knows(text, "rows", "input")
+    return len(words) <= 4 and says_so and not knows_source(text)

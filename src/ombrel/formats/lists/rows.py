@@ -8,7 +8,7 @@ from typing import Final
 from ombrel.core import COLOURS, FAMILIES, Desk, LineDraft
 
 from .boxes import Boxes
-from .cells import is_yes, level_of, numbers_of, sockets_of
+from .cells import is_yes, level_of, numbers_of, sockets_of, times_of
 from .kinds import comes_in_pairs, family_of, kind_said, row_is
 from .names import alternatives, both_sides
 from .words import Role, is_among, knows, plain
@@ -78,6 +78,13 @@ def lines_of(
         raise ValueError(f"{len(numbers)} channels in one row")
     wanted = numbers_of(fields.get("count", "")) or [1]
     said = len(numbers) or (wanted[0] if len(wanted) == 1 else 1)
+    many, bare = times_of(name)
+    if many > 1 and (many == said or not numbers):
+        said, name = many, bare
+        fields["name"] = name
+    mics, mic = times_of(fields.get("microphone", ""))
+    if mics > 2 and mics == said:  # of two it is a pair that is meant
+        fields["microphone"] = mic
     shared = _Shared(fields, name, min(said, MOST_OF_A_ROW), gap)
     sockets = _sockets(fields, shared.count, desk, boxes, told)
     if not numbers and len(sockets) > shared.count:
