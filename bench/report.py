@@ -14,6 +14,8 @@ ROWS = {
     "evaluating": "evaluating the arrays: levels and states",
     "whole": "reading and evaluating",
     "move": "one fader move, from edit to changed cells",
+    "turned_move": "the same where a polarity is turned over against a tap at the input",
+    "findings": "all findings, with every remedy tried",
     "dca": "one move of a DCA with 45 members (24 on the smallest), to changed cells",
     "mute_group": "one press of a mute group of the same channels, to changed cells",
     "gang": "one move of a gang of the same channels by hand, to changed cells",
@@ -45,6 +47,8 @@ AIMS = (
         "scene_looked_at",
         "whole",
     ),
+    ("all findings, in readings and evaluations", "findings", "whole"),
+    ("a move with a polarity turned over, in moves", "turned_move", "move"),
     ("the list of 500 scenes, in lists of 10", "scene_list[500]", "scene_list[10]"),
     ("the networkx walk, in readings and evaluations (aim: at least 50)", "walk", "whole"),
 )
@@ -129,6 +133,12 @@ def main(results):
     for name, words in (("fed_move[free]", "a fader"), ("fed_move[fed]", "a fader in the loop")):
         times = ratio(in_turns(FED, "fed_whole", name))
         print(f"| one move of {words} | {shown(fed[name])} | {times} |")
+    print("\n### A stereo master of Festival 128 muted and opened\n")
+    print("| channels that buses feed | median | of that without any (aim: at most 3) |")
+    print("| --- | ---: | ---: |")
+    for many in ("none", "one", "64"):
+        times = ratio(in_turns(FED, f"fed_mute[{many}]", "fed_mute[none]"))
+        print(f"| {many} | {shown(fed[f'fed_mute[{many}]'])} | {times} |")
     load_told(*(json.loads((Path(results) / f"{n}.json").read_text()) for n in ("live", "profile")))
     print("\n## From one screen to another\n")
     print("The demo show, over loopback, PostgreSQL committing every tick to disk.\n")

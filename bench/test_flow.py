@@ -16,6 +16,7 @@ from ombrel.core import (
     cells_by_preset,
     compare_scenes,
     edited,
+    findings,
     flow_of,
     held_of,
     layout_of,
@@ -160,6 +161,20 @@ def test_thousand_anew(measured, show, flow):
     measured(evaluated, arrays, layout_of(show.desk))
 
 
+def test_turned_move(measured, show):
+    """A fader in a show where a polarity is turned over against a tap at the input."""
+    turned, _ = made(show, {"channel/1/polarity": True, "channel/1/send/mix/1/tap": "input"})
+    flow, levels_db = flow_of(turned), itertools.cycle([-3.0, -7.0])
+    assert flow.mixed
+    measured(lambda: edited(turned, flow, {"channel/5/fader": next(levels_db)}))
+
+
+def test_findings(measured, show, flow):
+    """All that is wrong with it, with every remedy tried."""
+    assert any(finding.moves for finding in findings(show, flow))
+    measured.pedantic(findings, args=(show, flow), rounds=3, iterations=1)
+
+
 @pytest.fixture(scope="module")
 def scenes(show):
     """Five hundred scenes of 60 values that differ: their changes, and the show that is left."""
@@ -216,6 +231,29 @@ def test_fed_move(benchmark, fed, address):
     benchmark.extra_info["desk"] = "64 bus-fed channels"
     flow, levels_db = flow_of(fed), itertools.cycle([-3.0, -7.0])
     benchmark(lambda: edited(fed, flow, {address: next(levels_db)}))
+
+
+@pytest.fixture(scope="module", params=[0, 1, 64], ids=["none", "one", "64"])
+def mastered(request):
+    """The largest desk with so many channels that buses feed, the last by a side of mix 1."""
+    show = full_show(FESTIVAL, bus_fed=request.param)
+    if request.param:
+        show, _ = made(show, {"channel/128/source": "mix/1/left"})
+    return show, flow_of(show)
+
+
+def test_fed_mute(benchmark, mastered):
+    """A stereo master muted and opened again: every name of silence behind it is found anew."""
+    benchmark.extra_info["desk"] = "64 bus-fed channels"
+    now, flow = mastered
+    turns = itertools.cycle([True, False])
+
+    def press():
+        nonlocal now, flow
+        after = edited(now, flow, {"mix/1/mute": next(turns)})
+        now, flow = after.show, after.flow
+
+    benchmark.pedantic(press, rounds=12, iterations=2)
 
 
 # ---- scenes: the whole of a desk in each

@@ -117,7 +117,7 @@ def test_without_redis_moves_come_later_and_with_it_again_at_once(processes, red
         deadline = time.monotonic() + 30
         while time.monotonic() < deadline:  # until both hear one another anew
             began = time.monotonic()
-            value = -(40.0 + began % 10)
+            value = -round(40.0 + began % 10, 3)
             one.put("channel/1/fader", value)
             other.until(lambda value=value: faders(other, 1) == [value])
             if time.monotonic() - began < 0.5:
