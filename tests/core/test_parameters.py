@@ -232,3 +232,19 @@ def test_values_keep_nothing_that_arithmetic_leaves():
     assert str(kind.checked(-0.0, "x")) == "0.0"
     fader = parameter_at("channel/7/fader").kind
     assert str(fader.typed("-0.04", 0.0, "x")) == "0.0"
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "option"),
+    [("mono/crossover/kind", "Linkwitz-Riley, 24 dB", "linkwitz_riley_24"),
+     ("show/solo", "before the fader", "before_fader"), ("show/solo", "In place", "in_place"),
+     ("show/solo", "in placebo", None), ("line/1/kind", "line level", "line"),
+     ("line/1/kind", "lines", None), ("line/1/kind", "d", None), ("line/1/kind", "", None)],
+)  # fmt: skip
+def test_an_option_is_typed_as_people_see_it_and_by_nothing_else(key, text, option):
+    kind = parameter_at(key).kind
+    if option is None:
+        with pytest.raises(WrongValue):
+            kind.typed(text, None, key)
+    else:
+        assert kind.typed(text, None, key) == option

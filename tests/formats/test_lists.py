@@ -1,4 +1,5 @@
 import io
+import time
 import zipfile
 
 import openpyxl
@@ -10,6 +11,7 @@ from openpyxl.worksheet.cell_range import CellRange
 
 from ombrel.core import LINES, BadFile
 from ombrel.formats.lists import LONGEST_FILE, MOST_ROWS, Choices, Role, read_book, read_lists
+from ombrel.formats.lists.struck import left_out_rows
 from tests.desks import TOURING
 
 PLAIN = "Ch,Instrument,Mic/DI,Stand,48V,Notes\n1,Fiddle,clip,,x,\n2,Kora,DI,,,quiet\n"
@@ -482,3 +484,20 @@ def test_a_title_that_names_the_monitors_makes_no_list_of_outputs_of_inputs():
     found = drafts_of("Monitor input list,,\nCh,Instrument,Mic\n1,Kick,dynamic\n2,Bass,DI\n")
     assert [one.name for one in found] == ["Kick", "Bass"]
     assert not drafts_of("Monitor outputs,,\nNo,Mix,Wedge\n1,Singer,wedge\n2,Bass,wedge\n")
+
+
+@pytest.mark.parametrize("torn", [b"<row ", b"<c ", b"<fonts ", b"<font ", b"<xf ", b"<strike "])
+def test_a_workbook_of_torn_tags_costs_time_in_proportion(torn):
+    """Each begins anew and none ends: four times as many take four times as long, with some slack."""
+
+    def seconds(many):
+        content = io.BytesIO()
+        with zipfile.ZipFile(content, "w") as archive:
+            archive.writestr("xl/styles.xml", b"<fonts><font><strike/>" + torn * many)
+            archive.writestr("xl/sheet.xml", torn * many)
+        began = time.perf_counter()
+        with zipfile.ZipFile(content) as archive:
+            left_out_rows(archive, "xl/sheet.xml")
+        return time.perf_counter() - began
+
+    assert seconds(400_000) < max(1.0, 8 * seconds(100_000))

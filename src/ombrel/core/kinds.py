@@ -285,17 +285,19 @@ class Choice:
         return value
 
     def typed(self, text: str, now: Value, at: str) -> str:
-        """One of the options as it is written here or as people see it: by its letters and figures,
+        """One of the options as it is written here or as people see it: by its words, or by their
 
-        or by their beginning where that is one option's alone.
+        beginning where that is one option's alone ("Linkwitz-Riley, 24 dB", "headphone amp").
         """
-        wanted = _letters(text)
-        options = {option: _letters(option) for option in self.options}
-        same = [option for option, letters in options.items() if wanted and letters == wanted]
+        wanted = _words(text)
+        options = {option: _words(option) for option in self.options}
+        same = [option for option, words in options.items() if wanted and words == wanted]
         begun = [
             option
-            for option, letters in options.items()
-            if wanted and letters and (letters.startswith(wanted) or wanted.startswith(letters))
+            for option, words in options.items()
+            if wanted
+            and words
+            and ("".join(words).startswith("".join(wanted)) or wanted[: len(words)] == words)
         ]
         for found in (same, begun):
             if len(found) == 1:
@@ -309,9 +311,8 @@ class Choice:
         return value
 
 
-def _letters(text: str) -> str:
-    words = re.findall(r"[^\W_]+", text.lower())
-    return "".join(word for word in words if word != "the")
+def _words(text: str) -> list[str]:
+    return [word for word in re.findall(r"[^\W_]+", text.lower()) if word != "the"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
