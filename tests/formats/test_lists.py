@@ -488,7 +488,7 @@ def test_a_title_that_names_the_monitors_makes_no_list_of_outputs_of_inputs():
 
 @pytest.mark.parametrize("torn", [b"<row ", b"<c ", b"<fonts ", b"<font ", b"<xf ", b"<strike "])
 def test_a_workbook_of_torn_tags_costs_time_in_proportion(torn):
-    """Each begins anew and none ends: four times as many take four times as long, with some slack."""
+    """Each begins anew and none ends: four times as many take some four times as long."""
 
     def seconds(many):
         content = io.BytesIO()
