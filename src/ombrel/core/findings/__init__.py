@@ -31,7 +31,7 @@ from .line_without_socket import line_without_socket
 from .loops import loop_near_howling
 from .outputs import mix_that_goes_nowhere, output_taken_by_nothing
 from .past_full_scale import past_full_scale
-from .phantom import phantom_missing, phantom_not_wanted
+from .phantom import phantom_missing, phantom_not_said, phantom_not_wanted
 from .promise_broken import promise_broken
 from .rule import Finding, Look, Rule
 from .rulers import (
@@ -60,6 +60,7 @@ RULES: Final[tuple[Rule, ...]] = (
     bus_past_full_scale,
     loop_near_howling,
     phantom_missing,
+    phantom_not_said,
     phantom_not_wanted,
     line_without_socket,
     line_without_channel,

@@ -5,11 +5,32 @@ from collections.abc import Iterator
 from ..sockets import socket_name
 from .rule import Finding, Look
 
-__all__ = ["phantom_missing", "phantom_not_wanted"]
+__all__ = ["phantom_missing", "phantom_not_said", "phantom_not_wanted"]
 
 # 48 V on an output stage or a radio receiver can do harm; a dynamic microphone on a balanced cable
 # does not mind it, but a worn cable makes it thump (common practice).
 _AT_RISK = ("radio", "line", "playback", "talkback")
+
+
+# It gives nothing without a supply; one with a battery is the exception (common practice).
+_POWERED = ("condenser",)
+
+
+def phantom_not_said(look: Look) -> Iterator[Finding]:
+    """A condenser whose line says nothing of 48 V."""
+    for line in look.lines:
+        if look.show.on(f"line/{line}/phantom"):
+            continue
+        if look.show.text(f"line/{line}/kind") not in _POWERED:
+            continue
+        yield Finding(
+            rule="phantom_not_said",
+            tone="note",
+            says=f"{look.name(line)} is a condenser, and its line does not say that it needs 48 V.",
+            about=f"line/{line}",
+            remedy="It needs 48 V",
+            moves={f"line/{line}/phantom": True},
+        )
 
 
 def phantom_missing(look: Look) -> Iterator[Finding]:
@@ -40,6 +61,8 @@ def phantom_not_wanted(look: Look) -> Iterator[Finding]:
             if look.show.on(f"line/{line}/phantom"):
                 continue
             kind = look.show.text(f"line/{line}/kind")
+            if kind in _POWERED:
+                continue  # see phantom_not_said
             where = socket_name(look.show.desk, socket)
             yield Finding(
                 rule="phantom_not_wanted",

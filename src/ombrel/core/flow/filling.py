@@ -69,12 +69,16 @@ def _name_silent(
     state: np.ndarray,
 ) -> None:
     """States of silent cells whose feeds are on, by the lightest path of each."""
-    some_rows, some = np.flatnonzero(silent.any(axis=1)), np.flatnonzero(silent.any(axis=0))
-    at_rows, at = rows[some_rows], columns[some]
-    lightest = names.at_listeners(at_rows, at)
-    lightest += np.where(flow.sourced[at_rows], 0.0, WEIGHTS[Cause.NO_SOURCE])[:, None]
-    where = (some_rows[:, None], some)
-    state[where] = np.where(silent[where], STATE_OF[cause_of_weight(lightest)], state[where])
+    many = silent.sum(axis=0) * 2 > rows.size  # where a bus is closed, not to ask so of all others
+    for asked in (silent & many, silent & ~many):
+        some_rows, some = np.flatnonzero(asked.any(axis=1)), np.flatnonzero(asked.any(axis=0))
+        if not some_rows.size:
+            continue
+        at_rows, at = rows[some_rows], columns[some]
+        lightest = names.at_listeners(at_rows, at)
+        lightest += np.where(flow.sourced[at_rows], 0.0, WEIGHTS[Cause.NO_SOURCE])[:, None]
+        where = (some_rows[:, None], some)
+        state[where] = np.where(asked[where], STATE_OF[cause_of_weight(lightest)], state[where])
 
 
 def _find_cancelled(flow: Flow, rows: Indices, columns: Indices, at: Floats, heard: Bools) -> None:

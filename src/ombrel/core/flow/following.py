@@ -7,7 +7,7 @@ import numpy as np
 
 from .arrays import Arrays, Floats, Moved
 from .ears import ears_of
-from .fed import Fed, fed_by, has_source, rounds, settled
+from .fed import Fed, fed_by, has_source, reached, rounds, settled
 from .filling import direct_sockets, fill, fill_direct, fill_levels
 from .layout import Layout
 from .loops import refuse_howling
@@ -244,24 +244,46 @@ def _caught_up(before: Flow, wiring: Wiring, stale: _Stale) -> tuple[Flow, Indic
         direct_state=before.direct_state.copy() if same else np.zeros(shape, dtype=np.int8),
     )
     again = stale.rows | (sourced != before.sourced)
-    if dry:
-        stale_fed = stale.rows[fed.row[:dry]] | stale.buses[fed.bus[:dry]]
-        again |= (at_fed != before.at_fed).any(axis=1)
-        if stale_fed.any():
-            again |= (before.on_at_fed() | flow.on_at_fed())[:, stale_fed].any(axis=1)
-    rows, columns = np.flatnonzero(again), np.flatnonzero(stale.buses)
+    through, beyond = _through_fed(before, flow, stale)
+    through &= ~again
+    rows, columns = np.flatnonzero(again | through), np.flatnonzero(stale.buses)
     # where paths may take one another away, whether one does hangs on their levels
     all_named = stale.all_named or flow.mixed
-    named = again & (stale.named | (sourced != before.sourced) | all_named)
+    named = stale.named | (sourced != before.sourced) | all_named
     names = Names(flow)
-    fill(flow, names, np.flatnonzero(named), layout.every_bus)
-    fill_levels(flow, np.flatnonzero(again & ~named), layout.every_bus)
-    if all_named:
+    if all_named:  # first: who asks about every row weighs ways for all that ask later
         fill(flow, names, every, columns)
     else:
         fill_levels(flow, every, columns)
+    for part, at in ((again, layout.every_bus), (through, beyond)):
+        fill(flow, names, np.flatnonzero(part & named), at)
+        fill_levels(flow, np.flatnonzero(part & ~named), at)
     fill_direct(flow, names, every if stale.outputs or (dry and stale.any_bus) else rows)
     return flow, rows, columns
+
+
+def _through_fed(before: Flow, flow: Flow, stale: _Stale) -> tuple[Bools, Indices]:
+    """Rows of which another amount arrives at channels that buses feed, or by other ways; and the
+
+    columns that these channels reach, by themselves or by others that buses feed.
+    """
+    layout, fed, dry = flow.layout, flow.fed, flow.fed.dry
+    rows = np.zeros(layout.rows, dtype=np.bool_)
+    if not dry:
+        return rows, _NONE
+    differs = flow.at_fed != before.at_fed
+    changed = differs.any(axis=0)
+    rows |= differs.any(axis=1)
+    stale_fed = stale.rows[fed.row[:dry]] | stale.buses[fed.bus[:dry]]
+    if stale_fed.any():
+        rows |= (before.on_at_fed() | flow.on_at_fed())[:, stale_fed].any(axis=1)
+    changed |= stale_fed
+    if not changed.any():
+        return rows, _NONE
+    on_to = np.maximum(before.on_to, flow.on_to)[fed.node[:dry]]
+    steps = fed.taken(on_to, np.ones(layout.buses), dry) > 0.0
+    changed |= reached(changed[None, :], steps)[0]
+    return rows, np.flatnonzero((on_to[changed] > 0.0).any(axis=(0, 2)) & ~stale.buses)
 
 
 def _plain_again(

@@ -4,9 +4,11 @@ whose feeds are on, with the fewest causes. A walk like that of the levels, in w
 added and the lightest counts (see `wiring.WEIGHTS`).
 """
 
+from functools import cached_property
 from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
 
 from .arrays import Floats
 from .ears import Ears
@@ -14,50 +16,56 @@ from .fed import Fed
 from .stages import Cause
 from .wiring import WEIGHTS, Indices, Wiring
 
-__all__ = ["Weighing", "lightest_at_ears"]
+__all__ = ["Weighing", "lightest_at_ears", "sides_led_to"]
+
+Bools = NDArray[np.bool_]
 
 _AT_ONCE: Final = 100_000
 
 
 class Weighing:
-    """Weights of the lightest paths of one show, worked out only for what is asked."""
+    """Weights of the lightest paths of one show, worked out only for what is asked.
 
-    def __init__(self, wiring: Wiring, fed: Fed) -> None:
-        layout = wiring.layout
-        self.layout, self.fed = layout, fed
+    `leads`: `sides_led_to` of the wiring, where it is at hand.
+    """
+
+    def __init__(self, wiring: Wiring, fed: Fed, leads: Bools | None) -> None:
+        self.layout, self.fed = wiring.layout, fed
+        self.leads = leads
         self.wiring = wiring
         self.behind = wiring.behind_buses()
-        self.at_fed: Floats = np.zeros((0, 0))  # of the rows that were asked for last
 
-    def to_buses(self, rows: Indices, columns: Indices) -> Floats:
+    def to_buses(self, rows: Indices, columns: Indices, *, detours: bool = False) -> Floats:
         """Weight of the lightest path from each row's input to each side of some buses.
 
-        Shape (n, buses, 2); inf where no path has its feeds on; only `columns` are filled in.
+        Shape (n, columns, 2); inf where no path has its feeds on. `detours`: only paths that pass
+        channels which buses feed are asked for.
         """
-        layout = self.layout
-        if self.fed.dry:
-            columns = layout.every_bus  # a detour may go by way of any
-        elif (columns >= layout.matrices.start).any():
-            before = np.arange(layout.matrices.start)
-            columns = np.union1d(before, columns)
-        found = self._without_detours(rows, columns)
         if not self.fed.dry:
-            return found
-        fed_rows = self.fed.row[: self.fed.dry]
-        onward = self._without_detours(fed_rows, columns)
-        arriving, around = self._taken(found), self._taken(onward)
-        while True:
-            further = np.minimum(arriving, (arriving[:, :, None] + around[None]).min(axis=1))
-            if (further == arriving).all():
-                break
-            arriving = further
-        for place in range(self.fed.dry):
-            reach = np.flatnonzero(np.isfinite(arriving[:, place]))
-            if reach.size:
-                by_way = arriving[reach, place, None, None] + onward[place]
-                found[reach] = np.minimum(found[reach], by_way)
-        self.at_fed = arriving
+            return self._without_detours(rows, columns)[:, columns]
+        arriving, kind = _alike(self.at_fed[rows])
+        by_way = _sums(arriving, self._onward_from_fed[:, columns].reshape(self.fed.dry, -1))
+        found: Floats = by_way.reshape(-1, columns.size, 2)[kind]
+        if not detours:
+            found = np.minimum(found, self._without_detours(rows, columns)[:, columns])
         return found
+
+    @cached_property
+    def at_fed(self) -> Floats:
+        """Weight of the lightest path from each row to each channel that a bus feeds, (rows, K)."""
+        dry = self.fed.dry
+        direct = self._without_detours(self.layout.every_row, self.fed.bus[:dry])
+        arriving, kind = _alike(self._taken(direct))
+        around = self._taken(self._onward_from_fed)
+        while True:
+            further = np.minimum(arriving, _sums(arriving, around))
+            if (further == arriving).all():
+                return arriving[kind]
+            arriving = further
+
+    @cached_property
+    def _onward_from_fed(self) -> Floats:
+        return self._without_detours(self.fed.row[: self.fed.dry], self.layout.every_bus)
 
     def _taken(self, weights: Floats) -> Floats:
         part = slice(0, self.fed.dry)
@@ -67,9 +75,10 @@ class Weighing:
 
     def _without_detours(self, rows: Indices, columns: Indices) -> Floats:
         layout = self.layout
-        on = self.wiring.on(rows)
-        weight = self.wiring.weight(rows)[:, :, None]
-        found = np.where(on[:, 0] | on[:, 1], weight, np.inf)
+        if (columns >= layout.matrices.start).any():
+            columns = np.union1d(np.arange(layout.matrices.start), columns)
+        leads = sides_led_to(self.wiring, rows) if self.leads is None else self.leads[rows]
+        found = np.where(leads, self.wiring.weight(rows)[:, :, None], np.inf)
         middle = columns[(columns >= layout.middle.start) & (columns < layout.middle.stop)]
         last = columns[columns >= layout.matrices.start]
         self._onward(found, layout.groups.stop, middle)
@@ -81,16 +90,42 @@ class Weighing:
         if not to.size or not before:
             return
         step = self.wiring.weight_of_buses[:before, :, to].reshape(2 * before, 2 * to.size)
-        at = found[:, :before].reshape(found.shape[0], -1)
-        used = np.isfinite(step).any(axis=1) & np.isfinite(at).any(axis=0)
-        if not used.any():
-            return
-        step, at = step[used], at[:, used]
-        some = max(1, _AT_ONCE // step.size)  # so many rows at once as stay near the processor
-        for start in range(0, found.shape[0], some):
-            rows = slice(start, start + some)
-            by_way = (at[rows, :, None] + step).min(axis=1).reshape(-1, to.size, 2)
-            found[rows, to] = np.minimum(found[rows, to], by_way)
+        at, kind = _alike(found[:, :before].reshape(found.shape[0], -1))
+        by_way = _sums(at, step).reshape(-1, to.size, 2)
+        found[:, to] = np.minimum(found[:, to], by_way[kind])
+
+
+def sides_led_to(wiring: Wiring, rows: Indices | None = None) -> Bools:
+    """Which sides of buses some channels and returns feed, whatever they pass; (n, buses, 2)."""
+    on = wiring.on(slice(0, wiring.layout.rows) if rows is None else rows)
+    found: Bools = on[:, 0] | on[:, 1]
+    return found
+
+
+def _sums(at: Floats, step: Floats) -> Floats:
+    """The lightest sums, shape (n, k): from `at` (n, m) by way of any of m, `step` (m, k)."""
+    found = np.full((at.shape[0], step.shape[1]), np.inf)
+    used = np.isfinite(step).any(axis=1) & np.isfinite(at).any(axis=0)
+    ends = np.isfinite(step[used]).any(axis=0)
+    if not ends.any():
+        return found
+    at, step = at[:, used], step[np.ix_(used, ends)]
+    some = max(1, _AT_ONCE // step.size)  # so many rows at once as stay near the processor
+    for start in range(0, at.shape[0], some):
+        rows = slice(start, start + some)
+        found[rows, ends] = (at[rows, :, None] + step).min(axis=1)
+    return found
+
+
+def _alike(rows: Floats) -> tuple[Floats, Indices]:
+    """The rows that differ, each once, and which of these each row is: most strips of a show are
+
+    closed and fed alike.
+    """
+    whole = np.ascontiguousarray(rows)
+    keys = whole.view(np.dtype((np.void, whole.dtype.itemsize * whole.shape[1]))).ravel()
+    _, first, kind = np.unique(keys, return_index=True, return_inverse=True)
+    return whole[first], kind.ravel()
 
 
 def _lighter(sides: Floats) -> Floats:
@@ -98,13 +133,12 @@ def _lighter(sides: Floats) -> Floats:
     return np.minimum(sides[..., 0], sides[..., 1])
 
 
-def lightest_at_ears(weights: Floats, ears: Ears, behind: Floats, columns: Indices) -> Floats:
-    """Weight of the lightest path to each listener, shape (n, columns), from that to its sides.
+def lightest_at_ears(at: Floats, ears: Ears, behind: Floats, columns: Indices) -> Floats:
+    """Weight of the lightest path to each listener, shape (n, columns), from `at` its sides.
 
     A side that no socket carries counts only where no path leads to one that a socket does; what
     would be patched is taken as patched behind the fader, `behind` (buses,).
     """
-    at = weights[:, columns]
     carried = _lighter(at + ears.weight[columns])
     lacking = _lighter(at) + (behind[columns] + WEIGHTS[Cause.NO_OUTPUT])
     found: Floats = np.where(np.isfinite(carried), carried, lacking)

@@ -22,7 +22,7 @@ from .wiring import WEIGHTS, Indices, Wiring, reweighed
 if TYPE_CHECKING:
     from .table import Flow
 
-__all__ = ["paid", "twice"]
+__all__ = ["Paid", "paid"]
 
 Bools = NDArray[np.bool_]
 _MOST: Final = (
@@ -35,13 +35,14 @@ _OWN: Final = np.array([one.closes is not None and not one.ruled for one in STAG
 class Twice:
     """A cause: the `strips` that it closes, each at a stage; its `weight`; and, shape (rows,), from
 
-    which `rows` a way may meet it twice.
+    which `rows` a way may meet it twice. `own`: one strip's, which only a way back to it meets so.
     """
 
     strips: Indices
     stages: Indices
     weight: float
     rows: Bools
+    own: bool
 
 
 def twice(flow: "Flow") -> list[Twice]:
@@ -68,22 +69,33 @@ def twice(flow: "Flow") -> list[Twice]:
         from_here = starts[np.concatenate((buses, fed_rows))]
         of_rows |= onward[: layout.rows, from_here].any(axis=1)
         weight = WEIGHTS[Cause(int(CLOSES[stages[0]]))]
-        found.append(Twice(strips, stages, weight, of_rows))
+        found.append(Twice(strips, stages, weight, of_rows, strips.size == 1))
     return found
 
 
-def paid(flow: "Flow", rows: Indices) -> Iterator[tuple[Wiring, float, Indices]]:
-    """Weighings of ways from some rows: with which wiring, what is paid, and for which of `rows`
+@dataclass(frozen=True, slots=True, eq=False)
+class Paid:
+    """Some causes paid for beforehand: what they cost together, in which wiring they are free, and
 
-    (places in them). The first is as it stands, for all.
+    for which rows that can make a way lighter, shape (rows,). `detours`: only such ways that pass
+    a channel which a bus feeds.
     """
-    yield flow.wiring, 0.0, np.arange(rows.size)
-    causes = [one for one in twice(flow) if one.rows[rows].any()]
+
+    wiring: Wiring
+    cost: float
+    rows: Bools
+    detours: bool
+
+
+def paid(flow: "Flow") -> Iterator[Paid]:
+    """How ways of a flow are to be weighed: as it stands, for every row, and with causes paid."""
+    yield Paid(flow.wiring, 0.0, np.ones(flow.layout.rows, dtype=np.bool_), detours=False)
+    causes = twice(flow)
     done = 1
     for size in range(1, len(causes) + 1):
         for some in combinations(causes, size):
-            concerned = np.flatnonzero(np.logical_and.reduce([one.rows[rows] for one in some]))
-            if not concerned.size:
+            concerned = np.logical_and.reduce([one.rows for one in some])
+            if not concerned.any():
                 continue
             if done == _MOST:
                 return
@@ -92,7 +104,8 @@ def paid(flow: "Flow", rows: Indices) -> Iterator[tuple[Wiring, float, Indices]]
             for one in some:
                 closing[one.strips, one.stages] -= 1.0
             wiring = reweighed(flow.wiring, closing)
-            yield wiring, sum(one.weight for one in some), concerned
+            cost = sum(one.weight for one in some)
+            yield Paid(wiring, cost, concerned, any(one.own for one in some))
 
 
 def _ruled(arrays: Arrays) -> Iterator[tuple[Indices, Indices]]:

@@ -151,7 +151,7 @@ def reweighed(wiring: Wiring, closing: Floats) -> Wiring:
     _, closed = running(wiring.arrays.stage, _STAGE_WEIGHTS * closing)
     buses = slice(wiring.layout.first_bus, wiring.layout.feeding)
     found = replace(wiring, closed=closed)
-    weight = np.where(wiring.on(buses), found.weight(buses)[:, None, :, None], np.inf)
+    weight = np.where(wiring.on_of_buses > 0.0, found.weight(buses)[:, None, :, None], np.inf)
     return replace(found, weight_of_buses=weight)
 
 

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from ombrel.core import Box, Desk, socket_name
 
-from .words import is_among, words_of
+from .words import is_among, knows, words_of
 
 __all__ = ["Boxes", "proposed"]
 
@@ -56,6 +56,8 @@ def proposed(desk: Desk, name: str) -> str | None:
     for box in desk.boxes:
         if name in {word.lower() for word in (box.key, box.short, box.name)}:
             return box.key
+    if knows(name, "words", "subsnake"):
+        return None  # where it ends on the desk, only a person can say
     if is_among(name, "words", "local"):
         return next((box.key for box in desk.boxes if box.key == "local"), None)
     rest = re.sub(r"(?<=[^\W\d])(?=\d)", " ", name)  # "sb1" is "sb 1"

@@ -6,7 +6,17 @@ from typing import Final
 
 from .words import is_among, knows, plain
 
-__all__ = ["is_ditto", "is_yes", "level_of", "numbers_of", "sockets_of", "times_of"]
+__all__ = [
+    "is_comment",
+    "is_contact",
+    "is_ditto",
+    "is_struck",
+    "is_yes",
+    "level_of",
+    "numbers_of",
+    "sockets_of",
+    "times_of",
+]
 
 _HIGHEST: Final = 999
 _BEFORE: Final = re.compile(
@@ -172,3 +182,35 @@ def is_ditto(text: str) -> bool:
     """
     said = text.strip()
     return bool(_MARKS.fullmatch(said)) or is_among(plain(said), "words", "ditto")
+
+
+_COMMENT: Final = re.compile(r"(?://|/\*|;|%|<!--|#\s*(?=[^\W\d_]{2})).*")
+_CONTACT: Final = re.compile(
+    r"[\w.+-]+@[\w-]+\.\w+|(?:\+|\b00)\d{1,3}[\s\d()/-]{6,}|\b\d{3}[\s-]\d{2,4}(?:[\s-]\d{2,4})+\b"
+    r"|\b(?:tel|phone|mobile|telefon|téléphone|teléfono|telefono|telefone|telefoon|mobil)\b\.?:?.*\d{3}",
+    re.IGNORECASE,
+)
+
+
+def is_comment(text: str) -> bool:
+    """Whether a row that begins with a text is commented out.
+
+    >>> is_comment("// Shaker"), is_comment("# old snare"), is_comment("#7"), is_comment("#")
+    (True, True, False, False)
+    """
+    return bool(_COMMENT.match(text.strip()))
+
+
+def is_struck(text: str) -> bool:
+    """Whether a text is struck by its own marks: "~~Bongos~~"."""
+    said = text.strip()
+    return len(said) > 2 and said[0] == said[-1] == "~"
+
+
+def is_contact(text: str) -> bool:
+    """Whether a text tells how to reach somebody: a telephone number, an address of mail.
+
+    >>> is_contact("Tel: 555 0142"), is_contact("Ada +47 555 01 99"), is_contact("Tom 1-2 555")
+    (True, True, False)
+    """
+    return bool(_CONTACT.search(text))

@@ -66,7 +66,7 @@ def _cell(text: str) -> _Cell:
     return _Cell(
         number=tuple(numbers_of(text) or ()),
         place=bool(box),
-        socket=bool(box) and not instrument and (len(box) < 4 or knows(box, "words", "box")),
+        socket=bool(box) and not instrument and (len(box) < 4 or _is_box(box)),
         instrument=instrument,
         mic=kind is not None,
         kind=is_among(text, "kinds", kind) if kind else False,
@@ -81,6 +81,10 @@ def _cell(text: str) -> _Cell:
         model=bool(_MODEL.search(text)),
         words=said.count(" ") + 1,
     )
+
+
+def _is_box(words: str) -> bool:
+    return knows(words, "words", "box") or knows(words, "words", "subsnake")
 
 
 def _content(texts: Sequence[str]) -> dict[str, float]:
@@ -98,10 +102,11 @@ def _content(texts: Sequence[str]) -> dict[str, float]:
     distinct = len({text.lower() for text in texts if text}) / len(cells)
     words = sum(cell.words for cell in cells) / len(cells)
     stand, yes, socket = share("stand"), share("yes"), share("socket")
+    ticked = yes > 0.7 and share("phantom") < 0.5  # a cross for each band that plays it
     placed = share("place") if distinct > 0.8 or socket > 0.6 else 0.0
     name = 1.0 + 3.0 * instrument + distinct - (1.0 if words > 6 else 0.0)
     name -= 5.0 * (yes > 0.7) + 4.0 * (socket > 0.7) + 3.0 * (stand > 0.6)
-    name -= 2.0 * (mic > 0.6 and instrument < 0.4) + 4.0 * (share("side") > 0.8)
+    name -= 2.0 * (mic > 0.6 and (instrument < 0.4 or distinct < 0.5)) + 4.0 * (share("side") > 0.8)
     return {
         "placed": placed,
         "number": 3.0 * number + 2.0 * rising * (number > 0.6) if number >= 0.3 else -9.0,
@@ -110,9 +115,9 @@ def _content(texts: Sequence[str]) -> dict[str, float]:
         "kind": 2.0 * share("kind") if number <= 0.7 else -6.0,
         "socket": 4.0 * socket if socket > 0.5 else (-4.0 if number + socket < 0.3 else 0.0),
         "box": 0.0 if number <= 0.7 else -2.0,
-        "performer": 0.3 if number <= 0.5 else -6.0,
+        "performer": 0.3 if number <= 0.5 and not ticked else -6.0,
         "part": 0.0 if number <= 0.5 else -6.0,
-        "where": 0.2 + 3.0 * share("spot") if number <= 0.7 else -3.0,
+        "where": 0.2 + 3.0 * share("spot") if number <= 0.7 and not ticked else -3.0,
         "stand": 3.5 * stand if stand >= 0.4 else 0.0,
         "phantom": 3.0 if share("phantom") > 0.8 else (0.0 if yes > 0.5 else -6.0),
         "stereo": 4.0 if share("stereo") > 0.7 else (0.0 if yes > 0.7 else -6.0),
@@ -120,16 +125,31 @@ def _content(texts: Sequence[str]) -> dict[str, float]:
         "count": 0.0 if number > 0.7 else -6.0,
         "level": 0.0 if any(any(c.isdigit() for c in text) for text in texts) else -4.0,
         "family": 0.0 if number <= 0.7 else -4.0,
-        "notes": 0.25 + 0.5 * (words > 3) if number <= 0.7 else 0.05,
+        "notes": (0.25 + 0.5 * (words > 3) if number <= 0.7 else 0.05) if not ticked else -3.0,
     }  # fmt: skip
 
 
 def roles_of(headings: Sequence[str], columns: Sequence[Sequence[str]]) -> Given:
     """The roles of columns. `headings`: one each, "" for none; `columns`: what stands below."""
+    contents = [_content(texts) for texts in columns]
+    numeric = [one.get("number", 0.0) > 2.0 for one in contents]
+    several = (
+        sum(
+            is_numeric and heading_role(heading)[0] != "ignore"
+            for is_numeric, heading in zip(numeric, headings, strict=True)
+        )
+        > 1
+    )
+    boxed = any(
+        said in ("socket", "box") and _comes_again(texts)
+        for (said, _), texts in zip(map(heading_role, headings), columns, strict=True)
+    )
+    # a play's lines are named by its characters: no other column is, unless it says so
+    in_a_play = any(said == "part" and sure >= 0.7 for said, sure in map(heading_role, headings))
     scores = np.zeros((len(columns), len(_NAMED) + len(columns)))  # beyond the roles: left out
     for place, (heading, texts) in enumerate(zip(headings, columns, strict=True)):
         said, sure = heading_role(heading) if heading else (None, 0.0)
-        content = _content(texts)
+        content = contents[place]
         for number, role in enumerate(_NAMED):
             fits = content.get(role, 0.0)
             if role == said:
@@ -140,11 +160,15 @@ def roles_of(headings: Sequence[str], columns: Sequence[Sequence[str]]) -> Given
                 fits += 0.8 * _KNOWN * sure  # boxes by name, their sockets in another column
             elif role == "socket" and said == "box" and content.get("placed", 0.0) > 0.6:
                 fits += 0.7 * _KNOWN * sure  # "Box" over "A1"
+            elif role == "name" and in_a_play:
+                fits = min(fits, 0.0)
             elif fits > 0.0:
                 fits *= (
                     0.1 if said == "ignore" else 0.25 if said else 0.6 if plain(heading) else 0.8
                 )
-            scores[place, number] = fits + _tie(role, heading, content)
+            if boxed and _comes_again(texts):
+                fits += _of_boxes(role, said, content)
+            scores[place, number] = fits + _tie(role, heading, content, several=several)
         if said == "ignore":
             scores[place, len(_NAMED) + place] = 2.0
     taken, given = linear_sum_assignment(scores, maximize=True)
@@ -157,11 +181,28 @@ def roles_of(headings: Sequence[str], columns: Sequence[Sequence[str]]) -> Given
     return Given(tuple(roles), total)
 
 
-def _tie(role: str, heading: str, content: dict[str, float]) -> float:
+def _comes_again(texts: Sequence[str]) -> bool:
+    """Whether what a column holds is not told apart by it: "SB1" five times over, 1 to 8 twice."""
+    full = [text.lower() for text in texts if text]
+    return len(full) > 3 and len(set(full)) <= 0.75 * len(full)
+
+
+def _of_boxes(role: str, said: str | None, content: dict[str, float]) -> float:
+    """What speaks for a column beside others where one names boxes, each with its own numbers."""
+    if said in ("socket", "box"):
+        return {"box": _KNOWN, "socket": -_KNOWN}.get(role, 0.0)
+    if content.get("number", 0.0) > 1.8:
+        return {"socket": 0.9 * _KNOWN, "number": -_KNOWN}.get(role, 0.0)
+    return 0.0
+
+
+def _tie(role: str, heading: str, content: dict[str, float], *, several: bool) -> float:
     """Which of two columns of numbers is the desk's channels, and that the other is its inputs."""
     numeric = content.get("number", 0.0) > 2.0
     if role == "number" and numeric:
         return 1.5 * knows(heading, "words", "channel") - 0.5 * knows(heading, "words", "input")
-    if role == "socket" and numeric and knows(heading, "words", "input"):
+    if role == "socket" and knows(heading, "words", "subsnake"):
+        return -4.0
+    if role == "socket" and numeric and several and knows(heading, "words", "input"):
         return 4.0
     return 0.0

@@ -1,20 +1,19 @@
 """Where the lists of a sheet are: which rows are headings, and which columns belong together."""
 
-import re
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
 from typing import Final
 
-from .book import Grid
 from .cells import numbers_of
 from .columns import roles_of
+from .grid import Grid
 from .kinds import knows_source
 from .own import is_own
-from .words import Role, heading_role, plain
+from .words import Role, first_meaning, heading_role, is_among, plain
 
-__all__ = ["Found", "apart", "find_lists", "is_heading"]
+__all__ = ["Found", "find_lists", "is_heading", "score_of"]
 
 _FIRST_ROWS: Final = 60  # headings stand among the first rows; what stands above is a title
 _MOST_TRIED: Final = 12
@@ -40,27 +39,6 @@ class Found:
         return tuple(grid.rows[row][column] for column in self.columns)
 
 
-_NUMBERED_TEXT: Final = re.compile(
-    r"#?\s*(\d{1,3}(?:\s*[-/+]\s*\d{1,3})?)\s*[.):=\s-]\s*(?=\D)(.+)"
-)
-
-
-def apart(grid: Grid) -> Grid:
-    """A sheet of one column of numbered text ("1. Kick - dynamic") as columns; else as it is."""
-    used = [c for c in range(len(grid.rows[0])) if any(row[c] for row in grid.rows)]
-    if len(used) != 1:
-        return grid
-    texts = [row[used[0]] for row in grid.rows]
-    matches = [_NUMBERED_TEXT.fullmatch(text) for text in texts]
-    if sum(map(bool, matches)) < max(2, 0.6 * sum(map(bool, texts))):
-        return grid
-    rows = []
-    for text, match in zip(texts, matches, strict=True):
-        name, _, rest = (match[2] if match else text).partition(" - ")
-        rows.append((match[1] if match else "", name.strip(), rest.strip()))
-    return replace(grid, rows=tuple(rows), joined=frozenset())
-
-
 def _hits(row: Sequence[str]) -> list[tuple[str | None, float]]:
     """What each cell says as a heading; a cell that is merged with the one before says nothing."""
     found: list[tuple[str | None, float]] = []
@@ -75,10 +53,11 @@ def is_heading(row: tuple[str, ...]) -> bool:
     """Whether a row has headings by its words: two or more columns named, and little else."""
     hits = [(role, sure) for role, sure in _hits(row) if role and sure >= 0.7]
     texts = {cell for cell in row if cell}
+    words = {cell for cell in texts if heading_role(cell)[1] >= 0.7 and not numbers_of(cell)}
     return (
-        len({role for role, _ in hits if role != "ignore"}) >= 2
+        len({heading_role(cell)[0] for cell in words} - {None, "ignore"}) >= 2
         and len(hits) >= 0.6 * len(texts)
-        and not any(numbers_of(cell) for cell in texts if cell[0].isdigit())
+        and not any(numbers_of(cell) and heading_role(cell)[0] != "phantom" for cell in texts)
     )
 
 
@@ -88,15 +67,15 @@ def find_lists(grid: Grid, heading: int | None = None) -> list[Found]:
     `heading`: the row of the headings where a person names it (-1: there are none); None: it is
     looked for, by its words and by what stands below it.
     """
-    rows = grid.rows
+    rows = grid.counted
     if heading is None:
-        tried = [_from(grid, row) for row in _candidates(rows)] + [_from(grid, None)]
-        lists = max(tried, key=lambda found: (_score(found), -len(found)))
+        tried = [_from(rows, row) for row in _candidates(rows)] + [_from(rows, None)]
+        lists = max(tried, key=lambda found: (score_of(found), -len(found)))
     else:
-        lists = _from(grid, heading if 0 <= heading < len(rows) else None)
+        lists = _from(rows, heading if 0 <= heading < len(rows) else None)
     last = max((one.last for one in lists), default=len(rows))
     while last < len(rows):  # another list below, under headings of its own
-        more = _from(grid, last)
+        more = _from(rows, last)
         if not more:
             break
         lists += more
@@ -104,7 +83,8 @@ def find_lists(grid: Grid, heading: int | None = None) -> list[Found]:
     return lists
 
 
-def _score(lists: Sequence[Found]) -> float:
+def score_of(lists: Sequence[Found]) -> float:
+    """How well the best of some lists of one sheet reads as a list."""
     return max((one.score for one in lists), default=-1.0)
 
 
@@ -118,9 +98,8 @@ def _candidates(rows: Sequence[Sequence[str]]) -> list[int]:
     return found[:_MOST_TRIED]
 
 
-def _from(grid: Grid, heading: int | None) -> list[Found]:
+def _from(rows: Sequence[tuple[str, ...]], heading: int | None) -> list[Found]:
     """The lists side by side under one row of headings, down to the next such row or the end."""
-    rows = grid.rows
     first = 0 if heading is None else heading + 1
     headings = [""] * len(rows[0]) if heading is None else _headings(rows, heading)
     last = first
@@ -135,7 +114,8 @@ def _from(grid: Grid, heading: int | None) -> list[Found]:
     if not body:
         return []
     found = []
-    for columns in _side_by_side(headings, body):
+    above = rows[heading - 1] if heading else ()
+    for columns in _side_by_side(headings, above, body):
         used = tuple(c for c in columns if headings[c] or any(row[c] for row in body))
         given = roles_of([headings[c] for c in used], [[row[c] for row in body] for c in used])
         found.append(
@@ -173,21 +153,43 @@ def _is_data(row: Sequence[str]) -> bool:
     return len({cell for cell in row if cell}) > 1 or sum(bool(cell) for cell in row) == 1
 
 
-def _side_by_side(headings: Sequence[str], body: Sequence[Sequence[str]]) -> list[range]:
-    """Runs of columns, each a list: a new one begins where a channel or a name comes again."""
+def _side_by_side(
+    headings: Sequence[str], above: Sequence[str], body: Sequence[Sequence[str]]
+) -> list[range]:
+    """Runs of columns, each a list: a new one begins where a channel or a name comes again, and
+
+    where outputs stand beside the inputs. `above`: the row above the headings.
+    """
     hits = _hits(headings)
     if not any(role for role, _ in hits):
         return _runs_of_numbers(body)
     starts: list[int] = [0]
     seen: set[str] = set()
     for place, (role, sure) in enumerate(hits):
-        if role in ("number", "name") and sure >= 0.7:
+        named = "name" in seen or (place > 1 and not any(role == "name" for role, _ in hits))
+        if named and _begins_outputs(place, headings, above, body):
+            starts.append(place)
+            seen = set()
+        elif role in ("number", "name") and sure >= 0.7:
             if role in seen and "name" in seen and _is_whole(hits[place:], "number" in seen):
                 starts.append(place)
                 seen = set()
             seen.add(role)
     ends = [*starts[1:], len(headings)]
     return [range(start, end) for start, end in zip(starts, ends, strict=True)]
+
+
+def _begins_outputs(
+    place: int, headings: Sequence[str], above: Sequence[str], body: Sequence[Sequence[str]]
+) -> bool:
+    """Whether a list of outputs begins at a column: by its title, or by numbers of their own."""
+    if above and is_among(above[place], "rows", "output") and above[place] != above[place - 1]:
+        return True
+    numbers = [found[0] for row in body if (found := numbers_of(row[place]))]
+    rises = len(numbers) > 1 and all(after > before for before, after in pairwise(numbers))
+    if not rises or heading_role(headings[place])[0] not in ("ignore", "number", None):
+        return False
+    return any(is_among(heading, "rows", "output") for heading in headings[place : place + 2])
 
 
 def _is_whole(hits: Sequence[tuple[str | None, float]], numbered: bool) -> bool:
@@ -218,8 +220,17 @@ def _lost(
     roles: Sequence[Role],
 ) -> float:
     """What a row of headings costs when rows above it look like lines, or it like one itself."""
-    if heading is None or "number" not in roles:
+    if heading is None:
         return 0.0
+    if "number" not in roles:
+        return 4.0 * sum(_is_line([rows[n][c] for c in columns]) for n in range(heading + 1))
     column = columns[roles.index("number")]
-    cost = 30.0 if numbers_of(rows[heading][column]) and rows[heading][column][0].isdigit() else 0.0
+    cost = 30.0 if numbers_of(rows[heading][column]) else 0.0
     return cost + 2.0 * sum(bool(numbers_of(row[column])) for row in rows[:heading])
+
+
+def _is_line(cells: Sequence[str]) -> bool:
+    """Whether a row looks like a line: a source, and beside it what it is picked up by."""
+    sources = {place for place, cell in enumerate(cells) if cell and knows_source(cell)}
+    kinds = {place for place, cell in enumerate(cells) if cell and first_meaning(cell, "kinds")}
+    return any(a != b for a in sources for b in kinds)

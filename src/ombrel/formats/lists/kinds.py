@@ -1,8 +1,8 @@
 """What kind of line a row is of, and which family, by the words of its cells."""
 
-from .words import first_meaning, is_among, knows, words_of
+from .words import first_meaning, is_among, knows, plain, whole_meaning, words_of
 
-__all__ = ["comes_in_pairs", "family_of", "kind_said", "knows_source", "row_is"]
+__all__ = ["comes_in_pairs", "family_of", "is_family", "kind_said", "knows_source", "row_is"]
 
 # Of several kinds that a text names the first of these counts: "radio, condenser" is a radio.
 _ORDER = (
@@ -27,6 +27,8 @@ def kind_said(kind: str, microphone: str, name: str, *, phantom: bool) -> tuple[
     What the column of kinds says goes before the microphone, and that before the name.
     """
     said = _kind_in(kind) or _kind_in(microphone)
+    if said == "di_passive" and phantom and not _says_passive(f"{kind} {microphone}"):
+        said = "di_active"  # only such a one asks for 48 V
     by_name = _kind_in(name)
     # "Talkback" on a dynamic microphone is a talkback, "Laptop" on a DI is playback
     if by_name in ("talkback", "radio") and said in (None, "dynamic", "condenser"):
@@ -40,6 +42,11 @@ def kind_said(kind: str, microphone: str, name: str, *, phantom: bool) -> tuple[
     return ("condenser" if phantom else "dynamic"), False
 
 
+def _says_passive(text: str) -> bool:
+    """Whether a text names a passive DI, and not a DI of whatever kind."""
+    return any(word.startswith(("passiv", "pasiv")) for word in plain(text).split())
+
+
 def family_of(*texts: str) -> str:
     """The family that the first of some texts names, "unsorted" for none."""
     for text in texts:
@@ -47,6 +54,11 @@ def family_of(*texts: str) -> str:
         if found:
             return found
     return "unsorted"
+
+
+def is_family(text: str) -> bool:
+    """Whether a text is a word for a family of sources, and nothing more."""
+    return whole_meaning(text, "families") is not None
 
 
 def knows_source(name: str) -> bool:

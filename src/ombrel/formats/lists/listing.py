@@ -6,10 +6,10 @@ from typing import Final
 
 from ombrel.core import Desk, LineDraft, draft_fault_on
 
-from .book import STRUCK, Grid
 from .boxes import Boxes
-from .cells import is_ditto, numbers_of
+from .cells import is_comment, is_contact, is_ditto, is_struck, numbers_of
 from .find import Found, is_heading
+from .grid import STRUCK, Grid
 from .kinds import knows_source, row_is
 from .own import is_own, own_lines
 from .pairing import paired, told_apart
@@ -77,6 +77,9 @@ class OneList:
         ]
         self.numbered = self._is_numbered()
         alone = sum(len(set(cells) - {""}) == 1 for cells in self.texts)
+        wide = [n for n, cells in enumerate(self.texts) if len(set(cells) - {""}) > 1]
+        self.wide = len(wide) > 0.6 * sum(any(cells) for cells in self.texts)
+        self.first_wide, self.last_wide = (wide[0], wide[-1]) if wide else (0, 0)
         self.alone_everywhere = alone > 0.6 * len(self.texts)  # a list of names and nothing else
         numbered_rows = [place for place, found_numbers in enumerate(self.numbers) if found_numbers]
         self.first_numbered = numbered_rows[0] if numbered_rows else 0
@@ -105,14 +108,18 @@ class OneList:
 
     def _lists_outputs(self) -> bool:
         """Whether this is a list of outputs, by its headings or by the title above them."""
-        if any(is_among(title, "rows", "output") for title in self.found.titles):
-            return "number" not in self.roles
+        titles = [title for title in self.found.titles if title]
+        if titles and is_among(titles[0], "rows", "output"):
+            return True
+        if any(is_among(title, "rows", "output") for title in titles):
+            return not {"number", "microphone", "kind", "phantom", "socket"} & set(self.roles)
         if self.found.heading is None and any(
             is_among(cell, "rows", "output") for cell in self.grid.rows[self.found.first]
         ):
             return True
         top = self.found.first if self.found.heading is None else self.found.heading
-        above = [set(row) - {""} for row in self.grid.rows[max(0, top - 2) : top]]
+        own = slice(self.found.columns[0], self.found.columns[-1] + 1)
+        above = [set(row[own]) - {""} for row in self.grid.rows[max(0, top - 2) : top]]
         return any(len(texts) == 1 and _is_output(next(iter(texts))) for texts in above)
 
     def _texts(self) -> list[tuple[str, ...]]:
@@ -223,6 +230,9 @@ class OneList:
 
     def _cancelled(self, cells: tuple[str, ...]) -> str:
         """Whether a cell of a row says that it is no line any more."""
+        first = next(cell for cell in cells if cell)
+        if is_comment(first) or any(map(is_struck, cells)):
+            return STRUCK
         return STRUCK if any(is_among(cell, "rows", "cancelled") for cell in cells) else ""
 
     def _gap(self, place: int) -> int | None:
@@ -243,10 +253,14 @@ class OneList:
         texts = {cell for cell in cells if cell}
         fields = fields_of(self.roles, cells)
         number = self.numbers[place]
+        if not any(c.isalnum() for text in texts for c in text):
+            return "note"  # a rule drawn between rows
         if is_heading(cells):
             return "heading"
         if len(texts) == 1 and self._is_section(place, cells, texts, fields):
             text = next(iter(texts))
+            if self._is_around(place, text):
+                return "note"
             self.outputs = _is_output(text)
             if self.numbered and place > self.last_numbered and not self.outputs:
                 return "note"  # headings stand above lines
@@ -256,8 +270,10 @@ class OneList:
             return "heading"  # in words that nobody knows
         if self.outputs:
             return "output"
-        if row_is(next(cell for cell in cells if cell)) == "total":
+        if any(row_is(cell) == "total" for cell in cells if cell):
             return "total"
+        if is_contact(" ".join(cell for cell in cells if cell)):
+            return "note"
         if number and len(texts) == 1:
             return "free"
         known = what_else(fields)
@@ -269,12 +285,23 @@ class OneList:
             return "note"
         return None
 
+    def _is_around(self, place: int, text: str) -> bool:
+        """Whether a text that stands alone is a title above a list, or a word of parting below."""
+        if not self.wide or self.numbered:
+            return False
+        if place > self.last_wide:
+            return not _is_output(text)
+        above = place < self.first_wide
+        return above and (place + 1 != self.first_wide or len(text.split()) > 3)
+
     def _is_section(
         self, place: int, cells: tuple[str, ...], texts: set[str], fields: Mapping[Role, str]
     ) -> bool:
         text = next(iter(texts))
         if self.numbers[place]:
             return False
+        if self.wide and not knows_source(text):
+            return True
         spread_out = sum(bool(cell) for cell in cells) > 1
         if spread_out or self.numbered or text.endswith(":") or fields.get("name") != text:
             return True

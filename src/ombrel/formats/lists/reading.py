@@ -11,13 +11,16 @@ from typing import Final
 
 from ombrel.core import LINES, Desk, LineDraft
 
-from .book import Book, Grid
+from .book import Book
 from .boxes import Boxes, proposed
 from .cells import numbers_of, sockets_of
-from .find import Found, apart, find_lists, is_heading
+from .find import Found, find_lists, is_heading
+from .grid import Grid
 from .listing import Choices, ListRead, OneList
+from .numbered import apart
 from .own import is_own, own_heading, own_roles
 from .rows import fields_of
+from .turned import upright
 from .words import Role, knows
 
 __all__ = ["BoxRead", "Reading", "read_lists"]
@@ -64,7 +67,7 @@ def read_lists(book: Book, desk: Desk, choices: Choices | None = None) -> Readin
     )
     chosen = choices.sheet
     at = chosen if chosen is not None and 0 <= chosen < len(book.grids) else order[0]
-    grid = apart(book.grids[at])
+    grid = upright(apart(book.grids[at]))
     heading = own_heading(grid.rows) if choices.heading is None else choices.heading - 1
     found = [
         replace(one, roles=_chosen(one, number, choices.roles))
@@ -78,7 +81,7 @@ def read_lists(book: Book, desk: Desk, choices: Choices | None = None) -> Readin
         left -= sum(len(row.drafts) for row in read.rows)
         lists.append(read)
     return Reading(
-        said=book.said,
+        said=f"{book.said}, its columns are the lines" if grid.turned else book.said,
         sheets=tuple((n, book.grids[n].name, book.grids[n].hidden) for n in order),
         sheet=at,
         lists=tuple(lists),
@@ -88,7 +91,7 @@ def read_lists(book: Book, desk: Desk, choices: Choices | None = None) -> Readin
 
 def _worth(grid: Grid) -> float:
     """How much a sheet looks like an input list."""
-    lists = find_lists(apart(grid))
+    lists = find_lists(upright(apart(grid)))
     score = max((one.score for one in lists), default=0.0)
     rows = sum(min(one.last - one.first, 60) for one in lists)
     outputs = knows(grid.name, "rows", "output") and not knows(grid.name, "headings", "number")

@@ -9,7 +9,7 @@ from ombrel.core import COLOURS, FAMILIES, Desk, LineDraft
 
 from .boxes import Boxes
 from .cells import is_yes, level_of, numbers_of, sockets_of, times_of
-from .kinds import comes_in_pairs, family_of, kind_said, row_is
+from .kinds import comes_in_pairs, family_of, is_family, kind_said, row_is
 from .names import alternatives, both_sides
 from .words import Role, is_among, knows, plain
 
@@ -19,6 +19,7 @@ Fields = Mapping[Role, str]
 
 _LONGEST: Final = {"performer": 60, "where": 60, "stand": 60, "microphone": 60, "notes": 400}
 _LONGEST_NAME: Final = 60
+_LONGEST_SECTION: Final = 40
 _FIELDS: Final[tuple[Role, ...]] = ("performer", "where", "stand", "microphone")
 _SPLIT: Final = r"\s*[/+&;|]\s*"
 MOST_OF_A_ROW: Final = 128
@@ -92,6 +93,9 @@ def lines_of(
     if shared.stereo and shared.count % 2:
         raise ValueError(f"a stereo line has two inputs, not {shared.count}")
     notes = fields.get("notes", "")
+    if is_remark(section):
+        notes = "; ".join(filter(None, (section, notes)))
+        columns |= {"notes"}
     if told and sockets == [] and fields.get("socket"):
         notes = "; ".join(part for part in (notes, f"Socket in the list: {_place(fields)}") if part)
     if sockets and len(sockets) != shared.count:
@@ -127,6 +131,13 @@ def lines_of(
         )
         for turn, draft in enumerate(drafts)
     ], told
+
+
+def is_remark(section: str) -> bool:
+    """Whether a heading within a list says more than which family its lines are of."""
+    if not section or len(section) > _LONGEST_SECTION:
+        return False
+    return not is_family(section) and not knows(section, "rows", "input")
 
 
 def _named(fields: Fields) -> dict[Role, str]:
@@ -281,7 +292,7 @@ def what_else(fields: Fields) -> str | None:
     number = fields.get("number", "")
     if number and not number[0].isdigit() and knows(number, "rows", "dca"):
         return "dca"
-    name = fields.get("name", "")
+    name = fields.get("name", "") or fields.get("part", "")
     found = row_is(name) if name else None
     if (
         found == "effect"

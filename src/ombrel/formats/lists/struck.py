@@ -2,9 +2,10 @@
 
 import re
 import zipfile
+from collections.abc import Set
 from typing import Final
 
-__all__ = ["left_out_rows"]
+__all__ = ["left_out_rows", "struck_styles"]
 
 # no tag holds another's beginning: what is no XML costs time in proportion too
 _ROW: Final = re.compile(rb"<row\b([^<>]*)>")
@@ -14,18 +15,13 @@ _CELL: Final = re.compile(rb'<c\b[^<>]*?\br="[A-Z]+(\d+)"([^<>]*?)(/?)>')
 _STYLE: Final = re.compile(rb'\bs="(\d+)"')
 
 
-def left_out_rows(archive: zipfile.ZipFile, path: str) -> frozenset[int]:
-    """Rows (from 0) of the sheet at a path that are hidden, or of which most cells are struck.
-
-    KeyError where the archive has no such part.
-    """
-    sheet = archive.read(path)
+def left_out_rows(sheet: bytes, struck: Set[int]) -> frozenset[int]:
+    """Rows (from 0) of a sheet (its XML) that are hidden, or whose cells are mostly struck."""
     found = set()
     for row in _ROW.finditer(sheet):
         number = _NUMBER.search(row[1])
         if number and _HIDDEN.search(row[1]):
             found.add(int(number[1]) - 1)
-    struck = _struck_styles(archive)
     if not struck:
         return frozenset(found)
     cells: dict[int, list[bool]] = {}
@@ -38,7 +34,7 @@ def left_out_rows(archive: zipfile.ZipFile, path: str) -> frozenset[int]:
     return frozenset(found)
 
 
-def _struck_styles(archive: zipfile.ZipFile) -> set[int]:
+def struck_styles(archive: zipfile.ZipFile) -> set[int]:
     """Numbers of the cell styles whose font is struck through."""
     if "xl/styles.xml" not in archive.namelist():
         return set()

@@ -17,6 +17,7 @@ __all__ = [
     "knows",
     "plain",
     "share_of",
+    "whole_meaning",
     "words_of",
 ]
 
@@ -118,6 +119,11 @@ def first_meaning(text: str, table: str) -> str | None:
         if phrase in by_word:
             return by_word[phrase]
     return None
+
+
+def whole_meaning(text: str, table: str) -> str | None:
+    """The meaning of a text that is, as a whole, a word of a table."""
+    return _meanings(table).get(plain(text))
 
 
 @cache
