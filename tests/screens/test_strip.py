@@ -59,7 +59,7 @@ def test_the_stage_stays_open_from_strip_to_strip_and_is_walked_by_keys(server, 
     me.until(lambda: me.all('[aria-label="Gate of Snare"]'))
     me.find('[data-stage="gate"]').send_keys(Keys.ARROW_RIGHT)
     me.until(lambda: me.all('[aria-label="EQ of Snare"]'))
-    me.type("Copy the eq to strips", "11")
+    me.type("Copy the EQ to strips", "11")
     told = me.find('[data-testid="consequence"]')
     me.until(lambda: told.text)
     me.button("Take it").click()

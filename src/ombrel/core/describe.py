@@ -6,6 +6,7 @@ from .addresses import parameter_at
 from .casting.names import fitting_name, part_name
 from .changes import Change
 from .flow import strip_name
+from .said import in_sentence
 from .show import Show
 from .sockets import socket_name, strip_of
 
@@ -41,7 +42,7 @@ def described(show: Show, change: Change, led: Collection[str] = ()) -> str:
         return "Nothing changed"
     asked = [address for address in addresses if address in led] or addresses
     first = asked[0]
-    words = f"{whose(show, first)}, {parameter_at(first).label.lower()}"
+    words = f"{whose(show, first)}, {in_sentence(parameter_at(first).label)}"
     if len(asked) == 1 and len(addresses) > 1:
         return f"{words}, {len(addresses) - 1} with it"
     if len(addresses) == 1:

@@ -10,6 +10,7 @@ from .desk import LINES, Desk
 from .errors import ConsoleError, NothingLeft
 from .parameters import CATALOGUE
 from .patch import plug_line
+from .said import in_sentence
 from .show import Show
 from .sockets import channels_of_line
 
@@ -97,7 +98,7 @@ def draft_fault_on(desk: Desk, draft: LineDraft) -> str | None:
         try:
             check_on_desk(desk, address, value)
         except ConsoleError as fault:
-            label = parameter_at(address).label.lower()
+            label = in_sentence(parameter_at(address).label)
             return f"{label}: {str(fault).partition(': ')[2]}"
     return None
 

@@ -3,7 +3,7 @@
 import math
 from decimal import ROUND_HALF_UP, Decimal
 
-__all__ = ["bare", "said", "said_hz", "said_ms"]
+__all__ = ["bare", "in_sentence", "said", "said_hz", "said_ms"]
 
 
 def said(value: float, places: int = 1, *, signed: bool = False) -> str:
@@ -49,3 +49,12 @@ def said_ms(ms: float) -> str:
 def bare(text: str) -> str:
     """A number's text without zeros at the end of its decimals."""
     return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def in_sentence(label: str) -> str:
+    """A label as it stands within a sentence.
+
+    >>> in_sentence("Needs 48 V"), in_sentence("EQ gain"), in_sentence("Mic or DI")
+    ('needs 48 V', 'EQ gain', 'mic or DI')
+    """
+    return label if label[1:2].isupper() else label[:1].lower() + label[1:]

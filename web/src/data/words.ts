@@ -24,6 +24,11 @@ export function cellText(levelDb: number | null): string {
   return levelText(levelDb).replace("+", "");
 }
 
+/** A label as it stands within a sentence: "needs 48 V", "EQ gain". */
+export function inSentence(label: string): string {
+  return /^.\p{Lu}/u.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1);
+}
+
 /** When something was, as short as it is plain: the time today, the day before that. */
 export function whenText(at: string): string {
   const when = new Date(at);

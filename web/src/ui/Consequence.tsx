@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect, useState } from "react";
 import type { Ask, Preview } from "../data/types";
 import { stripName, useLink, useShow } from "../data/use";
-import { cellText, levelText } from "../data/words";
+import { cellText, inSentence, levelText } from "../data/words";
 
 /**
  * What the core says an edit would do, asked again whenever the edit or the show changes. `known`: what
@@ -86,7 +86,7 @@ function Moving({ shown }: { shown: Preview }) {
   for (const one of shown.values)
     byStrip.set(one.whose, [
       ...(byStrip.get(one.whose) ?? []),
-      `${one.what.toLowerCase()} ${one.was} → ${one.now}`,
+      `${inSentence(one.what)} ${one.was} → ${one.now}`,
     ]);
   const more = shown.changes - shown.values.length;
   return (
@@ -166,7 +166,7 @@ export function Told({ shown, words, values }: ToldProps) {
         <p>
           <strong className="text-iris">With it:</strong>{" "}
           {shown.follows
-            .map((one) => `${one.whose} ${one.what.toLowerCase()} ${one.was} → ${one.now}`)
+            .map((one) => `${one.whose} ${inSentence(one.what)} ${one.was} → ${one.now}`)
             .join(", ")}
           {shown.following > shown.follows.length &&
             ` and ${shown.following - shown.follows.length} more`}

@@ -9,7 +9,7 @@ from ..lines import LINE_FIELDS, LineDraft, left_behind, remove_lines
 from ..parameters import CATALOGUE
 from ..programme import leaving_as_it_is
 from ..renaming import strips_in
-from ..said import bare, said
+from ..said import bare, in_sentence, said
 from ..show import Show
 from ..sockets import socket_name
 from .matching import lines_of_drafts
@@ -135,7 +135,7 @@ def _fate(
     for name in LINE_FIELDS:
         address = f"line/{line}/{name}"
         if show[address] != work.show[address] and name != "place":
-            label = CATALOGUE[f"line/<line>/{name}"].label.lower()
+            label = in_sentence(CATALOGUE[f"line/<line>/{name}"].label)
             changes.append(f"{label} {_shown(show, address)} \u2192 {_shown(work.show, address)}")
     old = before.get(line, ())
     if any(channels) and old != channels:

@@ -1,6 +1,7 @@
 import { Link as RouteLink } from "wouter";
 import { type ShowState, valueIn } from "../../data/show";
 import { useOn, useShow } from "../../data/use";
+import { inSentence } from "../../data/words";
 import { Toggle } from "../../ui/Toggle";
 
 /** What a gang can carry, as the catalogue has it: "carries_fader", "Faders". */
@@ -12,7 +13,7 @@ const aspectsOf = (state: ShowState) =>
 export const carriesText = (state: ShowState, gang: string): string =>
   aspectsOf(state)
     .filter(({ leaf }) => valueIn(state, `${gang}/${leaf}`) === true)
-    .map(({ label }) => label.toLowerCase())
+    .map(({ label }) => inSentence(label))
     .join(", ") || "nothing";
 
 interface Props {

@@ -90,7 +90,7 @@ function Plot({ narrow, strip, name, curves, at, onAt }: PlotProps) {
   return (
     <svg
       viewBox={viewBoxOf(width)}
-      className="w-full max-h-[38vh] min-h-40 select-none touch-none"
+      className="w-full max-h-[38vh] min-h-40 select-none touch-none overflow-visible"
       role="group"
       aria-label={`Curve of ${name}`}
     >

@@ -12,6 +12,7 @@ import {
   useShow,
   useText,
 } from "../../data/use";
+import { inSentence } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { PinKey } from "../../ui/PinKey";
 import { StripHand } from "../../ui/StripHand";
@@ -62,7 +63,7 @@ export function StagePanel({ strip, stage, name, compact }: Props) {
             }}
           >
             <input
-              aria-label={`Copy the ${word.toLowerCase()} to strips`}
+              aria-label={`Copy the ${inSentence(word)} to strips`}
               placeholder="copy to 1-8"
               value={to}
               maxLength={200}
