@@ -160,7 +160,7 @@ def test_what_a_list_does_not_speak_of_stays_as_somebody_set_it():
     assert (after["line/1/kind"], after["line/1/notes"], after["line/1/level_dbu"]) == (
         "radio", "mine", -9.0,
     )  # fmt: skip
-    assert merged.fates[0].changes == ("mic or di clip \u2192 plate",)
+    assert merged.fates[0].changes == ("mic or DI clip \u2192 plate",)
 
 
 def test_lines_that_a_newer_list_no_longer_names_leave_and_it_is_said_what_becomes_of_them():
