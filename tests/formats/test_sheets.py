@@ -7,7 +7,7 @@ import openpyxl
 import pypdf
 import pytest
 import python_calamine
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from ombrel.core import (
@@ -198,6 +198,10 @@ DRAFTS = st.builds(
 @pytest.mark.parametrize("kind", ["csv", "xlsx"])
 @settings(max_examples=40)
 @given(given_drafts=st.lists(DRAFTS, min_size=1, max_size=8), patch=st.booleans())
+@example(  # what would be "the same as above" in somebody else's list
+    given_drafts=[LineDraft(name="Harp", notes="loud"), LineDraft(name="Oud", notes="idem")],
+    patch=False,
+)
 def test_ombrels_own_list_is_read_back_to_the_same_lines(kind, given_drafts, patch):
     blank = blank_show(TOURING)
     show, _ = made(blank, merge(blank, given_drafts, Ways(patch=patch)).moves)

@@ -99,18 +99,24 @@ def findings(show: Show, flow: Flow | None = None) -> tuple[Finding, ...]:
     `flow`: the show's flow if it is at hand.
     """
     look = Look(show, flow)
-    found = [finding for rule in RULES for finding in rule(look)]
+    found = [_with_what_joins(show, finding) for rule in RULES for finding in rule(look)]
     if feeds_back(show):
         found = [_without_what_howls(look, finding) for finding in found]
     return tuple(sorted(found, key=lambda finding: finding.tone != "settle"))
+
+
+def _with_what_joins(show: Show, finding: Finding) -> Finding:
+    """The finding, with the mixes told that a channel joins by its remedy."""
+    joins = joining(show, finding.moves) if finding.moves else ""
+    return (
+        replace(finding, remedy=f"{finding.remedy}; it joins {joins} by that") if joins else finding
+    )
 
 
 def _without_what_howls(look: Look, finding: Finding) -> Finding:
     """The finding, without a remedy that would be refused."""
     if not finding.moves:
         return finding
-    if joins := joining(look.show, finding.moves):
-        finding = replace(finding, remedy=f"{finding.remedy}; it joins {joins} by that")
     try:
         check_edit(look.show, look.flow, finding.moves)
     except FeedbackLoop:

@@ -128,7 +128,7 @@ class OneList:
         above: tuple[str, ...] = ()
         for row in range(self.found.first, self.found.last):
             cells = self._cells(row)
-            if above:
+            if above and not self.own:
                 cells = tuple(
                     before if role not in _NEVER_THE_SAME and before and is_ditto(cell) else cell
                     for role, cell, before in zip(self.roles, cells, above, strict=True)
