@@ -372,6 +372,37 @@ def test_a_direct_out_listens_to_its_channel_alone_at_its_tap():
     assert flow.state_of("channel/2", "output/recorder/1") is State.UNROUTED
 
 
+def test_a_direct_out_of_a_bus_fed_channel_carries_what_feeds_it_in_table_and_why_alike():
+    """Channel 1 by its send of -2 dB and mix 1 at 0 dB to channel 2, whose fader stands at -7."""
+    show = bus_fed(**{
+        "channel/1/send/mix/1/level": -2.0, "channel/1/send/mix/1/tap": "before_fader",
+        "mix/1/fader": 0.0, "channel/2/fader": -7.0,
+        "output/recorder/1/source": "channel/2/direct", "output/recorder/1/tap": "after_fader",
+    })  # fmt: skip
+    out = "output/recorder/1"
+    assert flow_of(show).level("channel/1", out) == pytest.approx(-9.0)
+    for source, level_db in (("channel/1", -9.0), ("channel/2", -7.0)):
+        [way] = why(show, source, out).ways  # and nothing is left of the sum
+        assert way.level_db == pytest.approx(level_db)
+
+
+def test_a_pan_that_takes_a_side_away_is_followed_and_back():
+    """Only the right of the house is patched: all left, nothing of the channel gets there."""
+    show = show_of(
+        TOURING,
+        {**FED, "channel/1/fader": 0.0, "output/local/2/source": "house/right"},
+    )
+    flow, states = flow_of(show), []
+    for pan in (-1.0, 0.5, -1.0, 1.0):
+        after = edited(show, flow, {"channel/1/pan": pan})
+        show, flow = after.show, after.flow
+        anew = flow_of(show)
+        assert np.array_equal(flow.state, anew.state)
+        assert np.array_equal(flow.level_db, anew.level_db)
+        states.append(flow.state_of("channel/1", "house"))
+    assert states == [State.NO_OUTPUT, State.HEARD, State.NO_OUTPUT, State.HEARD]
+
+
 def bus_fed(**values):
     """Channel 1 into mono mix 1, which feeds channel 2; both would go to the house."""
     wired: dict[str, Value] = {

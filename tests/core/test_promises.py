@@ -1,5 +1,7 @@
 """Promises and the group in between: each way past it is found, named, closed by its remedy."""
 
+import math
+
 import networkx as nx
 import pytest
 from hypothesis import example, given, settings
@@ -210,3 +212,26 @@ def test_a_group_that_goes_takes_its_promise_with_it_and_says_so():
     show, _ = made(show, remove_bus(show, "group/1"))
     (one,) = promises(show, flow_of(show))
     assert one.vain == "Choose the group that it goes through."
+
+
+def test_a_remedy_that_leads_through_a_group_opens_the_feed_into_it():
+    """The voice goes straight to the house, its feed into the group is off and at the bottom."""
+    show = show_of(
+        TINY,
+        {**BAND, "group/1/format": "mono", "channel/2/fader": 0.0, "channel/2/house/on": True,
+         "channel/2/group/1/level": -math.inf, "output/local/1/source": "house/left"},
+    )  # fmt: skip
+    show, _ = made(
+        show, make_promise(show, sources=["channel/2"], listeners=["house"], through="group/1")
+    )
+    [promise] = [one for one in promises(show, flow_of(show)) if one.breaches]
+    moves = mended(show, flow_of(show), promise.promise)
+    assert moves == {
+        "channel/2/house/on": False,
+        "channel/2/group/1/on": True,
+        "channel/2/group/1/level": 0.0,
+        "group/1/house/on": True,
+    }
+    after, _ = made(show, moves)
+    assert not judged(after, flow_of(after), promise.promise).breaches
+    assert flow_of(after).level("channel/2", "group/1") > -10.0

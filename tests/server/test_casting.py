@@ -308,3 +308,22 @@ def test_choosing_a_cast_of_forty_is_quick_enough_to_be_looked_at_first(show):
     assert not isinstance(outcome, Refused)
     assert len(stored(show).laid.on) == 40
     assert time.monotonic() - began < 20.0  # a bound against hanging, no measurement
+
+
+def test_undo_beneath_a_fitting_turns_back_what_lies_beneath_and_nothing_of_who_is_on(company, ann):
+    make(company, {"channel/1/fader": -12.0}, ann)
+    make(company, PutOn(action="put_on", channel="channel/1", what=None).plan)
+    make(company, {"channel/1/eq/2/gain": -4.0, "channel/1/fader": -9.0}, ann)
+    beneath = stored(company)
+    make(company, PutOn(action="put_on", channel="channel/1", what="part/1").plan)
+    make(company, step("next"), ann, author_name="ann")
+    make(company, {"channel/1/eq/2/gain": 3.0})
+    on = stored(company)
+    assert (on["channel/1/eq/2/gain"], on.own_value("channel/1/eq/2/gain")) == (3.0, -4.0)
+    make(company, None, ann, kind="undo")  # the step
+    make(company, None, ann, kind="undo")  # what lies beneath
+    after = stored(company)
+    assert beneath.own_value("channel/1/eq/2/gain") == -4.0
+    assert after.own_value("channel/1/eq/2/gain") == 0.0
+    assert after["channel/1/eq/2/gain"] == 3.0
+    assert after["channel/1/fader"] == -12.0

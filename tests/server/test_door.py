@@ -92,6 +92,20 @@ def test_undo_leaves_what_somebody_else_moved_since_and_says_so(show, ann, ben):
     assert stored(show)["channel/2/fader"] == float("-inf")
 
 
+def test_what_somebody_turned_back_themselves_is_no_bar_and_what_they_did_again_is(show, ann, ben):
+    make(show, {"channel/1/fader": -6.0}, ann)
+    make(show, {"channel/1/fader": -1.0}, ben)
+    make(show, None, ben, kind=UNDO)
+    make(show, None, ann, kind=UNDO)
+    assert stored(show)["channel/1/fader"] == float("-inf")
+    make(show, {"channel/2/fader": -6.0}, ann)
+    make(show, {"channel/2/fader": -1.0}, ben)
+    make(show, None, ben, kind=UNDO)
+    make(show, None, ben, kind=REDO)
+    make(show, None, ann, kind=UNDO)
+    assert stored(show)["channel/2/fader"] == -1.0
+
+
 def test_a_process_follows_what_another_process_moved_on(show):
     here = live.live_of(show.pk)
     here.now()

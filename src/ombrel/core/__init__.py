@@ -181,6 +181,7 @@ from .errors import (
     NothingToUndo,
     NotNext,
     NotTheirName,
+    NotThere,
     NumberTaken,
     OneFaderTwoPlaces,
     OnlyInBlocks,
@@ -339,6 +340,7 @@ from .rulers import (
     silenced_by_solo,
     soloed,
 )
+from .said import counted
 from .scene_parameters import FADED, HOLDERS, PINNED, pins_of
 from .scenes.cells import aspect_of, cell_name, cells_of, kind_of_holder
 from .scenes.held import Held, check_packed, find_sound, held_of, made_of, made_otherwise
@@ -408,6 +410,7 @@ from .undo import bearing_on_undo, undoing, undoing_renumbered
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
 
 __all__ = [
+    "counted",
     "LONGEST_PACKED",
     "UNFOLDING",
     "Apart",
@@ -513,6 +516,7 @@ __all__ = [
     "NoSuchScene",
     "NotAnEffectMix",
     "NotTheirName",
+    "NotThere",
     "NothingLeft",
     "NothingToRedo",
     "NothingToUndo",

@@ -11,6 +11,7 @@ from .gangs import member_for, partner_of
 from .rulers import members_of
 from .show import Show
 from .strip_lists import read_strips
+from .there import check_made
 
 __all__ = [
     "UNFOLDING",
@@ -102,7 +103,8 @@ def fix_strips(show: Show, bay: int, text: str) -> dict[str, Asked]:
 
 
 def clear_bank(show: Show, bank: int) -> dict[str, Asked]:
-    """Moves that take a bank's name and strips away."""
+    """Moves that take a bank's name and strips away. Raises NotThere."""
+    check_made(show, f"bank/{bank}")
     held = [address for address in show.values if address.startswith(f"bank/{bank}/")]
     return {address: "" if address.endswith("/name") else None for address in held}
 

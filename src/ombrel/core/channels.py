@@ -7,6 +7,7 @@ from .errors import NothingLeft
 from .kinds import Value
 from .renaming import renamed
 from .show import Show
+from .there import check_strip
 
 __all__ = ["duplicate_channel", "free_channel", "move_channels"]
 
@@ -48,8 +49,10 @@ def duplicate_channel(show: Show, channel: int) -> dict[str, Value]:
     """Own values, beneath whoever is on, that copy a channel into the next one with neither source
 
     nor name: its processing, sends, assignments and memberships. The copy is muted and has no
-    source; insert points, which hold one thing each, stay its original's. Raises NothingLeft.
+    source; insert points, which hold one thing each, stay its original's. Raises NothingLeft,
+    NotThere.
     """
+    check_strip(show, f"channel/{channel}")
     new, found = free_channel(show, after=channel)
     stem = f"channel/{channel}/"
     for address, value in show.own.items():

@@ -8,6 +8,7 @@ from .asked import Asked
 from .errors import UnreadableText
 from .leaves import leaves_with_aspects
 from .show import Show
+from .there import check_strip
 
 __all__ = ["COPIED", "copied", "neutral", "of_aspects"]
 
@@ -52,7 +53,12 @@ def copied(
 
 
 def neutral(show: Show, strips: Sequence[str], aspects: Collection[str]) -> dict[str, Asked]:
-    """Moves that put aspects of strips back to what nobody has set. Raises UnreadableText."""
+    """Moves that put aspects of strips back to what nobody has set. Raises UnreadableText,
+
+    NotThere.
+    """
+    for strip in strips:
+        check_strip(show, strip)
     return {
         address: default_of(address)
         for strip in strips

@@ -425,6 +425,19 @@ class BadFile(ConsoleError):
         self.what, self.way_out = what, way_out
 
 
+class NotThere(ConsoleError):
+    """What an ask names is not in the show, or not on its desk."""
+
+    code = "not_there"
+
+    def __init__(self, what: str) -> None:
+        super().__init__(
+            f"There is no {what} in this show; it may have been removed meanwhile."
+            " Nothing was changed."
+        )
+        self.what = what
+
+
 class NoSuchScene(ConsoleError):
     """No scene of the show has this number."""
 

@@ -21,6 +21,7 @@ from .mixes import make_buses
 from .show import Show
 from .solving import opening_at, solved_db
 from .strip_lists import strips_text
+from .there import check_made
 
 __all__ = ["Lift", "Singer", "LiftStep", "lift_singers", "lifts", "make_lift", "remove_lift",
            "set_singers", "trim_lift"]  # fmt: skip
@@ -323,7 +324,11 @@ def set_singers(show: Show, lift: str, strips: Sequence[str]) -> dict[str, Asked
 
 
 def remove_lift(show: Show, lift: str) -> dict[str, Asked]:
-    """Moves that give up a lift. Its groups stay, and who leads just now goes on leading."""
+    """Moves that give up a lift. Its groups stay, and who leads just now goes on leading.
+
+    Raises NotThere.
+    """
+    check_made(show, lift)
     moves: dict[str, Asked] = {a: default_of(a) for a in show.own if a.startswith(f"{lift}/")}
     return moves | {a: False for a in show.own if a.endswith(f"/{lift}/on")}
 

@@ -12,6 +12,7 @@ from .preamps import preamp_of
 from .said import said
 from .show import Show
 from .sockets import channels_on, lines_on, socket_name, sockets_of_line
+from .there import check_lines
 
 __all__ = ["Arrival", "arrival_of", "channel_meters", "swap_lines"]
 
@@ -129,8 +130,10 @@ def swap_lines(show: Show, one: int, other: int) -> dict[str, Asked]:
     """Moves that exchange the sockets of two lines, for cables that are swapped on the stage.
 
     Each channel goes on hearing the line that it heard by plan: sources and spares on the sockets
-    change places too, and so do gain and pad. Phantom power stays as it is at each socket.
+    change places too, and so do gain and pad. Phantom power stays as it is at each socket. Raises
+    NotThere.
     """
+    check_lines(show, (one, other))
     pairs = list(zip(sockets_of_line(show, one), sockets_of_line(show, other), strict=False))
     sockets = [socket for pair in pairs for socket in pair]
     return move_sockets(show, sockets, [socket for pair in pairs for socket in reversed(pair)])

@@ -13,6 +13,7 @@ from .patch import plug_line
 from .said import in_sentence
 from .show import Show
 from .sockets import channels_of_line
+from .there import check_lines
 
 __all__ = [
     "LINE_FIELDS",
@@ -139,8 +140,9 @@ def add_lines(show: Show, drafts: Sequence[LineDraft]) -> dict[str, Asked]:
 def set_kind(show: Show, numbers: Sequence[int], kind: str) -> dict[str, Asked]:
     """Moves that make lines of a kind. A level that still is the old kind's becomes the new one's;
 
-    a level that somebody set stays.
+    a level that somebody set stays. Raises NotThere.
     """
+    check_lines(show, numbers)
     moves: dict[str, Asked] = {}
     for number in numbers:
         old = show.text(f"line/{number}/kind")
@@ -153,8 +155,9 @@ def set_kind(show: Show, numbers: Sequence[int], kind: str) -> dict[str, Asked]:
 def duplicate_lines(show: Show, numbers: Sequence[int]) -> dict[str, Asked]:
     """Moves that put a copy of each line at the end of the list, without its sockets.
 
-    Raises NothingLeft when the show holds too many lines.
+    Raises NothingLeft when the show holds too many lines, NotThere.
     """
+    check_lines(show, numbers)
     chosen = [number for number in show.lines() if number in set(numbers)]
     moves: dict[str, Asked] = {}
     last = _places_after(show)
@@ -171,7 +174,9 @@ def remove_lines(show: Show, numbers: Sequence[int], *, free: bool = False) -> d
     """Moves that take lines off the list. Their channels keep their sources, since the sockets
 
     stay; with `free` they lose them and their names, and all else of them stays as it is set.
+    Raises NotThere.
     """
+    check_lines(show, numbers)
     moves: dict[str, Asked] = {
         f"line/{number}/{name}": parameter_at(f"line/{number}/{name}").default
         for number in numbers
@@ -204,7 +209,11 @@ def left_behind(show: Show, number: int, *, free: bool) -> str:
 
 
 def move_lines(show: Show, numbers: Sequence[int], before: int | None) -> dict[str, Asked]:
-    """Moves that put lines, in their order, ahead of the line `before` (None: at the end)."""
+    """Moves that put lines, in their order, ahead of the line `before` (None: at the end).
+
+    Raises NotThere.
+    """
+    check_lines(show, numbers)
     moving = [number for number in show.lines() if number in set(numbers)]
     rest = [number for number in show.lines() if number not in set(numbers)]
     at = rest.index(before) if before in rest else len(rest)

@@ -6,6 +6,7 @@ from .asked import Asked
 from .errors import NothingLeft
 from .show import Show
 from .sockets import channels_from, channels_on, lines_on, read_sockets, sockets_of_line
+from .there import check_lines
 
 __all__ = [
     "fill",
@@ -114,7 +115,12 @@ def _named_after_line(
 
 
 def name_channels(show: Show, lines: Iterable[int]) -> dict[str, Asked]:
-    """Moves that call the channels of lines after them; a stereo line's with L and R."""
+    """Moves that call the channels of lines after them; a stereo line's with L and R.
+
+    Raises NotThere.
+    """
+    lines = list(lines)
+    check_lines(show, lines)
     moves: dict[str, Asked] = {}
     for line in lines:
         for place, socket in enumerate(sockets_of_line(show, line)):

@@ -9,6 +9,7 @@ from .kinds import Number
 from .laws import predicted_dbfs
 from .show import Show
 from .sockets import lines_on
+from .there import check_lines
 
 __all__ = ["Preamp", "preamp_of", "preamps", "source_dbfs", "suggested_gains"]
 
@@ -65,7 +66,8 @@ def _preamp(show: Show, socket: str, line: int) -> Preamp:
 
 
 def suggested_gains(show: Show, lines: Sequence[int]) -> dict[str, Asked]:
-    """Moves that set the preamps of these lines to their suggested gains."""
+    """Moves that set the preamps of these lines to their suggested gains. Raises NotThere."""
+    check_lines(show, lines)
     wanted = set(lines)
     return {f"{p.socket}/gain": p.suggested_db for p in preamps(show) if p.line in wanted}
 

@@ -16,6 +16,7 @@ from .errors import NothingLeft, UnknownAddress, UnreadableText
 from .shipped_presets import SHIPPED_PRESETS
 from .show import Show
 from .sockets import lines_on
+from .there import check_made
 
 __all__ = ["HELD", "PresetCard", "apply_preset", "forget_preset", "keep_preset", "presets"]
 
@@ -115,12 +116,17 @@ def keep_preset(show: Show, strip: str, name: str, aspects: Collection[str]) -> 
     if not free:
         raise NothingLeft("presets", 1, 0)
     preset = free[0]
-    moves = forget_preset(show, preset) | copied(show, strip, [preset], wanted)
+    moves = _emptied(show, preset) | copied(show, strip, [preset], wanted)
     moves[f"{preset}/name"] = Typed(name)
     moves[f"{preset}/family"] = _family(show, strip)
     return moves | {f"{preset}/has_{one}": one in wanted for one in HELD}
 
 
 def forget_preset(show: Show, preset: str) -> dict[str, Asked]:
-    """Moves that forget a preset of the show's own."""
+    """Moves that forget a preset of the show's own. Raises NotThere."""
+    check_made(show, preset)
+    return _emptied(show, preset)
+
+
+def _emptied(show: Show, preset: str) -> dict[str, Asked]:
     return {a: default_of(a) for a in show.values if a.startswith(f"{preset}/")}

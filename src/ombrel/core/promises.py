@@ -20,6 +20,7 @@ from .flow import Bypass, Bypasses, Flow, feeds_back, flow_of, same_ways, strip_
 from .programme import is_fed_by_a_bus, programme, sent
 from .rulers import clear_ruler, members_of, membership, rulers_in_use
 from .show import Show
+from .there import check_made
 from .why import Remedy
 
 __all__ = [
@@ -248,8 +249,9 @@ def _taken(show: Show, flow: Flow, remedy: Remedy) -> bool:
 def mended(show: Show, flow: Flow, promise: str) -> dict[str, Asked]:
     """Moves that close every way by which a promise is broken, as far as that can be done.
 
-    What a remedy uncovers is closed too.
+    What a remedy uncovers is closed too. Raises NotThere.
     """
+    check_made(show, promise)
     moves: dict[str, Asked] = {}
     now, its_flow = show, flow
     for _ in range(_ROUNDS):

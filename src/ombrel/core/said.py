@@ -3,7 +3,7 @@
 import math
 from decimal import ROUND_HALF_UP, Decimal
 
-__all__ = ["bare", "in_sentence", "said", "said_hz", "said_ms"]
+__all__ = ["bare", "counted", "in_sentence", "said", "said_hz", "said_ms"]
 
 
 def said(value: float, places: int = 1, *, signed: bool = False) -> str:
@@ -58,3 +58,12 @@ def in_sentence(label: str) -> str:
     ('needs 48 V', 'EQ gain', 'mic or DI')
     """
     return label if label[1:2].isupper() else label[:1].lower() + label[1:]
+
+
+def counted(many: int, what: str) -> str:
+    """How many of something there are.
+
+    >>> counted(1, "line"), counted(3, "line")
+    ('1 line', '3 lines')
+    """
+    return f"{many} {what}" if many == 1 else f"{many} {what}s"

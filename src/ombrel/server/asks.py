@@ -103,7 +103,9 @@ class PatchLines(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         lines = self.lines or turn.show.lines()
-        return Planned(core.patch_lines(turn.show, lines), f"{len(lines)} lines patched")
+        return Planned(
+            core.patch_lines(turn.show, lines), f"{core.counted(len(lines), 'line')} patched"
+        )
 
 
 class Plug(Strict):
@@ -157,7 +159,7 @@ class RemoveLines(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         moves = core.remove_lines(turn.show, self.lines, free=self.free)
-        return Planned(moves, f"{len(self.lines)} lines removed")
+        return Planned(moves, f"{core.counted(len(self.lines), 'line')} removed")
 
 
 class NameChannels(Strict):
@@ -189,7 +191,7 @@ class DuplicateLines(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         moves = core.duplicate_lines(turn.show, self.lines)
-        return Planned(moves, f"{len(self.lines)} lines duplicated")
+        return Planned(moves, f"{core.counted(len(self.lines), 'line')} duplicated")
 
 
 class SwapLines(Strict):

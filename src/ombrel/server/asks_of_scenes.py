@@ -90,7 +90,7 @@ class SetCells(Strict):
         }
         moves = core.set_cells(turn.show, self.scene, cells, on=self.on)
         verb = "put into" if self.on else "taken out of"
-        words = f"{sum(map(len, cells.values()))} cells {verb} scene"
+        words = f"{core.counted(sum(map(len, cells.values())), 'cell')} {verb} scene"
         return Planned(moves, f"{words} {core.scene_named(turn.show, self.scene)}")
 
 

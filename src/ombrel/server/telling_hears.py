@@ -171,7 +171,7 @@ def loudest_message(state: State, source: str, listener: str) -> dict:
 def reach_message(state: State, ruler: str) -> dict:
     """How far a DCA or mute group reaches. Raises UnknownAddress."""
     found = core.reach(state.show, state.flow, ruler)
-    sends = f"{found.sends} send{'s' if found.sends != 1 else ''}"
+    sends = core.counted(found.sends, "send")
     behind = core.Remedy(says=f"Tap {sends} behind the mute", moves=found.behind)
     return ReachMessage(
         type="reach",

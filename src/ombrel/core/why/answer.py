@@ -13,7 +13,7 @@ from ..flow import Flow, Network, Path, State, flow_of, listener_name, source_na
 from ..keys import keyed
 from ..latency import path_ms
 from ..laws import SILENCE_DB, sides_to_level_db
-from ..said import said
+from ..said import counted, said
 from ..show import Show
 from .reason import Reason, Remedy
 from .reasons import Reasons
@@ -281,7 +281,7 @@ def _summary(
     if state is State.CANCELLED:
         return "its paths take one another away"
     count = len(reasons)
-    return f"nothing arrives: {count} reason{'s' if count != 1 else ''}"
+    return f"nothing arrives: {counted(count, 'reason')}"
 
 
 def _ordinal(number: int) -> str:

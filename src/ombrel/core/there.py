@@ -1,0 +1,30 @@
+"""What an ask names must be there: somebody may have taken it away meanwhile."""
+
+from collections.abc import Iterable
+
+from .errors import NotThere
+from .show import Show
+
+__all__ = ["check_lines", "check_made", "check_strip"]
+
+
+def check_lines(show: Show, numbers: Iterable[int]) -> None:
+    """Raises NotThere for a line that is not in the list."""
+    there = set(show.lines())
+    for number in numbers:
+        if number not in there:
+            raise NotThere(f"line {number}")
+
+
+def check_strip(show: Show, strip: str) -> None:
+    """Raises NotThere for a strip that this desk has not ("channel/99")."""
+    kind, _, number = strip.partition("/")
+    if number and not (number.isdigit() and 1 <= int(number) <= show.desk.count(kind)):
+        raise NotThere(f"{kind.replace('_', ' ')} {number}")
+
+
+def check_made(show: Show, thing: str) -> None:
+    """Raises NotThere for what nobody has made, or somebody has removed ("lift/2", "preset/9")."""
+    if not any(address.startswith(f"{thing}/") for address in show.own):
+        kind, _, number = thing.partition("/")
+        raise NotThere(f"{kind.replace('_', ' ')} {number}")
