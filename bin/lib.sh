@@ -183,9 +183,9 @@ PY
   "$PY" -m django migrate --settings ombrel.server.settings --verbosity 0 || fail "the database could not be migrated." "The messages above say why."
 }
 
-server_start() { # server_start PORT: the application, until stop_all
+server_start() { # server_start PORT [--reload]: the application, until stop_all
   # WhiteNoise hands files over synchronously, which Django mentions at every start
-  "$PY" -W "ignore:StreamingHttpResponse must consume" -m ombrel.server.serve --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" 9>&- &
+  "$PY" -W "ignore:StreamingHttpResponse must consume" -m ombrel.server.serve --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" ${2:+"$2"} 9>&- &
   SERVER_PID=$!
   "$PY" - "$1" "$SERVER_PID" <<'PY' || fail "the server did not start." "Its messages are above."
 import os, sys, time, urllib.error, urllib.request

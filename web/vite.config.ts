@@ -5,8 +5,19 @@ import { defineConfig } from "vitest/config";
 
 const at = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
-export default defineConfig({
-  base: "/static/",
+const server = process.env.OMBREL_SERVER ?? "http://127.0.0.1:8000";
+
+// `bin/dev`: the page comes from here and reloads hot, all else from the server
+export default defineConfig(({ command }) => ({
+  base: command === "serve" && !process.env.VITEST ? "/" : "/static/",
+  server: {
+    proxy: Object.fromEntries(
+      ["/api", "/sign-in", "/sign-out", "/static", "/live"].map((path) => [
+        path,
+        { target: server, changeOrigin: false, ws: path === "/live" }, // the origin is proof
+      ]),
+    ),
+  },
   plugins: [react(), tailwindcss()],
   build: {
     rollupOptions: {
@@ -22,4 +33,4 @@ export default defineConfig({
   },
   // a busy machine may stall for seconds; only a failing test waits so long
   test: { environment: "happy-dom", include: ["src/**/*.test.{ts,tsx}"], testTimeout: 60_000 },
-});
+}));

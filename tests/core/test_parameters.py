@@ -8,6 +8,7 @@ from immutables import Map
 
 from ombrel.core import (
     CATALOGUE,
+    KINDS,
     Change,
     Maybe,
     Number,
@@ -248,3 +249,20 @@ def test_an_option_is_typed_as_people_see_it_and_by_nothing_else(key, text, opti
             kind.typed(text, None, key)
     else:
         assert kind.typed(text, None, key) == option
+
+
+def test_the_table_of_strips_and_the_catalogue_say_the_same():
+    """What a kind of strip can is told by one record; the catalogue has just the leaves for it."""
+    for key, kind in KINDS.items():
+        stem = key if kind.alone else f"{key}/<{key}>"
+        leaves = {at.removeprefix(f"{stem}/") for at in CATALOGUE if at.startswith(f"{stem}/")}
+        assert {"fader", "mute", "eq/on"} <= leaves
+        assert ("source" in leaves) == kind.source
+        assert ("gate/on" in leaves) == kind.gate
+        assert ("linked" in leaves) == kind.pairs
+        assert ("format" in leaves) == (kind.sides is None)
+        assert any(one.startswith("crossover/") for one in leaves) <= kind.crossed
+        for bus, target in KINDS.items():
+            into = bus if target.alone else f"{bus}/<{bus}>"
+            assert (f"{into}/on" in leaves) == (kind.feeds.get(bus) == "assign")
+            assert (f"send/{into}/level" in leaves) == (kind.feeds.get(bus) == "send")

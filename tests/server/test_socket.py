@@ -213,7 +213,7 @@ async def test_an_unknown_message_is_an_error_and_the_screen_lives_on(show, ann,
         ({"action": "hear", "cells": [{"source": "channel/1", "listener": "mix/77"}],
           "typed": "-6"}, "unknown_address"),
         ({"action": "plug", "line": 9999, "socket": "A 1"}, "edit_refused"),
-        ({"action": "remove_lines", "lines": [9999]}, "edit_refused"),
+        ({"action": "remove_lines", "lines": [9999]}, "not_there"),
     ],
 )  # fmt: skip
 async def test_a_refusal_says_why_and_changes_nothing(show, ann, ask, code):

@@ -404,7 +404,8 @@ from .sockets import (
     sockets_of_line,
     strip_of,
 )
-from .strip_lists import RULED_KINDS, read_strips, strips_of_family, strips_text
+from .strip_kinds import CROSSED, KINDS, STRIP_KINDS, StripKind
+from .strip_lists import read_strips, strips_of_family, strips_text
 from .strip_path import Bead, Leaves, StripPath, strip_path
 from .undo import bearing_on_undo, undoing, undoing_renumbered
 from .why import TAP_WORDS, Reason, Remedy, Step, Way, Why, why
@@ -538,7 +539,10 @@ __all__ = [
     "Preamp",
     "PresetCard",
     "Preview",
-    "RULED_KINDS",
+    "CROSSED",
+    "KINDS",
+    "STRIP_KINDS",
+    "StripKind",
     "RULES",
     "Reach",
     "Reason",
@@ -725,9 +729,9 @@ __all__ = [
     "judged",
     "keep",
     "keep_preset",
+    "kind_of",
     "keeping",
     "keyed",
-    "kind_of",
     "kind_on",
     "laid_together",
     "late_change",

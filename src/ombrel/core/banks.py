@@ -10,6 +10,7 @@ from .flow import layout_of
 from .gangs import member_for, partner_of
 from .rulers import members_of
 from .show import Show
+from .strip_kinds import SENDERS
 from .strip_lists import read_strips
 from .there import check_made
 
@@ -25,7 +26,6 @@ __all__ = [
 ]
 
 UNFOLDING: Final = ("dca", "gang", "group", "mix")  # the kinds that `unfolded` knows
-_SENDERS: Final = ("channel", "return", "group")
 
 
 def banks_in_use(show: Show) -> list[int]:
@@ -124,7 +124,7 @@ def _unfolded(show: Show, thing: str) -> list[str]:
         members = members_of(show, thing)
         inner = [member for member in members if member.startswith("dca/")]
         return inner + [member for member in members if not member.startswith("dca/")]
-    strips = [s for s in layout_of(show.desk).strips if s.split("/")[0] in _SENDERS]
+    strips = [s for s in layout_of(show.desk).strips if s.split("/")[0] in SENDERS]
     if kind == "group":
         return [s for s in strips if f"{s}/{thing}/on" in show.values and s != thing]
     if kind == "mix":

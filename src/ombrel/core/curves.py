@@ -20,6 +20,7 @@ from .processing import compressed_db, eq_band, gated_db, low_cut, response_db, 
 from .processing.filters import Band, Sections
 from .processing_parameters import BANDS
 from .show import Show
+from .strip_kinds import CROSSED
 
 Levels = NDArray[np.float64]
 
@@ -102,7 +103,7 @@ def curves(show: Show, strip: str, flow: Flow | None = None) -> Curves:
         },
         gate=gate,
         compressor=_compressor(show, strip, behind_gate),
-        crossover=crossover_at(show, hertz) if strip in ("house", "mono") else None,
+        crossover=crossover_at(show, hertz) if strip in CROSSED else None,
     )
 
 
@@ -137,7 +138,7 @@ def _magnitudes(show: Show, strip: str, octaves: Levels) -> Levels:
         total = total + found[0]
     if show.on(f"{strip}/eq/on"):
         total = total + np.sum(found[1:], axis=0)
-    if strip not in ("house", "mono"):
+    if strip not in CROSSED:
         return np.array([total, *found])
     both = crossover_at(show, hertz)
     if show.on("mono/crossover/on"):

@@ -9,10 +9,11 @@ from .flow import strip_name
 from .said import in_sentence
 from .show import Show
 from .sockets import socket_name, strip_of
+from .strip_kinds import ALONE, FORMATTED
 
 __all__ = ["described", "whose"]
 
-_TARGETS = ("group", "mix", "matrix", "house", "mono", "dca", "mute_group", "gang", "promise")
+_TARGETS = (*FORMATTED, *ALONE, "dca", "mute_group", "gang", "promise")
 
 
 def whose(show: Show, address: str) -> str:

@@ -17,6 +17,7 @@ from .flow import layout_of
 from .kinds import Value
 from .show import Show
 from .sockets import read_numbers, strip_of
+from .strip_kinds import PAIRED
 
 __all__ = [
     "PAIRED",
@@ -37,7 +38,6 @@ __all__ = [
     "tied",
 ]
 
-PAIRED: Final = ("channel", "mix")
 _FEW: Final = 40
 
 

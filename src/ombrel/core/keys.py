@@ -22,6 +22,7 @@ from .headroom import expected_at, expected_into
 from .processing import gated_db
 from .said import said
 from .show import Show
+from .strip_kinds import ALONE
 
 __all__ = ["Keyed", "key_dbfs", "keyed", "reinforced"]
 
@@ -219,9 +220,7 @@ def reinforced(show: Show, flow: Flow, strip: str, frequency: str) -> Mapping[st
         "oscillator/frequency": Typed(frequency),
     }
     groups = [f"group/{n}" for n in range(1, show.desk.groups + 1)]
-    moves |= {
-        f"{tone}/{bus}/on": show.on(f"{strip}/{bus}/on") for bus in ("house", "mono", *groups)
-    }
+    moves |= {f"{tone}/{bus}/on": show.on(f"{strip}/{bus}/on") for bus in (*ALONE, *groups)}
     return moves
 
 

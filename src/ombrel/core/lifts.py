@@ -20,6 +20,7 @@ from .kinds import Number
 from .mixes import make_buses
 from .show import Show
 from .solving import opening_at, solved_db
+from .strip_kinds import SOURCES, strips_of
 from .strip_lists import strips_text
 from .there import check_made
 
@@ -334,6 +335,4 @@ def remove_lift(show: Show, lift: str) -> dict[str, Asked]:
 
 
 def _channels_and_returns(show: Show) -> list[str]:
-    return [
-        f"{kind}/{n}" for kind in ("channel", "return") for n in range(1, show.desk.count(kind) + 1)
-    ]
+    return strips_of(show.desk, *SOURCES)

@@ -5,11 +5,12 @@ from collections.abc import Sequence
 
 from .asked import Asked
 from .errors import UnreadableText
-from .flow import feed_kind, strip_name
+from .flow import strip_name
 from .mixes import make_mixes
 from .programme import programme, sent
 from .promises import promise_moves
 from .show import Show
+from .strip_kinds import SENDERS, strips_of
 
 __all__ = ["make_minus"]
 
@@ -48,12 +49,7 @@ def make_minus(
 
 def _sending(show: Show) -> list[str]:
     """Every strip that a mix can have by a send."""
-    return [
-        f"{kind}/{n}"
-        for kind in ("channel", "return", "group")
-        if feed_kind(kind, "mix") == "send"
-        for n in range(1, show.desk.count(kind) + 1)
-    ]
+    return strips_of(show.desk, *SENDERS)
 
 
 def _dry_returns(show: Show, exceptions: Sequence[str]) -> list[str]:

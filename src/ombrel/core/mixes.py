@@ -14,6 +14,7 @@ from .kinds import Number
 from .outputs import free_outputs, is_stereo, outputs_of, patch_bus
 from .renaming import renamed, said_otherwise
 from .show import Show
+from .strip_kinds import SENDERS, strips_of
 
 __all__ = [
     "NEW_MIX",
@@ -93,11 +94,7 @@ def make_mixes(
 
 
 def _taps(show: Show, mix: str, tap: str) -> dict[str, Asked]:
-    return {
-        f"{kind}/{number}/send/{mix}/tap": tap
-        for kind in ("channel", "return", "group")
-        for number in range(1, show.desk.count(kind) + 1)
-    }
+    return {f"{strip}/send/{mix}/tap": tap for strip in strips_of(show.desk, *SENDERS)}
 
 
 def make_effect(

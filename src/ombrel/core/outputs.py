@@ -7,6 +7,7 @@ from .asked import Asked
 from .errors import NothingLeft, UnreadableText
 from .show import Show
 from .sockets import read_sockets
+from .strip_kinds import ALONE
 
 __all__ = [
     "free_outputs",
@@ -158,7 +159,7 @@ def patch_output(show: Show, socket: str, source: str | None) -> dict[str, Asked
         return {f"{one}/source": None for one in sockets}
     kind, _, rest = source.partition("/")
     number, _, side = rest.partition("/")
-    if kind in ("house", "mono") or side in ("left", "right"):
+    if kind in ALONE or side in ("left", "right"):
         says = f"channels or whole buses of one kind, which go in blocks of {size}"
         raise UnreadableText(source, says)
     start = (int(number) - 1) // size * size + 1

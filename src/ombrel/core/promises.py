@@ -20,6 +20,7 @@ from .flow import Bypass, Bypasses, Flow, feeds_back, flow_of, same_ways, strip_
 from .programme import is_fed_by_a_bus, programme, sent
 from .rulers import clear_ruler, members_of, membership, rulers_in_use
 from .show import Show
+from .strip_kinds import SENDERS
 from .there import check_made
 from .why import Remedy
 
@@ -35,7 +36,6 @@ __all__ = [
     "promises",
 ]
 
-_SOURCES: Final = ("channel", "return", "group")
 _ROUNDS: Final = 12  # of mending: what one remedy uncovers the next one closes
 
 
@@ -81,7 +81,7 @@ def promises(show: Show, flow: Flow) -> tuple[Judged, ...]:
 def judged(show: Show, flow: Flow, promise: str) -> Judged:
     """One promise, judged. Raises UnknownAddress."""
     members = members_of(show, promise)
-    sources = [one for one in members if one.split("/")[0] in _SOURCES]
+    sources = [one for one in members if one.split("/")[0] in SENDERS]
     listeners = [one for one in members if one not in sources]
     if show[f"{promise}/kind"] == "all_but":  # what a mix has is asked of mixes that there are
         listeners = [one for one in listeners if one in show.in_use("mix")]
@@ -333,10 +333,10 @@ def make_promise(
     that side of a promise.
     """
     for one in sources:
-        if one.split("/")[0] not in _SOURCES:
+        if one.split("/")[0] not in SENDERS:
             raise UnreadableText(one, "channels, returns or groups as what it is about")
     for one in listeners:
-        if one.split("/")[0] in _SOURCES:
+        if one.split("/")[0] in SENDERS:
             raise UnreadableText(one, "the house, mono, mixes or matrices as where it arrives")
     if not sources or not listeners:
         raise UnreadableText("", "what the promise is about, and where it is to look")

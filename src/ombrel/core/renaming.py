@@ -16,6 +16,7 @@ from .programme import not_joining
 from .scenes.cells import kind_of_holder
 from .scenes.held import held_otherwise
 from .show import Show
+from .strip_kinds import PAIRED
 
 __all__ = ["Said", "renamed", "said_otherwise", "strips_in"]
 
@@ -26,7 +27,6 @@ _SOCKETS: Final = ("input/", "output/")
 # A place on the desk has these, whatever strip stands there.
 _STAYS: Final = ("/fixed", "/linked")
 _GONE: Final = "\0"
-_PAIRED: Final = ("channel", "mix")
 
 
 def renamed(show: Show, to: Mapping[str, str | None]) -> dict[str, Value]:
@@ -116,7 +116,7 @@ def _pairs(show: Show, whole: Mapping[str, str | None]) -> dict[str, Value]:
     """What becomes of the pairs of which a side is renamed or gone."""
     found: dict[str, Value] = {}
     linked: dict[str, Value] = {}
-    for kind in _PAIRED:
+    for kind in PAIRED:
         for odd in range(1, show.desk.count(kind), 2):
             left, right = f"{kind}/{odd}", f"{kind}/{odd + 1}"
             if not show.on(f"{left}/linked") or not {left, right} & whole.keys():

@@ -6,6 +6,7 @@ from typing import Final
 from .desk import Box, Desk
 from .errors import NothingLeft, UnreadableText
 from .show import Show
+from .strip_kinds import ALONE
 
 __all__ = [
     "INNER_SOURCES",
@@ -55,7 +56,7 @@ def socket_name(desk: Desk, socket: str) -> str:
 def strip_of(source: str) -> str:
     """The strip that a reference is of: "mix/5/left" is of "mix/5", "house/right" of "house"."""
     words = source.split("/")
-    return words[0] if words[0] in ("house", "mono", "oscillator") else "/".join(words[:2])
+    return words[0] if words[0] in (*ALONE, "oscillator") else "/".join(words[:2])
 
 
 def is_of_bus(source: str) -> bool:

@@ -7,10 +7,10 @@ from typing import Final
 from .errors import UnreadableText
 from .show import Show
 from .sockets import read_numbers
+from .strip_kinds import ALONE, STRIP_KINDS
 
-__all__ = ["RULED_KINDS", "read_strips", "strips_of_family", "strips_text"]
+__all__ = ["STRIP_KINDS", "read_strips", "strips_of_family", "strips_text"]
 
-RULED_KINDS: Final = ("channel", "return", "group", "mix", "house", "mono", "matrix")
 _WORDS: Final = {
     "": "channel", "ch": "channel", "channel": "channel", "channels": "channel",
     "return": "return", "returns": "return", "group": "group", "groups": "group",
@@ -41,7 +41,7 @@ def read_strips(show: Show, text: str, *, dcas: bool = True, once: bool = True) 
             raise UnreadableText(part.strip(), help_text)
         if match[1]:
             kind = _WORDS[match[1]]
-        if kind in ("house", "mono"):
+        if kind in ALONE:
             if match[2].strip():
                 raise UnreadableText(part.strip(), help_text)
             found.append(kind)
@@ -70,7 +70,7 @@ def strips_of_family(show: Show, family: str) -> list[str]:
 def strips_text(strips: Sequence[str]) -> str:
     """A list of strips as it could be typed, runs drawn together."""
     parts: list[str] = []
-    for kind in (*RULED_KINDS, "dca"):
+    for kind in (*STRIP_KINDS, "dca"):
         if kind in strips:
             parts.append(kind)
         numbers = sorted(int(s.split("/")[1]) for s in strips if s.startswith(f"{kind}/"))

@@ -16,6 +16,7 @@ from .rulers import ruled
 from .said import bare, said
 from .show import Show
 from .sockets import socket_name
+from .strip_kinds import ALONE, CROSSED, FORMATTED, KINDS, SOURCES
 
 __all__ = ["Bead", "Leaves", "StripPath", "processing_said", "strip_path"]
 
@@ -74,7 +75,7 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
     layout = layout_of(show.desk)
     kind = strip.split("/")[0]
     reaches: list[tuple[str, str, float]] = []
-    if kind in ("channel", "return"):
+    if kind in SOURCES:
         row = layout.row(strip)
         for listener in listeners(show):
             cell = flow.cell(row, layout.column(listener))
@@ -83,7 +84,7 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
     beads = tuple(_beads(show, strip, kind))
     behind = dict(_BEHIND) if kind == "channel" else {**_BEHIND, "before_eq": "insert_1"}
     if kind != "channel":
-        behind["before_fader"] = "crossover" if strip in ("house", "mono") else "delay"
+        behind["before_fader"] = "crossover" if strip in CROSSED else "delay"
         behind["input"] = beads[0].key  # it has no line: what comes in is ahead of its first stage
     return StripPath(
         strip=strip,
@@ -95,7 +96,7 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
         ),
         reaches=tuple(sorted(reaches, key=lambda one: -one[2])),
         keyed=keyed(show, flow, strip) if kind == "channel" else None,
-        expected=None if kind in ("channel", "return") else expected_at(show, flow, strip),
+        expected=None if kind in SOURCES else expected_at(show, flow, strip),
     )
 
 
@@ -128,15 +129,14 @@ def _taken_at(show: Show, strip: str, kind: str, tap: str) -> list[str]:
 
 def _buses(show: Show) -> list[str]:
     """House, mono, and all groups, mixes and matrices in use."""
-    used = [bus for kind in ("group", "mix", "matrix") for bus in show.in_use(kind)]
-    return ["house", "mono", *used]
+    return [*ALONE, *(bus for kind in FORMATTED for bus in show.in_use(kind))]
 
 
 def _beads(show: Show, strip: str, kind: str) -> list[Bead]:
     found: list[Bead] = []
     if kind == "channel":
         found += _source(show, strip)
-    if kind in ("channel", "return"):
+    if kind in SOURCES:
         trim = show.number(f"{strip}/trim")
         turned = show.on(f"{strip}/polarity")
         says = value_text(show, f"{strip}/trim", trim) + (", turned" if turned else "")
@@ -144,7 +144,7 @@ def _beads(show: Show, strip: str, kind: str) -> list[Bead]:
     says = _text(show, f"{strip}/low_cut/frequency")
     found.append(_switched(show, strip, "low_cut", "Low cut", says))
     found.append(_insert(show, strip, 1))
-    if kind == "channel":
+    if KINDS[kind].gate:
         found.append(_switched(show, strip, "gate", "Gate", _text(show, f"{strip}/gate/threshold")))
     found.append(_eq(show, strip))
     ratio = show.number(f"{strip}/compressor/ratio")
@@ -157,7 +157,7 @@ def _beads(show: Show, strip: str, kind: str) -> list[Bead]:
     on = show.on(f"{strip}/delay/on")
     look: Look = "off" if not on else "on" if delay else "neutral"
     found.append(_bead("delay", "Delay", look, value_text(show, f"{strip}/delay/ms", delay)))
-    if strip in ("house", "mono"):
+    if strip in CROSSED:
         found.append(_crossing(show, strip))
     by = ruled(show, strip)
     muted: Look = "shut" if by.muted else "neutral"

@@ -208,7 +208,7 @@ def compare(
     }  # fmt: skip
 
 
-_STRIPS = ("channel", "return", "group", "mix", "matrix", "house", "mono", "line")
+_STRIPS = (*core.STRIP_KINDS, "line")
 
 
 def _difference(one: core.Difference) -> dict[str, str]:

@@ -116,7 +116,7 @@ def bears_on_why(told: Told, state: State, cell: WatchedCell) -> bool:
         kind, _, rest = address.partition("/")
         strip = f"{kind}/{rest.partition('/')[0]}"
         if (
-            kind not in ("channel", "return")
+            not (kind in core.KINDS and core.KINDS[kind].source)
             or strip == cell.source
             or cell.listener.startswith("output/")
         ):
@@ -220,7 +220,7 @@ def bears_on_curves(address: str, strip: str) -> bool:
 
     mono the crossover, and how their outputs turn it.
     """
-    if strip in ("house", "mono") and address.startswith(("mono/crossover/", "output/")):
+    if strip in core.CROSSED and address.startswith(("mono/crossover/", "output/")):
         return True
     own = address.startswith(f"{strip}/") and "/send/" not in address
     return own or address.startswith(("input/", "line/"))

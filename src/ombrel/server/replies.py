@@ -50,6 +50,7 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.NotNext: 409,
     core.EntryLeft: 409,
     core.NoSuchScene: 404,
+    core.NotThere: 404,
     core.NumberTaken: 409,
     core.SomebodyElseOn: 409,
     core.SourcesUnasked: 409,

@@ -47,6 +47,7 @@ def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--host", default="127.0.0.1")
     parser.add_argument("--port", type=int, default=8000)
+    parser.add_argument("--reload", action="store_true", help="start again on every change")
     asked = parser.parse_args()
     config = uvicorn.Config(
         "ombrel.server.asgi:application",
@@ -63,7 +64,12 @@ def main() -> None:
         # processor is what is scarce
         ws_per_message_deflate=False,
     )
-    uvicorn.Server(config).run()
+    if asked.reload:
+        from django.utils import autoreload  # for those who work on it alone
+
+        autoreload.run_with_reloader(uvicorn.Server(config).run)
+    else:
+        uvicorn.Server(config).run()
 
 
 if __name__ == "__main__":

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from ..effects import beyond_its_end, off_tempo
 from ..flow import strip_name
 from ..said import bare, said, said_ms
+from ..strip_kinds import SENDERS, strips_of
 from .rule import Finding, Look
 
 __all__ = [
@@ -88,8 +89,7 @@ def _wrong_taps(
             continue
         sends = [
             f"{strip}/send/{mix}"
-            for strip in (f"{k}/{n}" for k in ("channel", "return", "group")
-                          for n in range(1, show.desk.count(k) + 1))
+            for strip in strips_of(show.desk, *SENDERS)
             if f"{strip}/send/{mix}/level" in show.values
         ]  # fmt: skip
         wrongly = [s for s in sends if show[f"{s}/tap"] in wrong and show.on(f"{s}/on")]

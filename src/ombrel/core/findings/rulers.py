@@ -9,6 +9,7 @@ from ..gangs import member_for
 from ..parameters import CATALOGUE
 from ..rulers import members_of, ruled, rulers_in_use
 from ..show import Show
+from ..strip_kinds import pattern_of
 from .rule import Finding, Look
 
 __all__ = [
@@ -153,6 +154,6 @@ def _in_common(show: Show, members: Sequence[str], aspect: str) -> bool:
 @lru_cache(maxsize=128)
 def _leaves(kind: str, aspect: str) -> frozenset[str]:
     """What strips of a kind have of an aspect, as keys below the strip."""
-    stem = kind if kind in ("house", "mono") else f"{kind}/<{kind}>"
+    stem = pattern_of(kind)
     found = (p.key for p in CATALOGUE.values() if p.gang == aspect)
     return frozenset(key.removeprefix(stem) for key in found if key.startswith(f"{stem}/"))

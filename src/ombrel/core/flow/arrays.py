@@ -13,6 +13,7 @@ from ..desk import Desk
 from ..kinds import Value
 from ..parameters import CATALOGUE
 from ..show import Show
+from ..strip_kinds import KINDS, pattern_of
 from .homes import NOTHING, Home, feed_kind, homes_of
 from .layout import Layout, layout_of
 from .processed import PROCESSING, with_processing
@@ -111,11 +112,11 @@ def _blank(desk: Desk) -> Arrays:
     on[:, layout.buses - desk.matrices - 2] = assign[:, layout.buses - desk.matrices - 2]  # house
     stage = np.ones((len(kinds), len(STAGES)))
     for number, kind in enumerate(kinds):
-        pattern = kind if kind in ("house", "mono") else f"{kind}/<{kind}>"
+        pattern = pattern_of(kind)
         for place, one in enumerate(STAGES):
             if kind in one.strips and not (one.ruled or one.worked_out):
                 stage[number, place] = one.of(CATALOGUE[f"{pattern}/{one.leaf}"].default)
-    sides = np.array([{"return": 2, "house": 2, "channel": 1, "mono": 1}.get(k, 0) for k in kinds])
+    sides = np.array([KINDS[kind].sides or 0 for kind in kinds])
     sockets = len(layout.outputs)
     blank = Arrays(
         stage=stage,

@@ -17,6 +17,7 @@ from ..choices import TAPS
 from ..desk import Desk
 from ..kinds import Value
 from ..sockets import side_of, strip_of
+from ..strip_kinds import FORMATTED, KINDS, SOURCES
 from .layout import SIDES, Layout, layout_of
 from .stages import STAGES, gain_of
 
@@ -142,11 +143,8 @@ _SEND_HOMES: Final = {"level": AMP, "on": ON, "tap": TAP, "pan": PAN}
 
 def feed_kind(source: str, bus: str) -> str:
     """How a strip may feed a bus: "assign", "send", or "" when it never can (by their kinds)."""
-    if source in ("channel", "return"):
-        return {"group": "assign", "house": "assign", "mono": "assign", "mix": "send"}.get(bus, "")
-    if source == "group":
-        return {"house": "assign", "mono": "assign", "mix": "send", "matrix": "send"}.get(bus, "")
-    return "send" if source in ("mix", "house", "mono") and bus == "matrix" else ""
+    kind = KINDS.get(source)
+    return kind.feeds.get(bus, "") if kind else ""
 
 
 def feed_address(source: str, bus: str, leaf: str) -> str:
@@ -170,15 +168,15 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
             if kind in stage.strips and not (stage.ruled or stage.worked_out):
                 at = number * len(STAGES) + place
                 found[f"{strip}/{stage.leaf}"] = (_STAGE_HOMES[place], at)
-        if kind in ("group", "mix", "matrix"):
+        if kind in FORMATTED:
             found[f"{strip}/format"] = (SIDES_HOME, number)
-        if kind in ("channel", "return", "group"):
+        if "house" in KINDS[kind].feeds:
             found[f"{strip}/pan"] = (STRIP_PAN, number)
         found[f"{strip}/compressor/on"] = (COMPRESSING, number)
         found[f"{strip}/compressor/make_up"] = (MAKE_UP, number)
         found[f"{strip}/compressor/blend"] = (BLEND, number)
         found[f"{strip}/solo"] = (SOLO_OF, number)
-        if kind in ("channel", "return"):
+        if kind in SOURCES:
             found[f"{strip}/solo_proof"] = (SOLO_PROOF, number)
         for dca in range(desk.dcas):
             found[f"{strip}/dca/{dca + 1}/on"] = (DCA_OF, number * desk.dcas + dca)

@@ -14,11 +14,10 @@ from numpy.typing import NDArray
 
 from ..desk import Desk
 from ..errors import UnknownAddress
+from ..strip_kinds import STRIP_KINDS, strips_of
 
-__all__ = ["STRIP_KINDS", "Layout", "layout_of"]
+__all__ = ["Layout", "layout_of"]
 
-STRIP_KINDS: Final = ("channel", "return", "group", "mix", "house", "mono", "matrix")
-ALONE: Final = ("house", "mono")
 SIDES: Final = {"left": 0, "right": 1, "whole": 2}
 
 
@@ -40,13 +39,7 @@ class Layout:
 
     @cached_property
     def strips(self) -> tuple[str, ...]:
-        found: list[str] = []
-        for kind in STRIP_KINDS:
-            if kind in ALONE:
-                found.append(kind)
-            else:
-                found += [f"{kind}/{n}" for n in range(1, self.desk.count(kind) + 1)]
-        return tuple(found)
+        return tuple(strips_of(self.desk, *STRIP_KINDS))
 
     @cached_property
     def index(self) -> dict[str, int]:

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from ..choices import TAPS
 from ..kinds import Value
 from ..laws import SILENCE_DB
-from .layout import STRIP_KINDS
+from ..strip_kinds import SOURCES, STRIP_KINDS
 
 __all__ = [
     "AFTER_FADER",
@@ -84,9 +84,9 @@ STAGES: Final = (
         title="Polarity",
         before="before_eq",
         of=lambda turned: -1.0 if turned else 1.0,
-        strips=("channel", "return"),
+        strips=SOURCES,
     ),
-    Stage(leaf="trim", title="Trim", before="before_eq", of=gain_of, strips=("channel", "return")),
+    Stage(leaf="trim", title="Trim", before="before_eq", of=gain_of, strips=SOURCES),
     Stage(
         leaf="compressor", title="Compressor", before="before_fader", of=gain_of, worked_out=True
     ),
@@ -123,7 +123,7 @@ STAGES: Final = (
         of=gain_of,
         closes=Cause.MUTED,
         opened=0.0,
-        strips=("channel", "return"),
+        strips=SOURCES,
         ruled=True,
     ),
     Stage(

@@ -42,12 +42,12 @@ class Weighing:
         channels which buses feed are asked for.
         """
         if not self.fed.dry:
-            return self._without_detours(rows, columns)[:, columns]
+            return self._without_detours(rows, columns)
         arriving, kind = _alike(self.at_fed[rows])
         by_way = _sums(arriving, self._onward_from_fed[:, columns].reshape(self.fed.dry, -1))
         found: Floats = by_way.reshape(-1, columns.size, 2)[kind]
         if not detours:
-            found = np.minimum(found, self._without_detours(rows, columns)[:, columns])
+            found = np.minimum(found, self._without_detours(rows, columns))
         return found
 
     @cached_property
@@ -56,7 +56,7 @@ class Weighing:
         dry = self.fed.dry
         direct = self._without_detours(self.layout.every_row, self.fed.bus[:dry])
         arriving, kind = _alike(self._taken(direct))
-        around = self._taken(self._onward_from_fed)
+        around = self._taken(self._onward_from_fed[:, self.fed.bus[:dry]])
         while True:
             further = np.minimum(arriving, _sums(arriving, around))
             if (further == arriving).all():
@@ -67,32 +67,37 @@ class Weighing:
     def _onward_from_fed(self) -> Floats:
         return self._without_detours(self.fed.row[: self.fed.dry], self.layout.every_bus)
 
-    def _taken(self, weights: Floats) -> Floats:
+    def _taken(self, at: Floats) -> Floats:
+        """What fed channels take of weights at the buses that feed them, `at` (n, K, 2)."""
         part = slice(0, self.fed.dry)
-        bus = self.fed.bus[part]
         sides = np.where(self.fed.share[part] > 0.0, 0.0, np.inf)
-        return _lighter(weights[:, bus] + sides) + self.behind[bus]
+        return _lighter(at + sides) + self.behind[self.fed.bus[part]]
 
     def _without_detours(self, rows: Indices, columns: Indices) -> Floats:
+        """Weights at some buses, shape (n, columns, 2), by no channel that a bus feeds."""
         layout = self.layout
-        if (columns >= layout.matrices.start).any():
-            columns = np.union1d(np.arange(layout.matrices.start), columns)
-        leads = sides_led_to(self.wiring, rows) if self.leads is None else self.leads[rows]
-        found = np.where(leads, self.wiring.weight(rows)[:, :, None], np.inf)
-        middle = columns[(columns >= layout.middle.start) & (columns < layout.middle.stop)]
-        last = columns[columns >= layout.matrices.start]
-        self._onward(found, layout.groups.stop, middle)
-        self._onward(found, layout.matrices.start, last)
-        return found
+        into_last = columns[columns >= layout.matrices.start]
+        before = np.arange(layout.matrices.start if into_last.size else layout.groups.stop)
+        needed = np.union1d(before, columns)
+        middle = needed[(needed >= layout.middle.start) & (needed < layout.middle.stop)]
+        if self.leads is None:
+            leads = sides_led_to(self.wiring, rows)[:, needed]
+        else:
+            leads = self.leads[rows[:, None], needed]
+        found = np.where(leads, self.wiring.weight(rows, needed)[:, :, None], np.inf)
+        self._onward(found, needed, layout.groups.stop, middle)
+        self._onward(found, needed, layout.matrices.start, np.unique(into_last))
+        return found[:, np.searchsorted(needed, columns)]
 
-    def _onward(self, found: Floats, before: int, to: Indices) -> None:
-        """Let what arrives at the first `before` buses go on to others."""
+    def _onward(self, found: Floats, needed: Indices, before: int, to: Indices) -> None:
+        """Let what arrives at the first `before` buses go on to others; `found` is of `needed`."""
         if not to.size or not before:
             return
         step = self.wiring.weight_of_buses[:before, :, to].reshape(2 * before, 2 * to.size)
         at, kind = _alike(found[:, :before].reshape(found.shape[0], -1))
         by_way = _sums(at, step).reshape(-1, to.size, 2)
-        found[:, to] = np.minimum(found[:, to], by_way[kind])
+        places = np.searchsorted(needed, to)
+        found[:, places] = np.minimum(found[:, places], by_way[kind])
 
 
 def sides_led_to(wiring: Wiring, rows: Indices | None = None) -> Bools:

@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, Final
 
 from ..show import Show
 from ..sockets import socket_name, strip_of
+from ..strip_kinds import KINDS, SOURCES, strips_of
 from .layout import layout_of
 
 if TYPE_CHECKING:
@@ -58,10 +59,9 @@ def listener_name(show: Show, listener: str) -> str:
 def sources(show: Show) -> list[str]:
     """The rows worth drawing: channels and returns with a source, a spare or a name, in order."""
     return [
-        f"{kind}/{number}"
-        for kind in ("channel", "return")
-        for number in range(1, show.desk.count(kind) + 1)
-        if any(f"{kind}/{number}/{leaf}" in show.values for leaf in ("source", "spare", "name"))
+        strip
+        for strip in strips_of(show.desk, *SOURCES)
+        if any(f"{strip}/{leaf}" in show.values for leaf in ("source", "spare", "name"))
     ]
 
 
@@ -76,11 +76,8 @@ def listeners(show: Show) -> list[str]:
         if isinstance(source := show.values.get(f"{socket}/source"), str)
     }
     buses = {strip_of(source) for source in carried.values()}
-    fed_mono = any(
-        show.values.get(f"{kind}/{number}/mono/on")
-        for kind in ("channel", "return", "group")
-        for number in range(1, show.desk.count(kind) + 1)
-    )
+    feeding = (key for key, kind in KINDS.items() if "mono" in kind.feeds)
+    fed_mono = any(show.values.get(f"{s}/mono/on") for s in strips_of(show.desk, *feeding))
     found = ["house", *(["mono"] if fed_mono or "mono" in buses else [])]
     found += show.in_use("mix") + show.in_use("matrix")
     found += [group for group in show.in_use("group") if group in buses]

@@ -103,9 +103,14 @@ class Wiring:
         """Gain from a strip's input by each feed to the bus, shape (n, 2, buses, 2)."""
         return self.share[strips] * self._passed(strips)[:, None, :, None]
 
-    def weight(self, strips: slice | Indices) -> Floats:
-        """Weight of what is closed in each strip before the tap of each feed, shape (n, buses)."""
-        return at_taps(self.closed[: self.layout.feeding][strips], self.arrays.tap[strips])
+    def weight(self, strips: slice | Indices, columns: Indices | None = None) -> Floats:
+        """Weight of what is closed in each strip before the tap of each feed, shape (n, buses);
+
+        `columns`: of the feeds to some buses.
+        """
+        tap = self.arrays.tap[strips]
+        taps = tap if columns is None else tap[:, columns]
+        return at_taps(self.closed[: self.layout.feeding][strips], taps)
 
     def behind_buses(self) -> Floats:
         """Weight of what is closed in each bus before the tap behind its fader, shape (buses,)."""

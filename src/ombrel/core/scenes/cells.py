@@ -13,6 +13,7 @@ from ..desk import Desk
 from ..kinds import Value
 from ..leaves import leaves_of
 from ..scene_parameters import PINNED
+from ..strip_kinds import ALONE, SOURCES
 
 __all__ = [
     "CHOSEN",
@@ -54,7 +55,7 @@ def kind_of_holder(holder: str) -> str:
 def _cell(kind: str, leaf: Leaf) -> str | None:
     """The cell that a leaf is of; None: no scene carries it."""
     words = leaf.split("/")
-    aspect = parameter_at(f"{kind}/{leaf}" if kind in ALONE else f"{kind}/1/{leaf}").aspect
+    aspect = parameter_at(f"{kind}/{leaf}" if kind in LONE else f"{kind}/1/{leaf}").aspect
     if words[-1] in ("tap", "key_tap", "kept"):
         return None
     if aspect == "sends":
@@ -66,13 +67,13 @@ def _cell(kind: str, leaf: Leaf) -> str | None:
     if aspect == "preamp":
         return "trim" if kind != "show" else None
     if aspect == "patch":
-        return "source" if kind in ("channel", "return") and leaf in ("source", "spare") else None
+        return "source" if kind in SOURCES and leaf in ("source", "spare") else None
     if kind == "engine" and aspect == "name":
         return "name"
     return _BY_ASPECT.get(aspect) if (kind, aspect) != ("show", "name") else None
 
 
-ALONE: Final = ("house", "mono", "show")  # kinds of which a desk has one
+LONE: Final = (*ALONE, "show")  # kinds of which a desk has one
 
 
 @lru_cache(maxsize=128)
@@ -91,7 +92,7 @@ def cells_of(desk: Desk, kind: str) -> Mapping[str, tuple[Leaf, ...]]:
 @lru_cache(maxsize=128)
 def leaf_defaults(desk: Desk, kind: str) -> Mapping[Leaf, Value]:
     """What each leaf that a kind of strip can have in a scene holds when nobody has set it."""
-    stem = kind if kind in ALONE else f"{kind}/1"
+    stem = kind if kind in LONE else f"{kind}/1"
     leaves = (leaf for leaves in cells_of(desk, kind).values() for leaf in leaves)
     found = {leaf: default_of(f"{stem}/{leaf}") for leaf in leaves if leaf not in _OF_PREAMP}
     return MappingProxyType(

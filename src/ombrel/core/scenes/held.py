@@ -16,7 +16,7 @@ from ..desk import Desk
 from ..errors import ConsoleError, WrongValue
 from ..kinds import Kind, Reference, Value
 from ..show import Show
-from .cells import ALONE, Leaf, cells_of, kind_of_holder, leaf_defaults
+from .cells import LONE, Leaf, cells_of, kind_of_holder, leaf_defaults
 
 __all__ = [
     "NOTHING",
@@ -256,7 +256,7 @@ def _value(kind: str, leaf: Leaf, wire: Any) -> tuple[Value, bool]:
 def _kind(kind: str, leaf: Leaf) -> Kind:
     if leaf.startswith("preamp/"):
         return parameter_at(f"input/a/1/{leaf.removeprefix('preamp/')}").kind
-    return parameter_at(f"{kind}/{leaf}" if kind in ALONE else f"{kind}/1/{leaf}").kind
+    return parameter_at(f"{kind}/{leaf}" if kind in LONE else f"{kind}/1/{leaf}").kind
 
 
 def holders(desk: Desk) -> Iterable[str]:
@@ -269,7 +269,7 @@ def _holders(desk: Desk) -> tuple[str, ...]:
     found: list[str] = []
     for kind in ("channel", "return", "group", "mix", "matrix", "house", "mono", "dca",
                  "mute_group", "engine", "show"):  # fmt: skip
-        if kind in ALONE:
+        if kind in LONE:
             found.append(kind)
         else:
             found += [f"{kind}/{number}" for number in range(1, desk.count(kind) + 1)]

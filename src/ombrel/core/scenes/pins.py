@@ -9,8 +9,9 @@ from ..desk import Desk
 from ..flow.strips import strip_name
 from ..scene_parameters import PINNED, pins_of
 from ..show import Show
+from ..strip_kinds import PAIRED, strips_of
 from ..strip_lists import strips_of_family
-from .cells import ALONE, aspect_of, cells_of
+from .cells import LONE, aspect_of, cells_of
 
 KINDS: Final = (
     "channel", "return", "group", "mix", "matrix", "house", "mono", "dca", "mute_group", "engine",
@@ -73,7 +74,7 @@ def pin_of_preamp(show: Show) -> Callable[[str], str | None]:
 def _mate(show: Show, holder: str) -> str | None:
     """The other one of a linked pair."""
     kind, _, number = holder.partition("/")
-    if kind not in ("channel", "mix"):
+    if kind not in PAIRED:
         return None
     odd = (int(number) - 1) // 2 * 2 + 1
     if not show.on(f"{kind}/{odd}/linked"):
@@ -90,11 +91,7 @@ def pins_in(show: Show) -> list[str]:
 def _pin_addresses(desk: Desk) -> tuple[str, ...]:
     found = [f"show/pinned_{family}" for family in FAMILIES]
     for kind in KINDS:
-        strips = (
-            [kind]
-            if kind in ("house", "mono")
-            else [f"{kind}/{number}" for number in range(1, desk.count(kind) + 1)]
-        )
+        strips = strips_of(desk, kind)
         leaves = ["pinned", *(f"pinned_{aspect}" for aspect in pins_of(kind))]
         leaves += ["pinned_whole"] if kind in ("mix", "matrix") else []
         found += [f"{strip}/{leaf}" for strip in strips for leaf in leaves]
@@ -104,7 +101,7 @@ def _pin_addresses(desk: Desk) -> tuple[str, ...]:
 def pin_for(show: Show, address: str) -> str:
     """The pin that would hold a value against recalls; "" for what none can."""
     kind = address.partition("/")[0]
-    holder = kind if kind in ALONE else "/".join(address.split("/")[:2])
+    holder = kind if kind in LONE else "/".join(address.split("/")[:2])
     if kind == "show" or kind not in KINDS:
         return ""
     leaf = address.removeprefix(f"{holder}/")

@@ -11,7 +11,7 @@ from ..errors import NoSuchCell
 from ..kinds import Value
 from ..scene_parameters import PINNED
 from ..show import Show
-from .cells import ALONE, CHOSEN, Leaf, aspect_of, cells_of, kind_of_holder, leaf_defaults
+from .cells import CHOSEN, LONE, Leaf, aspect_of, cells_of, kind_of_holder, leaf_defaults
 from .held import Held, held_of, holders
 from .order import passed_by, scene_in
 from .storing import address_of, holder_name, used_holders, usual_cells
@@ -184,7 +184,7 @@ def held_values(show: Show, scene: str, holder: str) -> tuple[HeldValue, ...]:
 def _of_kind(kind: str, leaf: Leaf) -> str:
     if leaf.startswith("preamp/"):
         return f"input/a/1/{leaf.removeprefix('preamp/')}"
-    return f"{kind}/{leaf}" if kind in ALONE else f"{kind}/1/{leaf}"
+    return f"{kind}/{leaf}" if kind in LONE else f"{kind}/1/{leaf}"
 
 
 def _text(show: Show, kind: str, leaf: Leaf, value: Value) -> str:

@@ -9,6 +9,7 @@ from ..errors import NoSuchCell, NothingLeft, UnreadableText, WrongValue
 from ..flow import strip_name
 from ..kinds import Value
 from ..show import Show
+from ..strip_kinds import ALONE, FORMATTED
 from .cells import CHOSEN, Leaf, aspect_of, cells_of, kind_of_holder, leaf_defaults
 from .held import NOTHING, Held, held_of, holders, packed
 from .order import free_scene, made_room, number_after, read_number, scene_in
@@ -92,7 +93,7 @@ def used_holders(show: Show) -> list[str]:
         kind = kind_of_holder(holder)
         if kind == "channel":
             used = int(holder.partition("/")[2]) in show.channels()
-        elif kind in ("group", "mix", "matrix"):
+        elif kind in FORMATTED:
             used = values.get(f"{holder}/format", "unused") != "unused"
         elif kind in ("return", "engine"):
             used = f"{holder}/source" in values
@@ -107,7 +108,7 @@ def used_holders(show: Show) -> list[str]:
 
 def usual_cells(show: Show, kind: str) -> frozenset[str]:
     """The cells of a kind of strip that lead to nothing unused, without those of CHOSEN."""
-    used = {"house", "mono", *(one for k in ("group", "mix", "matrix") for one in show.in_use(k))}
+    used = {*ALONE, *(one for kind in FORMATTED for one in show.in_use(kind))}
     used |= {holder for holder in used_holders(show) if kind_of_holder(holder) in _DEEP}
     return frozenset(
         cell

@@ -14,6 +14,7 @@ from ..rulers import closers_of
 from ..said import said
 from ..show import Show
 from ..sockets import lines_on, socket_name, strip_of
+from ..strip_kinds import FORMATTED
 from .reason import Code, Reason, Remedy, setting
 from .ruled import by_name, ruled_out
 
@@ -228,8 +229,7 @@ def _bus_brings_nothing(show: Show, flow: Flow, address: str, name: str, source:
     """A bus feeds it and nothing comes: for the bus's own reason."""
     bus = strip_of(source)
     bus_name, shown = strip_name(show, bus), socket_name(show.desk, source)
-    kinds = ("group", "mix", "matrix")
-    if bus.split("/")[0] in kinds and show.text(f"{bus}/format") == "unused":
+    if bus.partition("/")[0] in FORMATTED and show.text(f"{bus}/format") == "unused":
         says = f"{name} is fed by {shown}, which is not in use."
         return Reason(code="no_source", address=address, says=says)
     moves: dict[str, Asked] = {}
