@@ -7,7 +7,7 @@ import pytest
 
 ROOT = Path(__file__).parent.parent
 PAPERS = sorted(
-    [*ROOT.glob("docs/architecture/*.md"), *ROOT.glob("docs/decisions/*.md"), ROOT / "README.md",
+    [ROOT / "docs/architecture.md", *ROOT.glob("docs/architecture/*.md"), *ROOT.glob("docs/decisions/*.md"), ROOT / "README.md",
      ROOT / "CONTRIBUTING.md"]
 )  # fmt: skip
 _FILE = re.compile(r"`((?:[\w.-]+/)+[\w.-]+\.(?:py|tsx?|toml|css|json|md))`")
