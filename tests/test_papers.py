@@ -7,9 +7,10 @@ import pytest
 
 ROOT = Path(__file__).parent.parent
 PAPERS = sorted(
-    [ROOT / "docs/architecture.md", *ROOT.glob("docs/architecture/*.md"), *ROOT.glob("docs/decisions/*.md"), ROOT / "README.md",
-     ROOT / "CONTRIBUTING.md"]
-)  # fmt: skip
+    path
+    for folder in (".", "docs", "docs/architecture", "docs/decisions", "docs/screenshots")
+    for path in (ROOT / folder).glob("*.md")
+)
 _FILE = re.compile(r"`((?:[\w.-]+/)+[\w.-]+\.(?:py|tsx?|toml|css|json|md))`")
 _LINK = re.compile(r"\]\((?!https?:)([^)#]+)(?:#[^)]*)?\)")
 _BEGINNINGS = ("", "src/ombrel", "web/src", "tests", "tests/core", "src/ombrel/core")

@@ -398,6 +398,12 @@ def test_levels_by_any_dash_and_in_dbv():
     assert [one.level_dbu for one in drafts_of(rows)] == [-20, -20, -20, 4, 4, -7.78, -7]
 
 
+def test_a_unit_in_the_heading_counts_for_the_numbers_below_it():
+    """-10 dBV is -7.78 dBu (0 dBV is 1 V, 0 dBu 0.7746 V); a unit beside a number goes before."""
+    found = drafts_of("Ch,Name,Level (dBV)\n1,Player,-10\n2,Radio,-10 dBu\n3,Kora,\n")
+    assert [one.level_dbu for one in found] == [-7.78, -10.0, None]
+
+
 def test_numbers_and_sockets_as_they_come():
     rows = "Ch,Instrument,Mic,Patch\n1.0,Kick,x,A/1\n#2,Snare,x,7 -> A7\n03,Hat,x,A 9\n"
     found = drafts_of(rows)

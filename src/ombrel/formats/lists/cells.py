@@ -7,6 +7,7 @@ from typing import Final
 from .words import is_among, knows, plain
 
 __all__ = [
+    "is_bare",
     "is_comment",
     "is_contact",
     "is_ditto",
@@ -121,6 +122,15 @@ def sockets_of(text: str, count: int) -> list[tuple[str, int]] | None:
     if len(found) == 1 and count > 1:  # "A 5" for two: it and the next
         found += [(found[0][0], found[0][1] + turn) for turn in range(1, count)]
     return found if found and len(set(found)) == len(found) else None
+
+
+def is_bare(text: str) -> bool:
+    """Whether a text is a number and nothing else: a unit above it is its own.
+
+    >>> is_bare("-10"), is_bare("-10 dBu"), is_bare("")
+    (True, False, False)
+    """
+    return bool(text.strip()) and not any(letter.isalpha() for letter in text)
 
 
 def is_yes(text: str) -> bool:

@@ -7,7 +7,7 @@ from typing import Final
 from ombrel.core import Desk, LineDraft, draft_fault_on
 
 from .boxes import Boxes
-from .cells import is_comment, is_contact, is_ditto, is_struck, numbers_of
+from .cells import is_bare, is_comment, is_contact, is_ditto, is_struck, numbers_of
 from .find import Found, is_heading
 from .grid import STRUCK, Grid
 from .kinds import knows_source, row_is
@@ -141,6 +141,10 @@ class OneList:
     def _cells(self, row: int) -> tuple[str, ...]:
         """The cells of a row; of numbers merged over several rows each row has its own."""
         cells = list(self.found.cells(self.grid, row))
+        if "level" in self.roles and not self.own:  # "Level, dBV" over a bare number
+            at = self.roles.index("level")
+            if "dbv" in plain(self.found.titles[at]).split() and is_bare(cells[at]):
+                cells[at] = f"{cells[at]} dBV"
         if "number" not in self.roles:
             return tuple(cells)
         place = self.roles.index("number")

@@ -1,0 +1,165 @@
+"""Seeded faults: one comparison, sign, constant or boolean of the core and the server at a time, and
+
+the tests that run its line. What no test notices is named.
+
+`python -m tests.mutants lines.json --many 150 --seed 1`; `lines.json` comes of `--cover` (see
+`bin/mutants`). A copy of the sources is changed, never the sources themselves.
+"""
+
+import argparse
+import ast
+import json
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Final
+
+ROOT: Final = Path(__file__).parent.parent
+ROOMS: Final = ("core", "server")
+MOST_TESTS: Final = 12  # that run a line: if these do not notice, hardly any will
+SECONDS: Final = 240
+_COMPARED: Final = {
+    ast.Lt: "<=", ast.LtE: "<", ast.Gt: ">=", ast.GtE: ">", ast.Eq: "!=", ast.NotEq: "==",
+    ast.In: "not in", ast.NotIn: "in", ast.Is: "is not", ast.IsNot: "is",
+}  # fmt: skip
+_SIGNS: Final = {ast.Add: "-", ast.Sub: "+", ast.Mult: "/", ast.Div: "*"}
+
+
+@dataclass(frozen=True, slots=True)
+class Mutant:
+    """A fault: in which file, at which line, from and to which character, and what stands there."""
+
+    path: str
+    line: int
+    start: int
+    end: int
+    was: str
+    now: str
+
+    def __str__(self) -> str:
+        return f"{self.path}:{self.line}: {self.was.strip()} -> {self.now.strip()}"
+
+
+def mutants_of(path: Path) -> Iterator[Mutant]:
+    """Every fault that a file can have."""
+    text = path.read_text("utf-8")
+    starts = [0]
+    for line in text.splitlines(keepends=True):
+        starts.append(starts[-1] + len(line.encode()))
+    source = text.encode()
+    name = str(path.relative_to(ROOT / "src"))
+
+    def at(line: int, column: int) -> int:
+        return starts[line - 1] + column
+
+    def between(left: ast.expr, right: ast.expr, line: int, now: str) -> Mutant | None:
+        start = at(left.end_lineno or line, left.end_col_offset or 0)
+        end = at(right.lineno, right.col_offset)
+        was = source[start:end].decode()
+        if set(was) & set("()#\n"):  # an operator with more around it than blanks
+            return None
+        return Mutant(name, right.lineno, start, end, was, f" {now} ")
+
+    for node in ast.walk(ast.parse(text)):
+        found: Mutant | None = None
+        if isinstance(node, ast.Compare) and len(node.ops) == 1:
+            now = _COMPARED.get(type(node.ops[0]))
+            found = between(node.left, node.comparators[0], node.lineno, now) if now else None
+        elif isinstance(node, ast.BinOp):
+            now = _SIGNS.get(type(node.op))
+            is_text = any(isinstance(one, ast.JoinedStr) for one in (node.left, node.right))
+            found = between(node.left, node.right, node.lineno, now) if now and not is_text else None
+        elif isinstance(node, ast.BoolOp):
+            now = "or" if isinstance(node.op, ast.And) else "and"
+            found = between(node.values[0], node.values[1], node.lineno, now)
+        elif isinstance(node, ast.Constant) and isinstance(node.value, bool | int | float):
+            start = at(node.lineno, node.col_offset)
+            end = at(node.end_lineno or node.lineno, node.end_col_offset or 0)
+            is_truth = isinstance(node.value, bool)
+            changed = str(not node.value) if is_truth else repr(node.value + 1)
+            found = Mutant(name, node.lineno, start, end, source[start:end].decode(), changed)
+        if found:
+            yield found
+
+
+def chosen(tests_of: dict[str, dict[str, list[str]]], many: int, seed: int) -> list[Mutant]:
+    """So many faults on lines that some test runs."""
+    every = [
+        one
+        for room in ROOMS
+        for path in sorted((ROOT / "src/ombrel" / room).rglob("*.py"))
+        if "migrations" not in path.parts
+        for one in mutants_of(path)
+        if tests_of.get(one.path, {}).get(str(one.line))
+    ]
+    return random.Random(seed).sample(every, min(many, len(every)))
+
+
+def is_noticed(one: Mutant, tests: list[str], copy: Path) -> bool:
+    """Whether one of the tests fails on a copy of the sources that has the fault."""
+    path = copy / one.path
+    whole = path.read_bytes()
+    path.write_bytes(whole[: one.start] + one.now.encode() + whole[one.end :])
+    try:
+        compile(path.read_bytes(), str(path), "exec")
+        run = subprocess.run(
+            [sys.executable, "-m", "pytest", "-x", "-q", "-o", f"pythonpath={copy} {ROOT}", *tests],
+            cwd=ROOT, capture_output=True, timeout=SECONDS, check=False,
+        )  # fmt: skip
+        return run.returncode != 0
+    except (SyntaxError, subprocess.TimeoutExpired):
+        return True
+    finally:
+        path.write_bytes(whole)
+
+
+def lines_run(database: Path) -> dict[str, dict[str, list[str]]]:
+    """By file and line, the tests that run it, out of what coverage.py has measured."""
+    from coverage import CoverageData  # of the run that measures alone
+
+    data = CoverageData(str(database))
+    data.read()
+    found: dict[str, dict[str, list[str]]] = {}
+    for path in data.measured_files():
+        name = str(Path(path).relative_to(ROOT / "src"))
+        for line, contexts in data.contexts_by_lineno(path).items():
+            tests = sorted({one.partition("|")[0] for one in contexts if one})
+            if tests:
+                found.setdefault(name, {})[str(line)] = tests
+    return found
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser()
+    parser.add_argument("lines", type=Path)
+    parser.add_argument("--cover", type=Path, help="write the lines out of this measurement")
+    parser.add_argument("--many", type=int, default=150)
+    parser.add_argument("--seed", type=int, default=1)
+    asked = parser.parse_args()
+    if asked.cover:
+        asked.lines.write_text(json.dumps(lines_run(asked.cover)))
+        return
+    tests_of = json.loads(asked.lines.read_text())
+    living: list[Mutant] = []
+    drawn = chosen(tests_of, asked.many, asked.seed)
+    with tempfile.TemporaryDirectory() as folder:
+        copy = Path(folder) / "src"
+        shutil.copytree(ROOT / "src", copy, ignore=shutil.ignore_patterns("__pycache__"))
+        for number, one in enumerate(drawn, start=1):
+            tests = tests_of[one.path][str(one.line)]
+            some = random.Random(asked.seed).sample(tests, min(MOST_TESTS, len(tests)))
+            noticed = is_noticed(one, some, copy)
+            living += [] if noticed else [one]
+            print(f"{number}/{len(drawn)} {'noticed' if noticed else 'LIVES'} {one}", flush=True)
+    print(f"\n{len(drawn) - len(living)} of {len(drawn)} noticed; living:")
+    for one in living:
+        print(f"  {one}")
+
+
+if __name__ == "__main__":
+    main()
