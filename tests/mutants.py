@@ -1,6 +1,6 @@
-"""Seeded faults: one comparison, sign, constant or boolean of the core and the server at a time, and
+"""Seeded faults of the core and the server, one at a time: a comparison, a sign, a constant or a
 
-the tests that run its line. What no test notices is named.
+boolean is another, and the tests that run its line run. What no test notices is named.
 
 `python -m tests.mutants lines.json --many 150 --seed 1`; `lines.json` comes of `--cover` (see
 `bin/mutants`). A copy of the sources is changed, never the sources themselves.
@@ -73,7 +73,9 @@ def mutants_of(path: Path) -> Iterator[Mutant]:
         elif isinstance(node, ast.BinOp):
             now = _SIGNS.get(type(node.op))
             is_text = any(isinstance(one, ast.JoinedStr) for one in (node.left, node.right))
-            found = between(node.left, node.right, node.lineno, now) if now and not is_text else None
+            found = (
+                between(node.left, node.right, node.lineno, now) if now and not is_text else None
+            )
         elif isinstance(node, ast.BoolOp):
             now = "or" if isinstance(node.op, ast.And) else "and"
             found = between(node.values[0], node.values[1], node.lineno, now)
