@@ -16,12 +16,13 @@ import sys
 import tempfile
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import zip_longest
 from pathlib import Path
 from typing import Final
 
 ROOT: Final = Path(__file__).parent.parent
 ROOMS: Final = ("core", "server")
-MOST_TESTS: Final = 12  # that run a line: if these do not notice, hardly any will
+MOST_TESTS: Final = 40  # of those that run a line, from as many files as do
 SECONDS: Final = 240
 _COMPARED: Final = {
     ast.Lt: "<=", ast.LtE: "<", ast.Gt: ">=", ast.GtE: ">", ast.Eq: "!=", ast.NotEq: "==",
@@ -102,6 +103,15 @@ def chosen(tests_of: dict[str, dict[str, list[str]]], many: int, seed: int) -> l
     return random.Random(seed).sample(every, min(many, len(every)))
 
 
+def spread(tests: list[str], most: int, draw: random.Random) -> list[str]:
+    """So many tests at most, by turns from each file: each has eyes of its own."""
+    by_file: dict[str, list[str]] = {}
+    for test in draw.sample(tests, len(tests)):
+        by_file.setdefault(test.partition("::")[0], []).append(test)
+    turns = zip_longest(*by_file.values())
+    return [test for turn in turns for test in turn if test is not None][:most]
+
+
 def is_noticed(one: Mutant, tests: list[str], copy: Path) -> bool:
     """Whether one of the tests fails on a copy of the sources that has the fault."""
     path = copy / one.path
@@ -154,7 +164,7 @@ def main() -> None:
         shutil.copytree(ROOT / "src", copy, ignore=shutil.ignore_patterns("__pycache__"))
         for number, one in enumerate(drawn, start=1):
             tests = tests_of[one.path][str(one.line)]
-            some = random.Random(asked.seed).sample(tests, min(MOST_TESTS, len(tests)))
+            some = spread(tests, MOST_TESTS, random.Random(asked.seed))
             noticed = is_noticed(one, some, copy)
             living += [] if noticed else [one]
             print(f"{number}/{len(drawn)} {'noticed' if noticed else 'LIVES'} {one}", flush=True)
