@@ -1,9 +1,13 @@
 """What an ask names must be there: somebody may have taken it away meanwhile."""
 
 from collections.abc import Iterable
+from typing import Final
 
 from .errors import NotThere
 from .show import Show
+from .strip_kinds import ALONE, STRIP_KINDS
+
+_NUMBERED: Final = (*STRIP_KINDS, "dca", "mute_group")  # what else has settings as strips do
 
 __all__ = ["check_lines", "check_made", "check_strip"]
 
@@ -19,8 +23,9 @@ def check_lines(show: Show, numbers: Iterable[int]) -> None:
 def check_strip(show: Show, strip: str) -> None:
     """Raises NotThere for a strip that this desk has not ("channel/99")."""
     kind, _, number = strip.partition("/")
-    if number and not (number.isdigit() and 1 <= int(number) <= show.desk.count(kind)):
-        raise NotThere(f"{kind.replace('_', ' ')} {number}")
+    known = strip in ALONE if kind in ALONE or kind not in _NUMBERED else number.isdecimal()
+    if not known or (number and not 1 <= int(number) <= show.desk.count(kind)):
+        raise NotThere(strip.replace("/", " ").replace("_", " "))
 
 
 def check_made(show: Show, thing: str) -> None:

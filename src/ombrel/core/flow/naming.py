@@ -8,7 +8,7 @@ import numpy as np
 
 from .arrays import Floats
 from .ears import Ears, ears_of
-from .states import Weighing, lightest_at_ears, sides_led_to
+from .states import Bools, Weighing, lightest_at_ears, sides_led_to
 from .twice import Paid, paid
 from .wiring import Indices
 
@@ -31,6 +31,7 @@ class Names:
 
     def __init__(self, flow: "Flow") -> None:
         self._flow = flow
+        self._ways: dict[int, _Way] = {}  # by their place in `_paid`, made when they are asked for
 
     def at_listeners(self, rows: Indices, columns: Indices) -> Floats:
         """Weight of the lightest way from each row to each listener; shape (n, columns)."""
@@ -56,18 +57,24 @@ class Names:
 
     def _concerned(self, rows: Indices) -> Iterator[tuple[_Way, Indices]]:
         """The ways to weigh, each with the places of the rows that it may make lighter."""
-        for way in self._ways:
-            places = np.flatnonzero(way.paid.rows[rows])
+        for number, one in enumerate(self._paid):
+            places = np.flatnonzero(one.rows[rows])
             if places.size:
-                yield way, places
+                if number not in self._ways:
+                    self._ways[number] = self._way(one)
+                yield self._ways[number], places
 
     @cached_property
-    def _ways(self) -> list[_Way]:
+    def _paid(self) -> list[Paid]:
+        return list(paid(self._flow))
+
+    @cached_property
+    def _leads(self) -> Bools | None:
+        return sides_led_to(self._flow.wiring) if self._flow.fed.dry else None
+
+    def _way(self, one: Paid) -> _Way:
         flow = self._flow
-        leads = sides_led_to(flow.wiring) if flow.fed.dry else None
-        found = []
-        for one in paid(flow):
-            own = one.wiring is flow.wiring
-            ears = flow.ears if own else ears_of(flow.arrays, flow.layout, one.wiring)
-            found.append(_Way(one, Weighing(one.wiring, flow.fed, leads), ears))
-        return found
+        wiring = one.wiring(flow.wiring)
+        own = wiring is flow.wiring
+        ears = flow.ears if own else ears_of(flow.arrays, flow.layout, wiring)
+        return _Way(one, Weighing(wiring, flow.fed, self._leads), ears)

@@ -75,21 +75,30 @@ def twice(flow: "Flow") -> list[Twice]:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Paid:
-    """Some causes paid for beforehand: what they cost together, in which wiring they are free, and
+    """Some causes paid for beforehand: which, what they cost together, and for which rows that can
 
-    for which rows that can make a way lighter, shape (rows,). `detours`: only such ways that pass
-    a channel which a bus feeds.
+    make a way lighter, shape (rows,). `detours`: only such ways that pass a channel which a bus
+    feeds.
     """
 
-    wiring: Wiring
+    causes: tuple[Twice, ...]
     cost: float
     rows: Bools
     detours: bool
 
+    def wiring(self, whole: Wiring) -> Wiring:
+        """The wiring with these causes free wherever they stand."""
+        if not self.causes:
+            return whole
+        closing = whole.arrays.closing.copy()
+        for one in self.causes:
+            closing[one.strips, one.stages] -= 1.0
+        return reweighed(whole, closing)
+
 
 def paid(flow: "Flow") -> Iterator[Paid]:
     """How ways of a flow are to be weighed: as it stands, for every row, and with causes paid."""
-    yield Paid(flow.wiring, 0.0, np.ones(flow.layout.rows, dtype=np.bool_), detours=False)
+    yield Paid((), 0.0, np.ones(flow.layout.rows, dtype=np.bool_), detours=False)
     causes = twice(flow)
     done = 1
     for size in range(1, len(causes) + 1):
@@ -100,12 +109,8 @@ def paid(flow: "Flow") -> Iterator[Paid]:
             if done == _MOST:
                 return
             done += 1
-            closing = flow.arrays.closing.copy()
-            for one in some:
-                closing[one.strips, one.stages] -= 1.0
-            wiring = reweighed(flow.wiring, closing)
             cost = sum(one.weight for one in some)
-            yield Paid(wiring, cost, concerned, any(one.own for one in some))
+            yield Paid(some, cost, concerned, any(one.own for one in some))
 
 
 def _ruled(arrays: Arrays) -> Iterator[tuple[Indices, Indices]]:

@@ -196,8 +196,8 @@ def is_ditto(text: str) -> bool:
 
 _COMMENT: Final = re.compile(r"(?://|/\*|;|%|<!--|#\s*(?=[^\W\d_]{2})).*")
 _CONTACT: Final = re.compile(
-    r"[\w.+-]+@[\w-]+\.\w+|(?:\+|\b00)\d{1,3}[\s\d()/-]{6,}|\b\d{3}[\s-]\d{2,4}(?:[\s-]\d{2,4})+\b"
-    r"|\b(?:tel|phone|mobile|telefon|téléphone|teléfono|telefono|telefone|telefoon|mobil)\b\.?:?.*\d{3}",
+    r"(?<![\w.+-])[\w.+-]{1,64}@[\w-]{1,64}\.\w+|(?:\+|\b00)\d{1,3}[\s\d()/-]{6,}|\b\d{3}[\s-]\d{2,4}(?:[\s-]\d{2,4})+\b"
+    r"|\b(?:tel|phone|mobile|telefon|téléphone|teléfono|telefono|telefone|telefoon|mobil)\b\.?:?.{0,40}\d{3}",
     re.IGNORECASE,
 )
 

@@ -274,9 +274,10 @@ class OneList:
             return "heading"  # in words that nobody knows
         if self.outputs:
             return "output"
-        if any(row_is(cell) == "total" for cell in cells if cell):
+        if row_is(next(cell for cell in cells if cell)) == "total":
             return "total"
-        if is_contact(" ".join(cell for cell in cells if cell)):
+        # a line may have its owner's number beside it; a row of little else is none
+        if not number and len(texts) <= 2 and any(map(is_contact, texts)):
             return "note"
         if number and len(texts) == 1:
             return "free"

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Final
 
+from .grid import MOST_ROWS
 from .numbered import number_of
 
 __all__ = ["Mail", "blank_columns", "bulleted", "lines_of_a_mail"]
@@ -28,7 +29,10 @@ def lines_of_a_mail(text: str, separators: Sequence[str]) -> Mail | None:
     and the last; None for what is none, and where one of some separators parts them evenly (the
     text is a table then).
     """
-    lines = [_BULLET.sub("", line.strip()) for line in text.splitlines()]
+    given = text.splitlines()
+    if len(given) > MOST_ROWS:  # refused as a table is, before anything is done to them
+        return None
+    lines = [_BULLET.sub("", line.strip()) for line in given]
     numbers = [number_of(line) for line in lines]
     numbered = [place for place, number in enumerate(numbers) if number]
     firsts = [number for number in numbers if number]
