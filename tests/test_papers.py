@@ -11,7 +11,7 @@ PAPERS = sorted(
     for folder in (".", "docs", "docs/architecture", "docs/decisions", "docs/screenshots")
     for path in (ROOT / folder).glob("*.md")
 )
-_FILE = re.compile(r"`((?:[\w.-]+/)+[\w.-]+\.(?:py|tsx?|toml|css|json|md))`")
+_FILE = re.compile(r"`((?!\.data/)(?:[\w.-]+/)+[\w.-]+\.(?:py|tsx?|toml|css|json|md))`")
 _LINK = re.compile(r"\]\((?!https?:)([^)#]+)(?:#[^)]*)?\)")
 _BEGINNINGS = ("", "src/ombrel", "web/src", "tests", "tests/core", "src/ombrel/core")
 
