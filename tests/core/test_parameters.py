@@ -9,6 +9,7 @@ from immutables import Map
 from ombrel.core import (
     CATALOGUE,
     KINDS,
+    Address,
     Change,
     Maybe,
     Number,
@@ -22,7 +23,6 @@ from ombrel.core import (
     check_on_desk,
     default_of,
     described,
-    indices_of,
     kind_on,
     parameter_at,
 )
@@ -198,8 +198,8 @@ def test_silence_has_one_spelling_on_the_wire():
 
 
 def test_numbers_and_boxes_are_read_from_an_address():
-    assert indices_of("channel/3/send/mix/2/level") == (3, 2)
-    assert indices_of("output/local/8/source") == ("local", 8)
+    assert Address.at("channel/3/send/mix/2/level").indices == (3, 2)
+    assert Address.at("output/local/8/source").indices == ("local", 8)
     assert len(addresses_of(TINY)) > 100
 
 

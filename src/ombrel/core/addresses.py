@@ -5,6 +5,7 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Final
 
+from .address import KNOWN, Address, Thing, matched
 from .desk import Bay, Box, Desk
 from .errors import ConsoleError, UnknownAddress, WrongValue
 from .kinds import Kind, Maybe, Number, Packed, Reference, Value
@@ -15,21 +16,11 @@ __all__ = [
     "check_on_desk",
     "check_strip",
     "default_of",
-    "indices_of",
     "is_on_desk",
     "kind_of",
     "kind_on",
     "parameter_at",
 ]
-
-# first word, number of words and last word ("" for any number) -> the keys that an address of that
-# shape can have, of which there are few: a show's first reading asks for each of its addresses
-_SHAPES: Final[dict[tuple[str, int, str], list[tuple[list[str], Parameter]]]] = {}
-for _parameter in CATALOGUE.values():
-    _words = _parameter.key.split("/")
-    _last = "" if _words[-1].startswith("<") else _words[-1]
-    _SHAPES.setdefault((_words[0], len(_words), _last), []).append((_words, _parameter))
-
 
 _PLURAL: Final = {
     "<mix>": "mixes",
@@ -39,54 +30,18 @@ _PLURAL: Final = {
 }
 
 
-def _matched(pattern: list[str], words: list[str]) -> tuple[str | int, ...] | None:
-    indices: list[str | int] = []
-    for wanted, word in zip(pattern, words, strict=True):
-        if not wanted.startswith("<"):
-            if wanted != word:
-                return None
-        elif wanted == "<box>":
-            indices.append(word)
-        elif word.isascii() and word.isdigit() and word[0] != "0" and len(word) < 6:
-            indices.append(int(word))
-        else:
-            return None
-    return tuple(indices)
-
-
-@lru_cache(maxsize=200_000)
-def _found(address: str) -> tuple[Parameter, tuple[str | int, ...]]:
-    words = address.split("/")
-    for last in (words[-1], ""):
-        for pattern, parameter in _SHAPES.get((words[0], len(words), last), ()):
-            indices = _matched(pattern, words)
-            if indices is not None:
-                return parameter, indices
-    raise UnknownAddress(address)
-
-
 def parameter_at(address: str) -> Parameter:
     """The catalogue's entry for an address. Raises UnknownAddress.
 
     >>> parameter_at("channel/7/send/mix/5/level").key
     'channel/<channel>/send/mix/<mix>/level'
     """
-    return _found(address)[0]
+    return Address.at(address).entry
 
 
-def indices_of(address: str) -> tuple[str | int, ...]:
-    """The numbers (from 1) and box keys in an address, in order. Raises UnknownAddress.
-
-    >>> indices_of("input/a/7/gain"), indices_of("channel/3/send/mix/5/on")
-    (('a', 7), (3, 5))
-    """
-    return _found(address)[1]
-
-
-@lru_cache(maxsize=200_000)
 def default_of(address: str) -> Value:
     """What an address holds when nobody has set it. Raises UnknownAddress."""
-    return _found(address)[0].default
+    return Address.at(address).entry.default
 
 
 def kind_of(desk: Desk, parameter: Parameter) -> Kind:
@@ -127,19 +82,20 @@ def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], addre
             faders = desk.bays[int(index) - 1].faders
 
 
-@lru_cache(maxsize=200_000)
+@lru_cache(maxsize=KNOWN)
 def _kind_at(desk: Desk, address: str) -> Kind:
     """The kind of value at an address, which must be on this desk."""
-    parameter, indices = _found(address)
-    _on_desk(desk, parameter.key.split("/"), indices, address)
-    if parameter.key.startswith("input/"):
-        box = desk.box(str(indices[0]))
+    at = Address.at(address)
+    parameter = at.entry
+    _on_desk(desk, parameter.key.split("/"), at.indices, address)
+    if at.kind == "input":
+        box = desk.box(at.box)
         if box is not None and not box.preamps:
             raise UnknownAddress(address, f"{box.name} has no preamps")
     return kind_of(desk, parameter)
 
 
-@lru_cache(maxsize=200_000)
+@lru_cache(maxsize=KNOWN)
 def is_on_desk(desk: Desk, address: str) -> bool:
     """Whether a desk has an address."""
     try:
@@ -163,8 +119,7 @@ def check_on_desk(desk: Desk, address: str, value: object) -> Value:
 
 def check_strip(desk: Desk, strip: str, leaf: str) -> None:
     """Refuse what is no strip of this desk that has a leaf. Raises UnknownAddress."""
-    _, _, number = strip.partition("/")
-    if "/" in number:
+    if Thing.at(strip).text != Thing.at(strip).thing:
         raise UnknownAddress(strip, "no strip is called that")
     check_on_desk(desk, f"{strip}/{leaf}", default_of(f"{strip}/{leaf}"))
 
@@ -173,7 +128,7 @@ def _check_reference(desk: Desk, kind: Reference, target: str, address: str) -> 
     words = target.split("/")
     for pattern in kind.to:
         shape = pattern.split("/")
-        indices = _matched(shape, words) if len(shape) == len(words) else None
+        indices = matched(shape, words) if len(shape) == len(words) else None
         if indices is not None:
             try:
                 _on_desk(desk, shape, indices, target)

@@ -4,6 +4,7 @@ import math
 from collections.abc import Sequence
 from typing import Final
 
+from .address import Address, below, of_kind
 from .asked import Asked, Typed
 from .errors import NothingLeft, UnknownAddress, UnreadableText
 from .flow import layout_of
@@ -30,7 +31,7 @@ UNFOLDING: Final = ("dca", "gang", "group", "mix")  # the kinds that `unfolded` 
 
 def banks_in_use(show: Show) -> list[int]:
     """Numbers of the banks that have a name or a strip, ascending."""
-    held = {int(a.split("/")[1]) for a in show.values if a.startswith("bank/")}
+    held = {Address.at(a).number for a in show.values if of_kind(a) == "bank"}
     return sorted(held)
 
 
@@ -105,8 +106,8 @@ def fix_strips(show: Show, bay: int, text: str) -> dict[str, Asked]:
 def clear_bank(show: Show, bank: int) -> dict[str, Asked]:
     """Moves that take a bank's name and strips away. Raises NotThere."""
     check_made(show, f"bank/{bank}")
-    held = [address for address in show.values if address.startswith(f"bank/{bank}/")]
-    return {address: "" if address.endswith("/name") else None for address in held}
+    held = below(f"bank/{bank}", show.values)
+    return {a: "" if Address.at(a).leaf == "name" else None for a in held}
 
 
 def unfolded(show: Show, thing: str) -> list[str]:
@@ -119,12 +120,12 @@ def unfolded(show: Show, thing: str) -> list[str]:
 
 
 def _unfolded(show: Show, thing: str) -> list[str]:
-    kind = thing.split("/")[0]
+    kind = of_kind(thing)
     if kind in ("dca", "gang"):
         members = members_of(show, thing)
-        inner = [member for member in members if member.startswith("dca/")]
-        return inner + [member for member in members if not member.startswith("dca/")]
-    strips = [s for s in layout_of(show.desk).strips if s.split("/")[0] in SENDERS]
+        inner = [member for member in members if of_kind(member) == "dca"]
+        return inner + [member for member in members if of_kind(member) != "dca"]
+    strips = [s for s in layout_of(show.desk).strips if of_kind(s) in SENDERS]
     if kind == "group":
         return [s for s in strips if f"{s}/{thing}/on" in show.values and s != thing]
     if kind == "mix":

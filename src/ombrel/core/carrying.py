@@ -4,6 +4,7 @@ import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
+from .address import Address, thing_of
 from .addresses import is_on_desk, kind_on, parameter_at
 from .gangs import (
     carried_by,
@@ -16,9 +17,8 @@ from .gangs import (
 )
 from .kinds import Number, Value
 from .show import Show
-from .sockets import strip_of
 
-__all__ = ["Carried", "Carry", "NOT_KEPT", "carried", "has_place", "led_by", "place_of"]
+__all__ = ["NOT_KEPT", "Carried", "Carry", "carried", "has_place", "led_by", "place_of"]
 
 NOT_KEPT = -math.inf
 _FINEST = 6  # decimals to which distances count: far below what anybody hears
@@ -108,7 +108,7 @@ def _leader(show: Show, address: str, value: Value) -> tuple[str, Value]:
     tie = parameter_at(address).tie
     if tie not in ("equal", "mirrored"):
         return address, value
-    strip = strip_of(address)
+    strip = thing_of(address)
     member = member_for(show, strip)
     if member == strip:
         return address, value
@@ -219,8 +219,8 @@ def _by_ratio(show: Show, address: str) -> bool:
 
 def _mirrored(show: Show, address: str) -> bool:
     """Whether the pan of an address's strip moves the other way; nothing else has a mirror."""
-    mirror = f"{strip_of(address)}/pan_mirrored"
-    return address.endswith("pan") and is_on_desk(show.desk, mirror) and show.on(mirror)
+    mirror = f"{thing_of(address)}/pan_mirrored"
+    return Address.at(address).last == "pan" and is_on_desk(show.desk, mirror) and show.on(mirror)
 
 
 def _within(kind: Number, place: float) -> tuple[float, float]:

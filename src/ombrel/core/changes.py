@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from immutables import Map
 
+from .address import Address
 from .kinds import Value
 
 __all__ = ["Change", "joined"]
@@ -37,5 +38,5 @@ def joined(changes: list[Change]) -> Change:
             new[address] = value
     moved = {address for address in new if old[address] != new[address]}
     # a value and the place that its gang keeps are one
-    moved |= {a for a in new if f"{a}/kept" in moved or a.removesuffix("/kept") in moved}
+    moved |= {a for a in new if f"{a}/kept" in moved or Address.at(a).plain in moved}
     return Change(Map({a: old[a] for a in moved}), Map({a: new[a] for a in moved}))

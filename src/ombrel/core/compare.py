@@ -9,6 +9,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from .address import Address, Thing, of_kind, thing_of
 from .addresses import parameter_at
 from .asked import Asked
 from .casting.names import fitting_name
@@ -21,7 +22,7 @@ from .kinds import Choice, Maybe, Number, Packed, Reference, Switch, Value
 from .programme import leaving_as_it_is
 from .said import bare, said, said_hz
 from .show import Show
-from .sockets import INNER_SOURCES, socket_name, strip_of
+from .sockets import INNER_SOURCES, SIDE_WORDS, socket_name
 
 __all__ = [
     "HEARD_HOW",
@@ -102,7 +103,7 @@ def in_one(show: Show, change: Change) -> tuple[str, str] | None:
 
     it refers to. None where several moved, or what no few words tell.
     """
-    moved = [address for address in change.new if not address.endswith("/kept")]
+    moved = [address for address in change.new if Address.at(address).last != "kept"]
     if len(moved) != 1 or isinstance(parameter_at(moved[0]).kind, Packed):
         return None
     was, now = (value_text(show, moved[0], side[moved[0]]) for side in (change.old, change.new))
@@ -110,15 +111,14 @@ def in_one(show: Show, change: Change) -> tuple[str, str] | None:
 
 
 def _reference_text(show: Show, reference: str) -> str:
-    if reference.startswith("fitting/"):
+    if of_kind(reference) == "fitting":
         try:
             return fitting_name(show, reference)
         except NoSuchFitting:
             return "a fitting that was removed"
-    if reference.startswith(("input/", "output/")) or reference in INNER_SOURCES:
+    if of_kind(reference) in ("input", "output") or reference in INNER_SOURCES:
         return socket_name(show.desk, reference)
-    last = {"left": " L", "right": " R", "direct": ", direct"}.get(reference.rpartition("/")[2], "")
-    return f"{strip_name(show, strip_of(reference))}{last}"
+    return f"{strip_name(show, thing_of(reference))}{SIDE_WORDS[Thing.at(reference).side]}"
 
 
 def differences(
@@ -137,7 +137,7 @@ def differences(
         found.append(
             Difference(
                 address=address,
-                strip=strip_of(address),
+                strip=thing_of(address),
                 whose=whose(after, address),
                 what=parameter_at(address).label,
                 was=was_text,
@@ -208,7 +208,8 @@ def heard_otherwise(
 def belongs_to(address: str, strip: str) -> bool:
     """Whether an address is a strip's own, or of what feeds it ("channel/1/send/mix/2/level" is
     of both channel 1 and mix 2)."""
-    return address.startswith(f"{strip}/") or f"/{strip}/" in f"/{address.partition('/')[2]}"
+    at = Address.at(address)
+    return at.thing == strip or (at.target == strip and not at.in_scene)
 
 
 def restored(now: Show, then: Show, strips: Collection[str] = ()) -> dict[str, Asked]:

@@ -3,6 +3,7 @@
 from collections.abc import Collection, Iterator, Sequence
 from typing import Final
 
+from .address import of_kind
 from .addresses import default_of, is_on_desk
 from .asked import Asked
 from .errors import UnreadableText
@@ -31,7 +32,7 @@ def of_aspects(show: Show, strip: str, aspects: Collection[str]) -> Iterator[str
     unknown = set(aspects) - set(COPIED)
     if unknown or not aspects:
         raise UnreadableText(", ".join(sorted(unknown)), f"some of {', '.join(COPIED)}")
-    kind = strip.split("/")[0]
+    kind = of_kind(strip)
     return (leaf for leaf, aspect in leaves_with_aspects(show.desk, kind) if aspect in aspects)
 
 

@@ -9,6 +9,7 @@ from typing import Final, cast
 import numpy as np
 from numpy.typing import NDArray
 
+from .address import Thing, of_kind
 from .addresses import check_strip
 from .crossover import Crossover, crossover_at
 from .drawing import refined
@@ -20,7 +21,7 @@ from .processing import compressed_db, eq_band, gated_db, low_cut, response_db, 
 from .processing.filters import Band, Sections
 from .processing_parameters import BANDS
 from .show import Show
-from .strip_kinds import CROSSED
+from .strip_kinds import CROSSED, SOURCES
 
 Levels = NDArray[np.float64]
 
@@ -77,13 +78,13 @@ def curves(show: Show, strip: str, flow: Flow | None = None) -> Curves:
     )  # fmt: skip
     hertz = 2.0**octaves
     stands_db = expected_dbfs(show, strip)
-    if flow is not None and not strip.startswith(("channel/", "return/")):
+    if flow is not None and of_kind(strip) not in SOURCES:
         in_dbfs = expected_at(show, flow, strip).in_dbfs
         stands_db = in_dbfs if in_dbfs > -math.inf else None
     # a gate that another strip opens stands where that stands
-    by = keyed(show, flow, strip) if flow is not None and strip.startswith("channel/") else None
+    by = keyed(show, flow, strip) if flow is not None and of_kind(strip) == "channel" else None
     gate_db = by.dbfs if by is not None and by.dbfs != -math.inf else None if by else stands_db
-    gate = _gate(show, strip, gate_db) if strip.startswith("channel/") else None
+    gate = _gate(show, strip, gate_db) if of_kind(strip) == "channel" else None
     behind_gate = stands_db
     if by is not None and stands_db is not None:
         behind_gate = None if by.takes_db is None else stands_db - by.takes_db
@@ -159,9 +160,9 @@ def _looked_at_first(show: Show, strip: str) -> Levels:
 
 def expected_dbfs(show: Show, strip: str) -> float | None:
     """The level expected behind a channel's trim; None where no line's is known."""
-    if not strip.startswith("channel/"):
+    if of_kind(strip) != "channel":
         return None
-    source = show.source_of(int(strip.split("/")[1]))
+    source = show.source_of(Thing.at(strip).number)
     dbfs = source_dbfs(show, source) if source is not None else None
     return None if dbfs is None else dbfs + show.number(f"{strip}/trim")
 

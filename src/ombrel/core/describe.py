@@ -1,14 +1,15 @@
 """A change in a few words, for the log, undo and the screens of others."""
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection
 
+from .address import Address, of_kind
 from .addresses import parameter_at
 from .casting.names import fitting_name, part_name
 from .changes import Change
 from .flow import strip_name
 from .said import in_sentence
 from .show import Show
-from .sockets import socket_name, strip_of
+from .sockets import socket_name
 from .strip_kinds import ALONE, FORMATTED
 
 __all__ = ["described", "whose"]
@@ -18,18 +19,16 @@ _TARGETS = (*FORMATTED, *ALONE, "dca", "mute_group", "gang", "promise")
 
 def whose(show: Show, address: str) -> str:
     """What people call the strip, send or socket that an address is of."""
-    words = address.split("/")
-    if words[0] in ("input", "output"):
-        return socket_name(show.desk, "/".join(words[:3]))
-    if words[0] in ("show", "run"):
-        return words[0].capitalize()
-    if words[0] in ("tonight", "fitting", "performer", "part", "cast"):
-        return _of_the_company(show, words)
-    strip = strip_of(address)
-    name, rest = strip_name(show, strip), address.removeprefix(f"{strip}/").removeprefix("send/")
-    to = strip_of(rest)
-    if to != rest and to.split("/")[0] in _TARGETS:
-        return f"{name} to {strip_name(show, to)}"
+    at = Address.at(address)
+    if at.kind in ("input", "output"):
+        return socket_name(show.desk, at.thing)
+    if at.kind in ("show", "run"):
+        return at.kind.capitalize()
+    if at.kind in ("tonight", "fitting", "performer", "part", "cast"):
+        return _of_the_company(show, at)
+    name = strip_name(show, at.thing)
+    if not at.in_scene and at.target and of_kind(at.target) in _TARGETS:
+        return f"{name} to {strip_name(show, at.target)}"
     return name
 
 
@@ -38,7 +37,7 @@ def described(show: Show, change: Change, led: Collection[str] = ()) -> str:
 
     `led`: addresses that were asked for; where gangs and pairs carried more along, they name it.
     """
-    addresses = sorted(address for address in change.new if not address.endswith("/kept"))
+    addresses = sorted(address for address in change.new if Address.at(address).last != "kept")
     if not addresses:
         return "Nothing changed"
     asked = [address for address in addresses if address in led] or addresses
@@ -54,12 +53,12 @@ def described(show: Show, change: Change, led: Collection[str] = ()) -> str:
     return f"{words} and {len(addresses) - 1} more"
 
 
-def _of_the_company(show: Show, words: Sequence[str]) -> str:
+def _of_the_company(show: Show, at: Address) -> str:
     """Whose fitting, which part, who."""
-    thing = "/".join(words[:2])
-    if words[0] == "tonight":
-        return f"Tonight, {part_name(show, '/'.join(words[1:3]))}" if len(words) > 2 else "Tonight"
-    if words[0] == "fitting":
+    thing = at.thing
+    if at.kind == "tonight":
+        return f"Tonight, {part_name(show, at.target)}" if at.target else "Tonight"
+    if at.kind == "fitting":
         known = f"{thing}/performer" in show.own
         return f"{fitting_name(show, thing)}, fitting" if known else thing.replace("/", " ")
     return show.text(f"{thing}/name") or thing.replace("/", " ").capitalize()

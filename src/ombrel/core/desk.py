@@ -5,8 +5,24 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 __all__ = [
-    "BANKS", "Bay", "Box", "CASTS", "Delays", "Desk", "FITTINGS", "GANGS", "LIFTS", "LINES",
-    "MICROPHONES", "PARTS", "PERFORMERS", "PLAYERS", "PRESETS", "PROMISES", "SCENES", "VERSIONS",
+    "BANKS",
+    "CASTS",
+    "FITTINGS",
+    "GANGS",
+    "LIFTS",
+    "LINES",
+    "MICROPHONES",
+    "PARTS",
+    "PERFORMERS",
+    "PLAYERS",
+    "PRESETS",
+    "PROMISES",
+    "SCENES",
+    "VERSIONS",
+    "Bay",
+    "Box",
+    "Delays",
+    "Desk",
 ]  # fmt: skip
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels

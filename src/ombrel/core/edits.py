@@ -9,12 +9,12 @@ makes a show valid is asked for here: values, what the desk can do, and that not
 import math
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from immutables import Map
 from numpy.typing import NDArray
 
+from .address import Address, bears
 from .addresses import check_on_desk, kind_on
 from .asked import Asked, Travel, Typed
 from .carrying import NOT_KEPT, Carried, Carry, carried, place_of
@@ -125,14 +125,15 @@ def _answered(show: Show, address: str, asked: Asked) -> Value:
 
 def _as_meant(show: Show, address: str, asked: Typed) -> Typed:
     """What only the show can read: a delay as a distance or a note, a key as a strip's number."""
-    if address.endswith("/key") and asked.text.strip():
+    at = Address.at(address)
+    if at.last == "key" and asked.text.strip():
         return Typed(read_strips(show, asked.text, dcas=False)[0])
-    if address.startswith("engine/") and (note := read_note(asked.text)):
-        if address.endswith("/note"):
+    if at.kind == "engine" and (note := read_note(asked.text)):
+        if at.leaf == "note":
             return Typed(note)
-        if address.endswith("/time"):
+        if at.leaf == "time":
             return Typed(f"{note_ms(note, show.number('show/tempo')):.6f}")
-    if not address.endswith(("/delay/ms", "/delay_ms")):
+    if not at.bears_on("delays"):
         return asked
     temperature_c = show.number("show/temperature_c")
     rate_hz = show.desk.sample_rate_hz
@@ -164,7 +165,7 @@ def expanded(
     whole |= netted(show, whole)
     whole |= coming(show, whole)
     whole |= tied(show, whole)
-    if any(map(_moves_gangs, whole)) or any(map(_is_place, named)):
+    if bears("gangs", whole) or any(Address.at(a).last == "kept" for a in named):
         whole |= _let_go(show, show.with_values(whole), whole)
     whole = whole if own else lying(show, whole)
     whole |= settling(show, whole)
@@ -203,33 +204,20 @@ def _beside(show: Show, whole: Mapping[str, Value], moved: Collection[str]) -> l
     values = show.values
     for address in moved:
         place = place_of(address)
-        if _is_place(address):
-            found |= {address.removesuffix("/kept"), address}
+        plain = Address.at(address).plain
+        if plain != address:
+            found |= {plain, address}
         elif place in values or whole.get(place, NOT_KEPT) != NOT_KEPT:
             found |= {address, place}
     return sorted(found.difference(moved))
 
 
-@lru_cache(maxsize=200_000)
-def _is_place(address: str) -> bool:
-    """Whether an address is a place that a gang keeps."""
-    return address.endswith("/kept")
-
-
-@lru_cache(maxsize=200_000)
-def _moves_gangs(address: str) -> bool:
-    """Whether an edit of this address may leave something that no gang carries any more."""
-    return (
-        "gang/" in address
-        or address.endswith(("/linked", "/on_spare"))
-        or (address.startswith("channel/") and address.endswith(("/source", "/spare")))
-    )
-
-
 def _let_go(show: Show, after: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
     """Kept places end where no active gang carries their address any more."""
-    places = (a for a in {*show.values, *whole} if a.endswith("/kept") and a in after.values)
-    return {place: NOT_KEPT for place in places if not kept_at(after, place.removesuffix("/kept"))}
+    places = (
+        a for a in {*show.values, *whole} if Address.at(a).last == "kept" and a in after.values
+    )
+    return {place: NOT_KEPT for place in places if not kept_at(after, Address.at(place).plain)}
 
 
 def made(

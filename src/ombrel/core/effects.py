@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from typing import Final
 
+from .address import of_kind
 from .asked import Asked, Typed
 from .errors import UnreadableText
 from .flow import feed_kind
@@ -29,7 +30,7 @@ def send_strips(
     moves: dict[str, Asked] = {}
     for strip in strips:
         for mix in mixes:
-            if feed_kind(strip.split("/")[0], mix.split("/")[0]) != "send" or strip == mix:
+            if feed_kind(of_kind(strip), of_kind(mix)) != "send" or strip == mix:
                 raise UnreadableText(f"{strip} to {mix}", "channels, returns or groups, to mixes")
             if show[f"{mix}/format"] == "unused":
                 raise UnreadableText(mix.replace("/", " "), "mixes that are in use")

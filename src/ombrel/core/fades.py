@@ -11,6 +11,7 @@ from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from typing import Final
 
+from .address import Address
 from .addresses import kind_on
 from .changes import Change
 from .kinds import Number, Switch, Value
@@ -92,7 +93,7 @@ def fading(
         return found
     times = dict.fromkeys(moved, seconds) if isinstance(seconds, float) else _by_number(seconds)
     for address in sorted(moved & set(times) & {_number_of(a) for a in change.new}):
-        if address.endswith("/kept") or times[address] <= 0.0:
+        if Address.at(address).last == "kept" or times[address] <= 0.0:
             continue
         kind = kind_on(before.desk, address)
         if isinstance(kind, Switch):
@@ -128,9 +129,10 @@ def _by_number(seconds: Mapping[str, float]) -> dict[str, float]:
 
 def _closes(address: str, after: Show) -> bool:
     """Whether a switch as it stands now silences something that sounded."""
-    if address.endswith(("/mute", "/house/on", "/mono/on")):
-        return after.on(address) == address.endswith("/mute")
-    return address.startswith("mute_group/") and after.on(address)
+    at = Address.at(address)
+    if at.is_at("mute_group", "on", "hard", "safe"):
+        return after.on(address)
+    return at.bears_on("reopens") and after.on(address) == (at.last == "mute")
 
 
 def standing_at(show: Show, now: Fading, at_s: float) -> Show:
@@ -145,15 +147,15 @@ def standing_at(show: Show, now: Fading, at_s: float) -> Show:
 
 def _number_of(address: str) -> str:
     """A feed's switch is heard by its level."""
-    if address.endswith("/on") and ("/send/" in address or "/group/" in address):
-        return f"{address.removesuffix('on')}level"
-    return address
+    at = Address.at(address)
+    return at.beside("level") if at.bears_on("routes") else address
 
 
 def _sounding(show: Show, address: str) -> float:
     """A number as it sounds: a feed that is switched off is off."""
-    switch = f"{address.removesuffix('level')}on"
-    if _number_of(switch) == address and not show.on(switch):
+    at = Address.at(address)
+    switch = at.beside("on")
+    if at.last == "level" and _number_of(switch) == address and not show.on(switch):
         return -math.inf
     value: Value = show[address]
     assert isinstance(value, float)  # asked for numbers alone

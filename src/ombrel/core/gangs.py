@@ -10,13 +10,14 @@ from collections.abc import Iterable, Iterator, Mapping
 from functools import lru_cache
 from typing import Final
 
+from .address import Address, Thing, of_kind, thing_of
 from .addresses import addresses_of, default_of, is_on_desk, parameter_at
 from .desk import Desk
 from .errors import NothingLeft, UnreadableText
 from .flow import layout_of
 from .kinds import Value
 from .show import Show
-from .sockets import read_numbers, strip_of
+from .sockets import read_numbers
 from .strip_kinds import PAIRED
 
 __all__ = [
@@ -46,10 +47,10 @@ _FEW: Final = 40
 
 def in_pairs(strip: str) -> tuple[str, str] | None:
     """The pair that a strip would be a side of, the odd first; None for what has no pairs."""
-    kind, _, number = strip.partition("/")
+    kind, number = of_kind(strip), Thing.at(strip).number
     if kind not in PAIRED:
         return None
-    odd = int(number) - (int(number) + 1) % 2
+    odd = number - (number + 1) % 2
     return f"{kind}/{odd}", f"{kind}/{odd + 1}"
 
 
@@ -103,7 +104,7 @@ def tied(show: Show, asked: Mapping[str, Value]) -> dict[str, Value]:
     """
     found: dict[str, Value] = {}
     many = len(asked) > _FEW  # then it is quicker to know beforehand that no pair is linked
-    if many and not any(a.endswith("/linked") for a in asked) and not pairs_in_use(show):
+    if many and not any(Address.at(a).last == "linked" for a in asked) and not pairs_in_use(show):
         return found
 
     def linked(odd: str) -> bool:
@@ -111,7 +112,7 @@ def tied(show: Show, asked: Mapping[str, Value]) -> dict[str, Value]:
 
     for address, value in asked.items():
         tie = parameter_at(address).tie
-        sides = in_pairs(strip_of(address)) if _common(tie) else None
+        sides = in_pairs(thing_of(address)) if _common(tie) else None
         if sides is None or not linked(sides[0]):
             continue
         leaf = leaf_of(address)
@@ -121,11 +122,11 @@ def tied(show: Show, asked: Mapping[str, Value]) -> dict[str, Value]:
         elif odd not in asked:
             found[odd] = _over(value, mirrored=tie == "mirrored")
     for address, value in asked.items():
-        if not address.endswith("/linked") or value is not True or show.on(address):
+        if Address.at(address).last != "linked" or value is not True or show.on(address):
             continue
-        sides = in_pairs(strip_of(address))
+        sides = in_pairs(thing_of(address))
         assert sides is not None  # only channels and mixes have this address
-        for leaf, mirrored in _tied_leaves(show.desk, sides[0].split("/")[0]):
+        for leaf, mirrored in _tied_leaves(show.desk, of_kind(sides[0])):
             odd, even = (f"{side}/{leaf}" for side in sides)
             if odd not in asked and even not in asked:
                 value = _over(show[odd], mirrored=mirrored)
@@ -173,7 +174,7 @@ def linking(show: Show, text: str, *, kind: str, on: bool, spread: bool) -> dict
             continue
         for leaf, mirrored in _tied_leaves(show.desk, kind):
             centred = not any(f"{kind}/{side}/{leaf}" in show.values for side in (odd, odd + 1))
-            if mirrored and centred and not leaf.endswith("/kept"):
+            if mirrored and centred and Address.at(f"{kind}/{odd}/{leaf}").last != "kept":
                 moves[f"{kind}/{odd}/{leaf}"] = -1.0
     return moves
 
@@ -183,20 +184,20 @@ def linking(show: Show, text: str, *, kind: str, on: bool, spread: bool) -> dict
 
 def leaf_of(address: str) -> str:
     """An address below its strip: "send/mix/5/level"."""
-    return address.removeprefix(f"{strip_of(address)}/")
+    return Address.at(address).leaf
 
 
 def strips_behind(show: Show, address: str) -> list[str]:
     """The strips whose value an address is: a preamp's gain is of every channel that it feeds."""
-    if address.startswith("input/"):
-        return [f"channel/{n}" for n in show.fed_by.get(address.rpartition("/")[0], ())]
-    return [strip_of(address)]
+    if of_kind(address) == "input":
+        return [f"channel/{n}" for n in show.fed_by.get(Address.at(address).stem, ())]
+    return [thing_of(address)]
 
 
 def _at(show: Show, strip: str, leaf: str) -> str | None:
     """The same address behind another strip, where it has one."""
     if leaf == "gain":
-        source = show.source_of(int(strip.split("/")[1])) if strip.startswith("channel/") else None
+        source = show.source_of(Thing.at(strip).number) if of_kind(strip) == "channel" else None
         address = f"{source}/gain"
     else:
         address = f"{strip}/{leaf}"
@@ -235,8 +236,8 @@ def is_dca_of(address: str, passing: Iterable[str]) -> bool:
 
     gang's member, and goes along by the same dB for this gesture.
     """
-    strip, _, leaf = address.rpartition("/")
-    return strip.startswith("dca/") and leaf in ("fader", "mute") and strip in passing
+    at = Address.at(address)
+    return at.is_at("dca", "fader", "mute") and at.thing in passing
 
 
 def mates_of(show: Show, address: str, passing: Iterable[str] = ()) -> dict[str, bool]:

@@ -2,13 +2,13 @@
 
 from collections.abc import Collection, Iterable, Mapping
 
+from .address import Address, of_kind, thing_of
 from .asked import Asked, Travel, Typed
 from .gangs import leaf_of, partner_of
 from .kinds import Value
 from .layers import fitted_leaves
 from .scenes.cells import cells_of
 from .show import Show
-from .sockets import strip_of
 
 __all__ = ["giving_way", "held_by_hands"]
 
@@ -17,7 +17,7 @@ def held_by_hands(show: Show, leads: Iterable[str]) -> frozenset[str]:
     """The addresses that stay with hands which lead some: a pair is held as one."""
     found = set(leads)
     for address in tuple(found):
-        if not address.startswith("input/") and (mate := partner_of(show, strip_of(address))):
+        if of_kind(address) != "input" and (mate := partner_of(show, thing_of(address))):
             found.add(f"{mate}/{leaf_of(address)}")
     return frozenset(found)
 
@@ -32,7 +32,7 @@ def giving_way(
     """
     if not held:
         return dict(moves), ()
-    kept = {a: value for a, value in moves.items() if a.removesuffix("/kept") not in held}
+    kept = {a: value for a, value in moves.items() if Address.at(a).plain not in held}
     plain: dict[str, Value] = {
         a: value for a, value in kept.items() if not isinstance(value, Typed | Travel)
     }
@@ -48,14 +48,14 @@ def giving_way(
 
 def _as_it_stands(show: Show, address: str, moves: Mapping[str, Asked]) -> dict[str, Asked]:
     """Moves by which an address stands as it does, whoever is on then."""
-    if address.startswith("input/"):
-        socket = address.rpartition("/")[0]
-        channels = [a.rpartition("/")[0] for a, at in moves.items()
-                    if at == socket and a.endswith("/attached")]  # fmt: skip
+    if of_kind(address) == "input":
+        socket = Address.at(address).stem
+        channels = [Address.at(a).stem for a, at in moves.items()
+                    if at == socket and Address.at(a).last == "attached"]  # fmt: skip
         channels += [c for c, on in show.laid.on.items() if on.attached == socket]
         cell, beneath = "preamp", [f"{socket}/gain", f"{socket}/pad"]
     else:
-        channel, leaf = strip_of(address), leaf_of(address)
+        channel, leaf = thing_of(address), leaf_of(address)
         found = fitted_leaves(show.desk).get(leaf)
         if found is None:
             return {address: show[address]}

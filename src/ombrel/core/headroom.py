@@ -11,6 +11,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from .address import Thing
 from .flow import Flow, source_name
 from .flow.stages import AFTER_FADER
 from .preamps import source_dbfs
@@ -63,7 +64,7 @@ class _Levels:
         for row in np.flatnonzero(flow.sourced).tolist():
             strip = layout.source(row)
             if row < layout.channels:
-                source = show.source_of(int(strip.split("/")[1]))
+                source = show.source_of(Thing.at(strip).number)
             else:
                 value = show[f"{strip}/source"]
                 source = value if isinstance(value, str) else None

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Final
 
+from .address import Address, of_kind
 from .addresses import kind_on
 from .asked import Asked
 from .carrying import Carry
@@ -69,7 +70,7 @@ def _cell(show: Show, flow: Flow, source: str, listener: str) -> _Cell:
     """
     row, column = flow.layout.row(source), flow.layout.column(listener)
     control = switch = ""
-    if listener.startswith("output/"):
+    if of_kind(listener) == "output":
         if show[f"{listener}/source"] == f"{source}/direct":
             control = f"{listener}/trim"
     elif f"{source}/send/{listener}/level" in flow.homes:
@@ -175,17 +176,17 @@ def _opened_way(show: Show, flow: Flow) -> OpenedWay:
 def _opening(show: Show, cell: _Cell) -> dict[str, Asked]:
     """Moves that open a cell's own feed; into a group it has a level, which may be off."""
     moves: dict[str, Asked] = {cell.switch: True}
-    level = cell.switch.removesuffix("on") + "level"
-    if cell.listener.startswith("group/") and show.number(level) == -math.inf:
+    level = Address.at(cell.switch).beside("level")
+    if of_kind(cell.listener) == "group" and show.number(level) == -math.inf:
         moves[level] = 0.0
     return moves
 
 
 def _control(show: Show, cell: _Cell) -> str:
     name = source_name(show, cell.source)
-    if cell.control.endswith("/fader"):
+    if Address.at(cell.control).last == "fader":
         return f"The fader of {name}"
-    if cell.control.endswith("/trim"):
+    if Address.at(cell.control).last == "trim":
         return f"The trim of {listener_name(show, cell.listener)}"
     return f"The send of {name} to {listener_name(show, cell.listener)}"
 
@@ -197,9 +198,9 @@ def _in_reach(show: Show, cell: _Cell, needed_db: float) -> None:
 
 
 def _off(show: Show, flow: Flow, cell: _Cell) -> dict[str, Asked]:
-    if cell.control.endswith("/trim"):
+    if Address.at(cell.control).last == "trim":
         raise UnreadableText("off", "a level; to silence a direct out, free its socket in Outputs")
-    if not cell.control.endswith("/fader"):
+    if Address.at(cell.control).last != "fader":
         return {cell.control: -math.inf}
     return {cell.switch: False} if show.on(cell.switch) else {}
 
@@ -271,7 +272,7 @@ def _several(show: Show, flow: Flow, cell: _Cell, wanted_db: float | None) -> Se
     for control in _controls(show, flow, cell, paths):
         level_db = solved_db(show, flow, cell.row, cell.column, control, wanted_db)
         if level_db is not None:
-            others = "" if control.startswith(f"{cell.source}/") else ", with all that passes it"
+            others = "" if Address.at(control).thing == cell.source else ", with all that passes it"
             words = f"{_words(show, control)} to {said(level_db, signed=True)} dB{others}"
             ways.append((words, opening_at(control, level_db)))
     return SeveralPaths(name, listener, ways[:_MOST_WAYS])
@@ -302,10 +303,11 @@ def _controls(show: Show, flow: Flow, cell: _Cell, paths: Sequence[Path]) -> lis
 
 
 def _words(show: Show, control: str) -> str:
-    strip, _, send = control.partition("/send/")
-    if not send:
-        return f"The fader of {strip_name(show, strip.removesuffix('/fader'))}"
-    to = strip_name(show, send.removesuffix("/level"))
+    at = Address.at(control)
+    strip = at.thing
+    if not at.of_send:
+        return f"The fader of {strip_name(show, strip)}"
+    to = strip_name(show, at.target)
     return f"The send of {strip_name(show, strip)} to {to}"
 
 

@@ -4,6 +4,7 @@ import math
 from collections.abc import Mapping
 from typing import Final
 
+from .address import Address, of_kind, thing_of
 from .addresses import kind_on
 from .asked import Asked
 from .edits import Edited, Expanded
@@ -12,7 +13,6 @@ from .flow import Flow, State, listener_name, listeners, source_name, sources, s
 from .gangs import strips_behind
 from .kinds import Number, Value
 from .show import Show
-from .sockets import strip_of
 
 __all__ = ["FAR_DB", "check_jumps", "check_remedy"]
 
@@ -24,7 +24,7 @@ def check_jumps(show: Show, moves: Mapping[str, Asked], after: Expanded) -> None
 
     more than FAR_DB, or to or from off. `show`: where it sounds before.
     """
-    carried = {a: after.show[a] for a in after.carried.values if not a.endswith("/kept")}
+    carried = {a: after.show[a] for a in after.carried.values if Address.at(a).last != "kept"}
     steps = [(a, _step_db(show, a, value)) for a, value in carried.items()]
     far = [(a, db) for a, db in steps if db is not None and abs(db) > FAR_DB + 1e-6]
     if not far:
@@ -76,5 +76,5 @@ def _step_db(show: Show, address: str, value: Value) -> float | None:
 
 
 def _name(show: Show, address: str) -> str:
-    strips = strips_behind(show, address) if address.startswith("input/") else [strip_of(address)]
+    strips = strips_behind(show, address) if of_kind(address) == "input" else [thing_of(address)]
     return strip_name(show, strips[0]) if strips else address

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final
 
+from .address import Address, is_in_dca, of_kind
 from .asked import Asked
 from .flow import layout_of, strip_name
 from .rulers import dcas_of, ruled
@@ -40,7 +41,7 @@ def keeping(before: Show, after: Show) -> Keeping:
     beyond the fader's ends: it cannot be kept.
     """
     strips = layout_of(before.desk).strips
-    moved = {a.split("/dca/")[0] for a in _memberships_moved(before, after)}
+    moved = {Address.at(a).thing for a in _memberships_moved(before, after)}
     levels = {
         s: (ruled(before, s), ruled(after, s)) for s in strips if _may_jump(s, moved, before, after)
     }
@@ -79,7 +80,7 @@ def _memberships_moved(before: Show, after: Show) -> set[str]:
     return {
         address
         for address in {*before.values, *after.values}
-        if "/dca/" in address and address.endswith("/on") and before[address] != after[address]
+        if is_in_dca(address) and before[address] != after[address]
     }
 
 
@@ -113,7 +114,7 @@ def _by_own_faders(
 
     strips that do not jump too, which a DCA may rule by another way already.
     """
-    dcas = {thing for thing in moved if thing.startswith("dca/")}
+    dcas = {thing for thing in moved if of_kind(thing) == "dca"}
     if not dcas:
         return None
     moves: dict[str, float] = {}

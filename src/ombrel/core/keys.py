@@ -11,6 +11,7 @@ from typing import Final
 
 import numpy as np
 
+from .address import of_kind
 from .addresses import check_strip, parameter_at
 from .asked import Asked, Typed
 from .channels import free_channel
@@ -22,7 +23,7 @@ from .headroom import expected_at, expected_into
 from .processing import gated_db
 from .said import said
 from .show import Show
-from .strip_kinds import ALONE
+from .strip_kinds import ALONE, SOURCES
 
 __all__ = ["Keyed", "key_dbfs", "keyed", "reinforced"]
 
@@ -95,7 +96,7 @@ def _loudest_there(show: Show, flow: Flow, key: str) -> str:
     row = flow.layout.index[key]
     buses = flow.fed.bus[: flow.fed.dry][flow.fed.row[: flow.fed.dry] == row]
     bus = flow.layout.listener(int(buses[0])) if buses.size else key
-    if bus.startswith(("channel/", "return/")):
+    if of_kind(bus) in SOURCES:
         return ""
     loudest = expected_at(show, flow, bus).loudest
     return f", {loudest[0].name} the loudest in it" if loudest else ""
@@ -187,7 +188,7 @@ def reinforced(show: Show, flow: Flow, strip: str, frequency: str) -> Mapping[st
     UnreadableText for no channel, and OscillatorTaken where another channel has the oscillator at
     another frequency.
     """
-    if not strip.startswith("channel/"):
+    if of_kind(strip) != "channel":
         raise UnreadableText(strip, "a channel, whose sound opens the tone")
     check_strip(show.desk, strip, "gate/key")
     channels = [f"channel/{n}" for n in range(1, show.desk.channels + 1)]

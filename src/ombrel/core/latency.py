@@ -11,6 +11,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from .address import Thing, named_kind, of_kind
 from .addresses import kind_on
 from .choices import TAPS
 from .flow import Flow, Network, Path
@@ -67,9 +68,9 @@ def path_ms(show: Show, flow: Flow, path: Path) -> float:
     layout, figures = flow.layout, show.desk.latency
     source = layout.strips[path.edges[0].start[0]]
     came_in: object = show[f"{source}/source"]
-    if source.startswith("channel/"):
-        came_in = show.source_of(int(source.split("/")[1]))
-    samples = figures.converter_in if str(came_in).startswith("input/") else 0
+    if of_kind(source) == "channel":
+        came_in = show.source_of(Thing.at(source).number)
+    samples = figures.converter_in if named_kind(came_in) == "input" else 0
     late_ms = sum(strip_ms(show, layout.strips[e.start[0]], e.tap) for e in path.edges)
     socket = path.edges[-1].socket
     if socket:

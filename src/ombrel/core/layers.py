@@ -13,19 +13,19 @@ from typing import Final
 
 from immutables import Map
 
+from .address import Address, Thing
 from .addresses import is_on_desk, kind_on
 from .desk import MICROPHONES, PARTS, Desk
 from .fitting_parameters import CARRIED, USUAL
 from .kinds import Number, Value
-from .scenes.cells import Leaf, aspect_of, cells_of
+from .scenes.cells import Leaf, aspect_of, cells_of, preamp_leaf
 
 __all__ = [
     "NOTHING_LAID",
     "Laid",
     "On",
-    "bears_on_layers",
-    "fitted_leaves",
     "carried_by_fitting",
+    "fitted_leaves",
     "is_in_fitting",
     "laid_out",
     "lain_on",
@@ -74,25 +74,10 @@ class Laid:
 
 NOTHING_LAID: Final = Laid()
 
-_SETS: Final = (
-    "/part", "/fitting", "/attached", "/held_back", "/name_typed", "/pinned", "/pinned_name",
-)  # fmt: skip
 
-
-@lru_cache(maxsize=200_000)  # an edit asks it of each of a thousand addresses
-def bears_on_layers(address: str) -> bool:
-    """Whether a value at an address says what lies where."""
-    if address.startswith(("channel/", "mix/")):
-        return address.endswith(_SETS)
-    if address.startswith("fitting/"):
-        return "/value/" not in address or "/value/preamp/" in address
-    return address.startswith(("tonight/", "part/", "performer/"))
-
-
-@lru_cache(maxsize=200_000)
 def is_in_fitting(address: str) -> bool:
     """Whether an address is a value in a fitting, which stands only where the fitting is on."""
-    return address.startswith("fitting/") and "/value/" in address
+    return Address.at(address).inner != ""
 
 
 @lru_cache(maxsize=16)
@@ -184,29 +169,28 @@ def _holders(own: Own, on: Mapping[str, On]) -> dict[str, str]:
     def place(channel: str) -> tuple[bool, bool, int]:
         fitting = on[channel].fitting
         has = own.get(f"{fitting}/value/preamp/gain") is not None
-        return not on[channel].checked, not has, int(channel.partition("/")[2])
+        return not on[channel].checked, not has, Thing.at(channel).number
 
     return {socket: min(channels, key=place) for socket, channels in by_socket.items()}
 
 
 def lies_at(desk: Desk, laid: Laid, address: str) -> str | None:
     """The fitting's address that lies over another, or would once it has a value; None: none."""
-    if address.startswith("channel/"):
-        _, number, leaf = address.split("/", 2)
-        one = laid.on.get(f"channel/{number}")
-        cell = fitted_leaves(desk).get(leaf) if one is not None else None
-        return f"{one.fitting}/value/{leaf}" if one and cell and one.covers(cell) else None
-    if address.startswith("input/") and address.endswith(("/gain", "/pad")):
-        socket, _, leaf = address.rpartition("/")
-        holder = laid.holder.get(socket)
-        return f"{laid.on[holder].fitting}/value/preamp/{leaf}" if holder else None
+    at = Address.at(address)
+    if at.kind == "channel":
+        one = laid.on.get(at.thing)
+        cell = fitted_leaves(desk).get(at.leaf) if one is not None else None
+        return f"{one.fitting}/value/{at.leaf}" if one and cell and one.covers(cell) else None
+    if at.is_at("input", "gain", "pad"):
+        holder = laid.holder.get(at.thing)
+        return f"{laid.on[holder].fitting}/value/preamp/{at.leaf}" if holder else None
     return None
 
 
 def _overlaid(desk: Desk, own: Own, laid: Laid, address: str) -> Value:
     """What lies over an own value, as it fits the desk; None: nothing does."""
-    if address.endswith("/name"):
-        return laid.names.get(address.removesuffix("/name"))
+    if Address.at(address).leaf == "name":
+        return laid.names.get(Address.at(address).thing)
     at = lies_at(desk, laid, address)
     value = own.get(at) if at else None
     if isinstance(value, float):
@@ -225,7 +209,7 @@ def relaid(desk: Desk, before: Laid, after: Laid) -> Iterator[str]:
         one, other = before.on.get(channel), after.on.get(channel)
         if one != other:
             for leaf in fitted_leaves(desk):
-                if not leaf.startswith("preamp/"):
+                if not preamp_leaf(leaf):
                     yield f"{channel}/{leaf}"
     for socket in _sockets(before, after):
         yield f"{socket}/gain"
@@ -244,16 +228,17 @@ def _sockets(before: Laid, after: Laid) -> Iterable[str]:
 
 def lain_on(laid: Laid, address: str) -> str | None:
     """Where a fitting's value stands: the own address beneath it; None: it is not on."""
-    fitting, _, leaf = address.partition("/value/")
-    channel = laid.at.get(fitting)
+    at = Address.at(address)
+    channel = laid.at.get(at.thing)
     if channel is None:
         return None
-    if not leaf.startswith("preamp/"):
-        return f"{channel}/{leaf}"
+    of_preamp = preamp_leaf(at.inner)
+    if not of_preamp:
+        return f"{channel}/{at.inner}"
     socket = laid.on[channel].attached
     if socket is None or laid.holder.get(socket) != channel:
         return None
-    return f"{socket}/{leaf.removeprefix('preamp/')}"
+    return f"{socket}/{of_preamp}"
 
 
 def standing_of(desk: Desk, own: Own, laid: Laid, addresses: Collection[str]) -> dict[str, Value]:

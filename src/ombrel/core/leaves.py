@@ -2,6 +2,7 @@
 
 from functools import lru_cache
 
+from .address import Address
 from .addresses import addresses_of, parameter_at
 from .desk import Desk
 from .strip_kinds import ALONE
@@ -16,7 +17,9 @@ def leaves_with_aspects(desk: Desk, kind: str) -> tuple[tuple[str, str], ...]:
     catalogue's order; places that gangs keep are none.
     """
     stem = f"{kind}/" if kind in (*ALONE, "show") else f"{kind}/1/"
-    found = (a for a in addresses_of(desk, kind) if a.startswith(stem) and not a.endswith("/kept"))
+    found = (
+        a for a in addresses_of(desk, kind) if a.startswith(stem) and Address.at(a).last != "kept"
+    )
     return tuple((a.removeprefix(stem), parameter_at(a).aspect) for a in found)
 
 

@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from .address import Address, below, memberships_in, of_kind
 from .addresses import default_of, kind_on
 from .asked import Asked, Typed
 from .edits import edited, looked_at
@@ -24,8 +25,17 @@ from .strip_kinds import SOURCES, strips_of
 from .strip_lists import strips_text
 from .there import check_made
 
-__all__ = ["Lift", "Singer", "LiftStep", "lift_singers", "lifts", "make_lift", "remove_lift",
-           "set_singers", "trim_lift"]  # fmt: skip
+__all__ = [
+    "Lift",
+    "LiftStep",
+    "Singer",
+    "lift_singers",
+    "lifts",
+    "make_lift",
+    "remove_lift",
+    "set_singers",
+    "trim_lift",
+]  # fmt: skip
 
 _STEP: Final = Number(unit="dB", lowest=-200.0, highest=200.0, step=0.1)
 _TELLING_DB: Final = 0.05  # what a screen shows as a difference
@@ -113,15 +123,13 @@ def _opened(show: Show, used: Sequence[str]) -> Show:
         address: False
         for address, value in show.values.items()
         if value is True
-        and (
-            address.endswith("/mute")
-            or (address.startswith("mute_group/") and address.endswith("/on"))
-        )
-        and not address.startswith("gang/")
+        and (Address.at(address).leaf == "mute" or Address.at(address).is_at("mute_group", "on"))
     }
-    moves |= {f"{a.removesuffix('on')}safe": False for a in moves if a.startswith("mute_group/")}
+    moves |= {Address.at(a).beside("safe"): False for a in moves if of_kind(a) == "mute_group"}
     if show["show/solo"] == "in_place":
-        moves |= {a: False for a, on in show.values.items() if a.endswith("/solo") and on is True}
+        moves |= {
+            a: False for a, on in show.values.items() if Address.at(a).last == "solo" and on is True
+        }
     for lift in used:
         for singer in _singers(show, lift):
             if show.number(f"{singer}/fader") == -math.inf:
@@ -277,7 +285,7 @@ def make_lift(
     lift = f"lift/{free[0]}"
     names = [f"{name} lead"] if backing else [name, f"{name} lead"]
     moves = make_buses(show, "group", names, stereo=True)
-    made = list(dict.fromkeys(address.rpartition("/")[0] for address in moves))
+    made = list(dict.fromkeys(Address.at(address).stem for address in moves))
     backing, lead = (backing, made[0]) if backing else (made[0], made[1])
     moves |= _singing(show, strips, lift, backing, lead)
     moves |= {f"{group}/house/on": True for group in made}
@@ -292,7 +300,7 @@ def _singing(
     """Moves by which strips sing in a lift: named, and in its backing group."""
     moves: dict[str, Asked] = {}
     for one in strips:
-        if not one.startswith(("channel/", "return/")):
+        if of_kind(one) not in SOURCES:
             raise UnreadableText(one, "channels and returns: a group feeds no group")
         if not show.on(f"{one}/{backing}/on"):
             if not show.on(f"{one}/house/on"):  # it would be heard anew, or twice
@@ -330,8 +338,8 @@ def remove_lift(show: Show, lift: str) -> dict[str, Asked]:
     Raises NotThere.
     """
     check_made(show, lift)
-    moves: dict[str, Asked] = {a: default_of(a) for a in show.own if a.startswith(f"{lift}/")}
-    return moves | {a: False for a in show.own if a.endswith(f"/{lift}/on")}
+    moves: dict[str, Asked] = {a: default_of(a) for a in below(lift, show.own)}
+    return moves | {at.text: False for at in memberships_in(lift, show.own)}
 
 
 def _channels_and_returns(show: Show) -> list[str]:

@@ -5,6 +5,7 @@ from collections.abc import Mapping, Set
 from dataclasses import dataclass
 from typing import Final
 
+from .address import Thing
 from .asked import Asked
 from .laws import predicted_dbfs
 from .patch import move_sockets
@@ -42,7 +43,7 @@ class Arrival:
 
 
 def _dbfs(show: Show, socket: str, level_dbu: float) -> float:
-    box = show.desk.box(socket.split("/")[1])
+    box = show.desk.box(Thing.at(socket).box)
     preamp = box is not None and box.preamps
     pad_db = show.desk.pad_db if preamp and show.on(f"{socket}/pad") else 0.0
     gain_db = show.number(f"{socket}/gain") if preamp else 0.0

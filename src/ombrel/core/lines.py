@@ -4,11 +4,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from .address import keys_below, thing_of
 from .addresses import check_on_desk, parameter_at
 from .asked import Asked
 from .desk import LINES, Desk
 from .errors import ConsoleError, NothingLeft
-from .parameters import CATALOGUE
 from .patch import plug_line
 from .said import in_sentence
 from .show import Show
@@ -17,8 +17,8 @@ from .there import check_lines
 
 __all__ = [
     "LINE_FIELDS",
-    "LineDraft",
     "NOMINAL_DBU",
+    "LineDraft",
     "add_lines",
     "draft_fault_on",
     "duplicate_lines",
@@ -44,7 +44,7 @@ NOMINAL_DBU = {
     "playback": 4.0,
     "talkback": -40.0,
 }
-LINE_FIELDS = tuple(key.rsplit("/", 1)[1] for key in CATALOGUE if key.startswith("line/"))
+LINE_FIELDS = tuple(keys_below("line"))
 _NOT_DRAFTED = ("place", "level_dbu", "check", "check_note")  # what no list can say of a line
 
 
@@ -131,7 +131,7 @@ def add_lines(show: Show, drafts: Sequence[LineDraft]) -> dict[str, Asked]:
         for socket in (draft.socket, draft.socket_right):
             if socket:
                 taken.update(plug_line(show, number, socket))
-        moves.update({a: None for a in taken if not a.startswith(f"line/{number}/")})
+        moves.update({a: None for a in taken if thing_of(a) != f"line/{number}"})
         moves[f"line/{number}/place"] = last + turn
         moves.update(moves_of_draft(draft, number))
     return moves

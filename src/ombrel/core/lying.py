@@ -6,11 +6,10 @@ one channel, and the mic check holds only what is on.
 """
 
 from collections.abc import Callable, Mapping
-from functools import lru_cache
-from typing import Final
 
+from .address import Address, bearing, bears, of_kind, thing_of
 from .kinds import Value
-from .layers import bears_on_layers, fitted_leaves, is_in_fitting, lies_at
+from .layers import fitted_leaves, lies_at
 from .scenes.cells import cells_of
 from .scenes.pins import pin_of_cell, pin_of_preamp
 from .show import Show
@@ -18,7 +17,6 @@ from .show import Show
 __all__ = ["lying", "settling"]
 
 _Draft = Callable[[str], Value]
-_PINS: Final = ("/pinned", "show/pinned_")
 
 
 def lying(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
@@ -31,8 +29,8 @@ def lying(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
         return dict(whole)
     found: dict[str, Value] = {}
     for address, value in whole.items():
-        strip = address.rpartition("/")[0]
-        if address.endswith("/name") and strip in show.laid.names:
+        strip = Address.at(address).thing
+        if Address.at(address).leaf == "name" and strip in show.laid.names:
             if value != show[address]:
                 found |= {address: value, f"{strip}/name_typed": True}
             continue
@@ -45,13 +43,12 @@ def lying(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
 
 
 def _says_who(address: str, whole: Mapping[str, Value]) -> bool:
-    channel = "/".join(address.split("/", 2)[:2])
-    return f"{channel}/fitting" in whole
+    return f"{thing_of(address)}/fitting" in whole
 
 
 def settling(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
     """What an edit of own values brings with it for what lies."""
-    if not any(map(_bears, whole)):
+    if not bears("settling", whole):
         return {}
     found: dict[str, Value] = {}
 
@@ -81,8 +78,8 @@ def settling(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
         if gone and now(f"{one.fitting}/check") == "on":
             found |= {f"{one.fitting}/check": "waiting", f"{one.fitting}/checker": ""}
     for address, value in whole.items():
-        if value == "on" and address.startswith("fitting/") and address.endswith("/check"):
-            fitting = address.removesuffix("/check")
+        if value == "on" and Address.at(address).is_at("fitting", "check"):
+            fitting = Address.at(address).thing
             if all(now(f"{channel}/fitting") != fitting for channel in fitted):
                 found |= {address: "waiting", f"{fitting}/checker": ""}
     return found
@@ -96,20 +93,9 @@ def _still_on(show: Show, channel: str, fitting: str, fitted: set[str], now: _Dr
     )
 
 
-@lru_cache(maxsize=200_000)
-def _bears(address: str) -> bool:
-    if is_in_fitting(address):
-        return False
-    return (
-        bears_on_layers(address)
-        or address.endswith(("/source", "/family"))
-        or any(pin in address for pin in _PINS)
-    )
-
-
 def _channels(show: Show, whole: Mapping[str, Value]) -> set[str]:
     """The channels that have a fitting on, before or after."""
-    named = {a.removesuffix("/fitting") for a in whole if a.endswith("/fitting")}
+    named = {at.thing for at in bearing("fitting_on", whole)}
     return {*named, *show.laid.on}
 
 
@@ -118,11 +104,11 @@ def _one_channel(
 ) -> None:
     """A fitting that goes on is off where it was."""
     coming: dict[Value, str] = {}
-    for address, fitting in sorted(whole.items()):
-        if address.startswith("channel/") and address.endswith("/fitting") and fitting:
+    for at in sorted(bearing("fitting_on", whole), key=lambda at: at.text):
+        if fitting := whole[at.text]:
             if fitting in coming:
-                found |= {address: None, f"{address.removesuffix('fitting')}part": None}
-            coming.setdefault(fitting, address.removesuffix("/fitting"))
+                found |= {at.text: None, at.beside("part"): None}
+            coming.setdefault(fitting, at.thing)
     for fitting, channel in coming.items():
         was = show.laid.at.get(str(fitting))
         if was is not None and was != channel and now(f"{was}/fitting") == fitting:
@@ -151,14 +137,12 @@ def _pinned(
     found: dict[str, Value],
 ) -> None:
     """What a pin holds from now on stays as it stands, and is own."""
-    if not any(
-        address.endswith("/family") or any(p in address for p in _PINS) for address in whole
-    ):
+    if not bears("pins", whole):
         return
     then = show.with_values(whole)
     pinned, of_preamp = pin_of_cell(then), pin_of_preamp(then)
     for mix, name in show.laid.names.items():
-        held = mix.startswith("mix/") and (now(f"{mix}/pinned") or now(f"{mix}/pinned_name"))
+        held = of_kind(mix) == "mix" and (now(f"{mix}/pinned") or now(f"{mix}/pinned_name"))
         if held and f"{mix}/name" not in whole and name != show.own_value(f"{mix}/name"):
             found[f"{mix}/name"] = name
     for channel in sorted(fitted):

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 
+from .address import Address, of_kind
 from .asked import Asked
 from .errors import UnreadableText
 from .flow import strip_name
@@ -10,7 +11,7 @@ from .mixes import make_mixes
 from .programme import programme, sent
 from .promises import promise_moves
 from .show import Show
-from .strip_kinds import SENDERS, strips_of
+from .strip_kinds import SENDERS, SOURCES, strips_of
 
 __all__ = ["make_minus"]
 
@@ -26,16 +27,16 @@ def make_minus(
     UnreadableText for exceptions that are no sources, or for no mix.
     """
     for one in exceptions:
-        if not one.startswith(("channel/", "return/")):
+        if of_kind(one) not in SOURCES:
             raise UnreadableText(one, "channels or returns as what it must not have")
     if not exceptions:
         raise UnreadableText("", "whom it must not have, such as 7")
-    if mix is not None and (not mix.startswith("mix/") or show[f"{mix}/format"] == "unused"):
+    if mix is not None and (of_kind(mix) != "mix" or show[f"{mix}/format"] == "unused"):
         raise UnreadableText(mix.replace("/", " "), "a mix that is in use")
     moves: dict[str, Asked] = {}
     if mix is None:
         moves = make_mixes(show, [name], stereo=True, serves="feed", tap="after_fader")
-        mix = next(iter(moves)).rpartition("/")[0]
+        mix = Address.at(next(iter(moves))).thing
     for strip in _sending(show):
         if show.number(f"{strip}/send/{mix}/level") > -math.inf:
             moves[f"{strip}/send/{mix}/on"] = False
@@ -59,7 +60,7 @@ def _dry_returns(show: Show, exceptions: Sequence[str]) -> list[str]:
     for number in range(1, show.desk.returns + 1):
         back = f"return/{number}"
         engine = show.text(f"{back}/source")
-        if not engine.startswith("engine/") or not show.on(f"{back}/house/on"):
+        if of_kind(engine) != "engine" or not show.on(f"{back}/house/on"):
             continue
         mix = show.text(f"{engine}/source")
         carrying = [*exceptions, *(

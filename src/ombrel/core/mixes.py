@@ -5,6 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from .address import Address, of_kind
 from .addresses import parameter_at
 from .asked import Asked, Typed
 from .choices import COLOURS
@@ -112,7 +113,7 @@ def make_effect(
         raise NothingLeft("effect engines", 1, 0)
     engine = engine or free[0]
     moves = make_mixes(show, [name], stereo=stereo, serves="effect", patch=False)
-    mix = next(iter(moves)).rpartition("/")[0]
+    mix = Address.at(next(iter(moves))).thing
     for number in range(1, show.desk.returns + 1):
         back = f"return/{number}"
         if show[f"{back}/source"] is None and not show.text(f"{back}/name"):
@@ -163,7 +164,7 @@ def make_buses(
 def _kind(show: Show, bus: str, *kinds: str) -> str:
     """The kind of a bus, refused unless it is one of `kinds` and on this desk."""
     layout_of(show.desk).column(bus)
-    kind = bus.split("/")[0]
+    kind = of_kind(bus)
     if kind not in kinds:
         raise UnknownAddress(bus, f"expected one of {', '.join(kinds)}")
     return kind
@@ -197,7 +198,7 @@ def duplicate_bus(show: Show, bus: str, *, patch: bool = True) -> dict[str, Aske
     moves |= {
         there: value
         for address, value in show.own.items()
-        if "/holds/" not in address and not address.endswith("/linked")
+        if not Address.at(address).in_scene and Address.at(address).last != "linked"
         if (there := said(address)) is not None and there != address
     }
     moves[f"{new}/name"] = f"{strip_name(show, bus)[:54]} copy"

@@ -7,6 +7,7 @@ be one of these joins it by the same edit. Who is taken out by hand stays out ("
 from collections.abc import Mapping
 from typing import Final
 
+from .address import Address, Thing, bearing, bears, memberships_in, of_kind
 from .choices import FAMILIES, HOUSE_STARTS
 from .kinds import Value
 from .show import Show
@@ -16,10 +17,6 @@ from .strip_lists import strips_of_family
 __all__ = ["TAKING", "netted", "starts_in_house", "taken_by_rule"]
 
 TAKING: Final = ("mute_group", "dca", "promise")
-_BEARING: Final = (
-    "/source", "/spare", "/on_spare", "/kind", "/family", "/socket", "/socket_right", "/place",
-    "/format", "/serves", "/name", "/takes",
-)  # fmt: skip
 
 
 def taken_by_rule(show: Show, takes: str) -> list[str]:
@@ -31,7 +28,7 @@ def taken_by_rule(show: Show, takes: str) -> list[str]:
         return [mix for mix in show.in_use("mix") if show[f"{mix}/serves"] == "ears"]
     if takes == "inputs":
         fed = [(f"channel/{n}", str(show.source_of(n) or "")) for n in show.channels()]
-        on_sockets = [(one, socket) for one, socket in fed if socket.startswith("input/")]
+        on_sockets = [(one, socket) for one, socket in fed if of_kind(socket) == "input"]
         return [one for one, socket in on_sockets if not _is_talkback(show, socket)]
     if takes == "all":
         returns = [f"return/{n}" for n in range(1, show.desk.returns + 1)]
@@ -55,11 +52,11 @@ def starts_in_house(show: Show, source: str) -> bool:
 def _is(show: Show, source: str, what: str) -> bool:
     if source == "talkback":
         return what == "talkback"
-    if not source.startswith("input/"):
+    if of_kind(source) != "input":
         return False
     lines = lines_on(show, source)
     if what == "tracks":
-        box = show.desk.box(source.split("/")[1])
+        box = show.desk.box(Thing.at(source).box)
         return box is not None and not box.preamps
     if what == "cues":
         return any(show[f"line/{line}/family"] == "cues" for line in lines)
@@ -71,20 +68,20 @@ def netted(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
 
     what does not start there. What the edit names itself goes before.
     """
-    if not any(address.endswith(_BEARING) for address in whole):
+    if not bears("nets", whole):
         return {}
     found: dict[str, Value] = {}
-    fed = [a for a, v in whole.items() if _feeds_anew(show, a, v, whole)]
+    fed = [at for at in bearing("fills", whole) if _feeds_anew(show, at, whole)]
     rulers = _rulers(show, whole)
     if not fed and not rulers:
         return {}
     after = show.with_values(whole)
-    for address in fed:
-        if not starts_in_house(after, str(whole[address])):
-            found[f"{address.removesuffix('source')}house/on"] = False
+    for at in fed:
+        if not starts_in_house(after, str(whole[at.text])):
+            found[f"{at.thing}/house/on"] = False
     for ruler in rulers:
         takes, was = after.text(f"{ruler}/takes"), show.text(f"{ruler}/takes")
-        named = any(address.endswith(f"/{ruler}/on") for address in whole)
+        named = bool(memberships_in(ruler, whole))
         before = set(taken_by_rule(show, takes)) if takes == was or named else set()
         for strip in taken_by_rule(after, takes):
             address = f"{strip}/{ruler}/on"
@@ -93,11 +90,9 @@ def netted(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
     return found
 
 
-def _feeds_anew(show: Show, address: str, value: Value, whole: Mapping[str, Value]) -> bool:
+def _feeds_anew(show: Show, at: Address, whole: Mapping[str, Value]) -> bool:
     """Whether an address gives a source to a channel that had none, and that nobody routed yet."""
-    if not (address.startswith("channel/") and address.endswith("/source")):
-        return False
-    channel = address.removesuffix("/source")
+    channel, value = at.thing, whole[at.text]
     fresh = not any(f"{channel}/{leaf}" in show.own for leaf in ("source", "spare", "house/on"))
     return isinstance(value, str) and fresh and f"{channel}/house/on" not in whole
 

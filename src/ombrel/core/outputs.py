@@ -2,11 +2,12 @@
 
 from collections.abc import Sequence
 
+from .address import Thing, of_kind, thing_of
 from .addresses import check_on_desk
 from .asked import Asked
 from .errors import NothingLeft, UnreadableText
 from .show import Show
-from .sockets import read_sockets
+from .sockets import above, read_sockets
 from .strip_kinds import ALONE
 
 __all__ = [
@@ -36,17 +37,15 @@ def free_outputs(show: Show, count: int, *, pairs: bool = False) -> list[str]:
         socket
         for socket in show.outputs()
         if show[f"{socket}/source"] is None
-        and (box := show.desk.box(socket.split("/")[1])) is not None
+        and (box := show.desk.box(Thing.at(socket).box)) is not None
         and box.preamps
     ]
     if pairs:
         free_set = set(free)
         found: list[str] = []
         for socket in free:
-            stem, number = socket.rsplit("/", 1)
-            above = f"{stem}/{int(number) + 1}"
-            if int(number) % 2 == 1 and above in free_set:
-                found += [socket, above]
+            if Thing.at(socket).number % 2 == 1 and above(socket) in free_set:
+                found += [socket, above(socket)]
         free = found
     if len(free) < count:
         raise NothingLeft("free outputs", count, len(free))
@@ -82,8 +81,8 @@ def outputs_of(show: Show, bus: str) -> dict[str, str]:
     found = {}
     for socket in show.outputs():
         source = show[f"{socket}/source"]
-        if isinstance(source, str) and (source == bus or source.startswith(f"{bus}/")):
-            found[socket] = source.removeprefix(bus).removeprefix("/") or "whole"
+        if isinstance(source, str) and thing_of(source) == bus:
+            found[socket] = Thing.at(source).side or "whole"
     return found
 
 
@@ -94,7 +93,7 @@ def goes_somewhere(show: Show, bus: str) -> bool:
     engines = range(1, show.desk.effect_engines + 1)
     if any(show[f"engine/{number}/source"] == bus for number in engines):
         return True
-    if bus.startswith("matrix/"):
+    if of_kind(bus) == "matrix":
         return False
     return any(
         show.number(f"{bus}/send/{matrix}/level") > float("-inf")
@@ -148,17 +147,16 @@ def patch_output(show: Show, socket: str, source: str | None) -> dict[str, Asked
     no neighbours (the house), UnknownAddress and WrongValue for what is not on the desk.
     """
     check_on_desk(show.desk, f"{socket}/source", source)
-    words = socket.split("/")
-    box = show.desk.box(words[1])
+    box = show.desk.box(Thing.at(socket).box)
     size = box.output_block if box else 1
     if box is None or size == 1:
         return {f"{socket}/source": source}
-    first = (int(words[2]) - 1) // size * size + 1
+    first = (Thing.at(socket).number - 1) // size * size + 1
     sockets = [f"output/{box.key}/{number}" for number in range(first, first + size)]
     if source is None:
         return {f"{one}/source": None for one in sockets}
-    kind, _, rest = source.partition("/")
-    number, _, side = rest.partition("/")
+    of = Thing.at(source)
+    kind, number, side = of.kind, of.number, of.side
     if kind in ALONE or side in ("left", "right"):
         says = f"channels or whole buses of one kind, which go in blocks of {size}"
         raise UnreadableText(source, says)

@@ -4,6 +4,7 @@ import math
 from collections.abc import Callable, Mapping
 from typing import Final
 
+from .address import Thing, of_kind, thing_of
 from .casting.sheets import cast_sheet, radio_sheet
 from .choices import GANG_ASPECTS
 from .flow import Flow, State, flow_of, strip_name
@@ -13,7 +14,7 @@ from .said import said
 from .scenes.cue_sheet import cue_sheet
 from .sheet import Column, Datum, Sheet, datum_text
 from .show import Show
-from .sockets import channels_on, lines_on, returns_on, socket_name, sockets_of_line, strip_of
+from .sockets import SIDE_WORDS, channels_on, lines_on, returns_on, socket_name, sockets_of_line
 from .strip_lists import strips_text
 
 __all__ = [
@@ -126,13 +127,13 @@ def _patch_sheet(show: Show) -> Sheet:
         strips += [f"R{n} {strip_name(show, f'return/{n}')}" for n in back.get(socket, ())]
         if not lines and not strips:
             continue
-        box = show.desk.box(socket.split("/")[1])
+        box = show.desk.box(Thing.at(socket).box)
         preamp = box is not None and box.preamps
         stands = {show.text(f"line/{line}/where") for line in lines} - {""}
         rows.append(
             (
                 box.name if box else "",
-                int(socket.split("/")[2]),
+                Thing.at(socket).number,
                 " + ".join(_side_name(show, line, socket) for line in lines) or "\u2014",
                 ", ".join(sorted(stands)),
                 show.number(f"{socket}/gain") if preamp else "",
@@ -172,17 +173,15 @@ def _output_list(show: Show) -> Sheet:
         device = show.text(f"{socket}/device")
         if source is None and not label and device == "none":
             continue
-        box = show.desk.box(socket.split("/")[1])
+        box = show.desk.box(Thing.at(socket).box)
         carries = "\u2014"
         if isinstance(source, str):
-            side = source.rsplit("/", 1)[-1]
-            carries = strip_name(show, strip_of(source))
-            carries += {"left": " L", "right": " R", "direct": ", direct"}.get(side, "")
+            carries = strip_name(show, thing_of(source)) + SIDE_WORDS[Thing.at(source).side]
         trim_db, delay_ms = show.number(f"{socket}/trim"), show.number(f"{socket}/delay_ms")
         rows.append(
             (
                 box.name if box else "",
-                int(socket.split("/")[2]),
+                Thing.at(socket).number,
                 carries,
                 show.text(f"{socket}/tap").replace("_", " ") if source else "",
                 trim_db if trim_db else "",
@@ -231,10 +230,10 @@ def _mix_sheet(show: Show, flow: Flow, mix: int) -> Sheet:
         sent = show.on(f"{send}/on") and show.number(f"{send}/level") > -math.inf
         if not sent and cell.state != State.HEARD:
             continue
-        kind, number = strip.split("/")
+        kind, number = of_kind(strip), Thing.at(strip).number
         rows.append(
             (
-                int(number) if kind == "channel" else f"R{number}",
+                number if kind == "channel" else f"R{number}",
                 strip_name(show, strip),
                 "own" if strip in own else "",
                 show.number(f"{send}/level") if sent else "",
@@ -250,7 +249,7 @@ def _mix_sheet(show: Show, flow: Flow, mix: int) -> Sheet:
         socket_name(show.desk, s)
         for s in show.outputs()
         if isinstance(show[f"{s}/source"], str)
-        and strip_of(str(show[f"{s}/source"])) == f"mix/{mix}"
+        and thing_of(str(show[f"{s}/source"])) == f"mix/{mix}"
     ]
     about = f"{show.text(f'mix/{mix}/format').capitalize()}, fader {fader}{muted}"
     about += f"; at {', '.join(sockets)}" if sockets else "; at no output"
@@ -315,13 +314,13 @@ def _ruler_sheet(show: Show) -> Sheet:
                 key = ", ".join([*([key] if key else []), *(w.lower() for w in what)])
             members = members_of(show, ruler)
             names = ", ".join(strip_name(show, member) for member in members)
-            number = int(ruler.split("/")[1])
+            number = Thing.at(ruler).number
             name = strip_name(show, ruler)
             rows.append((word, number, name, level_db, key, strips_text(members), names))
     for odd in pairs_in_use(show):
         sides = [odd, str(partner_of(show, odd))]
         name = ", ".join(strip_name(show, side) for side in sides)
-        number = int(odd.split("/")[1])
+        number = Thing.at(odd).number
         rows.append(("Pair", number, name, "", "linked", strips_text(sides), name))
     return Sheet(key="rulers", title=_TITLES["rulers"], columns=_RULERS, rows=tuple(rows))
 

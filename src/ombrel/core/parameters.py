@@ -6,8 +6,10 @@ the wire, the generated types and the controls on the screen all read this one l
 """
 
 import math
+from dataclasses import replace
 from typing import Final
 
+from .bearing import bearings_of, check_bearings
 from .beside_parameters import BESIDE_STRIPS
 from .choices import (
     COLOURS,
@@ -81,7 +83,7 @@ def catalogue_of(*parameters: Parameter) -> dict[str, Parameter]:
             raise ValueError(f"{parameter.key} stands in the catalogue twice")
         if parameter.kind.checked(parameter.default, parameter.key) != parameter.default:
             raise ValueError(f"{parameter.key} does not accept its own default")
-        catalogue[parameter.key] = parameter
+        catalogue[parameter.key] = replace(parameter, bears_on=bearings_of(parameter.key))
     return catalogue
 
 
@@ -370,3 +372,4 @@ _OF_DESKS_AND_SHOWS: Final = (
 )
 
 CATALOGUE: Final = catalogue_of(*_OF_DESKS_AND_SHOWS, *values_of_fittings(_OF_DESKS_AND_SHOWS))
+check_bearings(CATALOGUE)

@@ -2,10 +2,11 @@
 
 from collections.abc import Iterable, Sequence
 
+from .address import Thing
 from .asked import Asked
 from .errors import NothingLeft
 from .show import Show
-from .sockets import channels_from, channels_on, lines_on, read_sockets, sockets_of_line
+from .sockets import above, channels_from, channels_on, lines_on, read_sockets, sockets_of_line
 from .there import check_lines
 
 __all__ = [
@@ -30,13 +31,13 @@ def fill(show: Show, sockets: str, to: str) -> dict[str, Asked]:
         return fill_channels(show, first, channels_from(show, to, count=len(first)))
     second = read_sockets(show.desk, to)
     if len(second) == 1:
-        box = show.desk.box(second[0].split("/")[1])
-        start = int(second[0].split("/")[2])
+        box = show.desk.box(Thing.at(second[0]).box)
+        start = Thing.at(second[0]).number
         left = (box.inputs if box else 0) - start + 1
         if left < len(first):
             raise NothingLeft(f"sockets from {to.strip()}", len(first), left)
-        stem = second[0].rpartition("/")[0]
-        second = [f"{stem}/{number}" for number in range(start, start + len(first))]
+        key = Thing.at(second[0]).box
+        second = [f"input/{key}/{number}" for number in range(start, start + len(first))]
     return move_sockets(show, first, second)
 
 
@@ -65,7 +66,7 @@ def move_sockets(show: Show, sockets: Sequence[str], to: Sequence[str]) -> dict[
                 moves[f"channel/{channel}/{leaf}"] = target[str(socket)]
     preamped = {box.key for box in show.desk.boxes if box.preamps}
     for socket, new in target.items():
-        if {socket.split("/")[1], new.split("/")[1]} <= preamped:
+        if {Thing.at(socket).box, Thing.at(new).box} <= preamped:
             for leaf in ("gain", "pad"):
                 moves[f"{new}/{leaf}"] = show[f"{socket}/{leaf}"]
     return moves
@@ -193,12 +194,10 @@ def patch_lines(
 def _pair_first(free: list[str]) -> None:
     """Bring the next odd socket and the even above it to the front, if there is such a pair."""
     for socket in free:
-        stem, number = socket.rsplit("/", 1)
-        above = f"{stem}/{int(number) + 1}"
-        if int(number) % 2 == 1 and above in free:
+        if Thing.at(socket).number % 2 == 1 and above(socket) in free:
             free.remove(socket)
-            free.remove(above)
-            free[:0] = [socket, above]
+            free.remove(above(socket))
+            free[:0] = [socket, above(socket)]
             return
 
 
@@ -216,7 +215,7 @@ def _next_channels(free: list[int], stereo: bool, had: int) -> tuple[int, ...]:
 def inputs_in_order(show: Show, first_socket: str | None) -> list[str]:
     """Inputs to hand out: from `first_socket` on, else stage boxes first, the local box after."""
     preamped = {box.key for box in show.desk.boxes if box.preamps}
-    sockets = [s for s in show.inputs() if s.split("/")[1] in preamped]
+    sockets = [s for s in show.inputs() if Thing.at(s).box in preamped]
     if first_socket in sockets:
         return sockets[sockets.index(first_socket) :]
-    return sorted(sockets, key=lambda socket: socket.split("/")[1] == "local")  # a stable sort
+    return sorted(sockets, key=lambda socket: Thing.at(socket).box == "local")  # a stable sort

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from .address import Thing, of_kind
 from .addresses import kind_on
 from .asked import Asked
 from .kinds import Number
@@ -30,7 +31,7 @@ class Preamp:
 
 def preamp_of(show: Show, socket: str) -> Preamp | None:
     """The preamp of a socket, or None where there is no preamp or no line on it."""
-    box = show.desk.box(socket.split("/")[1]) if socket.startswith("input/") else None
+    box = show.desk.box(Thing.at(socket).box) if of_kind(socket) == "input" else None
     lines = lines_on(show, socket) if box is not None and box.preamps else []
     return _preamp(show, socket, lines[0]) if lines else None
 
@@ -78,7 +79,7 @@ def preamps(show: Show) -> list[Preamp]:
     for line in show.lines():
         for side in ("socket", "socket_right"):
             socket = show[f"line/{line}/{side}"]
-            box = show.desk.box(socket.split("/")[1]) if isinstance(socket, str) else None
+            box = show.desk.box(Thing.at(socket).box) if isinstance(socket, str) else None
             if isinstance(socket, str) and box is not None and box.preamps and socket not in found:
                 found[socket] = _preamp(show, socket, line)
     return list(found.values())

@@ -9,6 +9,7 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from .address import Address, Thing, below, of_kind
 from .addresses import default_of, is_on_desk
 from .asked import Asked, Typed
 from .copying import copied, of_aspects
@@ -65,7 +66,7 @@ def presets(show: Show, strip: str) -> tuple[PresetCard, ...]:
 
 def _family(show: Show, strip: str) -> str:
     """The family of the line on a channel; "unsorted" where there is none."""
-    source = show.source_of(int(strip.split("/")[1])) if strip.startswith("channel/") else None
+    source = show.source_of(Thing.at(strip).number) if of_kind(strip) == "channel" else None
     lines = lines_on(show, source) if source is not None else []
     return show.text(f"line/{lines[0]}/family") if lines else "unsorted"
 
@@ -82,7 +83,7 @@ def apply_preset(
 
     have such. Raises UnknownAddress for no such preset, UnreadableText for an aspect of none.
     """
-    if preset.startswith("preset/"):
+    if of_kind(preset) == "preset":
         if preset not in _kept(show):
             raise UnknownAddress(preset, "this show keeps no such preset")
         held = [one for one in HELD if show.on(f"{preset}/has_{one}")]
@@ -92,7 +93,9 @@ def apply_preset(
         raise UnknownAddress(preset, "there is no such preset")
     leaves = of_aspects(show, "channel/1", aspects or HELD)
     moves: dict[str, Asked] = {}
-    for leaf in [one for one in leaves if not one.endswith(("/key", "/key_tap"))]:
+    for leaf in [
+        one for one in leaves if Address.at(f"channel/1/{one}").last not in ("key", "key_tap")
+    ]:
         for target in targets:
             address = f"{target}/{leaf}"
             if is_on_desk(show.desk, address):
@@ -129,4 +132,4 @@ def forget_preset(show: Show, preset: str) -> dict[str, Asked]:
 
 
 def _emptied(show: Show, preset: str) -> dict[str, Asked]:
-    return {a: default_of(a) for a in show.values if a.startswith(f"{preset}/")}
+    return {a: default_of(a) for a in below(preset, show.values)}

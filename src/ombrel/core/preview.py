@@ -7,6 +7,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from .address import Address, is_in_dca, of_kind, thing_of
 from .asked import Asked
 from .carrying import Carry
 from .changes import Change
@@ -17,7 +18,7 @@ from .keeping import Keeping, keeping
 from .lines import left_behind
 from .promises import newly_broken
 from .show import Show
-from .sockets import channels_of_line, socket_name, strip_of
+from .sockets import channels_of_line, socket_name
 
 __all__ = ["Loss", "Preview", "preview"]
 
@@ -86,7 +87,7 @@ def preview(
             for row, column in cells[which].tolist()
         )
 
-    beside = [a for a in after.stood.new if a not in moves and not a.endswith("/kept")]
+    beside = [a for a in after.stood.new if a not in moves and Address.at(a).last != "kept"]
     return Preview(
         change=after.change,
         losses=_losses(show, after.show, after.stood),
@@ -109,7 +110,7 @@ def _first(change: Change, moves: Mapping[str, Asked]) -> list[str]:
 
 def _joins(change: Change) -> bool:
     """Whether something joins or leaves a DCA."""
-    return any("/dca/" in address and address.endswith("/on") for address in change.new)
+    return any(map(is_in_dca, change.new))
 
 
 def _leaving(show: Show, after: Show) -> tuple[tuple[str, str], ...]:
@@ -133,25 +134,29 @@ def _losses(show: Show, after: Show, change: Change) -> tuple[Loss, ...]:
         new = change.new[address]
         if not isinstance(old, str) or old == new:
             continue
-        strip, _, leaf = address.rpartition("/")
+        strip, leaf = Address.at(address).stem, Address.at(address).last
         if leaf in ("socket", "socket_right") and f"{strip}/place" not in after.values:
             continue  # it leaves the list: `leaving` says what that means
         if leaf in ("socket", "socket_right"):
             takers = [
-                after.text(other.rpartition("/")[0] + "/name")
+                after.text(f"{thing_of(other)}/name")
                 for other, value in change.new.items()
-                if value == old and other.startswith("line/")
+                if value == old and of_kind(other) == "line"
             ]
             who, loses = show.text(f"{strip}/name"), f"socket {socket_name(show.desk, old)}"
             to = ", ".join(takers) or "nobody"
-        elif leaf in ("source", "spare") and strip.startswith(("channel/", "return/", "engine/")):
+        elif leaf in ("source", "spare") and of_kind(strip) in (
+            "channel",
+            "return",
+            "engine",
+        ):
             who, loses = strip_name(show, strip), f"its {leaf} {socket_name(show.desk, old)}"
             to = f"takes {socket_name(show.desk, new)}" if isinstance(new, str) else "nothing"
-        elif leaf == "source" and strip.startswith("output/"):
-            who, loses = strip_name(show, strip_of(old)), f"output {socket_name(show.desk, strip)}"
+        elif leaf == "source" and of_kind(strip) == "output":
+            who, loses = strip_name(show, thing_of(old)), f"output {socket_name(show.desk, strip)}"
             to = str(new) if isinstance(new, str) else "nobody"
             if isinstance(new, str):
-                to = strip_name(after, strip_of(new))
+                to = strip_name(after, thing_of(new))
         else:
             continue
         losses.append(Loss(who=who or strip, loses=loses, to=to))

@@ -6,8 +6,8 @@ import, by patch or by hand, is sent to those mixes in the same edit.
 
 import math
 from collections.abc import Mapping, Sequence
-from functools import lru_cache
 
+from .address import Address, Thing, bearing, of_kind
 from .asked import Asked, Travel, Typed
 from .kinds import Value
 from .nets import netted
@@ -26,12 +26,10 @@ __all__ = [
     "sent",
 ]
 
-_BEARING = ("/source", "/spare", "/on_spare", "/on")
-
 
 def in_programme(show: Show, channel: str) -> bool:
     """Whether a channel has a source and the house has it: by itself or by a group."""
-    if show.source_of(int(channel.split("/")[1])) is None:
+    if show.source_of(Thing.at(channel).number) is None:
         return False
     return show.on(f"{channel}/house/on") or any(
         show.on(f"{channel}/{group}/on") and show.on(f"{group}/house/on")
@@ -41,7 +39,7 @@ def in_programme(show: Show, channel: str) -> bool:
 
 def is_fed_by_a_bus(show: Show, channel: str) -> bool:
     """Whether what feeds a channel now is a side of a bus."""
-    return is_of_bus(show.source_of(int(channel.split("/")[1])) or "")
+    return is_of_bus(show.source_of(Thing.at(channel).number) or "")
 
 
 def programme(show: Show) -> list[str]:
@@ -66,7 +64,7 @@ def promised(show: Show) -> list[tuple[list[str], list[str]]]:
     for promise in rulers_in_use(show, "promise"):
         if show[f"{promise}/kind"] == "all_but":
             members = members_of(show, promise)
-            mixes = [one for one in members if one.startswith("mix/")]
+            mixes = [one for one in members if of_kind(one) == "mix"]
             found.append(([one for one in members if one not in mixes], mixes))
     return found
 
@@ -83,20 +81,10 @@ def not_joining(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
     return {address: show[address] for address in joins}
 
 
-@lru_cache(maxsize=200_000)  # an edit asks it of each of a thousand addresses
-def _brought_by(address: str) -> str:
-    """The channel that may come into the house by an edit of this address; "" for none."""
-    if not (address.startswith("channel/") and address.endswith(_BEARING)):
-        return ""
-    words = address.split("/")
-    return f"channel/{words[1]}" if len(words) == 3 or words[2] in ("house", "group") else ""
-
-
 def joining(show: Show, moves: Mapping[str, Asked]) -> str:
     """The mixes that channels join by an edit since that was promised, in words; "" for none."""
     plain = {a: value for a, value in moves.items() if not isinstance(value, Travel | Typed)}
-    sends = (address.partition("/send/")[2] for address in coming(show, plain))
-    mixes = dict.fromkeys("/".join(one.split("/")[:2]) for one in sends)
+    mixes = dict.fromkeys(Address.at(address).target for address in coming(show, plain))
     names = (show.text(f"{mix}/name") or mix.replace("/", " ").capitalize() for mix in mixes)
     return ", ".join(names)
 
@@ -107,7 +95,7 @@ def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
     What a bus feeds does not: it may carry what the mix must not have, or that mix itself.
     `values`: what the edit puts where, which goes before.
     """
-    changed = set(filter(None, map(_brought_by, values)))
+    changed = {at.thing for at in bearing("house", values)}
     kinds = (f"promise/{n}/kind" for n in range(1, show.desk.count("promise") + 1))
     if not changed or not any(show.values.get(kind) == "all_but" for kind in kinds):
         return {}

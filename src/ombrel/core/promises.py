@@ -13,6 +13,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from .address import Address, bearing, bears, of_kind
 from .asked import Asked, Typed
 from .edits import check_edit, made
 from .errors import ConsoleError, NothingLeft, UnreadableText
@@ -20,7 +21,7 @@ from .flow import Bypass, Bypasses, Flow, feeds_back, flow_of, same_ways, strip_
 from .programme import is_fed_by_a_bus, programme, sent
 from .rulers import clear_ruler, members_of, membership, rulers_in_use
 from .show import Show
-from .strip_kinds import SENDERS
+from .strip_kinds import SENDERS, SOURCES
 from .there import check_made
 from .why import Remedy
 
@@ -81,7 +82,7 @@ def promises(show: Show, flow: Flow) -> tuple[Judged, ...]:
 def judged(show: Show, flow: Flow, promise: str) -> Judged:
     """One promise, judged. Raises UnknownAddress."""
     members = members_of(show, promise)
-    sources = [one for one in members if one.split("/")[0] in SENDERS]
+    sources = [one for one in members if of_kind(one) in SENDERS]
     listeners = [one for one in members if one not in sources]
     if show[f"{promise}/kind"] == "all_but":  # what a mix has is asked of mixes that there are
         listeners = [one for one in listeners if one in show.in_use("mix")]
@@ -212,14 +213,14 @@ def _cut(show: Show, bypass: Bypass) -> tuple[Remedy, ...]:
     if steps[0] == steps[-1]:
         return (first,)
     after = bypass.strips[steps[0] + 1]
-    heard = after.startswith("mix/") and show[f"{after}/serves"] != "effect"
+    heard = of_kind(after) == "mix" and show[f"{after}/serves"] != "effect"
     return (last, first) if heard else (first, last)
 
 
 def _led_through(show: Show, bypass: Bypass, group: str) -> tuple[Remedy, ...]:
     """The last channel or return of the way goes through the group instead."""
-    rows = [p for p, strip in enumerate(bypass.strips) if strip.startswith(("channel/", "return/"))]
-    if not rows or bypass.strips[rows[-1] + 1].startswith("mix/"):
+    rows = [p for p, strip in enumerate(bypass.strips) if of_kind(strip) in SOURCES]
+    if not rows or of_kind(bypass.strips[rows[-1] + 1]) == "mix":
         steps = [place for place, feed in enumerate(bypass.feeds) if feed]
         return (_off(show, bypass, rows[-1] if rows else steps[-1]),)
     at = rows[-1]
@@ -300,21 +301,16 @@ def newly_broken(before: Show, flow: Flow, after: Show, its_flow: Flow) -> tuple
 
 def _moves_promises(before: Show, after: Show) -> bool:
     def of(show: Show) -> dict[str, object]:
-        return {a: v for a, v in show.values.items() if "promise/" in a or _is_patch(a)}
+        return {at.text: show.values[at.text] for at in bearing("promised", show.values)}
 
     return of(before) != of(after)
 
 
 def bears_on_promises(addresses: Iterable[str], before: Flow, after: Flow) -> bool:
     """Whether a change at some addresses can break a promise or mend it."""
-    if any("promise/" in a or a.endswith("/name") or _is_patch(a) for a in addresses):
+    if bears("promises", addresses):
         return True
     return not same_ways(before, after)
-
-
-def _is_patch(address: str) -> bool:
-    """Whether it decides which channels there are."""
-    return address.startswith("channel/") and address.endswith(("/source", "/spare", "/on_spare"))
 
 
 def make_promise(
@@ -333,17 +329,17 @@ def make_promise(
     that side of a promise.
     """
     for one in sources:
-        if one.split("/")[0] not in SENDERS:
+        if of_kind(one) not in SENDERS:
             raise UnreadableText(one, "channels, returns or groups as what it is about")
     for one in listeners:
-        if one.split("/")[0] in SENDERS:
+        if of_kind(one) in SENDERS:
             raise UnreadableText(one, "the house, mono, mixes or matrices as where it arrives")
     if not sources or not listeners:
         raise UnreadableText("", "what the promise is about, and where it is to look")
     kind = "only_through" if through else "never"
     title = name or _listed(show, sources)[:60]
     moves = promise_moves(show, [*sources, *listeners], kind=kind, name=title, through=through)
-    promise = next(iter(a for a in moves if a.endswith("/kind"))).removesuffix("/kind")
+    promise = next(Address.at(a).thing for a in moves if Address.at(a).leaf == "kind")
     return moves | {f"{promise}/takes": takes}
 
 

@@ -6,6 +6,7 @@ from typing import Final
 
 import numpy as np
 
+from .address import of_kind
 from .asked import Asked
 from .edits import edited
 from .flow import Flow, State, listener_name, listeners, sources, strip_name
@@ -53,7 +54,7 @@ class Reach:
 def reach(show: Show, flow: Flow, ruler: str) -> Reach:
     """How far a ruler reaches now, whether or not its key is on. Raises UnknownAddress."""
     members = members_of(show, ruler)
-    is_dca = ruler.startswith("dca/")
+    is_dca = of_kind(ruler) == "dca"
     key = f"{ruler}/mute" if is_dca else f"{ruler}/on"
     open_now = _with(show, flow, ruler, {key: False})
     shut_now = _with(show, flow, ruler, {key: True})
@@ -118,18 +119,18 @@ def closing(show: Show, flow: Flow) -> dict[str, int]:
 
 
 def _with(show: Show, flow: Flow, ruler: str, moves: dict[str, Asked]) -> Flow:
-    if ruler.startswith("mute_group/"):
+    if of_kind(ruler) == "mute_group":
         moves = {**moves, f"{ruler}/safe": False}  # only looked at: no key is moved
     return edited(show, flow, moves).flow
 
 
 def _rules(show: Show, ruler: str, strip: str) -> bool:
-    if ruler.startswith("dca/"):
+    if of_kind(ruler) == "dca":
         return ruler in dcas_of(show, strip)
     return show.on(f"{strip}/{ruler}/on")
 
 
 def _alone(show: Show, ruler: str, member: str) -> bool:
-    if ruler.startswith("dca/"):
+    if of_kind(ruler) == "dca":
         return all(way[0] == ruler for way in dcas_of(show, member).values())
     return mutes_for(show, member) == [ruler]

@@ -6,14 +6,13 @@ keep back all follow. Whoever moves, removes or takes over strips asks this; nob
 
 import re
 from collections.abc import Callable, Iterable, Mapping
-from functools import lru_cache
 from typing import Final
 
+from .address import Address, Thing, of_kind
 from .addresses import default_of, parameter_at
 from .casting.versions import version_otherwise
 from .kinds import Packed, Reference, Value
 from .programme import not_joining
-from .scenes.cells import kind_of_holder
 from .scenes.held import held_otherwise
 from .show import Show
 from .strip_kinds import PAIRED
@@ -23,9 +22,9 @@ __all__ = ["Said", "renamed", "said_otherwise", "strips_in"]
 Said = Callable[[str], str | None]
 
 # Not a strip's name though it may look like one: a box's key and a number.
-_SOCKETS: Final = ("input/", "output/")
+_SOCKETS: Final = ("input", "output")
 # A place on the desk has these, whatever strip stands there.
-_STAYS: Final = ("/fixed", "/linked")
+_STAYS: Final = ("fixed", "linked")
 _GONE: Final = "\0"
 
 
@@ -43,7 +42,7 @@ def renamed(show: Show, to: Mapping[str, str | None]) -> dict[str, Value]:
     left: dict[str, Value] = {}
     found: dict[str, Value] = {}
     for address, value in show.own.items():
-        if address.endswith(_STAYS):
+        if Address.at(address).last in _STAYS:
             continue
         there, stands = said(address), _value(address, value, said)
         if there == address and stands == value:
@@ -62,17 +61,7 @@ def strips_in(address: str) -> Iterable[str]:
     >>> list(strips_in("channel/3/send/mix/5/level"))
     ['channel/3', 'mix/5']
     """
-    return _named(address)
-
-
-@lru_cache(maxsize=50_000)
-def _named(address: str) -> tuple[str, ...]:
-    pattern, words = parameter_at(address).key.split("/"), address.split("/")
-    return tuple(
-        f"{words[place]}/{words[place + 1]}"
-        for place in range(len(words) - 1)
-        if pattern[place + 1] == f"<{pattern[place]}>"
-    )
+    return Address.at(address).things
 
 
 def said_otherwise(to: Mapping[str, str | None]) -> Said:
@@ -80,7 +69,7 @@ def said_otherwise(to: Mapping[str, str | None]) -> Said:
 
     where it names one that is gone.
     """
-    kinds = "|".join(sorted({re.escape(name.partition("/")[0]) for name in to})) or "(?!)"
+    kinds = "|".join(sorted({re.escape(of_kind(name)) for name in to})) or "(?!)"
     pattern = re.compile(rf"(^|/)((?:{kinds})/\d+)(?=/|$)")
 
     def other(match: re.Match[str]) -> str:
@@ -88,7 +77,7 @@ def said_otherwise(to: Mapping[str, str | None]) -> Said:
         return f"{match[1]}{_GONE if new is None else new}"
 
     def said(text: str) -> str | None:
-        if text.startswith(_SOCKETS):
+        if of_kind(text) in _SOCKETS:
             return text
         new = pattern.sub(other, text)
         return None if _GONE in new else new
@@ -104,10 +93,10 @@ def _value(address: str, value: Value, said: Said) -> Value:
     if isinstance(kind, Reference):
         return said(value)
     if isinstance(kind, Packed):
-        if address.startswith("fitting/"):
+        if of_kind(address) == "fitting":
             return version_otherwise(value, said)
-        return held_otherwise(value, kind_of_holder(address.partition("/holds/")[2]), said)
-    if address.endswith("/held_back"):  # cells, as a line of text
+        return held_otherwise(value, of_kind(Address.at(address).target), said)
+    if Address.at(address).last == "held_back":  # cells, as a line of text
         return " ".join(sorted(cell for one in value.split() if (cell := said(one))))
     return value
 
@@ -123,7 +112,7 @@ def _pairs(show: Show, whole: Mapping[str, str | None]) -> dict[str, Value]:
                 continue
             found[f"{left}/linked"] = False
             new, beside = whole.get(left, left), whole.get(right, right)
-            number = int(new.partition("/")[2]) if new else 0
+            number = Thing.at(new).number if new else 0
             if number % 2 == 1 and beside == f"{kind}/{number + 1}":
                 linked[f"{new}/linked"] = True
     return found | linked

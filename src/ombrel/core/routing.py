@@ -3,12 +3,14 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from .address import Address, of_kind
 from .asked import Asked
 from .errors import UnreadableText
 from .flow import strip_name
 from .mixes import make_buses
 from .promises import make_promise
 from .show import Show
+from .strip_kinds import SOURCES
 
 __all__ = ["Between", "put_between"]
 
@@ -48,7 +50,7 @@ def put_between(
     """
     chosen = [one for one in strips if one not in set(exceptions)]
     for one in chosen:
-        if not one.startswith(("channel/", "return/")):
+        if of_kind(one) not in SOURCES:
             raise UnreadableText(one, "channels and returns: a group feeds no group")
     through = [one for one in chosen if show.on(f"{one}/house/on") and _in_use(show, one)]
     if not through:
@@ -56,7 +58,7 @@ def put_between(
     moves: dict[str, Asked] = {}
     if group is None:
         moves |= make_buses(show, "group", [name], stereo=True)
-        group = next(iter(moves)).rpartition("/")[0]
+        group = Address.at(next(iter(moves))).thing
     fresh = bool(moves)
     for one in through:
         moves |= {f"{one}/house/on": False, f"{one}/{group}/on": True}

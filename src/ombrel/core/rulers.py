@@ -11,6 +11,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from .address import Address, Thing, bearing, below, memberships_in, of_kind
 from .addresses import default_of
 from .asked import Asked, Typed
 from .choices import COLOURS
@@ -22,6 +23,7 @@ from .show import Show
 __all__ = [
     "Ruled",
     "clear_ruler",
+    "clear_solos",
     "closers_of",
     "dcas_of",
     "make_rulers",
@@ -30,33 +32,32 @@ __all__ = [
     "mute_all",
     "mutes_for",
     "opened_rulers",
-    "clear_solos",
-    "ruled_strips",
-    "silenced_by_solo",
-    "soloed",
     "ruled",
     "ruled_by_these",
+    "ruled_strips",
     "rulers_in_use",
+    "silenced_by_solo",
+    "soloed",
     "taken_out",
 ]
 
 
+RULING: Final = ("dca", "mute_group")  # what changes what a strip truly comes to
 _WORDS: Final = {
     "dca": "DCAs", "mute_group": "mute groups", "gang": "gangs", "promise": "promises",
 }  # fmt: skip
 
 
 def _checked(show: Show, ruler: str) -> str:
-    kind, _, number = ruler.partition("/")
-    known = kind in _WORDS and number.isascii() and number.isdigit()
-    if not known or not 1 <= int(number) <= show.desk.count(kind):
+    at = Thing.at(ruler)
+    if at.kind not in _WORDS or not 1 <= at.number <= show.desk.count(at.kind):
         raise UnknownAddress(ruler, "this desk has no such DCA, mute group, gang or promise")
     return ruler
 
 
 def _may_be_members(show: Show, ruler: str) -> list[str]:
     strips = list(layout_of(show.desk).strips)
-    if ruler.startswith("dca/"):
+    if of_kind(ruler) == "dca":
         strips += [f"dca/{n}" for n in range(1, show.desk.dcas + 1)]
     return strips
 
@@ -68,11 +69,7 @@ def members_of(show: Show, ruler: str) -> list[str]:
 
 def rulers_in_use(show: Show, kind: str) -> list[str]:
     """Rulers of a kind ("dca", "mute_group", "gang", "promise") with a name or member, in order."""
-    held = {
-        "/".join(address.split("/")[-3:-1])
-        for address in show.values
-        if address.endswith("/on") and f"/{kind}/" in address
-    }
+    held = {at.target for at in bearing("member", show.values)}
     every = (f"{kind}/{number}" for number in range(1, show.desk.count(kind) + 1))
     return [one for one in every if one in held or f"{one}/name" in show.values]
 
@@ -121,7 +118,7 @@ def ruled(show: Show, thing: str, by: Iterable[str] | None = None) -> Ruled:
     where they are known.
     """
     dcas = dcas_of(show, thing) if by is None else by
-    groups = [] if thing.startswith("dca/") else mutes_for(show, thing)
+    groups = [] if of_kind(thing) == "dca" else mutes_for(show, thing)
     muting = [one for one in groups if show.on(f"{one}/on")]
     muted = [f"{thing}/mute"] if show.on(f"{thing}/mute") else []
     muted += [f"{dca}/mute" for dca in dcas if show.on(f"{dca}/mute")]
@@ -151,9 +148,9 @@ def opened_rulers(closers: Iterable[str]) -> dict[str, Asked]:
     """Moves that open what these close, as remedies would; a safe key is armed for it."""
     moves: dict[str, Asked] = {}
     for address in closers:
-        moves[address] = START_LEVEL_DB if address.endswith("/fader") else False
-        if address.startswith("mute_group/"):
-            moves[f"{address.removesuffix('on')}safe"] = False
+        moves[address] = START_LEVEL_DB if Address.at(address).last == "fader" else False
+        if of_kind(address) == "mute_group":
+            moves[Address.at(address).beside("safe")] = False
     return moves
 
 
@@ -176,10 +173,8 @@ def clear_solos(show: Show) -> dict[str, Asked]:
 
 def ruled_strips(show: Show) -> list[str]:
     """Strips and DCAs that something rules, in the order of the desk, DCAs last."""
-    held = set()
-    for address in show.values:
-        if address.endswith("/on") and ("/dca/" in address or "/mute_group/" in address):
-            held.add(address.rsplit("/", 3)[0])
+    memberships = bearing("member", show.values)
+    held = {at.thing for at in memberships if of_kind(at.target) in RULING}
     every = [*layout_of(show.desk).strips, *(f"dca/{n}" for n in range(1, show.desk.dcas + 1))]
     return [one for one in every if one in held]
 
@@ -192,30 +187,26 @@ def ruled_by_these(show: Show, addresses: Iterable[str]) -> list[str] | None:
         return None
     strips: set[str] = set()
     rulers: set[str] = set()
-    for address in addresses:
-        words = address.split("/")
-        if words[-1] == "on" and len(words) > 3 and words[-3] in ("dca", "mute_group"):
+    for at in map(Address.at, addresses):
+        if at.bears_on("member") and of_kind(at.target) in RULING:
             return None
-        if words[0] in ("dca", "mute_group") and words[-1] in ("fader", "mute", "on", "hard"):
-            rulers.add("/".join(words[:2]))
-        elif words[-1] in ("fader", "mute"):
-            strips.add(address.rpartition("/")[0])
-    strips |= {ruler for ruler in rulers if ruler.startswith("dca/")}
+        if at.kind in RULING and at.leaf in ("fader", "mute", "on", "hard"):
+            rulers.add(at.thing)
+        elif at.leaf in ("fader", "mute"):
+            strips.add(at.thing)
+    strips |= {ruler for ruler in rulers if of_kind(ruler) == "dca"}
     if rulers:
         return [s for s in ruled_strips(show) if s in strips or rulers & _all_of(show, s)]
     return sorted(strip for strip in strips if _all_of(show, strip))
 
 
 def _bears_on_solo(address: str, *, in_place: bool) -> bool:
-    leaf = address.rpartition("/")[2]
-    if leaf in ("solo", "solo_proof"):
-        return True
-    feeding = ("on", "level", "source", "spare", "on_spare")  # what feeds what is soloed is open
-    return in_place and leaf in feeding
+    at = Address.at(address)  # what feeds what is soloed is open
+    return at.bears_on("solo") or (in_place and at.bears_on("solo_in_place"))
 
 
 def _all_of(show: Show, thing: str) -> set[str]:
-    groups = [] if thing.startswith("dca/") else mutes_for(show, thing)
+    groups = [] if of_kind(thing) == "dca" else mutes_for(show, thing)
     return {*dcas_of(show, thing), *groups}
 
 
@@ -257,7 +248,8 @@ def membership(show: Show, ruler: str, members: Iterable[str], *, on: bool) -> d
 def clear_ruler(show: Show, ruler: str) -> dict[str, Asked]:
     """Moves that clear all that a ruler is: name, members, parents, mute, level, aspects."""
     _checked(show, ruler)
-    addresses = [a for a in show.values if a.startswith(f"{ruler}/") or a.endswith(f"/{ruler}/on")]
+    addresses = below(ruler, show.values)
+    addresses += [at.text for at in memberships_in(ruler, show.values)]
     # a safe group is armed by its being cleared, in the same edit
     return {address: default_of(address) for address in addresses}
 
@@ -274,7 +266,7 @@ def mute_all(show: Show, what: str) -> dict[str, Asked]:
     if not members:
         raise NothingLeft("channels with a socket" if what == "inputs" else "ears", 1, 0)
     moves = make_rulers(show, "mute_group", [name])
-    group = next(iter(moves)).rpartition("/")[0]
+    group = Address.at(next(iter(moves))).thing
     moves |= {f"{group}/hard": True, f"{group}/safe": True, f"{group}/colour": "coral"}
     moves[f"{group}/takes"] = what  # what comes later is in it too
     return moves | membership(show, group, members, on=True)
@@ -282,7 +274,7 @@ def mute_all(show: Show, what: str) -> dict[str, Asked]:
 
 def taken_out(show: Show, ruler: str, strip: str) -> dict[str, Asked]:
     """Moves that take a strip out of a ruler: the memberships of its own that lead there."""
-    if ruler.startswith("mute_group/"):
+    if of_kind(ruler) == "mute_group":
         return {f"{strip}/{ruler}/on": False}
     direct = [d for d, way in dcas_of(show, strip).items() if len(way) == 1]
     leading = [d for d in direct if d == ruler or ruler in dcas_of(show, d)]

@@ -7,6 +7,7 @@ from typing import Final, cast
 
 from immutables import Map
 
+from .address import Address, Thing, bears
 from .addresses import default_of
 from .changes import Change
 from .desk import LINES, PARTS, SCENES, Desk
@@ -14,7 +15,6 @@ from .kinds import Value
 from .layers import (
     NOTHING_LAID,
     Laid,
-    bears_on_layers,
     is_in_fitting,
     laid_out,
     lain_on,
@@ -55,7 +55,7 @@ class Show:
     def own_value(self, address: str) -> Value:
         """The own value of an address, beneath what lies over it. Raises UnknownAddress."""
         found = self.own.get(address, _UNSET)
-        return default_of(address) if found is _UNSET else cast(Value, found)
+        return Address.at(address).entry.default if found is _UNSET else cast(Value, found)
 
     def text(self, address: str) -> str:
         """The value at an address that holds text or a choice ("" for a reference to nothing)."""
@@ -77,14 +77,14 @@ class Show:
         """As `with_values`, and what then stands otherwise."""
         own = _put(self.own, values)
         laid = self.laid
-        if any(map(bears_on_layers, values)):
+        if bears("layers", values):
             laid = laid_out(self.desk, own)
         bare = laid is NOTHING_LAID and laid is self.laid
-        if bare and self.values is self.own and not any(map(is_in_fitting, values)):
+        if bare and self.values is self.own and not any(Address.at(a).inner for a in values):
             old = {address: self.own_value(address) for address in values}
             return Show(self.desk, own, own, laid), Change(Map(old), Map(values))
         if bare:
-            stands = {a: value for a, value in values.items() if not is_in_fitting(a)}
+            stands = {a: value for a, value in values.items() if not Address.at(a).inner}
         else:
             stands = self._standing(own, laid, values)
         old = {a: self[a] for a in stands}
@@ -157,7 +157,7 @@ class Show:
 
     def mixes(self) -> list[int]:
         """Numbers of the mixes in use, ascending."""
-        return [int(mix.split("/")[1]) for mix in self.in_use("mix")]
+        return [Thing.at(mix).number for mix in self.in_use("mix")]
 
     def channels(self) -> list[int]:
         """Numbers of the channels in use (they have a source, a spare or a name), ascending."""
@@ -214,7 +214,7 @@ def _put(into: "Map[str, Value]", values: Mapping[str, Value]) -> "Map[str, Valu
     """A map with some values replaced; defaults are not held."""
     grown = into.mutate()
     for address, value in values.items():
-        if value == default_of(address):
+        if value == Address.at(address).entry.default:
             grown.pop(address, None)
         else:
             grown[address] = value

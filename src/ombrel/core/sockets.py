@@ -3,13 +3,16 @@
 import re
 from typing import Final
 
+from .address import Thing, of_kind
 from .desk import Box, Desk
-from .errors import NothingLeft, UnreadableText
+from .errors import NothingLeft, UnknownAddress, UnreadableText
 from .show import Show
-from .strip_kinds import ALONE
+from .strip_kinds import BUSES
 
 __all__ = [
     "INNER_SOURCES",
+    "SIDE_WORDS",
+    "above",
     "channels_from",
     "channels_of_line",
     "channels_on",
@@ -23,10 +26,11 @@ __all__ = [
     "side_of",
     "socket_name",
     "sockets_of_line",
-    "strip_of",
 ]
 
 INNER_SOURCES: Final = ("oscillator", "talkback")
+# Behind the name of a strip: the side of a bus, or a channel's direct out.
+SIDE_WORDS: Final = {"": "", "left": " L", "right": " R", "direct": ", direct"}
 _BUS: Final = re.compile(
     r"(?P<bus>(?:group|mix|matrix|engine)/\d+|house|mono)(?:/(?P<side>left|right))?"
 )
@@ -44,30 +48,27 @@ def socket_name(desk: Desk, socket: str) -> str:
         return socket.capitalize()
     bus = _BUS.fullmatch(socket)
     if bus:
-        side = {"left": " L", "right": " R"}.get(bus["side"] or "", "")
-        return f"{bus['bus'].capitalize().replace('/', ' ')}{side}"
-    words = socket.split("/")
-    box = desk.box(words[1]) if len(words) == 3 else None
+        of = Thing.at(socket)
+        return f"{of.kind.capitalize()} {of.number or ''}".rstrip() + SIDE_WORDS[of.side]
+    try:
+        at = Thing.at(socket)
+    except UnknownAddress as error:
+        raise UnreadableText(socket, "a socket such as A 7") from error
+    box = desk.box(at.box)
     if box is None:
         raise UnreadableText(socket, "a socket such as A 7")
-    return f"{box.short} {words[2]}"
-
-
-def strip_of(source: str) -> str:
-    """The strip that a reference is of: "mix/5/left" is of "mix/5", "house/right" of "house"."""
-    words = source.split("/")
-    return words[0] if words[0] in (*ALONE, "oscillator") else "/".join(words[:2])
+    return f"{box.short} {at.number}"
 
 
 def is_of_bus(source: str) -> bool:
     """Whether a reference is to a bus or a side of one."""
-    return source.startswith(("group/", "mix/", "matrix/", "house", "mono"))
+    return of_kind(source) in BUSES
 
 
 def side_of(source: str) -> str:
     """Which side a reference names: "left", "right" or "whole"."""
-    last = source.rsplit("/", 1)[-1]
-    return last if last in ("left", "right") else "whole"
+    side = Thing.at(source).side
+    return side if side in ("left", "right") else "whole"
 
 
 def read_numbers(text: str, *, highest: int) -> list[int]:
@@ -140,7 +141,7 @@ def one_socket(desk: Desk, text: str) -> str | None:
     bus = _TYPED_BUS.fullmatch(text.strip().lower())
     if bus:
         side = {"l": "/left", "r": "/right"}.get((bus["side"] or "")[:1], "")
-        whole = bus["bus"] == "mono" or bus["bus"].startswith("engine")
+        whole = of_kind(bus["bus"].replace(" ", "/")) in ("mono", "engine")
         return bus["bus"].replace(" ", "/") + ("" if whole else side)
     sockets = read_sockets(desk, text)
     if len(sockets) != 1:
@@ -180,10 +181,15 @@ def pair_of(source: object) -> tuple[str, ...]:
     >>> pair_of("input/a/7"), pair_of("engine/1"), pair_of(None)
     (('input/a/7', 'input/a/8'), (), ())
     """
-    if not isinstance(source, str) or not source.startswith("input/"):
+    if not isinstance(source, str) or of_kind(source) != "input":
         return ()
-    stem, _, odd = source.rpartition("/")
-    return source, f"{stem}/{int(odd) + 1}"
+    return source, above(source)
+
+
+def above(socket: str) -> str:
+    """The socket above another of the same box."""
+    at = Thing.at(socket)
+    return f"{at.kind}/{at.box}/{at.number + 1}"
 
 
 def returns_on(show: Show) -> dict[str, list[int]]:

@@ -6,6 +6,7 @@ from typing import Final
 
 import numpy as np
 
+from .address import Address
 from .addresses import kind_on
 from .asked import Asked
 from .edits import edited
@@ -25,8 +26,8 @@ EXACT_DB = 0.01  # what is read is what was typed, as far as a screen shows it
 def opening_at(control: str, level_db: float) -> dict[str, Asked]:
     """Moves that bring a control to a level; a feed is switched on with it."""
     moves: dict[str, Asked] = {control: level_db}
-    if control.endswith("/level"):
-        moves[control.removesuffix("level") + "on"] = True
+    if Address.at(control).last == "level":
+        moves[Address.at(control).beside("on")] = True
     return moves
 
 

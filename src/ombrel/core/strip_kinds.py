@@ -8,6 +8,7 @@ from .desk import Desk
 
 __all__ = [
     "ALONE",
+    "BUSES",
     "CROSSED",
     "FORMATTED",
     "KINDS",
@@ -74,6 +75,7 @@ SOURCES: Final = tuple(key for key, kind in KINDS.items() if kind.source)
 FORMATTED: Final = tuple(key for key, kind in KINDS.items() if kind.sides is None)
 SENDERS: Final = tuple(key for key, kind in KINDS.items() if kind.feeds.get("mix") == "send")
 PAIRED: Final = tuple(key for key, kind in KINDS.items() if kind.pairs)
+BUSES: Final = tuple(key for key, kind in KINDS.items() if not kind.source)
 CROSSED: Final = tuple(key for key, kind in KINDS.items() if kind.crossed)
 
 

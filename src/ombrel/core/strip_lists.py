@@ -4,6 +4,7 @@ import re
 from collections.abc import Sequence
 from typing import Final
 
+from .address import Thing, of_kind
 from .errors import UnreadableText
 from .show import Show
 from .sockets import read_numbers
@@ -73,7 +74,7 @@ def strips_text(strips: Sequence[str]) -> str:
     for kind in (*STRIP_KINDS, "dca"):
         if kind in strips:
             parts.append(kind)
-        numbers = sorted(int(s.split("/")[1]) for s in strips if s.startswith(f"{kind}/"))
+        numbers = sorted(Thing.at(s).number for s in strips if of_kind(s) == kind and s != kind)
         runs: list[list[int]] = []
         for number in numbers:
             if runs and number == runs[-1][-1] + 1:

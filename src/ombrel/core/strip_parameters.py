@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Final, Literal
 
+from .bearing import Bearing
 from .choices import COLOURS, GANG_ASPECTS, TAKES, TAPS
 from .kinds import Choice, Kind, Number, Switch, Text, Value
 
@@ -21,8 +22,8 @@ __all__ = [
     "followed",
     "format_of",
     "gang_carries",
-    "into_group",
     "input_of",
+    "into_group",
     "level_of",
     "named",
     "pan_of",
@@ -39,7 +40,8 @@ Tie = Literal["equal", "mirrored", "ganged", "own"]
 class Parameter:
     """All that is known of one kind of address. `aspect`: what scenes will carry it as. `gang`: the
 
-    aspect by which gangs carry it ("": never). `tie`: what linked pairs make of it.
+    aspect by which gangs carry it ("": never). `tie`: what linked pairs make of it. `bears_on`:
+    what hangs on it, by the table of `bearing`.
     """
 
     key: str
@@ -50,6 +52,7 @@ class Parameter:
     says: str
     gang: str = ""
     tie: Tie = "own"
+    bears_on: frozenset[Bearing] = frozenset()
 
 
 # -120 dB is below the quietest step of a 20-bit converter: nothing between it and off is of use.

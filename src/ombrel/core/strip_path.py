@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Final, Literal
 
+from .address import Thing, of_kind
 from .addresses import check_strip
 from .choices import TAPS
 from .compare import value_text
@@ -73,7 +74,7 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
     """The path of a strip as it stands. Raises UnknownAddress."""
     check_strip(show.desk, strip, "fader")
     layout = layout_of(show.desk)
-    kind = strip.split("/")[0]
+    kind = of_kind(strip)
     reaches: list[tuple[str, str, float]] = []
     if kind in SOURCES:
         row = layout.row(strip)
@@ -104,7 +105,7 @@ def processing_said(show: Show, strip: str, tap: int) -> list[Bead]:
     """The processors that do something to a strip before a tap (an index into TAPS)."""
     behind = {"low_cut": 1, "insert_1": 1, "gate": 1, "eq": 2, "compressor": 2, "insert_2": 2,
               "delay": 2, "crossover": 2}  # fmt: skip
-    beads = _beads(show, strip, strip.split("/")[0])
+    beads = _beads(show, strip, of_kind(strip))
     return [one for one in beads if one.look == "on" and behind.get(one.key, tap + 1) <= tap]
 
 
@@ -112,7 +113,7 @@ def _taken_at(show: Show, strip: str, kind: str, tap: str) -> list[str]:
     """Names of the buses and sockets that take a strip at a tap, by feeds that are on."""
     found = []
     for bus in _buses(show):
-        way = feed_kind(kind, bus.split("/")[0])
+        way = feed_kind(kind, of_kind(bus))
         if way == "assign" and tap == "after_fader" and show.on(f"{strip}/{bus}/on"):
             found.append(listener_name(show, bus))
         elif way == "send":
@@ -210,12 +211,12 @@ def _eq(show: Show, strip: str) -> Bead:
 
 
 def _source(show: Show, strip: str) -> list[Bead]:
-    source = show.source_of(int(strip.split("/")[1]))
+    source = show.source_of(Thing.at(strip).number)
     if source is None:
         return [_bead("line", "Line", "shut", "no source")]
     beads = [_bead("line", "Line", "on", socket_name(show.desk, source))]
-    if source.startswith("input/"):
-        box = show.desk.box(source.split("/")[1])
+    if of_kind(source) == "input":
+        box = show.desk.box(Thing.at(source).box)
         if box is not None and box.preamps:
             gain = f"{said(show.number(f'{source}/gain'), 0, signed=True)} dB"
             over = (expected_dbfs(show, strip) or -1.0) > 0.0

@@ -3,7 +3,8 @@
 from collections.abc import Iterable
 from typing import Final
 
-from .errors import NotThere
+from .address import Thing, below
+from .errors import NotThere, UnknownAddress
 from .show import Show
 from .strip_kinds import ALONE, STRIP_KINDS
 
@@ -22,14 +23,20 @@ def check_lines(show: Show, numbers: Iterable[int]) -> None:
 
 def check_strip(show: Show, strip: str) -> None:
     """Raises NotThere for a strip that this desk has not ("channel/99")."""
-    kind, _, number = strip.partition("/")
-    known = strip in ALONE if kind in ALONE or kind not in _NUMBERED else number.isdecimal()
-    if not known or (number and not 1 <= int(number) <= show.desk.count(kind)):
+    try:
+        at = Thing.at(strip)
+    except UnknownAddress:
+        at = None
+    there = (
+        at
+        and not at.side
+        and (at.kind in ALONE or (at.kind in _NUMBERED and at.number <= show.desk.count(at.kind)))
+    )
+    if not there:
         raise NotThere(strip.replace("/", " ").replace("_", " "))
 
 
 def check_made(show: Show, thing: str) -> None:
     """Raises NotThere for what nobody has made, or somebody has removed ("lift/2", "preset/9")."""
-    if not any(address.startswith(f"{thing}/") for address in show.own):
-        kind, _, number = thing.partition("/")
-        raise NotThere(f"{kind.replace('_', ' ')} {number}")
+    if not below(thing, show.own):
+        raise NotThere(thing.replace("/", " ").replace("_", " "))

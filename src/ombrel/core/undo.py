@@ -4,6 +4,7 @@ from collections.abc import Collection, Container, Iterable, Mapping, Sequence
 
 from immutables import Map
 
+from .address import Address, below, of_kind, thing_of
 from .asked import Asked
 from .carrying import NOT_KEPT, has_place, place_of
 from .casting.names import is_bound
@@ -30,13 +31,13 @@ def undoing(
     moves: dict[str, Asked] = {}
     left: list[str] = []
     for address, value in change.new.items():
-        of = address.removesuffix("/kept")
+        of = Address.at(address).plain
         stands = show.own_value(address) == value and address not in since
         if stands and has_place(of):
             stands = show.own_value(of) == change.new.get(of, show.own_value(of)) and show[
                 place_of(of)
             ] == change.new.get(place_of(of), NOT_KEPT)
-        armed = f"{address.removesuffix('on')}safe" in change.new
+        armed = Address.at(address).beside("safe") in change.new
         if stands and (armed or not is_held(show, address)) and not _is_off(show, change, address):
             moves[address] = change.old[address]
         else:
@@ -53,8 +54,7 @@ def bearing_on_undo(change: Change) -> set[str]:
     found = set(change.new)
     for address in change.new:
         if _says_who(address):
-            channel = address.rpartition("/")[0]
-            found |= {f"{channel}{leaf}" for leaf in _WHO}
+            found |= {f"{thing_of(address)}/{leaf}" for leaf in _WHO}
     return found
 
 
@@ -102,28 +102,28 @@ def _half_on(
     fitting has gone to another channel since, or out of the show.
     """
     found: list[str] = []
-    stays = {a.removeprefix("tonight/") for a in left if a.startswith("tonight/part/")}
-    for channel in {a.rpartition("/")[0] for a in (*moves, *left) if _says_who(a)}:
-        own = [a for a in moves if a.startswith(f"{channel}/") and _says_who(a)]
+    stays = {at.target for at in map(Address.at, left) if at.kind == "tonight"}
+    for channel in {thing_of(a) for a in (*moves, *left) if _says_who(a)}:
+        own = [a for a in moves if thing_of(a) == channel and _says_who(a)]
         coming = str(moves.get(f"{channel}/fitting"))
         there = show.laid.at.get(coming)
         elsewhere = there not in (None, channel) and f"{there}/fitting" not in moves
         removed = moves.get(f"{coming}/removed", show.own.get(f"{coming}/removed")) is True
         parts = {show.own.get(f"{channel}/part"), moves.get(f"{channel}/part")}
-        kept = any(a.startswith(f"{channel}/") and _says_who(a) for a in left)
-        kept = kept or any(f"{channel}{leaf}" in since for leaf in _WHO)
+        kept = any(thing_of(a) == channel and _says_who(a) for a in left)
+        kept = kept or any(f"{channel}/{leaf}" in since for leaf in _WHO)
         if elsewhere or removed or kept or parts & stays:
             found += own
             stays |= {str(part) for part in parts if part}
-    found += [a for a in moves if a.startswith("tonight/") and a.removeprefix("tonight/") in stays]
+    found += [a for a in moves if of_kind(a) == "tonight" and Address.at(a).target in stays]
     return sorted(set(found))
 
 
-_WHO = ("/fitting", "/part", "/attached", "/held_back", "/fitted_s")
+_WHO = ("fitting", "part", "attached", "held_back", "fitted_s")
 
 
 def _says_who(address: str) -> bool:
-    return address.startswith("channel/") and address.endswith(_WHO)
+    return Address.at(address).bears_on("person")
 
 
 def _leave(addresses: Iterable[str], moves: dict[str, Asked], left: list[str]) -> None:
@@ -138,8 +138,8 @@ def _bound(show: Show, moves: Mapping[str, Asked]) -> list[str]:
     named = [
         a
         for a in moves
-        if (a.startswith("fitting/") and f"{'/'.join(a.split('/')[:2])}/performer" in own)
-        or (a.startswith("performer/") and not moves[a])
+        if (of_kind(a) == "fitting" and f"{thing_of(a)}/performer" in own)
+        or (of_kind(a) == "performer" and not moves[a])
     ]
     if not named:
         return []
@@ -154,6 +154,6 @@ def _is_off(show: Show, change: Change, address: str) -> bool:
     """
     if not is_in_fitting(address):
         return False
-    fitting = address.partition("/value/")[0]
-    named = any(a.startswith(f"{fitting}/") and not is_in_fitting(a) for a in change.new)
+    fitting = thing_of(address)
+    named = any(not is_in_fitting(a) for a in below(fitting, change.new))
     return not named and fitting not in show.laid.at

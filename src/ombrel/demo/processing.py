@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from ombrel.core import Asked, Show, Value
+from ombrel.core import Asked, Show, Value, of_kind
 
 from .families import family_of
 
@@ -49,6 +49,6 @@ def processing(show: Show) -> Mapping[str, Asked]:
     for channel in show.channels():
         name = show.text(f"channel/{channel}/name")
         for leaf, value in _OF.get(family_of(name), {}).items():
-            if not (leaf.startswith("gate") and name.startswith(("Overheads", "Frame"))):
+            if not (of_kind(leaf) == "gate" and name.startswith(("Overheads", "Frame"))):
                 moves[f"channel/{channel}/{leaf}"] = value
     return moves

@@ -7,9 +7,11 @@ from collections.abc import Callable, Iterator, Mapping
 from importlib.resources import files
 
 from ombrel.core import (
+    Address,
     Asked,
     Desk,
     Show,
+    Thing,
     Ways,
     blank_show,
     flow_of,
@@ -21,6 +23,8 @@ from ombrel.core import (
     make_minus,
     make_mixes,
     merge,
+    named_kind,
+    of_kind,
     trim_lift,
 )
 from ombrel.formats.lists import read_book, read_lists
@@ -154,7 +158,7 @@ def _preamps(show: Show) -> Mapping[str, Asked]:
     for line in show.lines():
         for side in ("socket", "socket_right"):
             socket = show[f"line/{line}/{side}"]
-            box = show.desk.box(socket.split("/")[1]) if isinstance(socket, str) else None
+            box = show.desk.box(Thing.at(socket).box) if isinstance(socket, str) else None
             if box is None or not box.preamps:
                 continue
             wanted_db = (
@@ -270,7 +274,7 @@ def _tracks(show: Show) -> Mapping[str, Asked]:
 def _radio(show: Show) -> Mapping[str, Asked]:
     """The harbour's radio takes the evening; its own reporter is the ring host, who is left out."""
     moves = dict(make_minus(show, ["channel/1"], name="Harbour radio"))
-    sockets = [a.removesuffix("/source") for a in moves if a.startswith("output/")]
+    sockets = [Address.at(a).thing for a in moves if of_kind(a) == "output"]
     for socket, side in zip(sockets, ("left", "right"), strict=True):
         moves |= {f"{socket}/label": f"Radio {side}", f"{socket}/device": "stream_encoder"}
     return moves
@@ -304,8 +308,8 @@ def _labels(show: Show) -> Mapping[str, Asked]:
     }
     for socket in show.outputs():
         source = show[f"{socket}/source"]
-        if isinstance(source, str) and source.startswith("mix/") and "/local/" in socket:
-            moves[f"{socket}/label"] = f"Ear pack {source.split('/')[1]}"
+        if named_kind(source) == "mix" and Thing.at(socket).box == "local":
+            moves[f"{socket}/label"] = f"Ear pack {Thing.at(str(source)).number}"
             moves[f"{socket}/device"] = "ear_transmitter"
     return moves
 

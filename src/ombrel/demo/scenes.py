@@ -7,7 +7,7 @@ for a visitor to find: scene 17 takes the click to the house.
 from collections.abc import Mapping
 from typing import Final, NamedTuple
 
-from ombrel.core import Asked, Show, cells_by_preset, made, store_scene
+from ombrel.core import Asked, Show, cells_by_preset, made, of_kind, store_scene
 
 from .company import parts_of_scenes
 
@@ -94,7 +94,7 @@ def scenes_of(show: Show) -> Mapping[str, Asked]:
     cells = {
         strip: [cell for cell in held if cell in ("mute", "fader", "pan")]
         for strip, held in cells_by_preset(show, "balance").items()
-        if strip in ruled.values() or strip.startswith("return/")
+        if strip in ruled.values() or of_kind(strip) == "return"
     }
     stored = show
     for scene in _EVENING:
@@ -114,7 +114,7 @@ def scenes_of(show: Show) -> Mapping[str, Asked]:
             then = made(then, {f"{channels['Click']}/house/on": True})[0]
             carried[channels["Click"]] = ["house"]
         held = store_scene(
-            then.with_values({a: v for a, v in stored.own.items() if a.startswith("scene/")}),
+            then.with_values({a: v for a, v in stored.own.items() if of_kind(a) == "scene"}),
             scene.name, carried, number=scene.number,
         )  # fmt: skip
         stored = made(stored, held)[0]
@@ -128,6 +128,6 @@ def scenes_of(show: Show) -> Mapping[str, Asked]:
         stored = made(stored, terms)[0]
     first = stored.scenes[0]
     found: dict[str, Asked] = {
-        address: value for address, value in stored.own.items() if address.startswith("scene/")
+        address: value for address, value in stored.own.items() if of_kind(address) == "scene"
     }
     return {**found, "run/next": first, f"{channels['Click']}/pinned_fader": True}

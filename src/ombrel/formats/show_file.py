@@ -18,6 +18,7 @@ from typing import Any, Final
 from ombrel.core import (
     CATALOGUE,
     LONGEST_PACKED,
+    Address,
     BadFile,
     Choice,
     ConsoleError,
@@ -33,8 +34,10 @@ from ombrel.core import (
     check_on_desk,
     check_packed,
     find_sound,
-    kind_of_holder,
+    in_scene,
+    of_kind,
     parameter_at,
+    pattern_text,
     show_of,
 )
 
@@ -149,8 +152,8 @@ def _find_sound(desk: Desk, written: list[Any], texts: list[str], values: dict[s
     """
     kinds: dict[int, dict[str, str]] = {}  # by place: an address for each kind of strip
     for address, wire in values.items():
-        if isinstance(wire, dict) and "/holds/" in address:
-            kind = kind_of_holder(address.partition("/holds/")[2])
+        if isinstance(wire, dict) and in_scene(address):
+            kind = of_kind(Address.at(address).target)
             kinds.setdefault(wire["text"], {})[kind] = address
     for place in sorted(kinds):
         for kind, address in kinds[place].items():
@@ -172,7 +175,7 @@ def _text_at(texts: list[str], wire: dict[str, Any]) -> Any:
 def _from_first(values: dict[str, Any]) -> dict[str, Any]:
     """Values of a file of version 1, where a send that named no tap was tapped before the fader."""
     sends = {
-        address.rpartition("/")[0]
+        Address.at(address).stem
         for address in values
         if re.fullmatch(r"channel/\d+/send/mix/\d+/(level|on|pan)", address)
     }
@@ -190,7 +193,7 @@ def _no_key_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
 
 def show_schema() -> dict[str, Any]:
     """The JSON Schema (2020-12) of the file, made from the catalogue; desks bound it further."""
-    patterns = {_pattern(key): _value_schema(one) for key, one in CATALOGUE.items()}
+    patterns = {pattern_text(key): _value_schema(one) for key, one in CATALOGUE.items()}
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "$id": "urn:ombrel:show:4",
@@ -217,18 +220,6 @@ def show_schema() -> dict[str, Any]:
             },
         },
     }
-
-
-def _pattern(key: str) -> str:
-    words = []
-    for word in key.split("/"):
-        if word == "<box>":
-            words.append("[^/]+")
-        elif word.startswith("<"):
-            words.append("[1-9][0-9]{0,4}")
-        else:
-            words.append(re.escape(word))
-    return f"^{'/'.join(words)}$"
 
 
 def _value_schema(parameter: Parameter) -> dict[str, Any]:
@@ -262,5 +253,5 @@ def _value_schema(parameter: Parameter) -> dict[str, Any]:
                  "properties": {"text": place}}  # fmt: skip
         return {**words, "anyOf": [{"type": "string", "maxLength": LONGEST_PACKED}, named]}
     assert isinstance(kind, Reference)  # a new kind needs its schema here
-    targets = [{"type": "string", "pattern": _pattern(target)} for target in kind.to]
+    targets = [{"type": "string", "pattern": pattern_text(target)} for target in kind.to]
     return {**said, "anyOf": [{"type": "null"}, *targets]}

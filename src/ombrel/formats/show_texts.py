@@ -9,7 +9,7 @@ file of more than a hundred megabytes.
 from collections.abc import Mapping
 from typing import Any, Final
 
-from ombrel.core import made_of, made_otherwise
+from ombrel.core import Address, made_of, made_otherwise
 
 __all__ = ["LONGEST_TEXTS", "TEXTS_SCHEMA", "laid_out", "whole_texts"]
 
@@ -48,7 +48,7 @@ def laid_out(held: Mapping[str, str]) -> tuple[dict[str, int], list[Any]]:
     written: list[Any] = []
     before: dict[str, str] = {}  # by strip: of the scene before
     for address in sorted(held, key=_by_scene):
-        text, strip = held[address], address.partition("/holds/")[2]
+        text, strip = held[address], Address.at(address).target
         if text not in places:
             base = before.get(strip)
             made = made_of(text, base) if base else None
@@ -59,8 +59,7 @@ def laid_out(held: Mapping[str, str]) -> tuple[dict[str, int], list[Any]]:
 
 
 def _by_scene(address: str) -> tuple[int, str]:
-    scene = address.split("/")[1]
-    return int(scene) if scene.isdecimal() else 0, address
+    return Address.at(address).number, address
 
 
 def whole_texts(written: Any) -> tuple[list[str], list[str]]:

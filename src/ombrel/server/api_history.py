@@ -203,7 +203,7 @@ def compare(
         "heard_otherwise": len(heard),
         "strips": [
             (strip, core.strip_name(after, strip), count) for strip, count in counts.items()
-            if strip.split("/")[0] in _STRIPS
+            if core.of_kind(strip) in _STRIPS
         ],
     }  # fmt: skip
 

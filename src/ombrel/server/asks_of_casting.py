@@ -168,7 +168,7 @@ class PutOn(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         show, now_s = turn.show, _now_s()
-        if self.what is not None and self.what.startswith("fitting/"):
+        if self.what is not None and core.of_kind(self.what) == "fitting":
             moves = core.whole_on(show, self.channel, self.what, since_s=now_s)
             words = core.fitting_name(show, self.what)
         else:

@@ -89,10 +89,10 @@ class MakeEffect(Strict):
     def plan(self, turn: Turn) -> Planned:
         show = turn.show
         moves = core.make_effect(show, self.name, engine=self.engine, stereo=self.stereo)
-        engine = next(address for address in moves if address.startswith("engine/"))
-        moves[f"{engine.rpartition('/')[0]}/kind"] = self.kind
+        engine = next(core.thing_of(one) for one in moves if core.of_kind(one) == "engine")
+        moves[f"{engine}/kind"] = self.kind
         if self.strips.strip():
-            mix = next(iter(moves)).rpartition("/")[0]
+            mix = core.thing_of(next(iter(moves)))
             strips = core.read_strips(show, self.strips, dcas=False)
             moves |= core.send_strips(core.looked_at(show, moves), strips, [mix], self.level)
         return Planned(moves, f"Made {self.name}")

@@ -43,7 +43,7 @@ class Members(Strict):
         show = turn.show
         found = core.strips_of_family(show, self.family) if self.family else []
         if self.strips or not (self.family or self.exactly):
-            found += core.read_strips(show, self.strips, dcas=self.ruler.startswith("dca/"))
+            found += core.read_strips(show, self.strips, dcas=core.of_kind(self.ruler) == "dca")
         moves = core.membership(show, self.ruler, found, on=self.on)
         if self.exactly:
             others = [m for m in core.members_of(show, self.ruler) if m not in found]

@@ -45,7 +45,7 @@ class StoreScene(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         show = turn.show
-        if self.preset.startswith("scene/"):
+        if core.of_kind(self.preset) == "scene":
             cells = core.carried_cells(show, self.preset)
         else:
             cells = core.cells_by_preset(show, self.preset)

@@ -8,7 +8,7 @@ from django.conf import settings
 from ombrel.core import BadFile, Desk
 from ombrel.formats.desk_profile import read_desk
 
-__all__ = ["desk_of", "desk_keys"]
+__all__ = ["desk_keys", "desk_of"]
 
 
 def _folders() -> list:

@@ -8,6 +8,7 @@ from uuid import UUID
 
 from django.db import DatabaseError
 
+from ombrel import core
 from ombrel.core import CheckOrder, ConsoleError
 
 from .from_screen import Watch, WatchedCell
@@ -40,18 +41,6 @@ __all__ = ["Explainer"]
 
 _LOG = logging.getLogger(__name__)
 _MOST_REST_S = 0.2
-
-
-def _of_the_run(address: str) -> bool:
-    """Whether a value is of a scene, says who plays tonight, or is a pin."""
-    return address.startswith(("scene/", "tonight/")) or "/pinned" in address
-
-
-def _of_the_company(address: str) -> bool:
-    """Whether a value is of a part, cast or performer, or a name that they are told by."""
-    return address.endswith("/name") or address.startswith(
-        ("part/", "cast/", "tonight/", "performer/", "fitting/")
-    )
 
 
 class Explainer:
@@ -126,11 +115,11 @@ class Explainer:
             self.owe("lifts")
         if self.closing and (told.cells or told.layout or told.noticed):
             self.owe("closing")
-        if self.scenes and (told.held or any(_of_the_run(a) for a in told.values)):
+        if self.scenes and (told.held or core.bears("cues", told.values)):
             self.owe("scenes")
         if self.scene:
             self.owe("scene", "held")
-        if self.company and any(_of_the_company(a) for a in told.values):
+        if self.company and core.bears("company", told.values):
             self.owe("company")
         if self.mic_check:
             self.owe("mic_check")
@@ -138,7 +127,7 @@ class Explainer:
             self.owe("fitting")
         if self.strip:
             self.owe("strip")
-            of_bus = not self.strip.startswith(("channel/", "return/")) and told.cells
+            of_bus = core.of_kind(self.strip) not in core.SOURCES and told.cells
             if of_bus or any(bears_on_curves(a, self.strip) for a in told.values):
                 self.owe("curves")
         if self.why and bears_on_why(told, state, self.why):

@@ -3,14 +3,11 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 
-from ombrel.core import Fade, bears_on_findings, table_heads
+from ombrel.core import Address, Fade, bears, bears_on_findings, table_heads
 
 from .states import State, for_pages, to_wire
 
 __all__ = ["Frame", "frame_between", "one_frame"]
-
-# Values at these leaves decide which rows and columns the table has, and what their heads say.
-_LAYOUT = ("/source", "/spare", "/name", "/format", "/label", "/mono/on", "/level", "/send", "/on")
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -46,7 +43,7 @@ def frame_between(
     """
     own = set(own)
     moved = own.union(stood)
-    layout = any(address.endswith(_LAYOUT) for address in moved) and (
+    layout = bears("heads", moved) and (
         table_heads(start.show, start.flow) != table_heads(end.show, end.flow)
     )
     return Frame(
@@ -57,7 +54,7 @@ def frame_between(
         layout,
         bears_on_findings(moved, start.flow, end.flow),
         tuple(fades),
-        held=any("/holds/" in address for address in own),
+        held=any(Address.at(address).in_scene for address in own),
     )
 
 

@@ -8,8 +8,8 @@ from .asking import AskedMove
 
 __all__ = [
     "CellState",
-    "ClosingMessage",
     "Cells",
+    "ClosingMessage",
     "LoudSource",
     "Loudest",
     "ReachListener",

@@ -8,7 +8,14 @@ from uuid import UUID
 
 from django.db.models import QuerySet
 
-from ombrel.core import NoSuchPoint, Show, Value, bears_on_layers, belongs_to, is_in_fitting
+from ombrel.core import (
+    NoSuchPoint,
+    Show,
+    Value,
+    bearing,
+    bears,
+    belongs_to,
+)
 
 from . import models
 from .live import live_of
@@ -93,11 +100,11 @@ def values_after(show_id: UUID, since: int, state: State) -> dict[str, object] |
     )
     moved: set[str] = set()
     for new in entries.values_list("new", flat=True):
-        if any(bears_on_layers(address) and not is_in_fitting(address) for address in new):
+        if any(not at.in_fitting for at in bearing("layers", new)):
             return None
         moved.update(new)
     below = {a for a in map(state.show.stands_at, moved) if a is not None}
-    if any("/value/preamp/" in address for address in moved):  # another may hold the socket now
+    if bears("fitted_preamp", moved):  # another may hold the socket now
         below |= {f"{at}/{leaf}" for at in state.show.laid.holder for leaf in ("gain", "pad")}
     return for_pages(to_wire({a: state.show[a] for a in moved | below}))
 

@@ -15,30 +15,30 @@ from .states import State
 
 __all__ = [
     "Told",
+    "bears_on_curves",
     "bears_on_why",
     "cells_text",
+    "closing_text",
+    "company_text",
+    "curves_text",
+    "drawn_text",
     "fading_text",
+    "fitting_text",
     "held_text",
     "lifts_text",
     "loudest_text",
+    "mic_check_text",
     "noticed_told",
-    "closing_text",
+    "over_full_scale",
     "reach_text",
     "ruled_again_text",
     "ruled_text",
     "scene_text",
-    "company_text",
-    "fitting_text",
-    "mic_check_text",
     "scenes_text",
     "snapshot_text",
+    "strip_text",
     "table_text",
     "text_of",
-    "bears_on_curves",
-    "curves_text",
-    "drawn_text",
-    "over_full_scale",
-    "strip_text",
     "unfolded_text",
     "why_told",
 ]
@@ -68,10 +68,9 @@ class Told:
 
         does that only while solos are in place.
         """
-        leaves: tuple[str, ...] = ("/fader", "/mute", "/on", "/hard", "/solo", "/solo_proof")
-        if in_place:
-            leaves += ("/level", "/source", "/spare", "/on_spare")
-        return any(address.endswith(leaves) for address in self.values)
+        return core.bears("muting", self.values) or (
+            in_place and core.bears("solo_in_place", self.values)
+        )
 
     def __hash__(self) -> int:
         return hash((self.before, self.revision))
@@ -110,15 +109,14 @@ def bears_on_why(told: Told, state: State, cell: WatchedCell) -> bool:
         return True
     layout, through = state.flow.layout, state.flow.fed.row.tolist()
     passed = {cell.source, *(layout.source(row) for row in through)}
-    if any(state.show[f"{one}/gate/key"] for one in passed if one.startswith("channel/")):
+    if any(state.show[f"{one}/gate/key"] for one in passed if core.of_kind(one) == "channel"):
         return True  # what opens a gate on the way may be any strip
     for address in told.values:
-        kind, _, rest = address.partition("/")
-        strip = f"{kind}/{rest.partition('/')[0]}"
+        strip = core.thing_of(address)
         if (
-            not (kind in core.KINDS and core.KINDS[kind].source)
+            core.of_kind(address) not in core.SOURCES
             or strip == cell.source
-            or cell.listener.startswith("output/")
+            or core.of_kind(cell.listener) == "output"
         ):
             return True
         if layout.row(strip) in through:
@@ -157,7 +155,7 @@ def why_told(state: State, source: str, listener: str) -> tuple[str, tuple[str, 
     held = {
         f"{reason['ruler']}/on"
         for reason in message["reasons"]
-        if str(reason["ruler"]).startswith("mute_group/") and reason["remedy"] is None
+        if core.named_kind(reason["ruler"]) == "mute_group" and reason["remedy"] is None
     }
     return text_of(message), tuple(sorted(held))
 
@@ -220,10 +218,10 @@ def bears_on_curves(address: str, strip: str) -> bool:
 
     mono the crossover, and how their outputs turn it.
     """
-    if strip in core.CROSSED and address.startswith(("mono/crossover/", "output/")):
+    at = core.Address.at(address)
+    if strip in core.CROSSED and at.bears_on("crossover"):
         return True
-    own = address.startswith(f"{strip}/") and "/send/" not in address
-    return own or address.startswith(("input/", "line/"))
+    return (at.thing == strip and not at.of_send) or at.bears_on("curves")
 
 
 @lru_cache(maxsize=16)

@@ -10,6 +10,8 @@ from functools import lru_cache
 
 from django.db.models import Value
 
+from ombrel.core import in_scene
+
 from . import models
 
 __all__ = ["as_kept", "unpacked"]
@@ -29,7 +31,7 @@ def as_kept(*several: dict[str, object]) -> list[dict[str, object]]:
     for values in several:
         packed = dict(values)
         for address, value in values.items():
-            if "/holds/" in address and isinstance(value, str) and value:
+            if isinstance(value, str) and value and in_scene(address):
                 texts[_digest(value)] = value
                 packed[address] = {"packed": _digest(value)}
         found.append(packed)

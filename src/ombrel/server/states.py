@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ombrel.core import Change, Flow, Value, Wire, parameter_at
+from ombrel.core import Address, Change, Flow, Value, Wire, parameter_at
 from ombrel.core import Show as CoreShow
 
 from .packing import unpacked
@@ -42,9 +42,8 @@ def for_pages(values: Mapping[str, object]) -> dict[str, object]:
 
 
 def _is_held(address: str) -> bool:
-    if address.startswith("fitting/"):
-        return "/value/" in address or "/version/" in address
-    return "/holds/" in address
+    at = Address.at(address)
+    return at.in_fitting or at.is_packed
 
 
 def from_wire(values: Mapping[str, object]) -> dict[str, Value]:

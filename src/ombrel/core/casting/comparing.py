@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from ..curves import Static, curves
 from ..layers import fitted_leaves
+from ..scenes.cells import preamp_leaf
 from ..scenes.reading import leaf_label
 from ..show import Show, blank_show
 from .fittings import values_of
@@ -81,6 +82,6 @@ def _worn(show: Show, fitting: str, channel: str) -> Show:
     laid = {
         f"{channel}/{leaf}": values.get(leaf, show.own_value(f"{channel}/{leaf}"))
         for leaf in fitted_leaves(show.desk)
-        if not leaf.startswith("preamp/")
+        if not preamp_leaf(leaf)
     }
     return blank_show(show.desk).with_values(laid)

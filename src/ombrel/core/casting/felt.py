@@ -7,11 +7,11 @@ from collections.abc import Collection
 from dataclasses import dataclass
 from typing import Final
 
+from ..address import Address, of_kind, thing_of
 from ..addresses import parameter_at
 from ..compare import Difference, differences
 from ..flow.strips import strip_name
 from ..show import Show
-from ..sockets import strip_of
 from .fittings import values_of
 from .names import fitting_name
 
@@ -47,11 +47,11 @@ def moved_between(show: Show, after: Show) -> list[str]:
 
 def felt(show: Show, after: Show, moved: Collection[str]) -> Felt:
     """What is noticed beside levels where these addresses move from one show to another."""
-    preamps = [a for a in moved if a.startswith("input/") and not a.endswith("/kept")]
+    preamps = [a for a in moved if of_kind(a) == "input" and Address.at(a).last != "kept"]
     count: dict[str, int] = {}
     for address in moved:
-        if not address.startswith("input/") and parameter_at(address).aspect in _SETTINGS:
-            strip = "show" if address.startswith("show/") else strip_of(address)
+        if of_kind(address) != "input" and parameter_at(address).aspect in _SETTINGS:
+            strip = "show" if of_kind(address) == "show" else thing_of(address)
             count[strip] = count.get(strip, 0) + 1
     empty = [
         fitting_name(after, one.fitting)

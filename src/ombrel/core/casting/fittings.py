@@ -6,6 +6,7 @@ on, or from a choice that says the performer's name.
 
 from collections.abc import Collection, Mapping
 
+from ..address import Address, Thing, of_kind
 from ..asked import Asked
 from ..desk import FITTINGS
 from ..errors import NoSuchFitting, NothingLeft, NotTheirName
@@ -141,9 +142,9 @@ def loose(show: Show, fitting: str) -> dict[Leaf, Value]:
 def preamp_socket(show: Show, channel: str, source: Value = "") -> str | None:
     """The socket whose preamp is a channel's: its source's, never its spare's."""
     source = show[f"{channel}/source"] if source == "" else source
-    if not isinstance(source, str) or not source.startswith("input/"):
+    if not isinstance(source, str) or of_kind(source) != "input":
         return None
-    box = show.desk.box(source.split("/")[1])
+    box = show.desk.box(Thing.at(source).box)
     return source if box is not None and box.preamps else None
 
 
@@ -293,7 +294,7 @@ def capture(
         address = address_of(show, channel, leaf) if aspect_of(cell) in carries else None
         if address is not None:
             values[leaf] = show[address]
-    how = f"captured from channel {channel.partition('/')[2]}"
+    how = f"captured from channel {Thing.at(channel).number}"
     new = _next(show, fitting, by, at_s, how, values, carries, microphone_on(show, channel))
     return _written(show, fitting, values, new, carries)
 
@@ -336,7 +337,9 @@ def capture_as(show: Show, channel: str, said: str, *, by: str, at_s: float) -> 
     empty fitting are made where there are none. Raises UnreadableText for no name, NothingLeft.
     """
     performer, moves = add_performer(show, said)
-    there = show.with_values({a: " ".join(said.split()) for a in moves if a.endswith("/name")})
+    there = show.with_values(
+        {a: " ".join(said.split()) for a in moves if Address.at(a).last == "name"}
+    )
     part = show.own.get(f"{channel}/part")
     number = next((m.number for m in microphones(there, str(part)) if m.channel == channel), 1)
     known = part if isinstance(part, str) and f"{part}/place" in show.own else None

@@ -2,9 +2,9 @@
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
 
+from ..address import Address, bearing
 from ..asked import Asked
 from ..errors import SomebodyElseOn, WrongValue
-from ..fitting_parameters import CARRIED
 from ..flow.strips import strip_name
 from ..kinds import Value
 from ..layers import carried_by_fitting, fitted_leaves
@@ -15,21 +15,14 @@ from .tonight import on_in_words
 
 __all__ = ["check_same_person", "unguarded"]
 
-_OPEN = tuple(f"/carries_{aspect}" for aspect in CARRIED)
-
 
 def unguarded(moves: Mapping[str, Asked]) -> Mapping[str, Asked]:
     """The moves, if none names what only a fitting's own actions move: its values, its versions,
 
     whose it is, who is on, how far its check is. Raises WrongValue.
     """
-    for address in moves:
-        fitting = address.startswith("fitting/") and not address.endswith(_OPEN)
-        on = address.startswith("channel/") and address.endswith(
-            ("/fitting", "/part", "/attached", "/held_back", "/fitted_s")
-        )
-        if fitting or on or address.startswith("tonight/"):
-            raise WrongValue(address, "an action that says whose it is", "a plain value")
+    for at in bearing("named_only", moves):
+        raise WrongValue(at.text, "an action that says whose it is", "a plain value")
     return moves
 
 
@@ -47,15 +40,15 @@ def check_same_person(
     watched: dict[str, list[str]] = {}
     aspects: dict[str, set[str]] = {}
     for address in moved:
-        if address.startswith("channel/"):
-            _, number, leaf = address.split("/", 2)
-            channel = f"channel/{number}"
+        at = Address.at(address)
+        if at.kind == "channel":
+            channel, leaf = at.thing, at.leaf
             if leaf in leaves:
                 where[channel] = strip_name(show, channel)
                 watched.setdefault(channel, _on_a_channel(channel))
                 aspects.setdefault(channel, set()).add(aspect_of(leaves[leaf]))
-        elif address.startswith("input/") and address.endswith(("/gain", "/pad")):
-            socket = address.rpartition("/")[0]
+        elif at.is_at("input", "gain", "pad"):
+            socket = at.thing
             on_it = [channel for channel, on in show.laid.on.items() if on.attached == socket]
             fed = (f"channel/{n}" for n in channels_on(show, socket))
             for channel in dict.fromkeys((*fed, *on_it)):

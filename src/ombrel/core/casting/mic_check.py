@@ -8,6 +8,7 @@ from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from ..address import Address, Thing, of_kind
 from ..asked import Asked
 from ..errors import EntryLeft, EntryTaken, NoSuchFitting
 from ..scenes.pins import pin_of_cell
@@ -25,8 +26,8 @@ from .parts import microphones, parts, tonight
 from .tonight import is_paired
 
 __all__ = [
-    "CheckOrder",
     "CheckEntry",
+    "CheckOrder",
     "begin_again",
     "check_alone",
     "check_back",
@@ -99,7 +100,7 @@ def entries(show: Show, order: CheckOrder = "list") -> list[CheckEntry]:
     if order == "arrival":
         found.sort(key=lambda one: one.arrived_s or 1e12)
     elif order == "channel":
-        found.sort(key=lambda one: int(one.channel.partition("/")[2]))
+        found.sort(key=lambda one: Thing.at(one.channel).number)
     return found
 
 
@@ -268,9 +269,9 @@ def check_take_over(show: Show, key: str, said: str, *, by: str, at_s: float) ->
 def begin_again(show: Show) -> dict[str, Asked]:
     """Moves that let every entry wait, for another evening; what is loose stays loose."""
     return {
-        address: "waiting" if address.endswith("/check") else ""
+        address: "waiting" if Address.at(address).last == "check" else ""
         for address in show.own
-        if address.startswith("fitting/") and address.endswith(("/check", "/checker"))
+        if of_kind(address) == "fitting" and Address.at(address).last in ("check", "checker")
     }
 
 

@@ -1,5 +1,6 @@
 """What people call performers, parts, casts and fittings."""
 
+from ..address import Address, below
 from ..errors import NoSuchCast, NoSuchFitting
 from ..show import Show
 
@@ -60,11 +61,13 @@ def is_bound(show: Show, address: str) -> bool:
 
     become another's. A performer's name may be mended, never emptied.
     """
-    words = address.split("/")
-    thing = "/".join(words[:2])
-    if words[0] == "fitting" and words[-1] in ("performer", "part", "microphone"):
-        held = (f"{thing}/value/", f"{thing}/version/", f"{thing}/newest")
-        return thing in show.laid.at or any(a.startswith(held) for a in show.own)
-    if words[0] == "performer" and words[-1] == "name":
+    at = Address.at(address)
+    thing = at.thing
+    if at.is_at("fitting", "performer", "part", "microphone"):
+        return thing in show.laid.at or any(
+            one.in_fitting or one.is_packed or one.leaf == "newest"
+            for one in map(Address.at, below(thing, show.own))
+        )
+    if at.is_at("performer", "name"):
         return any(value == thing for value in show.own.values())
     return False

@@ -3,6 +3,8 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
+from ..address import Address, below, of_kind
+from ..addresses import default_of
 from ..asked import Asked, Typed
 from ..desk import CASTS, MICROPHONES, PARTS, PERFORMERS, PLAYERS
 from ..errors import NoSuchFitting, NothingLeft, UnreadableText
@@ -151,7 +153,7 @@ def add_part(show: Show, name: str, channels: Sequence[str] = ()) -> tuple[str, 
         raise UnreadableText(", ".join(channels)[:60], f"at most {MICROPHONES} channels")
     order = parts(show)
     # a part that is gone may still be named by its fittings, which are no other part's
-    named = {str(part) for a, part in show.own.items() if a.startswith("fitting/") and "/part" in a}
+    named = {str(part) for a, part in show.own.items() if Address.at(a).is_at("fitting", "part")}
     new = _free("part", {*order, *named}, PARTS)
     last = max((show.number(f"{one}/place") for one in order), default=0.0)
     moves: dict[str, Asked] = {f"{new}/place": last + 1.0, f"{new}/name": Typed(name)}
@@ -168,16 +170,18 @@ def remove_part(show: Show, part: str) -> dict[str, Asked]:
     part_in(show, part)
     moves: dict[str, Asked] = {}
     for address, value in show.own.items():
-        if address.startswith(f"{part}/") or address.endswith(f"/{part}"):
+        at = Address.at(address)
+        if part in (at.thing, at.target):
             moves[address] = _plain(address)
-        elif value == part and address.startswith("channel/"):
+        elif value == part and at.kind == "channel":
             moves[address] = None
-            moves[f"{address.removesuffix('part')}fitting"] = None
+            moves[at.beside("fitting")] = None
     return moves
 
 
 def _plain(address: str) -> Asked:
-    return 0.0 if address.endswith("/place") else "" if address.endswith("/name") else None
+    """What stands there when nobody set it, of a part or what names it."""
+    return default_of(address)
 
 
 def set_players(show: Show, part: str, names: str) -> dict[str, Asked]:
@@ -195,7 +199,9 @@ def set_players(show: Show, part: str, names: str) -> dict[str, Asked]:
         if number <= len(wanted):
             performer, new = add_performer(now, wanted[number - 1])
             moves |= new
-            now = now.with_values({a: wanted[number - 1] for a in new if a.endswith("/name")})
+            now = now.with_values(
+                {a: wanted[number - 1] for a in new if Address.at(a).last == "name"}
+            )
         moves[f"{part}/player/{number}/performer"] = performer
     return moves
 
@@ -207,7 +213,7 @@ def part_with_players(
 
     `set_players` raise, and UnreadableText for strips that are no channels.
     """
-    strange = [one for one in channels if not one.startswith("channel/")]
+    strange = [one for one in channels if of_kind(one) != "channel"]
     if strange:
         raise UnreadableText(strange[0], "channels such as 1, 3-4")
     part, moves = add_part(show, name, channels)
@@ -246,10 +252,8 @@ def add_cast(show: Show, name: str, like: str | None = None) -> tuple[str, dict[
 def remove_cast(show: Show, cast: str) -> dict[str, Asked]:
     """Moves that take a cast off the list; who is on tonight stays on. Raises NoSuchCast."""
     cast_name(show, cast)
-    moves: dict[str, Asked] = {
-        a: "" if a.endswith("/name") else None for a in show.own if a.startswith(f"{cast}/")
-    }
-    moves |= {a: False for a in show.own if a.startswith("scene/") and a.endswith(f"/{cast}")}
+    moves: dict[str, Asked] = {address: default_of(address) for address in below(cast, show.own)}
+    moves |= {a: False for a in show.own if of_kind(a) == "scene" and Address.at(a).target == cast}
     if show["tonight/cast"] == cast:
         moves["tonight/cast"] = None
     return moves

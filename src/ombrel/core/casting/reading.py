@@ -3,12 +3,13 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from ..address import Address
 from ..fitting_parameters import CARRIED
 from ..kinds import Number, Value
 from ..layers import carried_by_fitting, fitted_leaves, lies_at
 from ..parameters import CATALOGUE
 from ..said import said
-from ..scenes.cells import Leaf, aspect_of
+from ..scenes.cells import Leaf, aspect_of, preamp_leaf
 from ..scenes.reading import held_text, leaf_label
 from ..scenes.storing import address_of
 from ..show import Show
@@ -125,7 +126,7 @@ def altered(show: Show, fitting: str) -> list[FittingValue]:
         why: Why = "by hand"
         if cell in one.back:
             why = "by a pin"
-        elif leaf.startswith("preamp/"):
+        elif preamp_leaf(leaf):
             socket = preamp_socket(show, channel)
             if one.attached != socket:
                 why = "patched since"
@@ -156,7 +157,7 @@ def fitting_said(show: Show, address: str) -> str:
     at = lies_at(show.desk, show.laid, address)
     if at is None or show[at] is None:
         return ""
-    fitting, _, leaf = at.partition("/value/")
+    fitting, leaf = Address.at(at).thing, Address.at(at).inner
     name = f"{whose_fitting(show, fitting)}'s fitting"
     kept = newest_version(show, fitting).values.get(leaf)
     if kept == show[at]:

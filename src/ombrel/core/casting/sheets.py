@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from ..address import Thing
 from ..flow.strips import strip_name
 from ..scenes.held import held_of
 from ..scenes.order import number_text
@@ -66,7 +67,7 @@ def _who(show: Show, address: str) -> str | None:
 def radio_sheet(show: Show, title: str) -> Sheet:
     """Every channel of a part: its socket, who is on tonight, their gain, and in which scenes."""
     rows: list[tuple[Datum, ...]] = []
-    found = [(int(one.channel.partition("/")[2]), part, one)
+    found = [(Thing.at(one.channel).number, part, one)
              for part in parts(show) for one in microphones(show, part)]  # fmt: skip
     for number, part, one in sorted(found, key=lambda each: each[0]):
         channel, performer = one.channel, tonight(show, part)

@@ -3,6 +3,7 @@
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
+from ..address import Address, Thing, of_kind
 from ..addresses import check_strip
 from ..asked import Asked, Travel, Typed
 from ..desk import MICROPHONES
@@ -28,11 +29,11 @@ __all__ = [
     "Coming",
     "Tonight",
     "choose_cast",
-    "late_change",
-    "late_changes",
     "going_on",
     "has_fitting",
     "is_paired",
+    "late_change",
+    "late_changes",
     "on_in_words",
     "part_on",
     "set_channels",
@@ -90,7 +91,7 @@ def going_on(
     moves: dict[str, Asked] = {}
     left: list[tuple[str, str]] = []
     given: dict[str, str] = {}
-    for one in sorted(coming, key=lambda one: int(one.channel.partition("/")[2])):
+    for one in sorted(coming, key=lambda one: Thing.at(one.channel).number):
         if one.part is None or one.plays is None:
             moves |= take_off(show, one.channel, part=one.part)
             continue
@@ -189,7 +190,7 @@ def set_channels(
     theirs, for the part and microphone, by whatever channel. Raises NoSuchFitting, UnreadableText.
     """
     part_in(show, part)
-    strange = [one for one in channels if not one.startswith("channel/")]
+    strange = [one for one in channels if of_kind(one) != "channel"]
     if strange or len(channels) > MICROPHONES or len(set(channels)) < len(channels):
         expected = f"at most {MICROPHONES} channels such as 3, 7, each once"
         raise UnreadableText(", ".join(strange or channels)[:60], expected)
@@ -277,9 +278,9 @@ def who_changes(show: Show, moves: Mapping[str, Asked]) -> list[tuple[str, str, 
     "" for nobody.
     """
     channels = dict.fromkeys(
-        address.rpartition("/")[0]
+        Address.at(address).stem
         for address in moves
-        if address.startswith("channel/") and address.endswith(("/fitting", "/part"))
+        if of_kind(address) == "channel" and Address.at(address).last in ("fitting", "part")
     )
     if not channels:
         return []

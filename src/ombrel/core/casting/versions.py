@@ -8,6 +8,7 @@ from functools import lru_cache
 from types import MappingProxyType
 from typing import Any, Final
 
+from ..address import Address
 from ..addresses import parameter_at
 from ..desk import VERSIONS, Desk
 from ..errors import ConsoleError, WrongValue
@@ -133,7 +134,7 @@ def check_version(desk: Desk, address: str, text: str) -> None:
         version = _unpacked(text)
         if None in version.values.values() or packed_version(version) != text:
             raise ValueError("the one order of its parts")
-        if slot_of(version.number) != int(address.rpartition("/")[2]):
+        if slot_of(version.number) != int(Address.at(address).last):
             raise ValueError("the version of this place")
     except (ValueError, KeyError, TypeError, RecursionError, ConsoleError) as error:
         raise WrongValue(address, f"a version ({error})", text[:60]) from error

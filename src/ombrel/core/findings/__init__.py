@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from typing import Final
 
+from ..address import Address
 from ..addresses import parameter_at
 from ..edits import check_edit
 from ..errors import ConsoleError, FeedbackLoop
@@ -52,7 +53,7 @@ from .shared_preamp import shared_preamp
 from .spare_dead import spare_dead
 from .ways_apart import ways_apart
 
-__all__ = ["Finding", "RULES", "bears_on_findings", "findings"]
+__all__ = ["RULES", "Finding", "bears_on_findings", "findings"]
 
 RULES: Final[tuple[Rule, ...]] = (
     promise_broken,
@@ -166,7 +167,7 @@ def bears_on_findings(addresses: Iterable[str], *flows: Flow) -> bool:
     aspects = {parameter_at(address).aspect for address in addresses}
     if "mute" in aspects and any(_ruled(flow, addresses) for flow in flows):
         return True
-    if aspects & _ASPECTS or any(address.endswith("/tap") for address in addresses):
+    if aspects & _ASPECTS or any(Address.at(address).last == "tap" for address in addresses):
         return True
     if aspects & _OF_FEEDS and not all(same_ways(flows[0], flow) for flow in flows[1:]):
         return True
@@ -179,7 +180,7 @@ def _ruled(flow: Flow, addresses: Iterable[str]) -> bool:
     for address in addresses:
         if parameter_at(address).aspect != "mute":
             continue
-        place = index.get(address.rpartition("/")[0])
+        place = index.get(Address.at(address).stem)
         if place is None or arrays.dca_of[place].any() or arrays.group_of[place].any():
             return True
     return False

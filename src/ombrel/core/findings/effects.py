@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator
 
+from ..address import named_kind, of_kind, thing_of
 from ..effects import beyond_its_end, off_tempo
 from ..flow import strip_name
 from ..said import bare, said, said_ms
@@ -28,7 +29,7 @@ def effect_half_wired(look: Look) -> Iterator[Finding]:
         source = show[f"{back}/source"]
         if isinstance(source, str):
             returned.add(source)
-            if source.startswith("engine/") and show[f"{source}/source"] is None:
+            if of_kind(source) == "engine" and show[f"{source}/source"] is None:
                 says = f"{strip_name(show, back)} takes {strip_name(show, source)}, fed by no mix."
                 yield _finding(says, back)
         elif show.text(f"{back}/name"):
@@ -95,7 +96,7 @@ def _wrong_taps(
         wrongly = [s for s in sends if show[f"{s}/tap"] in wrong and show.on(f"{s}/on")]
         if not wrongly:
             continue
-        names = [strip_name(show, send.partition("/send/")[0]) for send in wrongly]
+        names = [strip_name(show, thing_of(send)) for send in wrongly]
         first = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
         name, few = strip_name(show, mix), len(names) == 1
         why = "rings on when the fader is down" if effect else "hears every move for the house"
@@ -116,7 +117,7 @@ def return_feeds_its_own_effect(look: Look) -> Iterator[Finding]:
     for number in range(1, show.desk.returns + 1):
         back = f"return/{number}"
         source = show[f"{back}/source"]
-        mix = show[f"{source}/source"] if str(source).startswith("engine/") else None
+        mix = show[f"{source}/source"] if named_kind(source) == "engine" else None
         if not isinstance(mix, str) or not show.on(f"{back}/send/{mix}/on"):
             continue
         if show.number(f"{back}/send/{mix}/level") > -math.inf:

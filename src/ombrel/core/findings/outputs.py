@@ -3,12 +3,14 @@
 from collections.abc import Iterator, Mapping
 from contextlib import suppress
 
+from ..address import Address, of_kind, thing_of
 from ..asked import Asked
 from ..errors import NothingLeft
 from ..flow import strip_name
 from ..outputs import goes_somewhere, patch_missing
 from ..show import Show
-from ..sockets import socket_name, strip_of
+from ..sockets import socket_name
+from ..strip_kinds import STRIP_KINDS
 from .rule import Finding, Look
 
 __all__ = ["mix_that_goes_nowhere", "output_taken_by_nothing"]
@@ -22,7 +24,7 @@ def mix_that_goes_nowhere(look: Look) -> Iterator[Finding]:
             continue
         moves: Mapping[str, Asked] = {}
         remedy = ""
-        serves_effect = bus.startswith("mix/") and show[f"{bus}/serves"] == "effect"
+        serves_effect = of_kind(bus) == "mix" and show[f"{bus}/serves"] == "effect"
         if not serves_effect:
             with suppress(NothingLeft):
                 moves, remedy = patch_missing(show, bus), "Patch it to the next free"
@@ -41,10 +43,10 @@ def _is_taken(show: Show, bus: str) -> bool:
     """Whether something takes a bus as its source or its key."""
     return any(
         isinstance(value, str)
-        and strip_of(value) == bus
-        and address.endswith(("/source", "/spare", "/key"))
+        and thing_of(value) == bus
+        and Address.at(address).last in ("source", "spare", "key")
         for address, value in show.values.items()
-        if address.startswith(("channel/", "return/", "group/", "mix/", "matrix/", "house", "mono"))
+        if of_kind(address) in STRIP_KINDS
     )
 
 

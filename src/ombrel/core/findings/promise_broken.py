@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ..address import of_kind
 from ..promises import promises
 from .rule import Finding, Look
 
@@ -30,4 +31,4 @@ def promise_broken(look: Look) -> Iterator[Finding]:
 
 def _any(look: Look) -> bool:
     """Whether there is a promise: else nothing of the flow is asked for."""
-    return any(address.startswith("promise/") for address in look.show.values)
+    return any(of_kind(address) == "promise" for address in look.show.values)

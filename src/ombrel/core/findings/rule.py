@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Literal
 
+from ..address import Thing, of_kind
 from ..asked import Asked
 from ..flow import Flow, flow_of
 from ..rulers import dcas_of, ruled_strips
@@ -69,7 +70,7 @@ class Look:
 
     def has_preamp(self, socket: str) -> bool:
         """Whether a socket is an input with a preamp."""
-        box = self.show.desk.box(socket.split("/")[1]) if socket.startswith("input/") else None
+        box = self.show.desk.box(Thing.at(socket).box) if of_kind(socket) == "input" else None
         return box is not None and box.preamps
 
 

@@ -3,13 +3,12 @@
 from collections.abc import Iterator, Sequence
 from functools import lru_cache
 
+from ..address import Address, Thing, entries_of, named_kind, of_kind
 from ..choices import GANG_ASPECTS
 from ..flow import behind_faders, strip_name
 from ..gangs import member_for
-from ..parameters import CATALOGUE
 from ..rulers import members_of, ruled, rulers_in_use
 from ..show import Show
-from ..strip_kinds import pattern_of
 from .rule import Finding, Look
 
 __all__ = [
@@ -64,7 +63,7 @@ def twice_on_a_way(look: Look) -> Iterator[Finding]:
     show, layout = look.show, look.flow.layout
     held: dict[str, list[str]] = {dca: [] for dca in rulers_in_use(show, "dca")}
     for strip, by_dcas in look.dcas.items():
-        for dca in by_dcas if not strip.startswith("dca/") else ():
+        for dca in by_dcas if of_kind(strip) != "dca" else ():
             held[dca].append(strip)
     if not any(len(members) > 1 for members in held.values()):
         return
@@ -113,9 +112,9 @@ def silenced_thrice(look: Look) -> Iterator[Finding]:
     show = look.show
     for strip, dcas in look.dcas.items():
         muted = ruled(show, strip, dcas).muted
-        if len(muted) >= _MANY and not strip.startswith("dca/"):
+        if len(muted) >= _MANY and of_kind(strip) != "dca":
             own = [address for address in muted if address == f"{strip}/mute"]
-            by = [strip_name(show, a.rpartition("/")[0]) for a in muted if a not in own]
+            by = [strip_name(show, Address.at(a).stem) for a in muted if a not in own]
             words = ", ".join([*(["its own key"] if own else []), *by])
             says = f"{strip_name(show, strip)} is muted by {len(muted)} things at once: {words}."
             yield Finding(rule="silenced_thrice", tone="note", says=says, about=strip)
@@ -144,16 +143,14 @@ def gang_in_vain(look: Look) -> Iterator[Finding]:
 def _in_common(show: Show, members: Sequence[str], aspect: str) -> bool:
     """Whether two of the members have an address in common that belongs to an aspect."""
     if aspect == "gain":
-        channels = [one for one in members if one.startswith("channel/")]
-        sockets = {show.source_of(int(one.split("/")[1])) for one in channels}
-        return len([one for one in sockets if str(one).startswith("input/")]) > 1
-    leaves = [_leaves(member.split("/")[0], aspect) for member in members]
+        channels = [one for one in members if of_kind(one) == "channel"]
+        sockets = {show.source_of(Thing.at(one).number) for one in channels}
+        return len([one for one in sockets if named_kind(one) == "input"]) > 1
+    leaves = [_leaves(of_kind(member), aspect) for member in members]
     return any(one & other for place, one in enumerate(leaves) for other in leaves[:place])
 
 
 @lru_cache(maxsize=128)
 def _leaves(kind: str, aspect: str) -> frozenset[str]:
     """What strips of a kind have of an aspect, as keys below the strip."""
-    stem = pattern_of(kind)
-    found = (p.key for p in CATALOGUE.values() if p.gang == aspect)
-    return frozenset(key.removeprefix(stem) for key in found if key.startswith(f"{stem}/"))
+    return frozenset(leaf for leaf, entry in entries_of(kind) if entry.gang == aspect)

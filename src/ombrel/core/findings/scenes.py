@@ -7,6 +7,7 @@ from collections import Counter
 from collections.abc import Iterator, Mapping
 from typing import Final
 
+from ..address import Address
 from ..addresses import parameter_at
 from ..edits import edited
 from ..errors import ConsoleError
@@ -94,8 +95,8 @@ def scene_passed_by(look: Look) -> Iterator[Finding]:
 
 def _may_be_refused(address: str) -> bool:
     """Whether a recall of an address may close a loop or a circle."""
-    words = address.split("/")
-    return words[-1] in ("source", "spare") or (words[0] == "dca" and words[2:3] == ["dca"])
+    at = Address.at(address)
+    return at.last in ("source", "spare") or at.bears_on("circles")
 
 
 def scene_breaks_promise(look: Look) -> Iterator[Finding]:
@@ -155,4 +156,6 @@ def _apart(look: Look) -> Iterator[tuple[str, Mapping[str, Value]]]:
 def _switches(address: str) -> bool:
     """Whether a recall of an address may open a way."""
     aspect = parameter_at(address).aspect
-    return aspect in ("routing", "patch") or (aspect == "sends" and not address.endswith("/pan"))
+    return aspect in ("routing", "patch") or (
+        aspect == "sends" and Address.at(address).last != "pan"
+    )

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ..address import of_kind
 from ..flow import strip_name
 from ..sockets import socket_name
 from .rule import Finding, Look
@@ -19,7 +20,7 @@ def spare_dead(look: Look) -> Iterator[Finding]:
         name, where = strip_name(show, f"channel/{channel}"), socket_name(show.desk, spare)
         if spare == show[f"channel/{channel}/source"]:
             says = f"The spare of {name} is its own source, {where}."
-        elif spare.startswith("input/") and spare not in look.lines_on:
+        elif of_kind(spare) == "input" and spare not in look.lines_on:
             says = f"The spare of {name} is {where}, where nothing is plugged in."
         else:
             continue

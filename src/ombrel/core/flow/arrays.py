@@ -8,6 +8,7 @@ from typing import Any, Final, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ..address import of_kind
 from ..choices import TAPS
 from ..desk import Desk
 from ..kinds import Value
@@ -98,7 +99,7 @@ class Moved:
 def _blank(desk: Desk) -> Arrays:
     """Every address at its default, by the catalogue."""
     layout = layout_of(desk)
-    kinds = [strip.split("/")[0] for strip in layout.strips]
+    kinds = [of_kind(strip) for strip in layout.strips]
     ways = [
         [feed_kind(one, other) for other in kinds[layout.first_bus :]]
         for one in kinds[: layout.feeding]

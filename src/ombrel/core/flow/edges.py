@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
+from ..address import of_kind
 from .homes import DIRECT, feed_address, feed_kind
 from .layout import Layout
 from .rulers import closers
@@ -219,7 +220,7 @@ class Edges:
 @lru_cache(maxsize=16)
 def _possible_feeds(layout: Layout) -> np.ndarray:
     """Which strips may feed which buses, by their kinds; shape (feeding, buses)."""
-    kinds = [strip.split("/")[0] for strip in layout.strips]
+    kinds = [of_kind(strip) for strip in layout.strips]
     return np.array(
         [
             [bool(feed_kind(one, other)) for other in kinds[layout.first_bus :]]

@@ -13,10 +13,11 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from ..address import Thing, of_kind, thing_of
 from ..choices import TAPS
 from ..desk import Desk
 from ..kinds import Value
-from ..sockets import side_of, strip_of
+from ..sockets import side_of
 from ..strip_kinds import FORMATTED, KINDS, SOURCES
 from .layout import SIDES, Layout, layout_of
 from .stages import STAGES, gain_of
@@ -60,15 +61,15 @@ def _plain(_: Layout, values: list[Value]) -> NDArray[np.float64]:
 def side_code(layout: Layout, value: Value) -> int:
     """A bus and its side as a number: column * 3 + side (left, right, whole)."""
     text = str(value)
-    return layout.column(strip_of(text)) * 3 + SIDES[side_of(text)]
+    return layout.column(thing_of(text)) * 3 + SIDES[side_of(text)]
 
 
 def _source(layout: Layout, value: Value) -> float:
     if not isinstance(value, str):
         return NOTHING
-    kind = value.split("/")[0]
+    kind = of_kind(value)
     if kind == "engine":
-        return ENGINE - (int(value.split("/")[1]) - 1)
+        return ENGINE - (Thing.at(value).number - 1)
     if kind in ("input", "oscillator", "talkback"):
         return ORIGIN
     return side_code(layout, value)
@@ -77,8 +78,8 @@ def _source(layout: Layout, value: Value) -> float:
 def _carried(layout: Layout, value: Value) -> float:
     if not isinstance(value, str):
         return NOTHING
-    if value.startswith("channel/"):
-        return DIRECT - (int(value.split("/")[1]) - 1)
+    if of_kind(value) == "channel":
+        return DIRECT - (Thing.at(value).number - 1)
     return side_code(layout, value)
 
 
@@ -152,7 +153,7 @@ def feed_address(source: str, bus: str, leaf: str) -> str:
 
     level only into a group.
     """
-    if feed_kind(source.split("/")[0], bus.split("/")[0]) == "send":
+    if feed_kind(of_kind(source), of_kind(bus)) == "send":
         return f"{source}/send/{bus}/{leaf}"
     return f"{source}/pan" if leaf == "pan" else f"{source}/{bus}/{leaf}"
 
@@ -162,7 +163,7 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
     """Home and flat place of every address that bears on the flow of a desk."""
     layout = layout_of(desk)
     found: dict[str, tuple[Home, int]] = {}
-    kinds = [strip.split("/")[0] for strip in layout.strips]
+    kinds = [of_kind(strip) for strip in layout.strips]
     for number, (strip, kind) in enumerate(zip(layout.strips, kinds, strict=True)):
         for place, stage in enumerate(STAGES):
             if kind in stage.strips and not (stage.ruled or stage.worked_out):
@@ -191,7 +192,7 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
             at = number * layout.buses + column
             if way == "assign":
                 found[f"{strip}/{bus}/on"] = (ON, at)
-                if bus.startswith("group/"):
+                if of_kind(bus) == "group":
                     found[f"{strip}/{bus}/level"] = (AMP, at)
             elif way == "send":
                 for leaf, home in _SEND_HOMES.items():

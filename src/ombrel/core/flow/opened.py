@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..address import of_kind
 from ..kinds import Value
 from .arrays import Arrays, Floats, followed
 from .ears import ears_of
@@ -83,7 +84,7 @@ class OpenedWay:
             return stage[row, : passed(int(arrays.out_tap[column - layout.buses]))]
         tap = int(arrays.tap[row, column])
         gains = stage[row, : passed(tap)].copy()
-        kind = flow.layout.listener(column).split("/")[0]
+        kind = of_kind(flow.layout.listener(column))
         if kind in ("group", "house", "mono") and tap == AFTER_FADER:
             gains[_FADER] = 1.0
         return gains
@@ -95,7 +96,7 @@ class OpenedWay:
             return np.array([through, 0.0])
         start = np.array([1.0, 0.0]) if row < layout.channels else np.full(2, np.sqrt(0.5))
         found: Floats = start @ flow.wiring.share[row, :, column, :] * through
-        if layout.listener(column).startswith("group/"):  # off, its remedy brings it to 0 dB
+        if of_kind(layout.listener(column)) == "group":  # off, its remedy brings it to 0 dB
             found = found * (float(flow.arrays.amp[row, column]) or 1.0)
         return found
 

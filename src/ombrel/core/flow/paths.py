@@ -11,6 +11,7 @@ from typing import Final, NamedTuple, TypeVar
 
 import numpy as np
 
+from ..address import thing_of
 from .edges import Closed, Edge, Edges, Node
 from .homes import DIRECT
 from .stages import Cause, passed, stage_of
@@ -163,7 +164,7 @@ class Network(Edges):
         )
 
     def _order(self, address: str) -> tuple[int, str]:
-        strip = address.rpartition("/")[0] if address not in self.layout.index else address
+        strip = thing_of(address)
         return self.layout.index.get(strip, len(self.layout.strips)), address
 
     def edges_of_paths(self) -> list[Edge]:

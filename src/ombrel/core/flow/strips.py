@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
+from ..address import Thing, of_kind, thing_of
 from ..show import Show
-from ..sockets import socket_name, strip_of
+from ..sockets import socket_name
 from ..strip_kinds import KINDS, SOURCES, strips_of
 from .layout import layout_of
 
@@ -28,12 +29,12 @@ _KIND_WORDS: Final = {"dca": "DCA", "mute_group": "Mute group"}
 
 def strip_name(show: Show, strip: str) -> str:
     """What people call a strip, engine, DCA, mute group, bank or bay: its name, or its number."""
-    kind, _, number = strip.partition("/")
+    at = Thing.at(thing_of(strip))
+    kind, number = at.kind, at.number
     if not number:
         return kind.capitalize()
-    number = number.split("/")[0]
     if kind == "bay":
-        return show.desk.bays[int(number) - 1].name
+        return show.desk.bays[number - 1].name
     return (
         show.text(f"{kind}/{number}/name") or f"{_KIND_WORDS.get(kind, kind.capitalize())} {number}"
     )
@@ -48,10 +49,10 @@ def source_name(show: Show, source: str) -> str:
 def listener_name(show: Show, listener: str) -> str:
     """Name of a listener: a bus, or a socket that carries a direct out. Raises UnknownAddress."""
     layout_of(show.desk).column(listener)
-    if listener.startswith("output/"):
-        _, key, number = listener.split("/")
-        box = show.desk.box(key)
-        where = f"{box.short if box else key} {number}"
+    if of_kind(listener) == "output":
+        at = Thing.at(listener)
+        box = show.desk.box(at.box)
+        where = f"{box.short if box else at.box} {at.number}"
         return show.text(f"{listener}/label") or where
     return strip_name(show, listener)
 
@@ -75,13 +76,13 @@ def listeners(show: Show) -> list[str]:
         for socket in layout_of(show.desk).outputs
         if isinstance(source := show.values.get(f"{socket}/source"), str)
     }
-    buses = {strip_of(source) for source in carried.values()}
+    buses = {thing_of(source) for source in carried.values()}
     feeding = (key for key, kind in KINDS.items() if "mono" in kind.feeds)
     fed_mono = any(show.values.get(f"{s}/mono/on") for s in strips_of(show.desk, *feeding))
     found = ["house", *(["mono"] if fed_mono or "mono" in buses else [])]
     found += show.in_use("mix") + show.in_use("matrix")
     found += [group for group in show.in_use("group") if group in buses]
-    return found + [socket for socket, source in carried.items() if source.startswith("channel/")]
+    return found + [socket for socket, source in carried.items() if of_kind(source) == "channel"]
 
 
 def between(show: Show) -> list[str]:
@@ -119,7 +120,7 @@ def table_heads(show: Show, flow: "Flow") -> tuple[tuple[str, ...], tuple[Head, 
 
 def _head(show: Show, flow: "Flow", listener: str, *, listens: bool) -> Head:
     column = flow.layout.column(listener)
-    kind, _, number = listener.partition("/")
+    kind, number = of_kind(listener), Thing.at(listener).number
     serves = show.text(f"{listener}/serves") if kind == "mix" else kind
     about, patched = (f"{kind.capitalize()} {number}" if number else "Main"), True
     if kind == "output":

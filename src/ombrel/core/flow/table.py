@@ -13,6 +13,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from ..address import Address, of_kind
 from ..changes import Change
 from ..laws import sides_to_level_db
 from ..show import Show
@@ -290,10 +291,8 @@ class Flow:
 
 
 def _may_close(address: str, fed: Collection[str]) -> bool:
-    kind, _, rest = address.partition("/")
-    number, _, leaf = rest.partition("/")
-    opens = leaf in ("source", "spare", "on_spare", "solo", "solo_proof")  # also what others feed
-    return kind != "channel" or opens or f"channel/{number}" in fed
+    at = Address.at(address)  # a source or a solo opens what others feed too
+    return at.kind != "channel" or at.bears_on("loops") or at.thing in fed
 
 
 def _differing(before: Flow, after: Flow, rows: Indices, columns: Indices) -> Indices:
@@ -336,7 +335,7 @@ def feeds_back(show: Show) -> bool:
     strips = [f"channel/{n}" for n in range(1, show.desk.channels + 1)]
     strips += [f"return/{n}" for n in range(1, show.desk.returns + 1)]
     return any(
-        is_of_bus(source) or source.startswith("engine/")
+        is_of_bus(source) or of_kind(source) == "engine"
         for strip in strips
         for leaf in ("source", "spare")
         for source in [str(show.values.get(f"{strip}/{leaf}", ""))]

@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
+from ..address import of_kind
 from ..asked import Asked
 from ..lines import LINE_FIELDS, LineDraft, left_behind, remove_lines
 from ..parameters import CATALOGUE
@@ -158,7 +159,7 @@ def _fate(
 
 def _shown(show: Show, address: str) -> str:
     value = show[address]
-    if isinstance(value, str) and value.startswith("input/"):
+    if isinstance(value, str) and of_kind(value) == "input":
         return socket_name(show.desk, value)
     if isinstance(value, bool):
         return "on" if value else "off"

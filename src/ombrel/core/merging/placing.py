@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import replace
 
+from ..address import Thing
 from ..asked import Asked
 from ..lines import LineDraft
 from ..nets import netted
@@ -10,6 +11,7 @@ from ..parameters import CATALOGUE
 from ..patch import inputs_in_order, strip_of_line
 from ..renaming import renamed
 from ..show import Show
+from ..sockets import above
 from .work import SIDES, Ways, Work
 
 __all__ = ["is_even_pair", "place_lines", "settled"]
@@ -179,11 +181,10 @@ def _pop_socket(free: list[str], *, pair: bool) -> str:
     """The next free input; for the left of a pair an odd one, if the even above it is free too."""
     if pair:
         for socket in free:
-            stem, number = socket.rsplit("/", 1)
-            if int(number) % 2 == 1 and f"{stem}/{int(number) + 1}" in free:
+            if Thing.at(socket).number % 2 == 1 and above(socket) in free:
                 free.remove(socket)
-                free.remove(f"{stem}/{int(number) + 1}")
-                free.insert(0, f"{stem}/{int(number) + 1}")
+                free.remove(above(socket))
+                free.insert(0, above(socket))
                 return socket
     return free.pop(0)
 

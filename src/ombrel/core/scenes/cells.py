@@ -19,10 +19,12 @@ __all__ = [
     "CHOSEN",
     "Leaf",
     "aspect_of",
+    "band_of",
     "cell_name",
     "cells_of",
-    "kind_of_holder",
     "leaf_defaults",
+    "preamp_leaf",
+    "target_of_cell",
 ]
 
 # Carried only where somebody asks for it: a preamp is shared, and a source is what one listens to.
@@ -47,9 +49,24 @@ _BY_ASPECT: Final = {
 _OF_PREAMP: Final = ("preamp/gain", "preamp/pad")
 
 
-def kind_of_holder(holder: str) -> str:
-    """Of what kind something is that scenes hold: "channel" of "channel/7", "house" of "house"."""
-    return holder.partition("/")[0]
+def preamp_leaf(leaf: Leaf) -> str:
+    """The leaf of the preamp that a channel's leaf stands for: "gain", "pad"; "" for any other."""
+    return leaf.split("/")[1] if leaf in _OF_PREAMP else ""
+
+
+def band_of(leaf: Leaf) -> int:
+    """The number of the equaliser's band that a leaf is of; 0 for any other."""
+    words = leaf.split("/")
+    return int(words[1]) if words[0] == "eq" and len(words) == 3 else 0
+
+
+def target_of_cell(cell: str) -> str:
+    """The strip that a cell of sends, assignments or memberships names; "" for any other.
+
+    >>> target_of_cell("send/mix/5"), target_of_cell("group/2"), target_of_cell("eq")
+    ('mix/5', 'group/2', '')
+    """
+    return cell.removeprefix("send/") if "/" in cell else ""
 
 
 def _cell(kind: str, leaf: Leaf) -> str | None:
@@ -106,7 +123,7 @@ def aspect_of(cell: str) -> str:
     >>> aspect_of("send/mix/5"), aspect_of("group/2"), aspect_of("dca/1"), aspect_of("eq")
     ('sends', 'routing', 'members', 'eq')
     """
-    first = cell.partition("/")[0]
+    first = cell.split("/")[0]
     if first == "send":
         return "sends"
     if first in ("house", "mono", "group"):

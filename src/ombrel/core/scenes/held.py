@@ -11,12 +11,14 @@ from functools import lru_cache
 from types import MappingProxyType
 from typing import Any, Final
 
+from ..address import Address, of_kind
 from ..addresses import parameter_at
 from ..desk import Desk
 from ..errors import ConsoleError, WrongValue
 from ..kinds import Kind, Reference, Value
+from ..scenes.cells import preamp_leaf
 from ..show import Show
-from .cells import LONE, Leaf, cells_of, kind_of_holder, leaf_defaults
+from .cells import LONE, Leaf, cells_of, leaf_defaults
 
 __all__ = [
     "NOTHING",
@@ -124,7 +126,7 @@ def _unpacked(text: str, kind: str) -> Held:
 def held_of(show: Show, scene: str, holder: str) -> Held:
     """What a scene ("scene/3") holds of a strip ("channel/7")."""
     text = show.values.get(f"{scene}/holds/{holder}", "")
-    return _unpacked(str(text), kind_of_holder(holder)) if text else NOTHING
+    return _unpacked(str(text), of_kind(holder)) if text else NOTHING
 
 
 def held_otherwise(text: str, kind: str, said: Callable[[str], str | None]) -> str:
@@ -162,7 +164,7 @@ def check_packed(desk: Desk, address: str, text: str) -> None:
     """Refuse a text that is no holding of what its address says. Raises WrongValue."""
     if not text:
         return
-    kind = kind_of_holder(address.partition("/holds/")[2])
+    kind = of_kind(Address.at(address).target)
     if (desk, kind, text) in _SOUND:
         return
     try:
@@ -254,8 +256,8 @@ def _value(kind: str, leaf: Leaf, wire: Any) -> tuple[Value, bool]:
 
 @lru_cache(maxsize=16_000)
 def _kind(kind: str, leaf: Leaf) -> Kind:
-    if leaf.startswith("preamp/"):
-        return parameter_at(f"input/a/1/{leaf.removeprefix('preamp/')}").kind
+    if of_preamp := preamp_leaf(leaf):
+        return parameter_at(f"input/a/1/{of_preamp}").kind
     return parameter_at(f"{kind}/{leaf}" if kind in LONE else f"{kind}/1/{leaf}").kind
 
 

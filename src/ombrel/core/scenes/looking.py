@@ -7,6 +7,7 @@ from typing import Final
 
 import numpy as np
 
+from ..address import Address, Thing, of_kind
 from ..addresses import is_on_desk
 from ..casting.felt import NOTHING_FELT, Felt, felt, felt_in_words
 from ..casting.names import part_name
@@ -30,7 +31,7 @@ __all__ = ["Looked", "hearing_there", "in_one_line", "look_ahead"]
 
 
 # what goes with who is on, which is told by name
-_UNTOLD: Final = ("/kept", "/part", "/fitting", "/attached", "/held_back", "/fitted_s")
+_UNTOLD: Final = ("kept", "part", "fitting", "attached", "held_back", "fitted_s")
 _FAINTEST_DB: Final = -90.0
 _LOUD_DB: Final = 6.0
 
@@ -61,7 +62,7 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
         after = edited(show, flow, found.moves, own=True)
     except ConsoleError as refused:
         return Looked(recall=found, refused=str(refused), values=(), heard=(), warns=())
-    told = [a for a in after.stood.new if not a.startswith("run/") and not a.endswith(_UNTOLD)]
+    told = [a for a in after.stood.new if of_kind(a) != "run" and Address.at(a).last not in _UNTOLD]
     beneath = [
         a
         for a in after.change.new
@@ -76,7 +77,7 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
         values=tuple(differences(show, after.show, told)),
         heard=heard,
         beneath=len(beneath),
-        felt=felt(show, after.show, [a for a in told if not a.endswith("/kept")]),
+        felt=felt(show, after.show, [a for a in told if Address.at(a).last != "kept"]),
         going=tuple(was for _, was, _ in changes if was and was not in coming),
         warns=(
             *_vacant(after.show, found),
@@ -121,7 +122,7 @@ def _phantom(after: Show, found: Recall) -> list[str]:
     told = []
     for address in found.sources:
         socket = after[address]
-        if not address.endswith("/source") or not isinstance(socket, str):
+        if Address.at(address).last != "source" or not isinstance(socket, str):
             continue
         if not is_on_desk(after.desk, f"{socket}/phantom"):
             continue
@@ -151,7 +152,7 @@ def _is_self(show: Show, one: HeardOtherwise) -> bool:
         for line in _lines(show, one.source)
         for leaf in ("performer", "name")
     )
-    return one.listener.startswith("mix/") and any(own and own <= words for own in named)
+    return of_kind(one.listener) == "mix" and any(own and own <= words for own in named)
 
 
 def _is_cue(show: Show, source: str) -> bool:
@@ -159,19 +160,19 @@ def _is_cue(show: Show, source: str) -> bool:
 
 
 def _lines(show: Show, source: str) -> list[int]:
-    kind, _, number = source.partition("/")
-    fed_by = show.source_of(int(number)) if kind == "channel" else None
+    at = Thing.at(source)
+    fed_by = show.source_of(at.number) if at.kind == "channel" else None
     return lines_on(show, fed_by) if fed_by else []
 
 
 def _is_public(show: Show, one: HeardOtherwise) -> bool:
-    kind = one.listener.split("/")[0]
+    kind = of_kind(one.listener)
     return kind in ("house", "mono", "matrix") or _serves(show, one.listener) in ("feed", "room")
 
 
 def _serves(show: Show, listener: str) -> str:
     try:
-        return show.text(f"{listener}/serves") if listener.startswith("mix/") else ""
+        return show.text(f"{listener}/serves") if of_kind(listener) == "mix" else ""
     except UnknownAddress:
         return ""
 

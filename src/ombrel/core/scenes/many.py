@@ -8,12 +8,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
 
+from ..address import of_kind
 from ..addresses import check_on_desk, kind_on
 from ..asked import Asked, Travel, Typed
 from ..errors import NoSuchCell, UnreadableText
 from ..kinds import Number, Value
 from ..show import Show
-from .cells import Leaf, cells_of, kind_of_holder
+from .cells import Leaf, cells_of
 from .held import held_of, packed
 from .order import scene_in
 from .storing import address_of
@@ -56,7 +57,7 @@ def set_in_scenes(
     """
     order = show.scenes
     scene_in(show, scene)
-    kind = kind_of_holder(holder)
+    kind = of_kind(holder)
     cell = next((c for c, leaves in cells_of(show.desk, kind).items() if leaf in leaves), None)
     if cell is None:
         raise NoSuchCell(holder, leaf)

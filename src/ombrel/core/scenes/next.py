@@ -5,6 +5,7 @@ unless somebody chose one. A chosen one that goes, or stops fitting, falls back 
 
 from collections.abc import Mapping
 
+from ..address import bearing
 from ..errors import NotNext
 from ..kinds import Value
 from ..show import Show
@@ -12,21 +13,13 @@ from .order import following_scene, passed_by, scene_named
 
 __all__ = ["check_next_scene", "next_after", "next_told"]
 
-_UNCONCERNED = ("/name", "/notes", "/seconds", "_faders", "_sends", "_pans", "_processing")
-
-
-def _bears(address: str) -> bool:
-    if address.startswith("scene/"):
-        return "/holds/" not in address and not address.endswith(_UNCONCERNED)
-    return address.startswith(("run/", "tonight/"))
-
 
 def next_after(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
     """What an edit of own values makes of next. A hand that names `run/next` chooses it; None, or
 
     the one that would be found, chooses none.
     """
-    moved = {address: value for address, value in whole.items() if _bears(address)}
+    moved = {at.text: whole[at.text] for at in bearing("run", whole)}
     if not moved:
         return {}
     after = show.with_values(moved)

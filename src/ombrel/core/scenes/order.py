@@ -8,6 +8,7 @@ import re
 from collections.abc import Callable, Sequence
 from typing import Final
 
+from ..address import name_below
 from ..desk import CASTS, PARTS, PERFORMERS, SCENES
 from ..errors import NoSuchScene, NothingLeft, NumberTaken, UnreadableText
 from ..said import bare, said
@@ -76,7 +77,7 @@ def read_scenes(show: Show, text: str) -> tuple[str, ...]:
 def scene_named(show: Show, scene: str) -> str:
     """ "12 Bridge lights": number and name. Raises NoSuchScene for none of the show."""
     if scene not in show.scenes:
-        raise NoSuchScene(scene.partition("/")[2])
+        raise NoSuchScene(name_below(scene))
     number = number_text(show.number(f"{scene}/number"))
     return f"{number} {show.text(f'{scene}/name')}".rstrip()
 
@@ -120,7 +121,7 @@ def number_after(show: Show, scene: str | None) -> float:
 def scene_in(show: Show, scene: str) -> str:
     """The scene, if the show has it. Raises NoSuchScene."""
     if scene not in show.scenes:
-        raise NoSuchScene(scene.partition("/")[2])
+        raise NoSuchScene(name_below(scene))
     return scene
 
 

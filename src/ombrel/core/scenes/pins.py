@@ -4,18 +4,22 @@ from collections.abc import Callable
 from functools import lru_cache
 from typing import Final
 
+from ..address import Address, Thing
 from ..choices import FAMILIES
 from ..desk import Desk
 from ..flow.strips import strip_name
 from ..scene_parameters import PINNED, pins_of
+from ..scenes.cells import target_of_cell
 from ..show import Show
 from ..strip_kinds import PAIRED, strips_of
 from ..strip_lists import strips_of_family
-from .cells import LONE, aspect_of, cells_of
+from .cells import aspect_of, cells_of
 
 KINDS: Final = (
     "channel", "return", "group", "mix", "matrix", "house", "mono", "dca", "mute_group", "engine",
 )  # fmt: skip
+
+_PINNED: Final = "pinned_"
 
 __all__ = ["pin_for", "pin_name", "pin_of_cell", "pin_of_preamp", "pins_in"]
 
@@ -43,8 +47,8 @@ def pin_of_cell(show: Show) -> Callable[[str, str], str | None]:
             return f"{holder}/pinned_{aspect}"
         if aspect in ("fader", "mute") and f"{holder}/pinned_whole" in values:
             return f"{holder}/pinned_whole"
-        if aspect == "sends" and f"{cell.removeprefix('send/')}/pinned_whole" in values:
-            return f"{cell.removeprefix('send/')}/pinned_whole"
+        if aspect == "sends" and f"{target_of_cell(cell)}/pinned_whole" in values:
+            return f"{target_of_cell(cell)}/pinned_whole"
         return of_family.get(holder)
 
     def pinned(holder: str, cell: str) -> str | None:
@@ -73,13 +77,13 @@ def pin_of_preamp(show: Show) -> Callable[[str], str | None]:
 
 def _mate(show: Show, holder: str) -> str | None:
     """The other one of a linked pair."""
-    kind, _, number = holder.partition("/")
-    if kind not in PAIRED:
+    at = Thing.at(holder)
+    if at.kind not in PAIRED:
         return None
-    odd = (int(number) - 1) // 2 * 2 + 1
-    if not show.on(f"{kind}/{odd}/linked"):
+    odd = (at.number - 1) // 2 * 2 + 1
+    if not show.on(f"{at.kind}/{odd}/linked"):
         return None
-    return f"{kind}/{odd if int(number) != odd else odd + 1}"
+    return f"{at.kind}/{odd if at.number != odd else odd + 1}"
 
 
 def pins_in(show: Show) -> list[str]:
@@ -100,11 +104,11 @@ def _pin_addresses(desk: Desk) -> tuple[str, ...]:
 
 def pin_for(show: Show, address: str) -> str:
     """The pin that would hold a value against recalls; "" for what none can."""
-    kind = address.partition("/")[0]
-    holder = kind if kind in LONE else "/".join(address.split("/")[:2])
+    at = Address.at(address)
+    kind, holder = at.kind, at.thing
     if kind == "show" or kind not in KINDS:
         return ""
-    leaf = address.removeprefix(f"{holder}/")
+    leaf = at.leaf
     for cell, leaves in cells_of(show.desk, kind).items():
         if leaf in leaves:
             return f"{holder}/pinned_{aspect_of(cell)}"
@@ -113,11 +117,11 @@ def pin_for(show: Show, address: str) -> str:
 
 def pin_name(show: Show, pin: str) -> str:
     """What a pin holds, in words: "Voice 2, EQ", "all drums"."""
-    holder, _, leaf = pin.rpartition("/")
+    holder, leaf = Address.at(pin).thing, Address.at(pin).leaf
     if holder == "show":
-        return f"all {leaf.removeprefix('pinned_')}"
+        return f"all {leaf.removeprefix(_PINNED)}"
     if leaf == "pinned":
         return strip_name(show, holder)
     if leaf == "pinned_whole":
         return f"{strip_name(show, holder)} with its sends"
-    return f"{strip_name(show, holder)}, {PINNED[leaf.removeprefix('pinned_')]}"
+    return f"{strip_name(show, holder)}, {PINNED[leaf.removeprefix(_PINNED)]}"

@@ -4,14 +4,16 @@ from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from ..address import Address, of_kind
 from ..addresses import parameter_at
 from ..compare import value_text
 from ..desk import Desk
 from ..errors import NoSuchCell
 from ..kinds import Value
 from ..scene_parameters import PINNED
+from ..scenes.cells import band_of, preamp_leaf
 from ..show import Show
-from .cells import CHOSEN, LONE, Leaf, aspect_of, cells_of, kind_of_holder, leaf_defaults
+from .cells import CHOSEN, LONE, Leaf, aspect_of, cells_of, leaf_defaults
 from .held import Held, held_of, holders
 from .order import passed_by, scene_in
 from .storing import address_of, holder_name, used_holders, usual_cells
@@ -103,10 +105,10 @@ def held_strips(show: Show, scene: str) -> tuple[HeldStrip, ...]:
     """
     scene_in(show, scene)
     used = set(used_holders(show))
-    usual = {kind: usual_cells(show, kind) for kind in {kind_of_holder(one) for one in used}}
+    usual = {kind: usual_cells(show, kind) for kind in {of_kind(one) for one in used}}
     found = []
     for holder in holders(show.desk):
-        held, kind = held_of(show, scene, holder), kind_of_holder(holder)
+        held, kind = held_of(show, scene, holder), of_kind(holder)
         if holder not in used and not held.cells and not held.asleep:
             continue
         marks = _marks(show.desk, kind, usual.get(kind, frozenset()), held)
@@ -143,8 +145,8 @@ def cells_of_aspects(
     every = "all" in aspects
     named = [one for one in aspects if one != "all"]
     held = held_of(show, scene_in(show, scene), holder)
-    known = cells_of(show.desk, kind_of_holder(holder))
-    usual = usual_cells(show, kind_of_holder(holder))
+    known = cells_of(show.desk, of_kind(holder))
+    usual = usual_cells(show, of_kind(holder))
     strange = [one for one in named if one not in PINNED]
     if strange:
         raise NoSuchCell(holder, strange[0])
@@ -160,7 +162,7 @@ def cells_of_aspects(
 def held_values(show: Show, scene: str, holder: str) -> tuple[HeldValue, ...]:
     """Every value that a scene has of a strip, defaults too. Raises NoSuchScene."""
     held = held_of(show, scene_in(show, scene), holder)
-    kind = kind_of_holder(holder)
+    kind = of_kind(holder)
     found = []
     for cell, leaves in cells_of(show.desk, kind).items():
         if cell not in held.cells and cell not in held.asleep:
@@ -182,8 +184,8 @@ def held_values(show: Show, scene: str, holder: str) -> tuple[HeldValue, ...]:
 
 
 def _of_kind(kind: str, leaf: Leaf) -> str:
-    if leaf.startswith("preamp/"):
-        return f"input/a/1/{leaf.removeprefix('preamp/')}"
+    if of_preamp := preamp_leaf(leaf):
+        return f"input/a/1/{of_preamp}"
     return f"{kind}/{leaf}" if kind in LONE else f"{kind}/1/{leaf}"
 
 
@@ -193,17 +195,17 @@ def _text(show: Show, kind: str, leaf: Leaf, value: Value) -> str:
 
 def held_text(show: Show, holder: str, leaf: Leaf, value: Value) -> str:
     """A value at a strip's leaf, in words."""
-    return _text(show, kind_of_holder(holder), leaf, value)
+    return _text(show, of_kind(holder), leaf, value)
 
 
 def leaf_label(show: Show, holder: str, leaf: Leaf) -> str:
     """What a leaf is called; with the destination of a feed, and the number of a band."""
-    label = parameter_at(_of_kind(kind_of_holder(holder), leaf)).label
-    words = leaf.removeprefix("send/").split("/")
-    if words[0] in ("mix", "matrix", "group", "dca", "mute_group") and len(words) > 2:
-        return f"{holder_name(show, '/'.join(words[:2]))}: {label.lower()}"
-    if words[0] == "eq" and len(words) == 3:
-        return f"EQ {words[1]}: {label.lower().removeprefix('eq ')}"
+    label = parameter_at(_of_kind(of_kind(holder), leaf)).label
+    target = Address.at(_of_kind(of_kind(holder), leaf)).target
+    if of_kind(target) in ("mix", "matrix", "group", "dca", "mute_group"):
+        return f"{holder_name(show, target)}: {label.lower()}"
+    if band := band_of(leaf):
+        return f"EQ {band}: {label.lower().removeprefix('eq ')}"
     return label
 
 
@@ -215,7 +217,7 @@ def compare_scenes(show: Show, one: str, other: str) -> Iterator[HeldDifference]
         here, there = held_of(show, one, holder), held_of(show, other, holder)
         if here is there:
             continue
-        kind = kind_of_holder(holder)
+        kind = of_kind(holder)
         plain = leaf_defaults(show.desk, kind)
         for cell, leaves in cells_of(show.desk, kind).items():
             if cell not in here.cells and cell not in there.cells:

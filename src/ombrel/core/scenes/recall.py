@@ -9,6 +9,7 @@ import math
 from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass
 
+from ..address import Address, Thing, of_kind, thing_of
 from ..addresses import is_on_desk, kind_on
 from ..asked import Asked
 from ..casting.fittings import preamp_socket
@@ -20,8 +21,8 @@ from ..giving_way import giving_way, held_by_hands
 from ..kinds import Number, Reference, Value
 from ..programme import leaving_as_it_is
 from ..show import Show
-from ..sockets import socket_name, strip_of
-from .cells import Leaf, cells_of, kind_of_holder, leaf_defaults
+from ..sockets import socket_name
+from .cells import Leaf, cells_of, leaf_defaults
 from .held import Held, held_of, holders
 from .order import scene_in
 from .pins import pin_of_cell, pin_of_preamp
@@ -78,7 +79,7 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0, hands: Collection[st
         held = held_of(show, scene, holder)
         if not held.cells:
             continue
-        known = cells_of(show.desk, kind_of_holder(holder))
+        known = cells_of(show.desk, of_kind(holder))
         for cell in sorted(held.cells - known.keys()):
             left.append(LeftOut(holder=holder, what=cell, why="this desk has no such"))
         if "preamp" in held.cells:
@@ -115,7 +116,7 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0, hands: Collection[st
     )
     values = {a: value for a, value in values.items() if a in moves}
     for address in under_hands:
-        strip = "" if address.startswith("input/") else strip_of(address)
+        strip = "" if of_kind(address) == "input" else thing_of(address)
         left.append(LeftOut(holder=strip, what=address, why="a hand is on it"))
     whole = leaving_as_it_is(show, moves)
     run: dict[str, Asked] = {"run/now": scene, "run/chosen": False, "run/since": since_s}
@@ -125,7 +126,7 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0, hands: Collection[st
         values=values,
         pinned=tuple(sorted(pinned)),
         left_out=tuple(left),
-        sources=tuple(sorted(a for a in values if a.endswith(("/source", "/spare")))),
+        sources=tuple(sorted(a for a in values if Address.at(a).last in ("source", "spare"))),
         on=tuple((channel, now) for channel, _, now in who_changes(show, moves)),
     )
 
@@ -166,7 +167,7 @@ def apart(show: Show, holder: str, held: Held) -> Iterator[tuple[str, list[tuple
 
     address; preamps apart, whose address hangs on the source.
     """
-    kind = kind_of_holder(holder)
+    kind = of_kind(holder)
     known, plain = cells_of(show.desk, kind), leaf_defaults(show.desk, kind)
     values, own = show.own, held.values
     for cell in sorted(held.cells & known.keys() - {"preamp"}):
@@ -211,11 +212,11 @@ def _nearest(kind: Number, value: float) -> float:
 
 
 def _is_here(show: Show, reference: str) -> bool:
-    words = reference.split("/")
-    if words[0] != "input":
+    at = Thing.at(reference)
+    if at.kind != "input":
         return True
-    box = show.desk.box(words[1])
-    return box is not None and int(words[2]) <= box.inputs
+    box = show.desk.box(at.box)
+    return box is not None and at.number <= box.inputs
 
 
 def _preamp(

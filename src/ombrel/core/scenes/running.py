@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator, Mapping
 
+from ..address import of_kind
 from ..kinds import Value
 from ..show import Show
-from .cells import Leaf, cells_of, kind_of_holder, leaf_defaults
+from .cells import Leaf, cells_of, leaf_defaults
 from .held import Held, held_of, holders
 from .storing import standing
 
@@ -25,7 +26,7 @@ def run_of(show: Show) -> Iterator[tuple[str, Mapping[tuple[str, Leaf], Value]]]
             if not held.cells or last.get(holder) is held:
                 continue
             last[holder] = held
-            kind = kind_of_holder(holder)
+            kind = of_kind(holder)
             known, plain = cells_of(show.desk, kind), leaf_defaults(show.desk, kind)
             now = stands.setdefault(holder, standing(show, holder, known))
             for leaf in (leaf for cell in held.cells for leaf in known.get(cell, ())):

@@ -3,14 +3,16 @@
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from typing import Final
 
+from ..address import Address, Thing, below, of_kind
 from ..addresses import is_on_desk
 from ..asked import Asked, Typed
 from ..errors import NoSuchCell, NothingLeft, UnreadableText, WrongValue
 from ..flow import strip_name
 from ..kinds import Value
+from ..scenes.cells import preamp_leaf, target_of_cell
 from ..show import Show
 from ..strip_kinds import ALONE, FORMATTED
-from .cells import CHOSEN, Leaf, aspect_of, cells_of, kind_of_holder, leaf_defaults
+from .cells import CHOSEN, Leaf, aspect_of, cells_of, leaf_defaults
 from .held import NOTHING, Held, held_of, holders, packed
 from .order import free_scene, made_room, number_after, read_number, scene_in
 
@@ -19,14 +21,14 @@ __all__ = [
     "carried_cells",
     "cells_by_preset",
     "duplicate_scene",
+    "holder_name",
     "remove_scene",
     "renumber_scene",
     "set_cells",
-    "holder_name",
     "store_again",
     "store_scene",
-    "usual_cells",
     "used_holders",
+    "usual_cells",
     "wake_cells",
 ]
 
@@ -46,7 +48,7 @@ def cells_by_preset(show: Show, preset: str) -> dict[str, frozenset[str]]:
     are in use now: what is added later is in no scene until somebody puts it there. Raises
     UnreadableText for none of these.
     """
-    if preset.startswith("mix/"):
+    if of_kind(preset) == "mix":
         return _into(show, (preset,))
     if preset not in PRESETS_OF_CELLS:
         raise UnreadableText(preset, f"one of {', '.join(PRESETS_OF_CELLS)}")
@@ -55,7 +57,7 @@ def cells_by_preset(show: Show, preset: str) -> dict[str, frozenset[str]]:
     found: dict[str, frozenset[str]] = {}
     usual: dict[str, frozenset[str]] = {}
     for holder in used_holders(show):
-        kind = kind_of_holder(holder)
+        kind = of_kind(holder)
         cells = usual.setdefault(kind, usual_cells(show, kind))
         if preset == "mutes":
             cells = frozenset(c for c in cells if kind not in _DEEP and _is_mute_or_dca(c))
@@ -67,7 +69,7 @@ def cells_by_preset(show: Show, preset: str) -> dict[str, frozenset[str]]:
 
 
 def _is_mute_or_dca(cell: str) -> bool:
-    return cell == "mute" or cell.startswith("dca/")
+    return cell == "mute" or of_kind(target_of_cell(cell)) == "dca"
 
 
 def _is_balance(cell: str) -> bool:
@@ -78,7 +80,7 @@ def _into(show: Show, mixes: Sequence[str]) -> dict[str, frozenset[str]]:
     """The cells of sends into mixes, of everything in use that has such."""
     found = {}
     for holder in used_holders(show):
-        known = cells_of(show.desk, kind_of_holder(holder))
+        known = cells_of(show.desk, of_kind(holder))
         cells = frozenset(f"send/{mix}" for mix in mixes if f"send/{mix}" in known)
         if cells:
             found[holder] = cells
@@ -90,9 +92,9 @@ def used_holders(show: Show) -> list[str]:
     values = show.values
     found = []
     for holder in holders(show.desk):
-        kind = kind_of_holder(holder)
+        kind = of_kind(holder)
         if kind == "channel":
-            used = int(holder.partition("/")[2]) in show.channels()
+            used = Thing.at(holder).number in show.channels()
         elif kind in FORMATTED:
             used = values.get(f"{holder}/format", "unused") != "unused"
         elif kind in ("return", "engine"):
@@ -109,21 +111,21 @@ def used_holders(show: Show) -> list[str]:
 def usual_cells(show: Show, kind: str) -> frozenset[str]:
     """The cells of a kind of strip that lead to nothing unused, without those of CHOSEN."""
     used = {*ALONE, *(one for kind in FORMATTED for one in show.in_use(kind))}
-    used |= {holder for holder in used_holders(show) if kind_of_holder(holder) in _DEEP}
+    used |= {holder for holder in used_holders(show) if of_kind(holder) in _DEEP}
     return frozenset(
         cell
         for cell in cells_of(show.desk, kind)
         if cell not in CHOSEN
         and (cell != "part" or show.has_parts)
-        and ("/" not in cell or cell.removeprefix("send/") in used)
+        and (not target_of_cell(cell) or target_of_cell(cell) in used)
     )
 
 
 def standing(show: Show, holder: str, cells: Iterable[str]) -> dict[Leaf, Value]:
     """The own values of cells, without defaults: what a fitting lies over them is no scene's."""
     known, plain = (
-        cells_of(show.desk, kind_of_holder(holder)),
-        leaf_defaults(show.desk, kind_of_holder(holder)),
+        cells_of(show.desk, of_kind(holder)),
+        leaf_defaults(show.desk, of_kind(holder)),
     )
     found: dict[Leaf, Value] = {}
     for cell in cells:
@@ -140,17 +142,18 @@ def address_of(show: Show, holder: str, leaf: Leaf) -> str | None:
 
     spare's. None: the channel has no preamp.
     """
-    if not leaf.startswith("preamp/"):
+    of_preamp = preamp_leaf(leaf)
+    if not of_preamp:
         return f"{holder}/{leaf}"
     source = show[f"{holder}/source"]
-    if not isinstance(source, str) or not source.startswith("input/"):
+    if not isinstance(source, str) or of_kind(source) != "input":
         return None
-    address = f"{source}/{leaf.removeprefix('preamp/')}"
+    address = f"{source}/{of_preamp}"
     return address if is_on_desk(show.desk, address) else None
 
 
 def _checked(show: Show, holder: str, cells: Collection[str]) -> frozenset[str]:
-    known = cells_of(show.desk, kind_of_holder(holder))
+    known = cells_of(show.desk, of_kind(holder))
     for cell in cells:
         if cell not in known:
             raise NoSuchCell(holder, cell)
@@ -177,9 +180,7 @@ def store_scene(
         place = read_number(number)
     else:
         room, place = _place_behind(show, after or last)
-    moves: dict[str, Asked] = {
-        address: "" for address in show.own if address.startswith(f"{scene}/holds/")
-    }
+    moves: dict[str, Asked] = _emptied(show, scene)
     moves |= room
     moves |= {f"{scene}/number": place, f"{scene}/name": Typed(name), f"{scene}/removed": False}
     return moves | _stored(show, scene, cells)
@@ -205,7 +206,7 @@ def _stored(
 ) -> dict[str, Asked]:
     moves: dict[str, Asked] = {}
     for holder, wanted in cells.items():
-        kind, held = kind_of_holder(holder), held_of(show, scene, holder) if again else NOTHING
+        kind, held = of_kind(holder), held_of(show, scene, holder) if again else NOTHING
         nobody = _names_nobody(show, holder, held)
         if nobody:
             held = held.without({"part"})
@@ -225,7 +226,7 @@ def _stored(
 
 def _names_nobody(show: Show, holder: str, held: Held) -> bool:
     """Whether storing would say that nobody is on a channel: only a hand says so."""
-    if kind_of_holder(holder) != "channel" or show.own.get(f"{holder}/part") is not None:
+    if of_kind(holder) != "channel" or show.own.get(f"{holder}/part") is not None:
         return False
     by_hand = "part" in held.cells and held.values.get("part") is None
     return not by_hand
@@ -250,7 +251,7 @@ def set_cells(
     scene_in(show, scene)
     moves: dict[str, Asked] = {}
     for holder, named in cells.items():
-        wanted, kind = _checked(show, holder, named), kind_of_holder(holder)
+        wanted, kind = _checked(show, holder, named), of_kind(holder)
         held = held_of(show, scene, holder)
         new = wake_cells(show, holder, held, wanted) if on else held.without(wanted)
         if new != held:
@@ -269,12 +270,8 @@ def duplicate_scene(show: Show, scene: str, *, name: str = "") -> dict[str, Aske
     """Moves that put a copy of a scene behind it. Raises NoSuchScene, NothingLeft."""
     scene_in(show, scene)
     copy = free_scene(show)
-    moves: dict[str, Asked] = {a: "" for a in show.own if a.startswith(f"{copy}/holds/")}
-    moves |= {
-        f"{copy}/{address.removeprefix(f'{scene}/')}": value
-        for address, value in show.values.items()
-        if address.startswith(f"{scene}/")
-    }
+    moves: dict[str, Asked] = _emptied(show, copy)
+    moves |= {f"{copy}/{Address.at(a).leaf}": show.values[a] for a in below(scene, show.values)}
     title = name or f"{show.text(f'{scene}/name')[:55]} copy"
     room, place = _place_behind(show, scene)
     return (
@@ -306,3 +303,8 @@ def renumber_scene(show: Show, scene: str, number: str) -> dict[str, Asked]:
 def holder_name(show: Show, holder: str) -> str:
     """What people call something that a scene holds."""
     return "Tempo" if holder == "show" else strip_name(show, holder)
+
+
+def _emptied(show: Show, scene: str) -> dict[str, Asked]:
+    """Moves by which a scene holds nothing: what a removed one of this number had is gone."""
+    return {a: "" for a in below(scene, show.own) if Address.at(a).in_scene}

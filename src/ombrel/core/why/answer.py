@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from itertools import islice
 from typing import Final
 
+from ..address import of_kind
 from ..asked import Asked
 from ..edits import edited
 from ..errors import ConsoleError
@@ -117,8 +118,8 @@ def _shut(show: Show, flow: Flow, row: int, column: int) -> str:
     if flow.fed.dry:
         path = next(Network(flow, row, column).loudest(), None)
         passed = (flow.layout.strips[strip] for strip in path.strips[1:]) if path else ()
-        strips += [strip for strip in passed if strip.startswith("channel/")]
-    found = ((strip, keyed(show, flow, strip)) for strip in strips if strip.startswith("channel/"))
+        strips += [strip for strip in passed if of_kind(strip) == "channel"]
+    found = ((strip, keyed(show, flow, strip)) for strip in strips if of_kind(strip) == "channel")
     shut = [
         f"; the gate of {strip_name(show, strip)} takes {said(key.takes_db, 0)} dB of it away now"
         for strip, key in found
@@ -189,7 +190,7 @@ def _finished(show: Show, flow: Flow, tale: Told, path: Path, *, wet: bool) -> W
     between = [s for s in strips if s != flow.layout.strips[last]] if len(strips) else []
     names = []
     for strip in between:
-        kind = strip.split("/")[0]
+        kind = of_kind(strip)
         if wet and kind == "mix":
             continue  # the effect itself is named by its return
         known = strip_name(show, strip)

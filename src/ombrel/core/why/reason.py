@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
+from ..address import of_kind, thing_of
 from ..asked import Asked
 
 __all__ = ["Code", "Reason", "Remedy", "setting"]
@@ -37,8 +38,8 @@ class Reason:
     @property
     def ruler(self) -> str | None:
         """The DCA or mute group that silences, if one does."""
-        ruler = self.address.rpartition("/")[0]
-        return ruler if ruler.startswith(("dca/", "mute_group/")) else None
+        ruler = thing_of(self.address)
+        return ruler if of_kind(ruler) in ("dca", "mute_group") else None
 
 
 def setting(says: str, address: str, value: Asked) -> Remedy:

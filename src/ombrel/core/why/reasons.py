@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..address import Address, Thing, named_kind, of_kind, thing_of
 from ..asked import Asked
 from ..edits import check_edit, edited
 from ..errors import ConsoleError, FeedbackLoop, NothingLeft
@@ -13,12 +14,12 @@ from ..programme import joining
 from ..rulers import closers_of
 from ..said import said
 from ..show import Show
-from ..sockets import lines_on, socket_name, strip_of
+from ..sockets import lines_on, socket_name
 from ..strip_kinds import FORMATTED
 from .reason import Code, Reason, Remedy, setting
 from .ruled import by_name, ruled_out
 
-__all__ = ["Reason", "Remedy", "Reasons"]
+__all__ = ["Reason", "Reasons", "Remedy"]
 
 
 class Reasons:
@@ -62,9 +63,9 @@ def _refusal(show: Show, flow: Flow, remedy: Remedy) -> ConsoleError | None:
 
 
 def _muted(show: Show, flow: Flow, address: str) -> Reason:
-    if address == "show/solo" or address.startswith(("dca/", "mute_group/")):
+    if address == "show/solo" or of_kind(address) in ("dca", "mute_group"):
         return ruled_out(show, address)
-    name = strip_name(show, address.removesuffix("/mute"))
+    name = strip_name(show, thing_of(address))
     return Reason(
         code="muted",
         address=address,
@@ -74,9 +75,9 @@ def _muted(show: Show, flow: Flow, address: str) -> Reason:
 
 
 def _down(show: Show, flow: Flow, address: str) -> Reason:
-    if address.startswith("dca/"):
+    if of_kind(address) == "dca":
         return ruled_out(show, address)
-    name = strip_name(show, address.removesuffix("/fader"))
+    name = strip_name(show, thing_of(address))
     return Reason(
         code="down",
         address=address,
@@ -86,9 +87,9 @@ def _down(show: Show, flow: Flow, address: str) -> Reason:
 
 
 def _no_output(show: Show, flow: Flow, address: str) -> Reason:
-    bus = strip_of(address)
+    bus = thing_of(address)
     name = listener_name(show, bus)
-    side = address.removeprefix(bus).strip("/")
+    side = Thing.at(address).side
     says = f"The {side} side of {name} goes to no output." if side else f"{name} goes to no output."
     try:
         moves = patch_missing(show, bus)
@@ -101,12 +102,12 @@ def _no_output(show: Show, flow: Flow, address: str) -> Reason:
 
 
 def _unrouted(show: Show, flow: Flow, address: str) -> Reason:
-    words = address.split("/")
-    if words[-1] == "pan":
+    at = Address.at(address)
+    source = at.thing
+    if at.last == "pan":
         return _panned_away(show, address)
-    if "send" not in words:  # an assignment: <strip>/<bus>/on, or its level
-        source = strip_of(address)
-        bus, _, leaf = address.removeprefix(f"{source}/").rpartition("/")
+    if not at.of_send:  # an assignment: <strip>/<bus>/on, or its level
+        bus, leaf = at.target, at.last
         one, other = strip_name(show, source), strip_name(show, bus)
         if leaf == "level":
             return Reason(
@@ -119,13 +120,12 @@ def _unrouted(show: Show, flow: Flow, address: str) -> Reason:
         return Reason(
             code="unrouted", address=address, says=says, remedy=setting(remedy, address, True)
         )
-    source, _, rest = address.partition("/send/")
-    engine = show[f"{source}/source"] if source.startswith("return/") else None
-    if str(engine).startswith("engine/") and show[f"{engine}/source"] == strip_of(rest):
+    engine = show[f"{source}/source"] if of_kind(source) == "return" else None
+    if named_kind(engine) == "engine" and show[f"{engine}/source"] == at.target:
         says = f"{strip_name(show, source)} is not sent into its own effect: it would go round."
         return Reason(code="unrouted", address=address, says=says)
-    one, other = strip_name(show, source), strip_name(show, strip_of(rest))
-    if words[-1] == "on":
+    one, other = strip_name(show, source), strip_name(show, at.target)
+    if at.last == "on":
         return Reason(
             code="unrouted",
             address=address,
@@ -141,7 +141,7 @@ def _unrouted(show: Show, flow: Flow, address: str) -> Reason:
 
 
 def _panned_away(show: Show, address: str) -> Reason:
-    source = address.partition("/send/")[0].removesuffix("/pan")
+    source = thing_of(address)
     side = "left" if show.number(address) < 0 else "right"
     name = strip_name(show, source)
     return Reason(
@@ -153,7 +153,7 @@ def _panned_away(show: Show, address: str) -> Reason:
 
 
 def _turned(show: Show, flow: Flow, address: str) -> Reason:
-    name = strip_name(show, address.removesuffix("/polarity"))
+    name = strip_name(show, thing_of(address))
     return Reason(
         code="turned",
         address=address,
@@ -163,7 +163,7 @@ def _turned(show: Show, flow: Flow, address: str) -> Reason:
 
 
 def _not_in_use(show: Show, flow: Flow, address: str) -> Reason:
-    kind = address.split("/")[0]
+    kind = of_kind(address)
     return Reason(
         code="not_in_use",
         address=address,
@@ -176,13 +176,13 @@ def _no_way(show: Show, flow: Flow, address: str) -> Reason:
     if not isinstance(source, str):
         says = f"{listener_name(show, address)} carries nothing."
     else:
-        says = f"{listener_name(show, address)} carries only {strip_name(show, strip_of(source))}."
+        says = f"{listener_name(show, address)} carries only {strip_name(show, thing_of(source))}."
     return Reason(code="no_way", address=address, says=says)
 
 
 def _no_source(show: Show, flow: Flow, address: str) -> Reason:
     name = strip_name(show, address)
-    if address.startswith("return/"):
+    if of_kind(address) == "return":
         return _return_without_source(show, flow, address, name)
     on_spare = show.on(f"{address}/on_spare")
     used, other = ("spare", "source") if on_spare else ("source", "spare")
@@ -193,7 +193,7 @@ def _no_source(show: Show, flow: Flow, address: str) -> Reason:
         f"{name} is switched to a spare that it has not." if on_spare else f"{name} has no source."
     )
     there = show[f"{address}/{other}"]
-    if isinstance(there, str) and there.startswith("input/") and not lines_on(show, there):
+    if isinstance(there, str) and of_kind(there) == "input" and not lines_on(show, there):
         says += f" Nothing is plugged into its {'own source' if on_spare else 'spare'} either."
     elif isinstance(there, str) and not _brings(show, flow, address, f"{address}/on_spare"):
         says += f" Its {'own source' if on_spare else 'spare'} brings nothing either."
@@ -227,9 +227,9 @@ def _return_without_source(show: Show, flow: Flow, address: str, name: str) -> R
 
 def _bus_brings_nothing(show: Show, flow: Flow, address: str, name: str, source: str) -> Reason:
     """A bus feeds it and nothing comes: for the bus's own reason."""
-    bus = strip_of(source)
+    bus = thing_of(source)
     bus_name, shown = strip_name(show, bus), socket_name(show.desk, source)
-    if bus.partition("/")[0] in FORMATTED and show.text(f"{bus}/format") == "unused":
+    if of_kind(bus) in FORMATTED and show.text(f"{bus}/format") == "unused":
         says = f"{name} is fed by {shown}, which is not in use."
         return Reason(code="no_source", address=address, says=says)
     moves: dict[str, Asked] = {}

@@ -3,6 +3,7 @@
 import math
 from dataclasses import replace
 
+from ..address import Address, of_kind, thing_of
 from ..addresses import kind_on
 from ..asked import Asked
 from ..edits import check_edit, looked_at
@@ -19,10 +20,10 @@ __all__ = ["by_name", "ruled_out", "with_taking_out"]
 
 def by_name(show: Show, address: str) -> str:
     """What closes, as people call it, by the address of its mute, fader or key."""
-    ruler = address.rpartition("/")[0]
+    ruler = thing_of(address)
     if address == "show/solo":
         return "solo in place"
-    word = "the DCA" if ruler.startswith("dca/") else "the mute group"
+    word = "the DCA" if of_kind(ruler) == "dca" else "the mute group"
     return f"{word} {strip_name(show, ruler)}"
 
 
@@ -36,7 +37,7 @@ def ruled_out(show: Show, address: str) -> Reason:
         more = f" and {len(names) - 3} more" if len(names) > 3 else ""
         says = f"Solo in place: only {', '.join(names[:3])}{more} and what is solo-proof is heard."
         return Reason(code="muted", address=address, says=f"{says} Clearing the solos opens it.")
-    ruler, _, leaf = address.rpartition("/")
+    ruler, leaf = Address.at(address).thing, Address.at(address).leaf
     name = strip_name(show, ruler)
     if leaf == "fader":
         says = f"Bring the DCA {name} up to {said(START_LEVEL_DB, 0)} dB"
@@ -56,9 +57,9 @@ def ruled_out(show: Show, address: str) -> Reason:
 
 def with_taking_out(show: Show, network: Network, reason: Reason) -> Reason:
     """The reason with the other way: what it silences on the way there taken out of it."""
-    if reason.remedy is None or not reason.address.startswith(("dca/", "mute_group/")):
+    if reason.remedy is None or of_kind(reason.address) not in ("dca", "mute_group"):
         return reason
-    ruler = reason.address.rpartition("/")[0]
+    ruler = thing_of(reason.address)
     strips = dict.fromkeys(
         network.layout.strips[edge.start[0]]
         for edge in network.edges_of_paths()
@@ -68,7 +69,7 @@ def with_taking_out(show: Show, network: Network, reason: Reason) -> Reason:
     leaving: dict[str, None] = {}  # what they are taken out of: the DCAs that hold them
     for strip in strips:
         out = taken_out(show, ruler, strip)
-        leaving |= dict.fromkeys(address.removesuffix("/on").split("/", 2)[-1] for address in out)
+        leaving |= dict.fromkeys(Address.at(address).target for address in out)
         moves.update(out)
         at_its_level = _at_its_level(show, strip, out)
         if at_its_level is None:
@@ -76,18 +77,12 @@ def with_taking_out(show: Show, network: Network, reason: Reason) -> Reason:
         moves.update(at_its_level)
     names = [strip_name(show, strip) for strip in strips]
     who = " and ".join(names) if len(names) <= 2 else f"{len(names)} strips"
-    by = [_ruler_in(one) for one in leaving]
-    says = f"Take {who} out of {', '.join(strip_name(show, one) for one in by)}"
-    if any(address.endswith("/fader") for address in moves):
+    says = f"Take {who} out of {', '.join(strip_name(show, one) for one in leaving)}"
+    if any(Address.at(address).last == "fader" for address in moves):
         says += ", at the level they have" if len(names) > 1 else ", at the level it has"
     if not moves or not _is_taken(show, network, moves):
         return reason
     return replace(reason, instead=Remedy(says=says, moves=moves))
-
-
-def _ruler_in(words: str) -> str:
-    """The DCA or mute group at the end of a membership's address."""
-    return "/".join(words.split("/")[-2:])
 
 
 def _at_its_level(show: Show, strip: str, out: dict[str, Asked]) -> dict[str, Asked] | None:

@@ -11,6 +11,7 @@ from typing import Final
 
 import numpy as np
 
+from ..address import Thing, of_kind, thing_of
 from ..casting.reading import fitting_said, processor_said
 from ..choices import TAPS
 from ..flow import STAGES, Edge, Flow, Path, gain_of, listener_name, passed, strip_name
@@ -161,7 +162,7 @@ def _followed(show: Show, flow: Flow, row: int, column: int, path: Path) -> Told
 def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: bool) -> None:
     """The stages of a strip before a tap; of the first strip also those that the tap leaves out."""
     name, address = strip_name(show, flow.layout.strips[strip]), flow.layout.strips[strip]
-    kind = address.split("/")[0]
+    kind = of_kind(address)
     reach = passed(tap)
     for place, stage in enumerate(STAGES):
         if kind not in stage.strips:
@@ -250,12 +251,12 @@ def _ruled_stage(
         steps = [(f"{dca}/fader", level_db) for dca, level_db in by.parts]
     else:
         stage_of = {a: "hard_mute" if a in by.hard else "mute_group" for a in by.muted}
-        stage_of |= {a: "dca_mute" for a in by.muted if a.startswith("dca/")}
+        stage_of |= {a: "dca_mute" for a in by.muted if of_kind(a) == "dca"}
         stage_of.pop(f"{strip}/mute", None)
         steps = [(address, -math.inf) for address, its in stage_of.items() if its == stage]
     for address, level_db in steps:
-        ruler = address.rpartition("/")[0]
-        word = "DCA" if ruler.startswith("dca/") else "mute group"
+        ruler = thing_of(address)
+        word = "DCA" if of_kind(ruler) == "dca" else "mute group"
         said = {"dca": word, "dca_mute": f"{word}, muted"}.get(stage, f"{word}, on")
         detail = said if first else f"{said}, rules {name}"
         if left_out_by:
@@ -319,7 +320,7 @@ def _patched(tale: Told, show: Show, flow: Flow, bus: int, to: int) -> None:
         sides[side] += float(tale.sides @ fed.share[place])
     if not sides.any():  # it takes the side that what is off ahead is panned away from
         sides[0] = tale.sides.max()
-    wet = target.startswith("return/")
+    wet = of_kind(target) == "return"
     engine = show.text(f"{target}/source") if wet else ""
     title = strip_name(show, engine) if wet else strip_name(show, target)
     detail = "effect, wholly wet" if wet else f"fed by {strip_name(show, layout.strips[bus])}"
@@ -391,10 +392,10 @@ def _output_words(
 
 def head(show: Show, source: str) -> list[Step]:
     """The line, its socket and the preamp: absolute levels, which the table leaves out."""
-    if source.startswith("return/"):
+    if of_kind(source) == "return":
         return _return_head(show, source)
     on_spare = show.on(f"{source}/on_spare")
-    socket = show.source_of(int(source.split("/")[1]))
+    socket = show.source_of(Thing.at(source).number)
     at = f"{source}/{'spare' if on_spare else 'source'}"
     if socket is None:
         title = "No spare" if on_spare else "No source"
@@ -402,13 +403,13 @@ def head(show: Show, source: str) -> list[Step]:
         return [Step(kind="line", title=title, detail=detail, open=False, address=at)]
     where = socket_name(show.desk, socket)
     detail = f"spare, socket {where}" if on_spare else f"socket {where}"
-    if not socket.startswith("input/"):
+    if of_kind(socket) != "input":
         return [Step(kind="line", title=where, detail="inside the desk", address=at)]
     lines = lines_on(show, socket)
     title = show.text(f"line/{lines[0]}/name") if lines else "Nothing plugged in"
     line_dbu = show.number(f"line/{lines[0]}/level_dbu") if lines else None
     steps = [Step(kind="line", title=title, detail=detail, dbu=line_dbu, address=at)]
-    box = show.desk.box(socket.split("/")[1])
+    box = show.desk.box(Thing.at(socket).box)
     if box is None or not box.preamps:
         return steps
     pad_db = show.desk.pad_db if show.on(f"{socket}/pad") else 0.0
@@ -434,13 +435,13 @@ def _return_head(show: Show, source: str) -> list[Step]:
     if not isinstance(fed_by, str):
         detail = "the return takes neither an engine nor sockets"
         return [Step(kind="line", title="No source", detail=detail, open=False, address=at)]
-    if fed_by.startswith("engine/"):
+    if of_kind(fed_by) == "engine":
         mix = show[f"{fed_by}/source"]
         detail = f"fed by {strip_name(show, mix)}" if isinstance(mix, str) else "fed by no mix"
         title = strip_name(show, fed_by)
         return [Step(kind="line", title=title, detail=detail, open=isinstance(mix, str),
                      address=at)]  # fmt: skip
-    stem, _, number = fed_by.rpartition("/")
+    at_socket = Thing.at(fed_by)
     first = socket_name(show.desk, fed_by)
-    return [Step(kind="line", title=f"{first}-{int(number) + 1}", detail=f"{stem.split('/')[1]}, a"
+    return [Step(kind="line", title=f"{first}-{at_socket.number + 1}", detail=f"{at_socket.box}, a"
                  " pair of sockets", address=at)]  # fmt: skip

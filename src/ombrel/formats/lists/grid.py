@@ -8,12 +8,12 @@ from typing import Final
 from ombrel.core import BadFile
 
 __all__ = [
-    "Grid",
     "MOST_CELLS",
     "MOST_ROWS",
     "PROSE",
     "STRUCK",
     "WAY_OUT",
+    "Grid",
     "check_size",
     "clean",
     "even",
