@@ -7,7 +7,7 @@ import sys
 
 from ombrel.core import Value, show_of
 from ombrel.formats.show_file import write_show
-from ombrel.server.desks import desk_of
+from ombrel.server.keeping.desks import desk_of
 
 from .shows import full_show
 

@@ -18,16 +18,16 @@ from ombrel.core import (
     edited,
     findings,
     flow_of,
-    held_of,
-    layout_of,
     look_ahead,
     made,
     scene_cards,
     store_scene,
 )
-from ombrel.core.flow.arrays import read_arrays
 from ombrel.core.flow.following import evaluated
+from ombrel.core.scenes import held_of
 from ombrel.core.scenes.held import packed
+from ombrel.core.wires import layout_of
+from ombrel.core.wires.arrays import read_arrays
 
 DESKS = {"Small 24": SMALL, "Touring 48": TOURING, "Festival 128": FESTIVAL}
 

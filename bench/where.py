@@ -19,20 +19,20 @@ import django
 
 django.setup()
 
-from ombrel.server.asking import AskedMove  # noqa: E402 (Django first)
-from ombrel.server.asks_of_moves import ByHand, Moves  # noqa: E402
-from ombrel.server.door import Request, commit  # noqa: E402
+from ombrel.server.asks.asking import AskedMove  # noqa: E402 (Django first)
+from ombrel.server.asks.moves import ByHand, Moves  # noqa: E402
+from ombrel.server.keeping.door import Request, commit  # noqa: E402
 
 ROUNDS = 15
 PARTS = {
-    "gangs and hands": ("core/gangs", "core/carrying", "core/hands", "core/jumps"),
-    "layers": ("core/layers", "core/lying", "core/show.py", "core/casting"),
-    "rulers": ("core/rulers", "flow/rulers"),
-    "promises and programme": ("core/promises", "core/programme", "core/nets"),
+    "gangs and hands": ("together/gangs", "together/carrying", "together/hands", "edit/jumps"),
+    "layers": ("show/layers", "edit/lying", "show/show.py", "core/casting"),
+    "rulers": ("together/rulers", "wires/rulers"),
+    "promises and programme": ("answers/promises", "together/programme", "together/nets"),
     "scenes and next": ("core/scenes",),
-    "flow": ("core/flow",),
+    "flow": ("core/flow", "core/wires"),
     "values and rules of the desk": ("core/",),
-    "news for screens": ("server/news", "server/frames", "server/states", "server/live"),
+    "news for screens": ("messages/news", "keeping/frames", "keeping/states", "keeping/live"),
     "the door": ("ombrel/server",),
     "database": ("django/", "psycopg", "threading", "socket"),
 }

@@ -14,8 +14,6 @@ from functools import lru_cache
 from hypothesis import strategies as st
 
 from ombrel.core import (
-    BUS_TAPS,
-    TAPS,
     Choice,
     ConsoleError,
     Desk,
@@ -23,11 +21,11 @@ from ombrel.core import (
     Reference,
     Show,
     Switch,
-    addresses_of,
     blank_show,
-    kind_on,
     made,
 )
+from ombrel.core.catalogue import TAPS, addresses_of, kind_on
+from ombrel.core.edit.desk_rules import BUS_TAPS
 from tests.desks import TINY
 
 _POOL = 200

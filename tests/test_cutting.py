@@ -1,11 +1,12 @@
 """Nobody but the catalogue takes the text of an address apart."""
 
 import ast
+import re
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Final
 
-from ombrel.core.parameters import CATALOGUE
+from ombrel.core.catalogue.parameters import CATALOGUE
 
 _SRC: Final = Path(__file__).parents[1] / "src/ombrel"
 _CUTTING: Final = {
@@ -61,5 +62,25 @@ def test_no_text_of_an_address_is_cut_outside_the_catalogue() -> None:
         for path in sorted(_SRC.rglob("*.py"))
         if path.name not in _OTHERS and path.stem not in _CATALOGUE
         for cut in _cuts(path)
+    ]
+    assert not found, "\n".join(found)
+
+
+_WEB: Final = Path(__file__).parents[1] / "web/src"
+# how a page would take an address apart; an address of the browser's own is no address of a show
+_PAGES: Final = re.compile(
+    r"""\.split\(["']/|lastIndexOf\(["']/|startsWith\(["'`][^"'`)]*/|endsWith\(["'`]/"""
+    r"""|includes\(["']/|replace\(["']/|/\^\(?[a-z_|]+\)?\\/"""
+)
+_IN_ONE_PLACE: Final = {"address.ts", "catalogue.ts", "work.ts", "unsent.ts"}
+
+
+def test_no_page_takes_an_address_apart() -> None:
+    found = [
+        f"{path.relative_to(_WEB)}:{number} {line.strip()}"
+        for path in sorted(_WEB.rglob("*.ts*"))
+        if path.name not in _IN_ONE_PLACE and ".test." not in path.name
+        for number, line in enumerate(path.read_text().splitlines(), start=1)
+        if _PAGES.search(line)
     ]
     assert not found, "\n".join(found)

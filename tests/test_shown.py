@@ -6,8 +6,9 @@ import random
 import subprocess
 from pathlib import Path
 
-from ombrel.core import addresses_of, kind_on, parameter_at
-from ombrel.core.kinds import Choice, Number, Switch
+from ombrel.core import parameter_at
+from ombrel.core.catalogue import addresses_of, kind_on
+from ombrel.core.values.kinds import Choice, Number, Switch
 from tests.desks import TOURING
 
 WEB = Path(__file__).parents[1] / "web"

@@ -7,7 +7,8 @@ import json
 import re
 from functools import lru_cache
 
-from ombrel.core import CATALOGUE, addresses_of
+from ombrel.core import CATALOGUE
+from ombrel.core.catalogue import addresses_of
 
 # what each aspect of a strip is made of, as the rule book's table has it
 _LEAVES = {

@@ -7,16 +7,15 @@ from ombrel.core import (
     NothingLeft,
     UnknownAddress,
     UnreadableText,
-    banks_in_use,
     blank_show,
     clear_bank,
     fill_bay,
     fix_strips,
     made,
     make_banks,
-    on_bay,
     unfolded,
 )
+from ombrel.core.together.banks import banks_in_use, on_bay
 from ombrel.demo import demo_show
 from tests.desks import TINY, TOURING
 

@@ -16,7 +16,6 @@ from ombrel.core import (
     add_cast,
     add_part,
     blank_show,
-    capture,
     capture_as,
     check_go_to,
     check_same_person,
@@ -27,10 +26,8 @@ from ombrel.core import (
     findings,
     fitting_for,
     fitting_in_one_line,
-    fitting_said,
     fitting_seen,
     flow_of,
-    following_scene,
     in_one_line,
     keep,
     laid_together,
@@ -47,11 +44,13 @@ from ombrel.core import (
     sheet_of,
     side_by_side,
     store_scene,
-    take_off,
     undoing,
-    vacant_parts,
     why,
 )
+from ombrel.core.casting import vacant_parts
+from ombrel.core.casting.fittings import capture, take_off
+from ombrel.core.scenes.order import following_scene
+from ombrel.core.words import fitting_said
 from tests.desks import SMALL
 
 

@@ -22,7 +22,6 @@ from ombrel.core import (
     Value,
     blank_show,
     bring_back,
-    capture,
     check_go_to,
     check_next,
     check_same_person,
@@ -36,20 +35,19 @@ from ombrel.core import (
     keep,
     late_change,
     made,
-    newest_version,
     part_on,
     recall,
     remove_fitting,
-    renamed,
     set_cells,
     store_scene,
     strips_in,
     undoing,
     undoing_renumbered,
     unguarded,
-    values_of,
-    versions,
 )
+from ombrel.core.casting import newest_version, values_of, versions
+from ombrel.core.casting.fittings import capture
+from ombrel.core.edit import renamed
 from tests.desks import TINY
 
 from .casting import ASPECT, CARRIED, Company

@@ -16,8 +16,8 @@ from ombrel.core import (
     flow_of,
     restored,
     show_of,
-    value_text,
 )
+from ombrel.core.words import value_text
 from tests.core.walk import Referee
 from tests.desks import TINY
 from tests.shows import SHOW_SEEDS, show_of_seed

@@ -9,8 +9,9 @@ from hypothesis import strategies as st
 from scipy import signal
 
 from ombrel.core import Value, curves, flow_of, made, show_of, strip_path, turn_mono
-from ombrel.core.crossover import crossover_at
-from ombrel.core.processing import CROSSOVERS, crossover_side, response
+from ombrel.core.patching.crossover import crossover_at
+from ombrel.core.processing.crossovers import CROSSOVERS, crossover_side
+from ombrel.core.processing.filters import response
 from tests.desks import TOURING
 
 RATE = 48_000.0

@@ -22,7 +22,7 @@ from ombrel.core import (
     next_undo,
     undoing,
 )
-from ombrel.core.programme import leaving_as_it_is
+from ombrel.core.together.programme import leaving_as_it_is
 from tests.desks import TINY
 from tests.shows import SEEDS, edit_of_seed, shows
 

@@ -7,7 +7,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ombrel.core import (
-    NOTES,
     UnreadableText,
     Value,
     bears_on_findings,
@@ -16,13 +15,13 @@ from ombrel.core import (
     flow_of,
     made,
     make_effect,
-    note_ms,
     send_strips,
     set_note,
     set_tempo,
     show_of,
     tapped_bpm,
 )
+from ombrel.core.values import NOTES, note_ms
 from tests.desks import TINY, TOURING
 
 EIGHT: dict[str, Value] = {f"channel/{n}/{leaf}": value for n in range(1, 9)

@@ -2,7 +2,6 @@ import pytest
 from hypothesis import example, given, settings
 
 from ombrel.core import (
-    RULES,
     LineDraft,
     add_lines,
     blank_show,
@@ -10,10 +9,11 @@ from ombrel.core import (
     findings,
     made,
     patch_lines,
-    preamp_of,
     set_kind,
     suggested_gains,
 )
+from ombrel.core.findings.found import RULES
+from ombrel.core.patching import preamp_of
 from tests.desks import TINY
 from tests.shows import show_of_seed, shows
 

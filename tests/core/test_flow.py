@@ -23,14 +23,14 @@ from ombrel.core import (
     edited,
     findings,
     flow_of,
-    loudest_loop,
     made,
     preview,
     show_of,
     table_heads,
     why,
 )
-from ombrel.core.edits import check_edit
+from ombrel.core.edit.edits import check_edit
+from ombrel.core.flow import loudest_loop
 from tests.core.walk import Referee
 from tests.desks import TINY, TOURING
 from tests.shows import (

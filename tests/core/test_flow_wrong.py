@@ -14,9 +14,9 @@ from ombrel.core import (
     flow_of,
     made,
     show_of,
-    sources,
     why,
 )
+from ombrel.core.flow import sources
 from tests.desks import TOURING
 
 ONE: dict[str, Value] = {"channel/1/source": "input/local/1"}

@@ -28,18 +28,13 @@ from ombrel.core import (
     findings,
     flow_of,
     hand_after,
-    has_place,
     hear,
     joined,
-    led_by,
     linking,
     made,
     make_rulers,
-    mates_of,
     membership,
     move_bus,
-    pairs_in_use,
-    place_of,
     remove_bus,
     restored,
     sheet_of,
@@ -48,7 +43,10 @@ from ombrel.core import (
     undoing,
     unfolded,
 )
-from ombrel.core.channels import move_channels
+from ombrel.core.strips.channels import move_channels
+from ombrel.core.together import has_place, pairs_in_use, place_of
+from ombrel.core.together.carrying import led_by
+from ombrel.core.together.gangs import mates_of
 from tests.desks import TINY, TOURING
 
 HAND = Carry()

@@ -5,16 +5,8 @@ import math
 import pytest
 from hypothesis import given, settings
 
-from ombrel.core import (
-    Value,
-    edited,
-    expected_at,
-    findings,
-    flow_of,
-    made,
-    over_full_scale,
-    show_of,
-)
+from ombrel.core import Value, edited, findings, flow_of, made, over_full_scale, show_of
+from ombrel.core.strips import expected_at
 from tests.desks import TINY
 from tests.shows import SHOW_SEEDS, show_of_seed
 

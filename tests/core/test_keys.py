@@ -12,12 +12,12 @@ from ombrel.core import (
     Value,
     curves,
     flow_of,
-    keyed,
     made,
     reinforced,
     show_of,
     why,
 )
+from ombrel.core.strips import keyed
 from tests.desks import TINY
 
 # a line of -40 dBu on 42 dB of gain and 22 dBu at full scale: -20 dBFS at the drum's channel

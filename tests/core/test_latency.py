@@ -7,7 +7,9 @@ from itertools import pairwise
 import pytest
 from hypothesis import given, settings
 
-from ombrel.core import Value, aligned, apart, comb_hz, findings, flow_of, made, show_of, why
+from ombrel.core import Value, findings, flow_of, made, show_of, why
+from ombrel.core.strips import aligned, apart
+from ombrel.core.strips.latency import comb_hz
 from tests.desks import TINY
 from tests.shows import SHOW_SEEDS, show_of_seed
 

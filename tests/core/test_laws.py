@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ombrel.core import (
+from ombrel.core.values import (
     constant_power_pan,
     db_to_gain,
     fader_db_to_travel,

@@ -13,7 +13,6 @@ from ombrel.core import (
     UnreadableText,
     Value,
     edited,
-    fader_db_to_travel,
     fading,
     flow_of,
     lift_singers,
@@ -25,6 +24,7 @@ from ombrel.core import (
     show_of,
     trim_lift,
 )
+from ombrel.core.values import fader_db_to_travel
 from tests.desks import TINY, TOURING
 from tests.shows import SEEDS, SHOW_SEEDS, edit_of_seed, show_of_seed
 

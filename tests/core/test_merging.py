@@ -12,15 +12,15 @@ from ombrel.core import (
     NothingLeft,
     Ways,
     blank_show,
-    channels_on,
     flow_of,
     made,
     merge,
-    move_channels,
     preview,
     remove_lines,
     sockets_of_line,
 )
+from ombrel.core.show import channels_on
+from ombrel.core.strips.channels import move_channels
 from tests.desks import SMALL, TOURING
 from tests.shows import shows
 

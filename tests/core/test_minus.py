@@ -9,7 +9,6 @@ from ombrel.core import (
     FeedbackLoop,
     UnreadableText,
     Value,
-    default_of,
     edited,
     flow_of,
     made,
@@ -21,6 +20,7 @@ from ombrel.core import (
     show_of,
     undoing,
 )
+from ombrel.core.catalogue import default_of
 from tests.desks import TINY, TOURING
 from tests.shows import SEEDS, SHOW_SEEDS, edit_of_seed, permitted, show_of_seed
 

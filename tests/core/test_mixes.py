@@ -15,15 +15,14 @@ from ombrel.core import (
     fill_mix,
     flow_of,
     listener_name,
-    listeners,
     made,
     make_buses,
     make_effect,
     make_mixes,
     move_bus,
     remove_bus,
-    sources,
 )
+from ombrel.core.flow import listeners, sources
 from tests.desks import TOURING
 
 BLANK = blank_show(TOURING)

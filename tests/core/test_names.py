@@ -19,7 +19,6 @@ from ombrel.core import (
     made,
     move_part,
     moved_between,
-    newest_version,
     part_on,
     parts,
     players,
@@ -29,7 +28,8 @@ from ombrel.core import (
     store_scene,
     whole_on,
 )
-from ombrel.core.name_lists import read_names, written_names
+from ombrel.core.casting import newest_version
+from ombrel.core.values.name_lists import read_names, written_names
 from tests.desks import TINY
 
 from .test_casting_machine import company_show

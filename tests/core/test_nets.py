@@ -17,7 +17,6 @@ from ombrel.core import (
     make_mixes,
     members_of,
     merge,
-    move_channels,
     mute_all,
     patch_lines,
     promises,
@@ -25,6 +24,7 @@ from ombrel.core import (
     undoing,
     undoing_renumbered,
 )
+from ombrel.core.strips.channels import move_channels
 from tests.desks import TINY, TOURING
 from tests.shows import SHOW_SEEDS, show_of_seed
 

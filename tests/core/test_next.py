@@ -15,7 +15,6 @@ from ombrel.core import (
     choose_cast,
     made,
     next_told,
-    number_text,
     numbered_anew,
     part_on,
     recall,
@@ -26,6 +25,7 @@ from ombrel.core import (
     store_scene,
     undoing,
 )
+from ombrel.core.scenes import number_text
 from tests.desks import TINY
 
 from .test_casting_machine import company_show

@@ -8,7 +8,6 @@ from immutables import Map
 
 from ombrel.core import (
     CATALOGUE,
-    KINDS,
     Address,
     Change,
     Maybe,
@@ -18,14 +17,12 @@ from ombrel.core import (
     UnknownAddress,
     UnreadableText,
     WrongValue,
-    addresses_of,
     blank_show,
     check_on_desk,
-    default_of,
     described,
-    kind_on,
     parameter_at,
 )
+from ombrel.core.catalogue import KINDS, addresses_of, default_of, kind_on
 from tests.desks import FESTIVAL, TINY, TOURING
 
 

@@ -9,19 +9,13 @@ from ombrel.core import (
     UnreadableText,
     add_lines,
     blank_show,
-    channels_from,
-    channels_on,
     fill,
     fill_channels,
     flow_of,
-    free_outputs,
-    is_stereo,
     lines_on,
     made,
     move_lines,
-    move_sockets,
     one_socket,
-    outputs_of,
     patch_bus_to,
     patch_buses,
     patch_lines,
@@ -33,6 +27,9 @@ from ombrel.core import (
     remove_lines,
     socket_name,
 )
+from ombrel.core.patching import free_outputs, is_stereo, outputs_of
+from ombrel.core.patching.patch import move_sockets
+from ombrel.core.show import channels_from, channels_on
 from tests.desks import SMALL, TINY, TOURING
 from tests.shows import shows
 

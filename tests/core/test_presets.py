@@ -5,8 +5,6 @@ from hypothesis import given, settings
 
 from ombrel.core import (
     CATALOGUE,
-    HELD,
-    SHIPPED_PRESETS,
     InsertsSpent,
     NothingLeft,
     UnknownAddress,
@@ -23,6 +21,8 @@ from ombrel.core import (
     show_of,
     strip_path,
 )
+from ombrel.core.catalogue import SHIPPED_PRESETS
+from ombrel.core.patching.presets import HELD
 from ombrel.demo import demo_show
 from tests.desks import SMALL, TINY, TOURING
 from tests.shows import SHOW_SEEDS, show_of_seed

@@ -10,19 +10,17 @@ from hypothesis import strategies as st
 from scipy import signal
 
 from ombrel.core import UnreadableText, parameter_at
-from ombrel.core.processing import (
+from ombrel.core.processing.crossovers import crossover_side
+from ombrel.core.processing.dynamics import compressed_db, gated_db
+from ombrel.core.processing.filters import (
     bandwidth_to_q,
     butterworth,
-    compressed_db,
-    crossover_side,
-    delay_ms,
     eq_band,
-    gated_db,
     low_cut,
     q_to_bandwidth,
     response_db,
-    speed_of_sound,
 )
+from ombrel.core.values.delays import delay_ms, speed_of_sound
 
 RATE = 96_000.0
 SIDES: tuple[Literal["low", "high"], ...] = ("low", "high")

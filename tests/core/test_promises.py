@@ -16,7 +16,6 @@ from ombrel.core import (
     edited,
     findings,
     flow_of,
-    judged,
     made,
     make_promise,
     mended,
@@ -26,6 +25,7 @@ from ombrel.core import (
     remove_bus,
     show_of,
 )
+from ombrel.core.answers.promises import judged
 from tests.desks import TINY
 from tests.shows import SEEDS, SHOW_SEEDS, edit_of_seed, show_of_seed
 

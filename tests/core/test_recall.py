@@ -19,16 +19,12 @@ from ombrel.core import (
     blank_show,
     carried_cells,
     cells_by_preset,
-    cells_of,
     cells_of_aspects,
     choose_cast,
     duplicate_scene,
     flow_of,
-    following_scene,
     look_ahead,
     made,
-    pins_of,
-    previous_scene,
     read_scenes,
     recall,
     remove_scene,
@@ -39,6 +35,8 @@ from ombrel.core import (
     store_scene,
     undoing,
 )
+from ombrel.core.catalogue import cells_of, pins_of
+from ombrel.core.scenes.order import following_scene, previous_scene
 from tests.desks import SMALL, TINY
 from tests.shows import SEEDS, SHOW_SEEDS, edit_of_seed, show_of_seed
 

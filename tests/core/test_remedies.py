@@ -17,16 +17,15 @@ from ombrel.core import (
     edited,
     findings,
     flow_of,
-    kind_on,
-    layout_of,
-    listeners,
     made,
     patch_lines,
-    preamp_of,
     show_of,
-    sources,
     why,
 )
+from ombrel.core.catalogue import kind_on
+from ombrel.core.flow import listeners, sources
+from ombrel.core.patching import preamp_of
+from ombrel.core.wires import layout_of
 from tests.desks import TINY, TOURING
 from tests.shows import SEEDS, SHOW_SEEDS, permitted, show_of_seed
 

@@ -19,18 +19,18 @@ from ombrel.core import (
     duplicate_bus,
     flow_of,
     keep,
-    layout_of,
     made,
     merge,
     move_bus,
     part_on,
     recall,
     remove_bus,
-    renamed,
     store_scene,
     strips_in,
-    usual_cells,
 )
+from ombrel.core.edit import renamed
+from ombrel.core.scenes import usual_cells
+from ombrel.core.wires import layout_of
 from tests.desks import TINY
 from tests.shows import SEEDS, SHOW_SEEDS, permitted, raw_edit_of_seed, show_of_seed
 

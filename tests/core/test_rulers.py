@@ -21,9 +21,6 @@ from ombrel.core import (
     edited,
     findings,
     flow_of,
-    keeping,
-    layout_of,
-    listeners,
     made,
     make_effect,
     make_rulers,
@@ -34,15 +31,16 @@ from ombrel.core import (
     reach,
     read_strips,
     ruled,
-    rulers_in_use,
     show_of,
     silenced_by_solo,
-    sources,
     strips_of_family,
     strips_text,
     undoing,
     why,
 )
+from ombrel.core.flow import listeners, sources
+from ombrel.core.together import keeping, rulers_in_use
+from ombrel.core.wires import layout_of
 from ombrel.demo import demo_show
 from tests.core.walk import dcas_of as walked_dcas
 from tests.desks import TINY, TOURING

@@ -14,14 +14,13 @@ from ombrel.core import (
     Asked,
     blank_show,
     fade_seconds,
-    fader_db_to_travel,
-    fader_travel_to_db,
     fading,
     made,
     recall,
     standing_at,
     store_scene,
 )
+from ombrel.core.values import fader_db_to_travel, fader_travel_to_db
 from tests.desks import TINY
 
 CELLS = {"channel/1": ["fader", "mute", "pan", "eq", "delay", "send/mix/1", "dca/1", "house"]}

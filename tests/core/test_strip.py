@@ -16,16 +16,17 @@ from ombrel.core import (
     copied,
     curves,
     flow_of,
-    kind_on,
     made,
     neutral,
     show_of,
     strip_path,
     why,
 )
-from ombrel.core.asked import Typed
-from ombrel.core.crossover import crossover_at
-from ombrel.core.processing import compressed_db, eq_band, low_cut, response_db
+from ombrel.core.catalogue import kind_on
+from ombrel.core.patching.crossover import crossover_at
+from ombrel.core.processing.dynamics import compressed_db
+from ombrel.core.processing.filters import eq_band, low_cut, response_db
+from ombrel.core.values.asked import Typed
 from ombrel.demo import demo_show
 from tests.desks import TINY, TOURING
 

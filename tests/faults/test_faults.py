@@ -224,13 +224,13 @@ def process_memory(process):
 
 def demo():
     from ombrel.demo import DEMO_DESK, demo_show
-    from ombrel.server.desks import desk_of
+    from ombrel.server.keeping.desks import desk_of
 
     return demo_show(desk_of(DEMO_DESK))
 
 
 def hostile_schema():
-    from ombrel.server import from_screen
+    from ombrel.server.messages import from_screen
 
     return from_screen.FROM_SCREEN.json_schema()
 

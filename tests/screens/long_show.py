@@ -5,7 +5,7 @@ import tempfile
 
 from ombrel.core import Show, cells_by_preset, check_next, choose_cast, made, show_of, store_scene
 from ombrel.formats.show_file import write_show
-from ombrel.server.desks import desk_of
+from ombrel.server.keeping.desks import desk_of
 
 __all__ = ["long_show"]
 

@@ -3,10 +3,11 @@ import uuid
 import pytest
 
 from ombrel.core import blank_show
-from ombrel.server import live, models, states, work
-from ombrel.server.desks import desk_of
-from ombrel.server.door import Request, commit
-from ombrel.server.plans import Planned
+from ombrel.server import models
+from ombrel.server.asks.plans import Planned
+from ombrel.server.keeping import live, states, work
+from ombrel.server.keeping.desks import desk_of
+from ombrel.server.keeping.door import Request, commit
 
 
 @pytest.fixture(autouse=True)

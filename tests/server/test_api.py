@@ -6,7 +6,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from ombrel.core import ConsoleError
 from ombrel.server import models
-from ombrel.server.replies import STATUS
+from ombrel.server.messages.replies import STATUS
 
 LIST = "Ch,Name,Mic\n1,Fiddle,clip condenser\n2,Kora,DI\n3,,who knows\n"
 

@@ -14,8 +14,8 @@ from pydantic import TypeAdapter, ValidationError
 
 from ombrel.core import ConsoleError, Followed, NoSuchPoint, edited, flow_of, made
 from ombrel.demo import demo_show
-from ombrel.server.asks import Ask
-from ombrel.server.plans import Turn
+from ombrel.server.asks.every import Ask
+from ombrel.server.asks.plans import Turn
 from tests.desks import TOURING
 
 ASKS = TypeAdapter(Ask)

@@ -18,12 +18,10 @@ from ombrel.core import (
     add_cast,
     entries,
     fitting_for,
-    newest_version,
-    values_of,
 )
-from ombrel.server import live, models
-from ombrel.server.asks import BackTo
-from ombrel.server.asks_of_casting import (
+from ombrel.core.casting import newest_version, values_of
+from ombrel.server import models
+from ombrel.server.asks.casting import (
     AddPart,
     CaptureFitting,
     CheckGoTo,
@@ -35,8 +33,10 @@ from ombrel.server.asks_of_casting import (
     LateChange,
     PutOn,
 )
-from ombrel.server.asks_of_moves import Moves
-from ombrel.server.door import Refused, commit
+from ombrel.server.asks.every import BackTo
+from ombrel.server.asks.moves import Moves
+from ombrel.server.keeping import live
+from ombrel.server.keeping.door import Refused, commit
 
 from .conftest import make, request, stored
 from .test_socket import Screen

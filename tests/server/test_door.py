@@ -6,10 +6,11 @@ import pytest
 from django.db import OperationalError, connections
 
 from ombrel.core import Carry, NothingToUndo, OutOfRange, Renumbered
-from ombrel.server import live, models
-from ombrel.server.asks_of_mixes import MoveBus
-from ombrel.server.door import Done, Refused, commit
-from ombrel.server.plans import Planned
+from ombrel.server import models
+from ombrel.server.asks.mixes import MoveBus
+from ombrel.server.asks.plans import Planned
+from ombrel.server.keeping import live
+from ombrel.server.keeping.door import Done, Refused, commit
 
 from .conftest import make, request, stored
 

@@ -14,8 +14,8 @@ from ombrel.core import BadFile
 from ombrel.demo import DEMO_DESK, demo_show
 from ombrel.formats.show_file import write_show
 from ombrel.server import models
-from ombrel.server.desks import desk_of
-from ombrel.server.opening import opened_apart, opening_of, stop
+from ombrel.server.api.opening import opened_apart, opening_of, stop
+from ombrel.server.keeping.desks import desk_of
 
 from .conftest import make, stored
 from .test_api import upload

@@ -6,8 +6,8 @@ import uuid
 import pytest
 from asgiref.sync import sync_to_async
 
-from ombrel.server.asks_of_scenes import StoreScene
-from ombrel.server.live import live_of
+from ombrel.server.asks.scenes import StoreScene
+from ombrel.server.keeping.live import live_of
 
 from .conftest import make, stored
 from .test_socket import Screen

@@ -8,10 +8,10 @@ from asgiref.sync import sync_to_async
 from django.db import connection, transaction
 
 from ombrel.server import models
-from ombrel.server.asks import BackTo
-from ombrel.server.consumers import NO_SUCH_SHOW
-from ombrel.server.door import Refused
-from ombrel.server.log import newest_first, shown_at
+from ombrel.server.asks.every import BackTo
+from ombrel.server.keeping.door import Refused
+from ombrel.server.keeping.log import newest_first, shown_at
+from ombrel.server.screen.socket import NO_SUCH_SHOW
 
 from .conftest import make, stored
 from .test_socket import Screen

@@ -15,14 +15,16 @@ from pydantic import ValidationError
 from ombrel import core
 from ombrel.core import Broken, ConsoleError, Followed, flow_of
 from ombrel.demo import DEMO_DESK, demo_show
-from ombrel.server import from_screen, models, news, tellings
-from ombrel.server.asking import moves_from_wire
-from ombrel.server.desks import desk_of
-from ombrel.server.door import Refused, commit
-from ombrel.server.guard import AT_ONCE, LARGEST, SMALL, Guard
-from ombrel.server.plans import Turn
-from ombrel.server.previews import tried
-from ombrel.server.states import State
+from ombrel.server import models
+from ombrel.server.access.guard import AT_ONCE, LARGEST, SMALL, Guard
+from ombrel.server.asks.asking import moves_from_wire
+from ombrel.server.asks.plans import Turn
+from ombrel.server.keeping.desks import desk_of
+from ombrel.server.keeping.door import Refused, commit
+from ombrel.server.keeping.states import State
+from ombrel.server.messages import from_screen, news
+from ombrel.server.messages.here import meters_message
+from ombrel.server.messages.previews import tried
 from tests.hostile import Hostile
 
 from .conftest import make, request, stored
@@ -97,7 +99,7 @@ class Answering:
         asked += [(news.mic_check_text, message.mic_check, "ann")] if message.mic_check else []
         asked += [(news.unfolded_text, tuple(message.unfold))] if message.unfold else []
         if message.check is not None:
-            asked.append((tellings.meters_message, message.check, {}, frozenset()))
+            asked.append((meters_message, message.check, {}, frozenset()))
         for work, *about in asked:
             try:
                 work(state, *about)
@@ -282,8 +284,8 @@ async def test_a_strangers_body_is_small_or_is_not_read(show, ann, client, monke
 
 
 async def test_what_never_ends_is_let_go_and_what_is_too_much_is_told_to_come_again(monkeypatch):
-    monkeypatch.setattr("ombrel.server.guard.SMALL_S", 0.05)
-    monkeypatch.setattr("ombrel.server.guard.WAIT_S", 0.05)
+    monkeypatch.setattr("ombrel.server.access.guard.SMALL_S", 0.05)
+    monkeypatch.setattr("ombrel.server.access.guard.WAIT_S", 0.05)
     slow = Sent(100, parts=[b"x"], forever=True)
     await Guard(eaten)(slow.scope, slow.receive, slow.send)
     assert slow.status == 408

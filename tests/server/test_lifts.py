@@ -4,7 +4,7 @@ import uuid
 
 import pytest
 
-from ombrel.server.live import live_of
+from ombrel.server.keeping.live import live_of
 
 from .conftest import make
 from .test_rulers import asked

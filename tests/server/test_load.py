@@ -14,13 +14,15 @@ from django.db import OperationalError
 from django.db.backends.postgresql.base import DatabaseWrapper
 
 from ombrel.core import flow_of
-from ombrel.server import live, models, rooms
-from ombrel.server.asks_of_moves import Moves
-from ombrel.server.door import Done, Refused, commit
-from ombrel.server.passing import Ended
-from ombrel.server.plans import Planned
-from ombrel.server.queue import AT_ONCE, Queue
-from ombrel.server.ticker import ticker_of
+from ombrel.server import models
+from ombrel.server.asks.moves import Moves
+from ombrel.server.asks.plans import Planned
+from ombrel.server.keeping import live
+from ombrel.server.keeping.door import Done, Refused, commit
+from ombrel.server.keeping.passing import Ended
+from ombrel.server.screen import rooms
+from ombrel.server.screen.queue import AT_ONCE, Queue
+from ombrel.server.screen.ticker import ticker_of
 from tests.shows import raw_edit_of_seed
 
 from .conftest import make, request, stored
@@ -206,7 +208,7 @@ def test_a_bug_midway_in_an_edit_leaves_show_and_flow_as_they_were(show, ann, mo
             raise ZeroDivisionError
         return "moved"
 
-    monkeypatch.setattr("ombrel.server.door._said", broken)
+    monkeypatch.setattr("ombrel.server.keeping.door._said", broken)
     bad = request(lambda turn: Planned({"channel/1/fader": 0.0}, "breaks"), ann)
     good = request({"channel/1/pan": 0.5}, ann)
     outcomes = commit(show.pk, [good, bad])[0]
@@ -238,7 +240,7 @@ async def test_what_was_kept_is_told_though_its_answer_was_lost(company, ann, be
     one, two = Screen(company, ann), Screen(company, ben)
     await one.open()
     await two.open()
-    monkeypatch.setattr("ombrel.server.ticker.RETRY_S", 0.01)
+    monkeypatch.setattr("ombrel.server.screen.ticker.RETRY_S", 0.01)
     before = await sync_to_async(models.Change.objects.count)()
     losing_answers(monkeypatch, times=1)
     edit_id, ask = str(uuid.uuid4()), dragging("channel/1/low_cut/frequency", 140.0)

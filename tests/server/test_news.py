@@ -6,10 +6,10 @@ import json
 import pytest
 
 from ombrel.core import ConsoleError, bears_on_findings, edited, flow_of, table_heads
-from ombrel.server.frames import Frame
-from ombrel.server.from_screen import WatchedCell
-from ombrel.server.news import Told, bears_on_why, why_told
-from ombrel.server.states import State
+from ombrel.server.keeping.frames import Frame
+from ombrel.server.keeping.states import State
+from ombrel.server.messages.from_screen import WatchedCell
+from ombrel.server.messages.news import Told, bears_on_why, why_told
 from tests.shows import edit_of_seed, show_of_seed
 
 

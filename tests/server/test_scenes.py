@@ -9,11 +9,12 @@ import uuid
 import pytest
 
 from ombrel.core import Carry, Typed
-from ombrel.server import live, models
-from ombrel.server.asks_of_scenes import Go, RecallScene, StoreScene
-from ombrel.server.door import Refused, commit
-from ombrel.server.live import live_of
-from ombrel.server.plans import Planned
+from ombrel.server import models
+from ombrel.server.asks.plans import Planned
+from ombrel.server.asks.scenes import Go, RecallScene, StoreScene
+from ombrel.server.keeping import live
+from ombrel.server.keeping.door import Refused, commit
+from ombrel.server.keeping.live import live_of
 
 from .conftest import make, request, stored
 from .test_rulers import asked

@@ -4,7 +4,7 @@ import psycopg
 import pytest
 from django.db import OperationalError, connection
 
-from ombrel.server import middleware
+from ombrel.server.access import middleware
 
 
 class Store:

@@ -7,10 +7,12 @@ from channels.testing import WebsocketCommunicator
 from django.contrib.auth.models import AnonymousUser
 from django.db import OperationalError
 
-from ombrel.server import consumers, models, rooms, ticker
-from ombrel.server.consumers import NO_SUCH_SHOW, NOT_SIGNED_IN, ShowConsumer
-from ombrel.server.door import commit
-from ombrel.server.stage import stage_link
+from ombrel.server import models
+from ombrel.server.keeping.door import commit
+from ombrel.server.links.stage import stage_link
+from ombrel.server.screen import rooms, ticker
+from ombrel.server.screen import socket as consumers
+from ombrel.server.screen.socket import NO_SUCH_SHOW, NOT_SIGNED_IN, ShowConsumer
 
 from .conftest import make, stored
 from .conftest import request as door_request

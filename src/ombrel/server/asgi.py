@@ -11,7 +11,7 @@ from channels.auth import AuthMiddlewareStack  # noqa: E402 (Django must be set 
 from channels.routing import ProtocolTypeRouter, URLRouter  # noqa: E402
 from channels.security.websocket import AllowedHostsOriginValidator  # noqa: E402
 
-from .guard import Guard  # noqa: E402
+from .access.guard import Guard  # noqa: E402
 from .urls import websocket_urlpatterns  # noqa: E402
 
 application = ProtocolTypeRouter(

@@ -3,8 +3,8 @@
 from django.contrib.auth.views import LoginView, LogoutView
 from django.urls import path, re_path
 
-from .api import api
-from .consumers import Nowhere, ShowConsumer
+from .api.routes import api
+from .screen.socket import Nowhere, ShowConsumer
 from .views import application_page
 
 urlpatterns = [

@@ -1,4 +1,5 @@
 /** Which gangs and pairs a strip is in, as the lists have it. */
+import { thingOf } from "./address";
 import type { ShowState } from "./show";
 import { stripName, useShow } from "./use";
 
@@ -8,7 +9,7 @@ export const memberFor = (state: ShowState, strip: string): string =>
 
 /** The other side of a pair by its odd one; "" where it is none. */
 export const evenOf = (state: ShowState, strip: string): string => {
-  const [kind, number] = strip.split("/");
+  const { kind, number } = thingOf(strip);
   const even = `${kind}/${Number(number) + 1}`;
   return state.pairs.get(even) === strip ? even : "";
 };

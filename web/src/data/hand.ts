@@ -1,4 +1,5 @@
 /** A hand's edits: the gangs of what it moves follow, unless it moves that alone. */
+
 import { useCallback } from "react";
 import { store } from "./show";
 import type { Ask, Move } from "./types";

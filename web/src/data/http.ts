@@ -1,4 +1,5 @@
 /** Requests to the API. A refusal throws an Error whose message is for people. */
+import { numberOf } from "./address";
 import { newId } from "./id";
 import type {
   Compared,
@@ -83,9 +84,7 @@ export const compareScenes = (
   other: string,
 ): Promise<ScenesCompared> =>
   reply(
-    fetch(
-      `/api/shows/${showId}/scenes/compared?one=${one.split("/")[1]}&other=${other.split("/")[1]}`,
-    ),
+    fetch(`/api/shows/${showId}/scenes/compared?one=${numberOf(one)}&other=${numberOf(other)}`),
   );
 
 export const makeShow = (name: string, desk: string): Promise<{ id: string }> =>

@@ -1,4 +1,15 @@
 /** What is in use, in the order in which it is drawn; followed move by move, never scanned anew. */
+import {
+  above,
+  isOf,
+  kindOf,
+  lastOf,
+  numberOf,
+  type Thing,
+  targetOf,
+  thingOf,
+  usedBy,
+} from "./address";
 import type { Value } from "./types";
 
 export type Values = ReadonlyMap<string, Value>;
@@ -76,110 +87,85 @@ const RULERS = {
   promise: "promises",
 } as const;
 
-const BEARS_ON_USE =
-  /^(?:(group|mix|matrix)\/(\d+)\/format|(channel|return)\/(\d+)\/(?:source|spare|name))$/;
-const BEARS_ON_PATCH =
-  /^(?:line\/|input\/[^/]+\/\d+\/phantom$|channel\/\d+\/(?:source|spare|on_spare|name|fixed)$|return\/\d+\/source$)/;
+const isListed = (kind: string): kind is Kind => kind in LISTED;
+const isRuler = (kind: string): kind is keyof typeof RULERS => kind in RULERS;
 
-const MEMBERSHIP = /^(.+)\/((?:dca|mute_group|gang|promise)\/\d+)\/on$/;
-const RULER = /^(dca|mute_group|gang|promise)\/(\d+)\/name$/;
+function bearsOnPatch({ kind, leaf }: Thing): boolean {
+  if (kind === "line") return true;
+  if (kind === "input") return leaf === "phantom";
+  if (kind === "return") return leaf === "source";
+  return kind === "channel" && ["source", "spare", "on_spare", "name", "fixed"].includes(leaf);
+}
 
-const inUse = (values: Values, kind: string, number: number): boolean =>
-  kind === "channel" || kind === "return"
-    ? ["source", "spare", "name"].some((leaf) => values.get(`${kind}/${number}/${leaf}`))
-    : (values.get(`${kind}/${number}/format`) ?? "unused") !== "unused";
+/** Whether a strip is in use, by what its kind says of it. */
+const inUse = (values: Values, strip: string): boolean =>
+  usedBy(strip).some((leaf) => (values.get(`${strip}/${leaf}`) || "unused") !== "unused");
 
 /** Those of the lists that differ after the values at some addresses moved. Costs what moved, not what there is. */
 export function listsAfter(values: Values, before: Lists, moved: Iterable<string>): Partial<Lists> {
   const after: { -readonly [list in keyof Lists]?: Lists[list] } = {};
   const strips = new Map<Kind, Set<number>>();
   const lines = new Set<number>();
-  let outputs: Set<string> | null = null;
+  let outputs: Set<string> | undefined;
   let sources = false;
   const rulers = new Set<string>();
-  const members = new Map<string, Set<string>>();
+  const members = new Map<string, ReadonlySet<string>>();
   const banks = new Set<number>();
   let pairs: Map<string, string> | null = null;
   const scenes = new Set<string>();
+  const isSet = (address: string) => Boolean(values.get(address));
+  const inList = (address: string) => Number(values.get(address) ?? 0) > 0;
   for (const address of moved) {
-    if (address.startsWith("scene/")) {
-      if (/\/(number|removed)$/.test(address)) scenes.add(address.replace(/\/\w+$/, ""));
+    const at = thingOf(address);
+    const { thing, kind, number, leaf } = at;
+    if (kind === "scene") {
+      if (leaf === "number" || leaf === "removed") scenes.add(thing);
       continue;
     }
-    if (address.startsWith("part/")) {
-      if (!address.endsWith("/place")) continue;
-      const parts = new Set(after.parts ?? before.parts);
-      const part = address.slice(0, -"/place".length);
-      if (Number(values.get(address) ?? 0) > 0) parts.add(part);
-      else parts.delete(part);
-      after.parts = parts;
+    if (kind === "part") {
+      if (leaf === "place") after.parts = has(after.parts ?? before.parts, thing, inList(address));
       continue;
     }
-    if (address.endsWith("/solo") && address !== "show/solo") {
-      const soloed = new Set(after.soloed ?? before.soloed);
-      const strip = address.slice(0, -"/solo".length);
-      if (values.get(address) === true) soloed.add(strip);
-      else soloed.delete(strip);
-      after.soloed = soloed;
+    if (kind === "bank") {
+      banks.add(number);
       continue;
     }
-    if (address.endsWith("/device") && address.includes("/insert_")) {
-      const inserts = new Set(after.inserts ?? before.inserts);
-      if (values.get(address)) inserts.add(address);
-      else inserts.delete(address);
-      after.inserts = inserts;
+    if (kind === "output") {
+      if (leaf === "source") outputs = has(outputs ?? before.outputs, thing, isSet(address));
       continue;
     }
-    if (address.endsWith("/linked")) {
-      const [kind, number] = address.split("/");
+    if (leaf === "solo" && kind !== "show") {
+      after.soloed = has(after.soloed ?? before.soloed, thing, isSet(address));
+      continue;
+    }
+    if (leaf === "insert_1/device" || leaf === "insert_2/device") {
+      after.inserts = has(after.inserts ?? before.inserts, address, isSet(address));
+      continue;
+    }
+    if (leaf === "linked") {
       pairs ??= new Map(before.pairs);
-      const even = `${kind}/${Number(number) + 1}`;
-      if (values.get(address) === true) pairs.set(even, `${kind}/${number}`);
-      else pairs.delete(even);
+      if (isSet(address)) pairs.set(above(thing), thing);
+      else pairs.delete(above(thing));
       continue;
     }
-    if (address.startsWith("bank/")) {
-      banks.add(Number(address.split("/")[1]));
-      continue;
-    }
-    const membership = MEMBERSHIP.exec(address);
-    if (membership) {
-      const [, member, ruler] = membership as unknown as [string, string, string];
-      let held = members.get(ruler);
-      if (!held) {
-        held = new Set(before.members.get(ruler));
-        members.set(ruler, held);
-      }
-      if (values.get(address) === true) held.add(member);
-      else held.delete(member);
+    const ruler = lastOf(address) === "on" ? targetOf(address) : "";
+    if (isRuler(kindOf(ruler)) && leaf === `${ruler}/on`) {
+      members.set(
+        ruler,
+        has(members.get(ruler) ?? before.members.get(ruler), thing, isSet(address)),
+      );
       rulers.add(ruler);
       continue;
     }
-    if (RULER.test(address)) rulers.add(address.slice(0, -"/name".length));
-    if (BEARS_ON_PATCH.test(address)) after.patched = before.patched + 1;
-    if (address.startsWith("line/")) {
-      if (address.endsWith("/place")) lines.add(Number(address.split("/")[1]));
-      continue;
-    }
-    if (address.startsWith("output/")) {
-      if (!address.endsWith("/source")) continue;
-      outputs ??= new Set(before.outputs);
-      if (values.get(address)) outputs.add(address.slice(0, -"/source".length));
-      else outputs.delete(address.slice(0, -"/source".length));
-      continue;
-    }
-    const match = BEARS_ON_USE.exec(address);
-    if (!match) continue;
-    const kind = (match[1] ?? match[3]) as Kind;
-    if (kind === "channel" && address.endsWith("/source")) sources = true;
-    let numbers = strips.get(kind);
-    if (!numbers) {
-      numbers = new Set(before[LISTED[kind]]);
-      strips.set(kind, numbers);
-    }
-    const number = Number(match[2] ?? match[4]);
-    if (inUse(values, kind, number)) numbers.add(number);
-    else numbers.delete(number);
+    if (isRuler(kind) && leaf === "name") rulers.add(thing);
+    if (bearsOnPatch(at)) after.patched = before.patched + 1;
+    if (kind === "line" && leaf === "place") lines.add(number);
+    if (!isListed(kind) || !usedBy(thing).includes(leaf)) continue;
+    if (kind === "channel" && leaf === "source") sources = true;
+    const listed = strips.get(kind) ?? new Set(before[LISTED[kind]]);
+    strips.set(kind, listed);
+    if (inUse(values, thing)) listed.add(number);
+    else listed.delete(number);
   }
   for (const [kind, numbers] of strips) {
     const list = before[LISTED[kind]];
@@ -196,8 +182,8 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
     const list = before[RULERS[kind]];
     const numbers = new Set(list);
     for (const ruler of rulers) {
-      if (!ruler.startsWith(`${kind}/`)) continue;
-      const number = Number(ruler.split("/")[1]);
+      if (!isOf(ruler, kind)) continue;
+      const number = numberOf(ruler);
       const held = (after.members ?? before.members).get(ruler);
       if (held?.size || values.get(`${ruler}/name`)) numbers.add(number);
       else numbers.delete(number);
@@ -207,6 +193,14 @@ export function listsAfter(values: Values, before: Lists, moved: Iterable<string
   }
   if (sources) after.fed = fedBySource(values, after.channels ?? before.channels);
   return after;
+}
+
+/** A set with one more, or without it. */
+function has(of: ReadonlySet<string> | undefined, one: string, there: boolean): Set<string> {
+  const found = new Set(of);
+  if (there) found.add(one);
+  else found.delete(one);
+  return found;
 }
 
 /** Those that were in the order and those that moved, by their numbers. */
@@ -227,11 +221,10 @@ function banksInUse(
   moved: ReadonlySet<number>,
 ): readonly number[] {
   const used = new Set([...before].filter((number) => !moved.has(number)));
-  const starts = new Map([...moved].map((number) => [`bank/${number}/`, number]));
   for (const [address, value] of values) {
-    if (!value || !address.startsWith("bank/")) continue;
-    const number = starts.get(address.slice(0, address.indexOf("/", 5) + 1));
-    if (number) used.add(number);
+    if (!value || !isOf(address, "bank")) continue;
+    const number = numberOf(address);
+    if (moved.has(number)) used.add(number);
   }
   return [...used].sort((a, b) => a - b);
 }

@@ -1,4 +1,5 @@
 /** What a strip truly comes to, in words: the levels are the core's. */
+import { isOf, thingOf } from "./address";
 import { type ShowState, valueIn } from "./show";
 import { stripName, useShow } from "./use";
 import { cellText, levelText } from "./words";
@@ -27,8 +28,8 @@ export function mutedBy(state: ShowState, strip: string): string {
   return others
     .map((address) => {
       if (address === "show/solo") return "solo in place";
-      const name = stripName(state, address.split("/").slice(0, 2).join("/"));
-      return `${name} is ${address.startsWith("dca/") ? "muted" : "on"}`;
+      const name = stripName(state, thingOf(address).thing);
+      return `${name} is ${isOf(address, "dca") ? "muted" : "on"}`;
     })
     .join(", ");
 }

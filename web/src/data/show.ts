@@ -1,5 +1,7 @@
 /** The store: what this screen knows of the show. Plain TypeScript; components pick from it. */
+
 import { createStore } from "zustand/vanilla";
+import { beside, lastOf } from "./address";
 import { Catalogue } from "./catalogue";
 import { type Fade, pointAt } from "./fade";
 import { type Lists, listsAfter, NO_LISTS, type Values } from "./lists";
@@ -306,7 +308,8 @@ function withoutFades(
   moved: Readonly<Record<string, unknown>>,
 ): ReadonlyMap<string, Fade> {
   if (before.size === 0) return before;
-  const rests = (address: string) => address in moved || address.replace(/level$/, "on") in moved;
+  const rests = (address: string) =>
+    address in moved || (lastOf(address) === "level" && beside(address, "on") in moved);
   const still = [...before].filter(([address]) => !rests(address));
   return still.length === before.size ? before : new Map(still);
 }

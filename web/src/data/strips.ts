@@ -1,5 +1,7 @@
 /** Every strip in use, in the order of the desk. */
+
 import { useMemo } from "react";
+import { stripKind } from "./address";
 import { useShow } from "./use";
 
 export function useStrips(): readonly string[] {
@@ -23,5 +25,4 @@ export function useStrips(): readonly string[] {
 }
 
 /** Where a strip is looked at from top to bottom; "" for what has no such view. */
-export const stripPath = (strip: string): string =>
-  /^(channel|return|group|mix|matrix)\/|^(house|mono)$/.test(strip) ? `/strip/${strip}` : "";
+export const stripPath = (strip: string): string => (stripKind(strip) ? `/strip/${strip}` : "");

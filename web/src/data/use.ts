@@ -1,6 +1,8 @@
 /** Hooks: each picks one value, so that a component is drawn again only for what it draws. */
+
 import { createContext, useContext, useMemo } from "react";
 import { useStore } from "zustand";
+import { isOf, thingOf } from "./address";
 import type { Link } from "./link";
 import { type ShowState, store, valueIn } from "./show";
 import type { Parameter, Value } from "./types";
@@ -64,7 +66,7 @@ export function sourceInForce(
   state: ShowState,
   source: string,
 ): { from: string | null; spare: boolean } {
-  const spare = source.startsWith("channel/") && valueIn(state, `${source}/on_spare`) === true;
+  const spare = isOf(source, "channel") && valueIn(state, `${source}/on_spare`) === true;
   return {
     from: valueIn(state, `${source}/${spare ? "spare" : "source"}`) as string | null,
     spare,
@@ -79,11 +81,11 @@ export const kindWord = (kind: string): string =>
 export function stripName(state: ShowState, strip: string): string {
   if (strip === "house") return "House";
   if (strip === "mono") return "Mono";
-  if (strip.startsWith("output/"))
+  if (isOf(strip, "output"))
     return String(valueIn(state, `${strip}/label`) || "") || socketName(state, strip);
   const name = valueIn(state, `${strip}/name`);
-  const [kind, number] = strip.split("/");
-  return name ? String(name) : `${kindWord(kind!)} ${number}`;
+  const { kind, number } = thingOf(strip);
+  return name ? String(name) : `${kindWord(kind)} ${number}`;
 }
 
 export const useStripName = (strip: string): string => useShow((state) => stripName(state, strip));
@@ -91,12 +93,10 @@ export const useStripName = (strip: string): string => useShow((state) => stripN
 /** What people call a socket: `input/a/7` is "A 7". */
 export function socketName(state: ShowState, socket: string | null): string {
   if (!socket) return "";
-  if (!socket.includes("/")) return `${socket[0]!.toUpperCase()}${socket.slice(1)}`;
-  const [kind, box, number] = socket.split("/");
-  if (kind !== "input" && kind !== "output") {
-    const side = socket.endsWith("/left") ? " L" : socket.endsWith("/right") ? " R" : "";
-    const numbered = box !== undefined && /^\d+$/.test(box) ? ` ${box}` : "";
-    return `${kind![0]!.toUpperCase()}${kind!.slice(1)}${numbered}${side}`;
+  const { kind, number, box, leaf } = thingOf(socket);
+  if (!box) {
+    const side = leaf === "left" ? " L" : leaf === "right" ? " R" : "";
+    return `${kind[0]!.toUpperCase()}${kind.slice(1)}${number ? ` ${number}` : ""}${side}`;
   }
   const known = state.desk?.boxes.find((one) => one.key === box);
   return `${known?.short ?? box} ${number}`;

@@ -1,5 +1,6 @@
 import { useEffect, useEffectEvent, useMemo, useRef, useState } from "react";
 import { useLocation } from "wouter";
+import { inWords, isOf, numberOf } from "../data/address";
 import type { Link } from "../data/link";
 import { sceneText } from "../data/scenes";
 import { folded, hasWords } from "../data/search";
@@ -38,7 +39,7 @@ function everything(link: Link): Hit[] {
     return {
       key: strip,
       name: stripName(state, strip),
-      about: strip.replace("/", " "),
+      about: inWords(strip),
       go: (navigate) => {
         select(strip);
         navigate(`/mixes/${pageOf(strip)}`);
@@ -56,7 +57,7 @@ function everything(link: Link): Hit[] {
     (listener): Hit => ({
       key: listener,
       name: stripName(state, listener),
-      about: listener.replace("/", " "),
+      about: inWords(listener),
       go: (navigate) => {
         select(null, listener);
         navigate(`/mixes/${pageOf(listener)}`);
@@ -98,7 +99,7 @@ function everything(link: Link): Hit[] {
       key: scene,
       name: sceneText(state, scene),
       about: "scene",
-      go: (navigate) => navigate(`/scenes/${scene.split("/")[1]}`),
+      go: (navigate) => navigate(`/scenes/${numberOf(scene)}`),
     }),
   );
   const parts = [...state.parts].map(
@@ -144,7 +145,7 @@ export function Find({
   const onClosed = () => {
     const hit = gone.current;
     gone.current = null;
-    if (hit?.startsWith("channel/")) takeSource();
+    if (isOf(hit, "channel")) takeSource();
     return hit !== null;
   };
   return (

@@ -1,3 +1,4 @@
+import { lastOf, targetOf, thingOf } from "../data/address";
 import type { ShowState } from "../data/show";
 import { store } from "../data/show";
 import type { Unsent } from "../data/unsent";
@@ -13,11 +14,10 @@ function inWords(state: ShowState, { ask }: Unsent): string {
   if (ask.action !== "moves") return ask.action.replaceAll("_", " ");
   if (ask.says) return ask.says;
   const { address, value, typed } = ask.moves[0]!;
-  const words = address.split("/");
-  const strip = /^\d+$/.test(words[1] ?? "") ? words.slice(0, 2).join("/") : words[0]!;
-  const to = /\/send\/((?:mix|matrix)\/\d+)\//.exec(address)?.[1];
+  const strip = thingOf(address).thing;
+  const to = targetOf(address);
   const known = state.catalogue?.has(address) ? state.catalogue.at(address) : null;
-  const what = `${known?.label ?? words.at(-1)}${to ? ` to ${stripName(state, to)}` : ""}`;
+  const what = `${known?.label ?? lastOf(address)}${to ? ` to ${stripName(state, to)}` : ""}`;
   const there = typed ?? (known ? valueText(known, value ?? null) : "");
   const more = ask.moves.length > 1 ? ` and ${ask.moves.length - 1} more` : "";
   return `${stripName(state, strip)}: ${what}${there && `, ${there}`}${more}`;

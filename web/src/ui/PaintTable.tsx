@@ -9,6 +9,7 @@ import {
   useRef,
   useState,
 } from "react";
+import { thingOf } from "../data/address";
 import { colourOf, type ShowState, store, valueIn } from "../data/show";
 import { stripName, useShow } from "../data/use";
 import { type Block, block, type Place, stepped } from "../views/hear/block";
@@ -241,9 +242,9 @@ interface RowProps extends Pick<PaintTable, "columns" | "rowEnd" | "marks" | "wo
 }
 
 function numberWord(strip: string): string {
-  const [kind, number] = strip.split("/");
+  const { kind, number } = thingOf(strip);
   if (!number) return "";
-  return kind === "channel" ? number : `${kind === "dca" ? "DCA" : kind} ${number}`;
+  return kind === "channel" ? `${number}` : `${kind === "dca" ? "DCA" : kind} ${number}`;
 }
 
 const Row = memo(function Row(props: RowProps) {

@@ -1,4 +1,5 @@
 import { Link as RouteLink } from "wouter";
+import { isOf, thingOf } from "../data/address";
 import { useMadeOf, useMutedBy, useTrueLevel } from "../data/ruled";
 import { stripName, useShow } from "../data/use";
 import { cellText } from "../data/words";
@@ -45,9 +46,9 @@ export function RuledBy({ strip }: { strip: string }) {
   );
   const rulers = text.split(" ").filter(Boolean);
   const kinds = [
-    ["DCA", rulers.filter((ruler) => ruler.startsWith("dca/"))],
-    ["Mute group", rulers.filter((ruler) => ruler.startsWith("mute_group/"))],
-    ["Gang", rulers.filter((ruler) => ruler.startsWith("gang/"))],
+    ["DCA", rulers.filter((ruler) => isOf(ruler, "dca"))],
+    ["Mute group", rulers.filter((ruler) => isOf(ruler, "mute_group"))],
+    ["Gang", rulers.filter((ruler) => isOf(ruler, "gang"))],
   ] as const;
   if (rulers.length === 0) return null;
   return (
@@ -72,10 +73,10 @@ export function RuledBy({ strip }: { strip: string }) {
 
 export function RulerLink({ ruler }: { ruler: string }) {
   const name = useShow((state) => stripName(state, ruler));
-  const [kind, number] = ruler.split("/");
+  const { kind, number } = thingOf(ruler);
   return (
     <RouteLink
-      to={`/${VIEW[kind!]}/${number}`}
+      to={`/${VIEW[kind]}/${number}`}
       className="in-text inline-block max-w-full break-words text-sun-text underline underline-offset-2"
     >
       {name}

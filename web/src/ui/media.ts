@@ -1,4 +1,5 @@
 /** What kind of screen this is. The widths are those of the stylesheet's variants. */
+
 import { useEffect, useState } from "react";
 
 const PHONE = "(width < 700px)";

@@ -6,18 +6,10 @@ on, or from a choice that says the performer's name.
 
 from collections.abc import Collection, Mapping
 
-from ..address import Address, Thing, of_kind
-from ..asked import Asked
-from ..desk import FITTINGS
-from ..errors import NoSuchFitting, NothingLeft, NotTheirName
-from ..fitting_parameters import CARRIED
-from ..kinds import Value
-from ..layers import carried_by_fitting, fitted_leaves
-from ..scenes.cells import Leaf, aspect_of
-from ..scenes.pins import pin_of_cell, pin_of_preamp
-from ..scenes.storing import address_of
-from ..show import Show
-from ..sockets import lines_on
+from ..catalogue import CARRIED, FITTINGS, Address, Leaf, Thing, aspect_of, of_kind
+from ..scenes import address_of, pin_of_cell, pin_of_preamp
+from ..show import Show, carried_by_fitting, fitted_leaves, lines_on
+from ..values import Asked, NoSuchFitting, NothingLeft, NotTheirName, Value
 from .names import fitting_in, fitting_name, whose_fitting
 from .parts import add_performer, microphones, part_in, performer_in
 from .versions import Version, newest_version, packed_version, slot_of, versions

@@ -8,19 +8,11 @@ from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..address import Address, Thing, of_kind
-from ..asked import Asked
-from ..errors import EntryLeft, EntryTaken, NoSuchFitting
-from ..scenes.pins import pin_of_cell
+from ..catalogue import Address, Thing, of_kind
+from ..scenes import pin_of_cell
 from ..show import Show
-from .fittings import (
-    drop,
-    fitting_index,
-    keep,
-    new_fitting,
-    preamp_socket,
-    put_on,
-)
+from ..values import Asked, EntryLeft, EntryTaken, NoSuchFitting
+from .fittings import drop, fitting_index, keep, new_fitting, preamp_socket, put_on
 from .names import fitting_name
 from .parts import microphones, parts, tonight
 from .tonight import is_paired

@@ -1,8 +1,8 @@
 """What people call performers, parts, casts and fittings."""
 
-from ..address import Address, below
-from ..errors import NoSuchCast, NoSuchFitting
+from ..catalogue import Address, below
 from ..show import Show
+from ..values import NoSuchCast, NoSuchFitting
 
 __all__ = [
     "cast_name",

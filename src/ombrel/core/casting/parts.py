@@ -3,13 +3,19 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from ..address import Address, below, of_kind
-from ..addresses import default_of
-from ..asked import Asked, Typed
-from ..desk import CASTS, MICROPHONES, PARTS, PERFORMERS, PLAYERS
-from ..errors import NoSuchFitting, NothingLeft, UnreadableText
-from ..name_lists import read_names
+from ..catalogue import (
+    CASTS,
+    MICROPHONES,
+    PARTS,
+    PERFORMERS,
+    PLAYERS,
+    Address,
+    below,
+    default_of,
+    of_kind,
+)
 from ..show import Show
+from ..values import Asked, NoSuchFitting, NothingLeft, Typed, UnreadableText, read_names
 from .names import cast_name
 
 __all__ = [

@@ -2,13 +2,11 @@
 
 from typing import Final
 
-from ..address import Thing
-from ..flow.strips import strip_name
-from ..scenes.held import held_of
-from ..scenes.order import number_text
-from ..sheet import Column, Datum, Sheet
-from ..show import Show
-from ..sockets import lines_on, socket_name
+from ..catalogue import Thing
+from ..flow import strip_name
+from ..scenes import held_of, number_text
+from ..show import Show, lines_on, socket_name
+from ..values import Column, Datum, Sheet
 from .fittings import fitting_for, preamp_socket
 from .names import part_name, performer_name
 from .parts import casts, microphones, parts, players, tonight

@@ -3,27 +3,15 @@
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from ..address import Address, Thing, of_kind
-from ..addresses import check_strip
-from ..asked import Asked, Travel, Typed
-from ..desk import MICROPHONES
-from ..errors import NoSuchFitting, OnOnePair, UnreadableText
-from ..flow.strips import strip_name
-from ..gangs import in_pairs
-from ..giving_way import giving_way, held_by_hands
-from ..kinds import Value
-from ..scenes.pins import pin_of_cell
+from ..catalogue import MICROPHONES, Address, Thing, check_strip, of_kind
+from ..flow import strip_name
+from ..scenes import pin_of_cell
 from ..show import Show
+from ..together import giving_way, held_by_hands, in_pairs
+from ..values import Asked, NoSuchFitting, OnOnePair, Travel, Typed, UnreadableText, Value
 from .fittings import fitting_index, new_fitting, put_on, take_off
 from .names import cast_name, fitting_in, fitting_name, part_name
-from .parts import (
-    microphones,
-    part_in,
-    part_of_channel,
-    parts,
-    performer_in,
-    tonight,
-)
+from .parts import microphones, part_in, part_of_channel, parts, performer_in, tonight
 
 __all__ = [
     "Coming",

@@ -8,13 +8,9 @@ from functools import lru_cache
 from types import MappingProxyType
 from typing import Any, Final
 
-from ..address import Address
-from ..addresses import parameter_at
-from ..desk import VERSIONS, Desk
-from ..errors import ConsoleError, WrongValue
-from ..kinds import Value
-from ..scenes.cells import Leaf
+from ..catalogue import VERSIONS, Address, Desk, Leaf, parameter_at
 from ..show import Show
+from ..values import ConsoleError, Value, WrongValue
 
 __all__ = [
     "EMPTY",

@@ -3,11 +3,10 @@
 import math
 from collections.abc import Iterator
 
-from ..address import named_kind, of_kind, thing_of
-from ..effects import beyond_its_end, off_tempo
+from ..catalogue import SENDERS, named_kind, of_kind, strips_of, thing_of
 from ..flow import strip_name
-from ..said import bare, said, said_ms
-from ..strip_kinds import SENDERS, strips_of
+from ..strips import beyond_its_end, off_tempo
+from ..values import bare, said, said_ms
 from .rule import Finding, Look
 
 __all__ = [

@@ -2,12 +2,21 @@
 
 from collections.abc import Iterator
 
-from ..casting.fittings import fittings, preamp_socket
-from ..casting.names import fitting_name, part_name, performer_name
-from ..casting.parts import microphones, parts, players, tonight
-from ..casting.tonight import has_fitting, vacant_parts
+from ..casting import (
+    fitting_name,
+    fittings,
+    has_fitting,
+    microphones,
+    part_name,
+    parts,
+    performer_name,
+    players,
+    preamp_socket,
+    tonight,
+    vacant_parts,
+)
 from ..flow import strip_name
-from ..sockets import socket_name
+from ..show import socket_name
 from .rule import Finding, Look
 
 __all__ = ["fitting_unused", "part_vacant", "performer_without_fitting", "pulled_both_ways"]

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..flow import loudest_loop, strip_name
-from ..said import said
+from ..values import said
 from .rule import Finding, Look
 
 __all__ = ["loop_near_howling"]

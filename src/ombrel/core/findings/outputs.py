@@ -3,14 +3,11 @@
 from collections.abc import Iterator, Mapping
 from contextlib import suppress
 
-from ..address import Address, of_kind, thing_of
-from ..asked import Asked
-from ..errors import NothingLeft
+from ..catalogue import STRIP_KINDS, Address, of_kind, thing_of
 from ..flow import strip_name
-from ..outputs import goes_somewhere, patch_missing
-from ..show import Show
-from ..sockets import socket_name
-from ..strip_kinds import STRIP_KINDS
+from ..patching import goes_somewhere, patch_missing
+from ..show import Show, socket_name
+from ..values import Asked, NothingLeft
 from .rule import Finding, Look
 
 __all__ = ["mix_that_goes_nowhere", "output_taken_by_nothing"]

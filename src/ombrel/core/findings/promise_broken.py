@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
-from ..address import of_kind
-from ..promises import promises
+from ..answers import promises
+from ..catalogue import of_kind
 from .rule import Finding, Look
 
 __all__ = ["promise_broken"]

@@ -5,12 +5,11 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Literal
 
-from ..address import Thing, of_kind
-from ..asked import Asked
+from ..catalogue import Thing, of_kind
 from ..flow import Flow, flow_of
-from ..rulers import dcas_of, ruled_strips
-from ..show import Show
-from ..sockets import returns_on
+from ..show import Show, returns_on
+from ..together import dcas_of, ruled_strips
+from ..values import Asked
 
 __all__ = ["Finding", "Look", "Rule"]
 

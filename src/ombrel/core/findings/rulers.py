@@ -3,12 +3,10 @@
 from collections.abc import Iterator, Sequence
 from functools import lru_cache
 
-from ..address import Address, Thing, entries_of, named_kind, of_kind
-from ..choices import GANG_ASPECTS
+from ..catalogue import GANG_ASPECTS, Address, Thing, entries_of, named_kind, of_kind
 from ..flow import behind_faders, strip_name
-from ..gangs import member_for
-from ..rulers import members_of, ruled, rulers_in_use
 from ..show import Show
+from ..together import member_for, members_of, ruled, rulers_in_use
 from .rule import Finding, Look
 
 __all__ = [

@@ -7,19 +7,12 @@ from collections import Counter
 from collections.abc import Iterator, Mapping
 from typing import Final
 
-from ..address import Address
-from ..addresses import parameter_at
-from ..edits import edited
-from ..errors import ConsoleError
-from ..kinds import Value
-from ..promises import newly_broken
-from ..scenes.cells import cell_name
-from ..scenes.held import Held, held_of, holders
-from ..scenes.order import scene_named
-from ..scenes.pins import pin_of_cell
-from ..scenes.recall import apart, recall
-from ..scenes.running import run_of
-from ..scenes.storing import holder_name
+from ..answers import newly_broken
+from ..catalogue import Address, cell_name, parameter_at
+from ..edit import edited
+from ..recalls import apart, recall
+from ..scenes import Held, held_of, holder_name, holders, pin_of_cell, run_of, scene_named
+from ..values import ConsoleError, Value
 from .rule import Finding, Look
 
 __all__ = ["scene_breaks_promise", "scene_changes_nothing", "scene_lacks", "scene_passed_by"]

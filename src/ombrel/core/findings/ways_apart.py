@@ -3,12 +3,10 @@
 from collections.abc import Iterator
 from itertools import groupby
 
-from ..asked import Asked
-from ..edits import edited
-from ..errors import ConsoleError
+from ..edit import edited
 from ..flow import listener_name, strip_name
-from ..latency import aligned, apart
-from ..said import bare, said, said_hz, said_ms
+from ..strips import aligned, apart
+from ..values import Asked, ConsoleError, bare, said, said_hz, said_ms
 from .rule import Finding, Look
 
 __all__ = ["ways_apart"]

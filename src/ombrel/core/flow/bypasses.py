@@ -9,11 +9,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ..errors import UnknownAddress
-from .homes import feed_address
-from .stages import AFTER_FADER
+from ..values import UnknownAddress
+from ..wires import AFTER_FADER, at_taps, feed_address
 from .table import Flow
-from .wiring import at_taps
 
 __all__ = ["Bypass", "Bypasses", "behind_faders", "same_ways"]
 

@@ -5,11 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from .arrays import Arrays, Floats
-from .homes import NOTHING
-from .layout import Layout
-from .stages import AFTER_FADER
-from .wiring import Wiring
+from ..wires import AFTER_FADER, NOTHING, Arrays, Floats, Layout, Wiring
 
 __all__ = ["Ears", "ears_of"]
 

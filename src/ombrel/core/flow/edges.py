@@ -6,11 +6,19 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from ..address import of_kind
-from .homes import DIRECT, feed_address, feed_kind
-from .layout import Layout
-from .rulers import closers
-from .stages import AFTER_FADER, CLOSES, STAGES, Cause, passed
+from ..catalogue import of_kind
+from ..wires import (
+    AFTER_FADER,
+    CLOSES,
+    DIRECT,
+    STAGES,
+    Cause,
+    Layout,
+    closers,
+    feed_address,
+    feed_kind,
+    passed,
+)
 
 if TYPE_CHECKING:
     from .table import Flow

@@ -4,15 +4,22 @@ from typing import Final
 
 import numpy as np
 
-from ..laws import sides_to_level_db
-from .arrays import Floats
-from .fed import rounds, settled
-from .homes import DIRECT
+from ..values import sides_to_level_db
+from ..wires import (
+    AFTER_FADER,
+    DIRECT,
+    WEIGHTS,
+    Cause,
+    Floats,
+    Indices,
+    cause_of_weight,
+    either,
+    rounds,
+    settled,
+)
 from .naming import Names
 from .paths import Network
-from .stages import AFTER_FADER, Cause
 from .table import CANCELS, STATE_OF, Bools, Flow, State
-from .wiring import WEIGHTS, Indices, cause_of_weight, either
 
 __all__ = ["direct_sockets", "fill", "fill_direct", "fill_levels"]
 

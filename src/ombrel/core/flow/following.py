@@ -5,23 +5,32 @@ from typing import Final
 
 import numpy as np
 
-from .arrays import Arrays, Floats, Moved
-from .ears import ears_of
-from .fed import Fed, fed_by, has_source, reached, rounds, settled
-from .filling import direct_sockets, fill, fill_direct, fill_levels
-from .layout import Layout
-from .loops import refuse_howling
-from .naming import Names
-from .stages import AFTER_FADER, STAGES, stage_of
-from .table import Bools, Flow
-from .wiring import (
+from ..wires import (
+    AFTER_FADER,
+    STAGES,
+    Arrays,
+    Fed,
+    Floats,
     Indices,
+    Layout,
+    Moved,
     Wiring,
+    fed_by,
+    has_source,
     into_matrices,
+    reached,
     rewired,
+    rounds,
+    settled,
     spread,
+    stage_of,
     wired,
 )
+from .ears import ears_of
+from .filling import direct_sockets, fill, fill_direct, fill_levels
+from .loops import refuse_howling
+from .naming import Names
+from .table import Bools, Flow
 
 __all__ = ["check_howling", "evaluated", "followed_flow"]
 

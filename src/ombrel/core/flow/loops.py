@@ -13,13 +13,8 @@ import numpy as np
 from scipy.sparse import csr_array
 from scipy.sparse.csgraph import connected_components
 
-from ..errors import FeedbackLoop
-from ..laws import gain_to_db
-from .arrays import Arrays, Floats
-from .fed import Fed
-from .layout import Layout
-from .stages import AFTER_FADER
-from .wiring import Indices, Wiring, spread
+from ..values import FeedbackLoop, gain_to_db
+from ..wires import AFTER_FADER, Arrays, Fed, Floats, Indices, Layout, Wiring, spread
 
 if TYPE_CHECKING:
     from .table import Flow

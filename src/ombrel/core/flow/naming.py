@@ -6,11 +6,10 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
-from .arrays import Floats
+from ..wires import Floats, Indices
 from .ears import Ears, ears_of
 from .states import Bools, Weighing, lightest_at_ears, sides_led_to
 from .twice import Paid, paid
-from .wiring import Indices
 
 if TYPE_CHECKING:
     from .table import Flow

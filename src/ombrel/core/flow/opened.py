@@ -5,12 +5,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from ..address import of_kind
-from ..kinds import Value
-from .arrays import Arrays, Floats, followed
+from ..catalogue import ASSIGNED_TO, of_kind
+from ..values import Value
+from ..wires import AFTER_FADER, NOTHING, Arrays, Floats, as_opened, followed, passed, stage_of
 from .ears import ears_of
-from .homes import NOTHING
-from .stages import AFTER_FADER, as_opened, passed, stage_of
 from .table import Flow
 
 __all__ = ["OpenedWay"]
@@ -85,7 +83,7 @@ class OpenedWay:
         tap = int(arrays.tap[row, column])
         gains = stage[row, : passed(tap)].copy()
         kind = of_kind(flow.layout.listener(column))
-        if kind in ("group", "house", "mono") and tap == AFTER_FADER:
+        if kind in ASSIGNED_TO and tap == AFTER_FADER:
             gains[_FADER] = 1.0
         return gains
 

@@ -11,10 +11,9 @@ from typing import Final, NamedTuple, TypeVar
 
 import numpy as np
 
-from ..address import thing_of
+from ..catalogue import thing_of
+from ..wires import DIRECT, Cause, passed, stage_of
 from .edges import Closed, Edge, Edges, Node
-from .homes import DIRECT
-from .stages import Cause, passed, stage_of
 
 __all__ = ["Edge", "Network", "Node", "Path"]
 

@@ -10,11 +10,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from .arrays import Floats
+from ..wires import WEIGHTS, Cause, Fed, Floats, Indices, Wiring
 from .ears import Ears
-from .fed import Fed
-from .stages import Cause
-from .wiring import WEIGHTS, Indices, Wiring
 
 __all__ = ["Weighing", "lightest_at_ears", "sides_led_to"]
 

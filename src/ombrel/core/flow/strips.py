@@ -3,11 +3,9 @@
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
-from ..address import Thing, of_kind, thing_of
-from ..show import Show
-from ..sockets import socket_name
-from ..strip_kinds import KINDS, SOURCES, strips_of
-from .layout import layout_of
+from ..catalogue import KINDS, SOURCES, Thing, of_kind, strips_of, thing_of
+from ..show import Show, socket_name
+from ..wires import layout_of
 
 if TYPE_CHECKING:
     from .table import Flow
@@ -59,11 +57,7 @@ def listener_name(show: Show, listener: str) -> str:
 
 def sources(show: Show) -> list[str]:
     """The rows worth drawing: channels and returns with a source, a spare or a name, in order."""
-    return [
-        strip
-        for strip in strips_of(show.desk, *SOURCES)
-        if any(f"{strip}/{leaf}" in show.values for leaf in ("source", "spare", "name"))
-    ]
+    return [strip for kind in SOURCES for strip in show.in_use(kind)]
 
 
 def listeners(show: Show) -> list[str]:

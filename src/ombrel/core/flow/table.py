@@ -13,18 +13,29 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from ..address import Address, of_kind
-from ..changes import Change
-from ..laws import sides_to_level_db
-from ..show import Show
-from ..sockets import is_of_bus
-from .arrays import Arrays, Floats, followed, read_arrays
+from ..catalogue import Address, of_kind
+from ..show import Change, Show, is_of_bus
+from ..values import sides_to_level_db
+from ..wires import (
+    AFTER_FADER,
+    DIRECT,
+    Arrays,
+    Cause,
+    Fed,
+    Floats,
+    Home,
+    Indices,
+    Layout,
+    Round,
+    Wiring,
+    followed,
+    homes_of,
+    layout_of,
+    reached,
+    read_arrays,
+    stage_of,
+)
 from .ears import Ears
-from .fed import Fed, Round, reached
-from .homes import DIRECT, Home, homes_of
-from .layout import Layout, layout_of
-from .stages import AFTER_FADER, Cause, stage_of
-from .wiring import Indices, Wiring
 
 __all__ = [
     "CANCELS",

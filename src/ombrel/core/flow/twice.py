@@ -14,10 +14,19 @@ from typing import TYPE_CHECKING, Final
 import numpy as np
 from numpy.typing import NDArray
 
-from .arrays import Arrays
-from .rulers import closure, reached_dcas
-from .stages import CLOSES, STAGES, Cause, stage_of
-from .wiring import WEIGHTS, Indices, Wiring, reweighed
+from ..wires import (
+    CLOSES,
+    STAGES,
+    WEIGHTS,
+    Arrays,
+    Cause,
+    Indices,
+    Wiring,
+    closure,
+    reached_dcas,
+    reweighed,
+    stage_of,
+)
 
 if TYPE_CHECKING:
     from .table import Flow

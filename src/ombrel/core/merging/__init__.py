@@ -1,8 +1,4 @@
-"""An imported list laid against a show: what is new, changed and gone, and where each line lands.
-
-A list that comes again, or a newer one, finds the lines that it brought: nothing is doubled, and
-what the list does not speak of stays as somebody set it.
-"""
+"""An imported list laid against a show: what is new, moved, gone, and where it goes."""
 
 from .merge import Fate, Merge, merge
 from .work import Ways

@@ -2,10 +2,10 @@
 
 from collections.abc import Mapping, Sequence
 
-from ..desk import LINES
-from ..errors import NothingLeft
-from ..lines import LineDraft
+from ..catalogue import LINES
+from ..patching import LineDraft
 from ..show import Show
+from ..values import NothingLeft
 from .work import Work
 
 __all__ = ["lines_of_drafts", "matched"]

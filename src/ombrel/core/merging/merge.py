@@ -4,15 +4,12 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-from ..address import of_kind
-from ..asked import Asked
-from ..lines import LINE_FIELDS, LineDraft, left_behind, remove_lines
-from ..parameters import CATALOGUE
-from ..programme import leaving_as_it_is
-from ..renaming import strips_in
-from ..said import bare, in_sentence, said
-from ..show import Show
-from ..sockets import socket_name
+from ..catalogue import CATALOGUE, of_kind
+from ..edit import strips_in
+from ..patching import LINE_FIELDS, LineDraft, left_behind, remove_lines
+from ..show import Show, socket_name
+from ..together import leaving_as_it_is
+from ..values import Asked, bare, in_sentence, said
 from .matching import lines_of_drafts
 from .matching import matched as matched_lines
 from .placing import is_even_pair, place_lines, settled

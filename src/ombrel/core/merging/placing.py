@@ -3,15 +3,12 @@
 from collections.abc import Mapping
 from dataclasses import replace
 
-from ..address import Thing
-from ..asked import Asked
-from ..lines import LineDraft
-from ..nets import netted
-from ..parameters import CATALOGUE
-from ..patch import inputs_in_order, strip_of_line
-from ..renaming import renamed
-from ..show import Show
-from ..sockets import above
+from ..catalogue import CATALOGUE, Thing
+from ..edit import renamed
+from ..patching import LineDraft, inputs_in_order, strip_of_line
+from ..show import Show, above
+from ..together import netted
+from ..values import Asked
 from .work import SIDES, Ways, Work
 
 __all__ = ["is_even_pair", "place_lines", "settled"]

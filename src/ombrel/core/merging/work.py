@@ -4,10 +4,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Final
 
-from ..addresses import check_on_desk
-from ..asked import Asked
-from ..lines import LineDraft
+from ..catalogue import check_on_desk
+from ..patching import LineDraft
 from ..show import Show
+from ..values import Asked
 
 __all__ = ["SIDES", "Ways", "Work"]
 

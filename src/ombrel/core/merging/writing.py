@@ -2,10 +2,9 @@
 
 from collections.abc import Mapping
 
-from ..asked import Asked
-from ..lines import LINE_FIELDS, NOMINAL_DBU, LineDraft, moves_of_draft
-from ..show import Show
-from ..sockets import socket_name
+from ..patching import LINE_FIELDS, NOMINAL_DBU, LineDraft, moves_of_draft
+from ..show import Show, socket_name
+from ..values import Asked
 from .work import SIDES, Work
 
 __all__ = ["write_lines"]

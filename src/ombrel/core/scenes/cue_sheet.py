@@ -2,8 +2,8 @@
 
 from typing import Final
 
-from ..sheet import Column, Datum, Sheet
 from ..show import Show
+from ..values import Column, Datum, Sheet
 from .order import number_text
 from .running import run_of
 from .storing import holder_name

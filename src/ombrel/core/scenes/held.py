@@ -11,14 +11,19 @@ from functools import lru_cache
 from types import MappingProxyType
 from typing import Any, Final
 
-from ..address import Address, of_kind
-from ..addresses import parameter_at
-from ..desk import Desk
-from ..errors import ConsoleError, WrongValue
-from ..kinds import Kind, Reference, Value
-from ..scenes.cells import preamp_leaf
+from ..catalogue import (
+    LONE,
+    Address,
+    Desk,
+    Leaf,
+    cells_of,
+    leaf_defaults,
+    of_kind,
+    parameter_at,
+    preamp_leaf,
+)
 from ..show import Show
-from .cells import LONE, Leaf, cells_of, leaf_defaults
+from ..values import ConsoleError, Kind, Reference, Value, WrongValue
 
 __all__ = [
     "NOTHING",

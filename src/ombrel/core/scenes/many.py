@@ -8,13 +8,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-from ..address import of_kind
-from ..addresses import check_on_desk, kind_on
-from ..asked import Asked, Travel, Typed
-from ..errors import NoSuchCell, UnreadableText
-from ..kinds import Number, Value
+from ..catalogue import Leaf, cells_of, check_on_desk, kind_on, of_kind
 from ..show import Show
-from .cells import Leaf, cells_of
+from ..values import Asked, NoSuchCell, Number, Travel, Typed, UnreadableText, Value
 from .held import held_of, packed
 from .order import scene_in
 from .storing import address_of

@@ -5,10 +5,9 @@ unless somebody chose one. A chosen one that goes, or stops fitting, falls back 
 
 from collections.abc import Mapping
 
-from ..address import bearing
-from ..errors import NotNext
-from ..kinds import Value
+from ..catalogue import bearing
 from ..show import Show
+from ..values import NotNext, Value
 from .order import following_scene, passed_by, scene_named
 
 __all__ = ["check_next_scene", "next_after", "next_told"]

@@ -8,11 +8,9 @@ import re
 from collections.abc import Callable, Sequence
 from typing import Final
 
-from ..address import name_below
-from ..desk import CASTS, PARTS, PERFORMERS, SCENES
-from ..errors import NoSuchScene, NothingLeft, NumberTaken, UnreadableText
-from ..said import bare, said
+from ..catalogue import CASTS, PARTS, PERFORMERS, SCENES, name_below
 from ..show import Show
+from ..values import NoSuchScene, NothingLeft, NumberTaken, UnreadableText, bare, said
 
 __all__ = [
     "following_scene",

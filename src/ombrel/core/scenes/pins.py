@@ -4,18 +4,24 @@ from collections.abc import Callable
 from functools import lru_cache
 from typing import Final
 
-from ..address import Address, Thing
-from ..choices import FAMILIES
-from ..desk import Desk
-from ..flow.strips import strip_name
-from ..scene_parameters import PINNED, pins_of
-from ..scenes.cells import target_of_cell
-from ..show import Show
-from ..strip_kinds import PAIRED, strips_of
-from ..strip_lists import strips_of_family
-from .cells import aspect_of, cells_of
+from ..catalogue import (
+    FAMILIES,
+    PAIRED,
+    PINNED,
+    SENT_TO,
+    Address,
+    Desk,
+    Thing,
+    aspect_of,
+    cells_of,
+    pins_of,
+    strips_of,
+    target_of_cell,
+)
+from ..flow import strip_name
+from ..show import Show, strips_of_family
 
-KINDS: Final = (
+PINNED_KINDS: Final = (
     "channel", "return", "group", "mix", "matrix", "house", "mono", "dca", "mute_group", "engine",
 )  # fmt: skip
 
@@ -94,10 +100,10 @@ def pins_in(show: Show) -> list[str]:
 @lru_cache(maxsize=16)
 def _pin_addresses(desk: Desk) -> tuple[str, ...]:
     found = [f"show/pinned_{family}" for family in FAMILIES]
-    for kind in KINDS:
+    for kind in PINNED_KINDS:
         strips = strips_of(desk, kind)
         leaves = ["pinned", *(f"pinned_{aspect}" for aspect in pins_of(kind))]
-        leaves += ["pinned_whole"] if kind in ("mix", "matrix") else []
+        leaves += ["pinned_whole"] if kind in SENT_TO else []
         found += [f"{strip}/{leaf}" for strip in strips for leaf in leaves]
     return tuple(found)
 
@@ -106,7 +112,7 @@ def pin_for(show: Show, address: str) -> str:
     """The pin that would hold a value against recalls; "" for what none can."""
     at = Address.at(address)
     kind, holder = at.kind, at.thing
-    if kind == "show" or kind not in KINDS:
+    if kind == "show" or kind not in PINNED_KINDS:
         return ""
     leaf = at.leaf
     for cell, leaves in cells_of(show.desk, kind).items():

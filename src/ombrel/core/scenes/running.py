@@ -2,10 +2,9 @@
 
 from collections.abc import Iterator, Mapping
 
-from ..address import of_kind
-from ..kinds import Value
+from ..catalogue import Leaf, cells_of, leaf_defaults, of_kind
 from ..show import Show
-from .cells import Leaf, cells_of, leaf_defaults
+from ..values import Value
 from .held import Held, held_of, holders
 from .storing import standing
 

@@ -3,16 +3,24 @@
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from typing import Final
 
-from ..address import Address, Thing, below, of_kind
-from ..addresses import is_on_desk
-from ..asked import Asked, Typed
-from ..errors import NoSuchCell, NothingLeft, UnreadableText, WrongValue
+from ..catalogue import (
+    ALONE,
+    CHOSEN,
+    FORMATTED,
+    Address,
+    Leaf,
+    aspect_of,
+    below,
+    cells_of,
+    is_on_desk,
+    leaf_defaults,
+    of_kind,
+    preamp_leaf,
+    target_of_cell,
+)
 from ..flow import strip_name
-from ..kinds import Value
-from ..scenes.cells import preamp_leaf, target_of_cell
 from ..show import Show
-from ..strip_kinds import ALONE, FORMATTED
-from .cells import CHOSEN, Leaf, aspect_of, cells_of, leaf_defaults
+from ..values import Asked, NoSuchCell, NothingLeft, Typed, UnreadableText, Value, WrongValue
 from .held import NOTHING, Held, held_of, holders, packed
 from .order import free_scene, made_room, number_after, read_number, scene_in
 
@@ -93,10 +101,8 @@ def used_holders(show: Show) -> list[str]:
     found = []
     for holder in holders(show.desk):
         kind = of_kind(holder)
-        if kind == "channel":
-            used = Thing.at(holder).number in show.channels()
-        elif kind in FORMATTED:
-            used = values.get(f"{holder}/format", "unused") != "unused"
+        if kind == "channel" or kind in FORMATTED:
+            used = show.uses(holder)
         elif kind in ("return", "engine"):
             used = f"{holder}/source" in values
         elif kind in _DEEP:

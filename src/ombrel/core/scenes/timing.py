@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Final
 
-from ..addresses import parameter_at
+from ..catalogue import parameter_at
 from ..show import Show
 
 __all__ = ["fade_seconds"]

@@ -1,4 +1,5 @@
 import { type KeyboardEvent, memo } from "react";
+import { inWords, isSource, numberOf, thingOf } from "../../data/address";
 import { useSounding } from "../../data/fading";
 import { evenOf, memberName, useGangNames, useKept } from "../../data/gangs";
 import { byHand } from "../../data/hand";
@@ -34,13 +35,11 @@ const STEPS: Record<string, string> = {
 const METER_FLOOR = -60;
 
 /** What stands below the name; "21+": the pair of 21 and the even above it. */
-function wordOf(kind: string, number: string | undefined, paired: boolean): string {
+function wordOf(kind: string, number: number, paired: boolean): string {
   if (kind === "dca") return "DCA";
   const plus = paired ? "+" : "";
   return kind === "channel" ? `${number}${plus}` : number ? `${kind} ${number}${plus}` : "";
 }
-
-const isSource = (strip: string) => /^(channel|return)\//.test(strip);
 
 /** What arrives at a listener, from the table; null: nothing. */
 function arriving(state: ShowState, strip: string, listener: string): number | null {
@@ -96,8 +95,8 @@ export const BankFader = memo(function BankFader(props: Props) {
   const hand = useFaderHand(address, marks, own, beside);
   const travel = hand.asked ?? travelOf(own, marks);
   const fill = silent ? travel : Math.min(1, travelOf(level, marks));
-  const [kind, number] = strip.split("/");
-  const word = wordOf(kind!, number, even !== "");
+  const { kind, number } = thingOf(strip);
+  const word = wordOf(kind, number, even !== "");
 
   const keyWord = asSend ? (shut ? "off" : "on") : shut ? "muted" : "mute";
 
@@ -165,7 +164,7 @@ export const BankFader = memo(function BankFader(props: Props) {
           </span>
         </div>
         <Zero marks={marks} />
-        {kind === "channel" && <Meter channel={number!} even={even.split("/")[1]} />}
+        {kind === "channel" && <Meter channel={number} even={even ? numberOf(even) : undefined} />}
         {(gangs || kept !== null) && (
           <span className="absolute inset-x-0 top-0 px-1 pl-2 pt-0.5 text-[11.5px] leading-tight text-iris pointer-events-none">
             {gangs && (
@@ -208,10 +207,7 @@ export const BankFader = memo(function BankFader(props: Props) {
         <span className="line-clamp-2 break-words">{name}</span>
       </button>
       <span className="flex items-baseline justify-between gap-0.5 text-[12px] tracking-tight min-w-0">
-        <span
-          className="text-faint truncate"
-          title={even && `A pair, with ${even.replace("/", " ")}`}
-        >
+        <span className="text-faint truncate" title={even && `A pair, with ${inWords(even)}`}>
           {word}
         </span>
         <span
@@ -273,7 +269,7 @@ function Zero({ marks }: { marks: readonly Mark[] }) {
 }
 
 /** The input meter of a channel, or of the louder side of a pair, as a line at the left. */
-function Meter({ channel, even }: { channel: string; even: string | undefined }) {
+function Meter({ channel, even }: { channel: number; even: number | undefined }) {
   const dbfs = useShow((state) =>
     Math.max(state.levels[channel] ?? METER_FLOOR, (even && state.levels[even]) || METER_FLOOR),
   );

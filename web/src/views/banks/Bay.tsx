@@ -1,4 +1,5 @@
 import { useCallback, useMemo, useRef, useState } from "react";
+import { kindOf, thingOf } from "../../data/address";
 import { memberFor } from "../../data/gangs";
 import { valueIn } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
@@ -133,9 +134,7 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
                     strip={strip}
                     listen={listen}
                     fixed={Boolean(fixed[index])}
-                    onUnfold={
-                      unfolding.includes(strip.split("/")[0]!) && strip !== top ? unfold : null
-                    }
+                    onUnfold={unfolding.includes(kindOf(strip)) && strip !== top ? unfold : null}
                     taken={taken.includes(strip) ? taken : null}
                     onTake={take}
                   />
@@ -172,7 +171,7 @@ function useThere(things: readonly string[]): readonly string[] {
   const text = useShow((state) =>
     things
       .filter((thing) => {
-        const [kind, number] = thing.split("/");
+        const { kind, number } = thingOf(thing);
         return state[IN_USE[kind as keyof typeof IN_USE]].includes(Number(number));
       })
       .join("\n"),

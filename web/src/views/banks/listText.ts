@@ -1,17 +1,19 @@
 /** The strips under a run of places, in their order, as they can be typed again. */
+import { isOf, lastOf, numberOf, thingOf } from "../../data/address";
 import { type ShowState, valueIn } from "../../data/show";
 
 export function listText(state: ShowState, stem: string): string {
-  const bay = Number(stem.split("/")[stem.startsWith("bank/") ? 2 : 1]);
+  // "bank/2/1" is bay 1 of bank 2, "bay/1/fixed" what stands on it on every bank
+  const bay = isOf(stem, "bank") ? Number(lastOf(stem)) : numberOf(stem);
   const faders = state.desk!.bays[bay - 1]?.faders ?? 0;
   const parts: { kind: string; from: number; to: number }[] = [];
   for (let place = 1; place <= faders; place++) {
     const strip = valueIn(state, `${stem}/${place}`);
     if (typeof strip !== "string") continue;
-    const [kind, number] = strip.split("/");
+    const { kind, number } = thingOf(strip);
     const last = parts.at(-1);
-    if (last && last.kind === kind && number && last.to + 1 === Number(number)) last.to++;
-    else parts.push({ kind: kind!, from: Number(number ?? 0), to: Number(number ?? 0) });
+    if (last && last.kind === kind && number && last.to + 1 === number) last.to++;
+    else parts.push({ kind, from: number, to: number });
   }
   return parts
     .map(({ kind, from, to }, index) => {

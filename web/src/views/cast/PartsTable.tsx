@@ -1,4 +1,5 @@
 import { Link as RouteLink } from "wouter";
+import { numberOf } from "../../data/address";
 import type { Ask, Company, CompanyPart } from "../../data/types";
 import { useBusOptions, useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
@@ -83,7 +84,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
         <span className="flex items-center gap-2">
           <TypedField
             label={`Channels of ${part.name}`}
-            value={part.microphones.map((one) => one.channel.split("/")[1]).join(", ")}
+            value={part.microphones.map((one) => numberOf(one.channel)).join(", ")}
             placeholder="no channel"
             className={`${part.microphones.length > 1 ? "w-20" : part.microphones.length === 1 ? "w-12" : "w-24"} ${part.microphones.length === 0 ? "placeholder:text-coral" : ""}`}
             onCommit={(channels) =>

@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
+import { inWords } from "../../data/address";
 import { valueIn } from "../../data/show";
 import { stripName, useLink, useShow, useText } from "../../data/use";
 import { optionText } from "../../data/words";
@@ -51,7 +52,7 @@ export function EffectCard({ engine }: { engine: string }) {
       <div className="flex items-center gap-3 flex-wrap">
         <h2 className="font-title font-semibold text-[17px] break-words">{name}</h2>
         <span className="text-faint text-[13px]">
-          {engine.replace("/", " ")}, fed by {mix.replace("/", " ")}
+          {inWords(engine)}, fed by {inWords(mix)}
         </span>
         <Kind engine={engine} name={name} kind={kind} />
         {kind === "delay" && <Note engine={engine} name={name} />}
@@ -82,7 +83,7 @@ export function EffectCard({ engine }: { engine: string }) {
             : `${senders.length} sent: ${senders.slice(0, 6).join(", ")}${senders.length > 6 ? ` and ${senders.length - 6} more` : ""}`
         }
         onSend={(strips, level) =>
-          link.do({ action: "send_strips", strips, mixes: mix.replace("/", " "), level })
+          link.do({ action: "send_strips", strips, mixes: inWords(mix), level })
         }
       />
       {back !== undefined && (

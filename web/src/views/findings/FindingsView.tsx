@@ -1,4 +1,5 @@
 import { useLocation } from "wouter";
+import { isOf, thingOf } from "../../data/address";
 import { takeRemedy } from "../../data/remedy";
 import type { Finding } from "../../data/types";
 import { select, useLink, useShow } from "../../data/use";
@@ -53,7 +54,7 @@ const RULERS: Record<string, string> = { dca: "dcas", mute_group: "mutes", gang:
 
 /** Where to go to look at what a finding is about. */
 function placeOf(about: string): string {
-  const [kind, number] = about.split("/") as [string, string | undefined];
+  const { kind, number } = thingOf(about);
   if (kind === "line") return `/lines?line=${number}`;
   if (kind === "channel") return `/strip/${about}`;
   if (kind === "scene") return `/scenes/${number}`;
@@ -87,7 +88,7 @@ function Row({ finding }: { finding: Finding }) {
         small
         tone="quiet"
         onClick={() => {
-          if (finding.about.startsWith("channel/")) select(finding.about);
+          if (isOf(finding.about, "channel")) select(finding.about);
           navigate(placeOf(finding.about));
         }}
       >

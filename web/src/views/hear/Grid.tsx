@@ -10,6 +10,7 @@ import {
   useRef,
   useState,
 } from "react";
+import { isOf } from "../../data/address";
 import type { Table } from "../../data/types";
 import { select, useLink, useShow } from "../../data/use";
 import { usePhone, useRowHeight } from "../../ui/media";
@@ -80,10 +81,7 @@ export function Grid({ table, columns }: Props) {
   );
   // a row taken by its head takes the sends of its source: its fader, which the house rides, stays
   const sent = useMemo(
-    () =>
-      columns.flatMap((index, place) =>
-        table.listeners[index]!.startsWith("mix/") ? [place] : [],
-      ),
+    () => columns.flatMap((index, place) => (isOf(table.listeners[index]!, "mix") ? [place] : [])),
     [columns, table.listeners],
   );
   const taken = useMemo(

@@ -1,4 +1,5 @@
 import { type FocusEvent, memo } from "react";
+import { isOf, numberOf } from "../../data/address";
 import { type ShowState, valueIn } from "../../data/show";
 import type { CellState, CellWay, TableHead } from "../../data/types";
 import { socketName, sourceInForce, stripName, useShow } from "../../data/use";
@@ -33,7 +34,9 @@ export const ColumnHead = memo(function ColumnHead({
 }: HeadProps) {
   const name = useShow((state) => stripName(state, listener));
   const colour = useShow((state) =>
-    /^(mix|group|matrix)\//.test(listener) ? String(valueIn(state, `${listener}/colour`)) : "sand",
+    isOf(listener, "mix", "group", "matrix")
+      ? String(valueIn(state, `${listener}/colour`))
+      : "sand",
   );
   return (
     <div
@@ -64,7 +67,7 @@ export function sourceText(state: ShowState, source: string): string {
 
 /** A return's number has a letter before it; a channel's stands alone. */
 export const numberText = (source: string): string =>
-  `${source.startsWith("return/") ? "R" : ""}${source.split("/")[1]}`;
+  `${isOf(source, "return") ? "R" : ""}${numberOf(source)}`;
 
 function RowHead({
   source,

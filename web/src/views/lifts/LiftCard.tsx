@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import { numberOf } from "../../data/address";
 import { useOnItsWay } from "../../data/fading";
 import type { Lift, Singer } from "../../data/types";
 import { stripName, useGroupOptions, useLink, useOn, useShow, useText } from "../../data/use";
@@ -198,7 +199,7 @@ function Terms({ lift: told, name }: { lift: Lift; name: string }) {
     <div className="flex items-center gap-x-3 gap-y-2 flex-wrap">
       <TypedField
         boxed
-        label={`Name of lift ${lift.split("/")[1]}`}
+        label={`Name of lift ${numberOf(lift)}`}
         value={name}
         maxLength={60}
         className="w-28 h-9 coarse:h-11 font-title font-semibold text-[16px]"

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { isOf, numberOf } from "../../data/address";
 import { useSetByHand } from "../../data/hand";
 import type { CheckEntry } from "../../data/types";
 import { useLevel, useShow, useText } from "../../data/use";
@@ -53,7 +54,7 @@ export function CheckedCard({ own, next, target, fed, onFeed, onStep }: Props) {
             </h2>
             <p className="text-soft max-w-96">
               {next
-                ? `Next puts their settings on ${next.channel.split("/")[1]} ${next.channel_name}. What you then move is theirs, and is kept when the next one comes.`
+                ? `Next puts their settings on ${numberOf(next.channel)} ${next.channel_name}. What you then move is theirs, and is kept when the next one comes.`
                 : "Press an entry in the list to go back to it."}
             </p>
           </div>
@@ -124,7 +125,7 @@ function Head({ own }: { own: CheckEntry }) {
         {own.part_name}
         <span className="text-soft">
           {" "}
-          on {own.channel.split("/")[1]} {own.channel_name !== own.name && own.channel_name}
+          on {numberOf(own.channel)} {own.channel_name !== own.name && own.channel_name}
         </span>
       </p>
       <p
@@ -152,7 +153,7 @@ function Arriving({
   fed: boolean;
   onFeed: () => void;
 }) {
-  const number = own.channel.split("/")[1]!;
+  const number = numberOf(own.channel);
   const dbfs = useShow((state) => state.levels[number] ?? null);
   return (
     <div className="flex flex-col gap-1">
@@ -184,7 +185,7 @@ function Arriving({
 function Gain({ channel, name }: { channel: string; name: string }) {
   const set = useSetByHand();
   const socket = useText(`${channel}/source`);
-  const has = socket.startsWith("input/");
+  const has = isOf(socket, "input");
   const gain = useLevel(has ? `${socket}/gain` : `${channel}/trim`) ?? 0;
   if (!has) return null;
   const step = (by: string) => set(`${socket}/gain`, by);

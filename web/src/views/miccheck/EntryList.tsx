@@ -1,3 +1,4 @@
+import { numberOf } from "../../data/address";
 import type { CheckEntry } from "../../data/types";
 import { useLink } from "../../data/use";
 import { Deliberate } from "../../ui/Deliberate";
@@ -67,7 +68,7 @@ function Row({ entry, mine }: { entry: CheckEntry; mine: boolean }) {
             {entry.name}
           </span>
           <span className="block truncate text-[12.5px] text-faint">
-            {entry.channel.split("/")[1]} {entry.part_name}
+            {numberOf(entry.channel)} {entry.part_name}
             {entry.loose > 0 && <span className="text-sun-text"> {entry.loose} loose</span>}
             {entry.barred && <span className="text-coral"> {entry.barred}</span>}
             {entry.version === 0 && !entry.loose && " nothing kept yet"}

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { isOf, kindOf, numberOf, stripKind, thingOf } from "../../data/address";
 import { type ShowState, store, valueIn } from "../../data/show";
 import { socketName, stripName, useLink, useOn, useShow, useText } from "../../data/use";
 import { SERVES_WORD } from "../../data/words";
@@ -25,8 +26,7 @@ function outputsText(state: ShowState, bus: string): string {
     const numbers: number[] = [];
     for (let number = 1; number <= box.outputs; number++) {
       const value = valueIn(state, `output/${box.key}/${number}/source`);
-      if (typeof value === "string" && (value === bus || value.startsWith(`${bus}/`)))
-        numbers.push(number);
+      if (typeof value === "string" && thingOf(value).thing === bus) numbers.push(number);
     }
     if (numbers.length) found.push(`${box.short} ${runs(numbers)}`);
   }
@@ -36,8 +36,8 @@ function outputsText(state: ShowState, bus: string): string {
 /** The head of a bus or return: what it is, where it goes, its own level, what can be done with it. */
 export function MixHead({ bus, onGo }: { bus: string; onGo: (strip: string | null) => void }) {
   const link = useLink();
-  const kind = bus.split("/")[0]!;
-  const numbered = bus.includes("/");
+  const kind = kindOf(bus);
+  const numbered = !stripKind(bus)?.alone;
   const isReturn = kind === "return";
   const name = useShow((state) => stripName(state, bus));
   const colour = useShow((state) => (numbered ? String(valueIn(state, `${bus}/colour`)) : "sand"));
@@ -76,7 +76,7 @@ function Outputs({ bus, name }: { bus: string; name: string }) {
   const link = useLink();
   const outputs = useShow((state) => outputsText(state, bus));
   // a group stands in between: that no socket carries it is as it should be
-  const missing = !outputs && !bus.startsWith("group/");
+  const missing = !outputs && !isOf(bus, "group");
   return (
     <>
       <label className="flex items-center gap-1.5 text-faint text-[13px]">
@@ -160,7 +160,7 @@ function ReturnSource({ strip, name }: { strip: string; name: string }) {
         missing={!source}
         onCommit={(text) =>
           void link.do(
-            { action: "feed_return", number: Number(strip.split("/")[1]), source: text },
+            { action: "feed_return", number: numberOf(strip), source: text },
             { quiet: false },
           )
         }
@@ -171,7 +171,7 @@ function ReturnSource({ strip, name }: { strip: string; name: string }) {
 
 /** Where a return or group goes, behind its fader. */
 function Assignments({ strip, name }: { strip: string; name: string }) {
-  const groups = useShow((state) => (strip.startsWith("return/") ? state.groups.join(" ") : ""));
+  const groups = useShow((state) => (isOf(strip, "return") ? state.groups.join(" ") : ""));
   const buses = [
     "house",
     "mono",

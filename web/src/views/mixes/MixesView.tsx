@@ -1,5 +1,6 @@
 import { Fragment, type ReactNode, useEffect, useRef, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
+import { inWords, isOf, stripKind, thingOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import { select, socketName, stripName, useShow } from "../../data/use";
 import { SERVES_WORD } from "../../data/words";
@@ -49,7 +50,7 @@ export function MixesView() {
   }, [begin]);
   const [, navigate] = useLocation();
   const wanted = params.mix ? stripOfPage(params.mix) : null;
-  const firstMix = known.find((strip) => strip.startsWith("mix/"));
+  const firstMix = known.find((strip) => isOf(strip, "mix"));
   const bus =
     wanted && known.includes(wanted) ? wanted : params.mix ? "house" : (firstMix ?? "house");
   const go = (strip: string | null) => navigate(strip ? `/mixes/${pageOf(strip)}` : "/mixes");
@@ -66,7 +67,7 @@ export function MixesView() {
           <StripList>
             {SECTIONS.map(([title, kind]) => {
               const strips = known.filter((strip) =>
-                kind ? strip.startsWith(`${kind}/`) : !strip.includes("/"),
+                kind ? isOf(strip, kind) : stripKind(strip)?.alone,
               );
               return (
                 strips.length > 0 && (
@@ -90,7 +91,7 @@ export function MixesView() {
         )}
         <section aria-label={`Into ${bus}`} className="flex flex-col min-h-0 min-w-0">
           <MixHead key={`head ${bus}`} bus={bus} onGo={go} />
-          {bus.startsWith("return/") ? <ReturnNote bus={bus} /> : <Sends key={bus} bus={bus} />}
+          {isOf(bus, "return") ? <ReturnNote bus={bus} /> : <Sends key={bus} bus={bus} />}
         </section>
       </div>
       <NewMixDialog open={making} onOpenChange={setMaking} onMade={go} />
@@ -126,9 +127,7 @@ function StripChoice({
       label="Mix, group, matrix or return"
       className="h-11 mb-2 shrink-0 font-semibold"
       value={bus}
-      options={known.map(
-        (strip, index) => [strip, `${names[index]} · ${strip.replace("/", " ")}`] as const,
-      )}
+      options={known.map((strip, index) => [strip, `${names[index]} · ${inWords(strip)}`] as const)}
       onChange={onGo}
     />
   );
@@ -151,7 +150,7 @@ function ReturnNote({ bus }: { bus: string }) {
 
 function MixItem({ bus, here }: { bus: string; here: boolean }) {
   const name = useShow((state) => stripName(state, bus));
-  const [kind, number] = bus.split("/");
+  const { kind, number } = thingOf(bus);
   const colour = useShow((state) => (number ? String(valueIn(state, `${bus}/colour`)) : "sand"));
   const about = useShow((state) => {
     if (!number) return kind === "house" ? "left and right" : "one side";

@@ -1,5 +1,6 @@
 import { memo, type PointerEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link as RouteLink } from "wouter";
+import { isOf, isSource, kindOf, numberOf } from "../../data/address";
 import { byHand, useSetByHand } from "../../data/hand";
 import { Gesture } from "../../data/link";
 import { colourOf, placesOf, store, valueIn } from "../../data/show";
@@ -92,8 +93,8 @@ export function Sends({ bus }: { bus: string }) {
       <div className="flex items-center gap-x-3 flex-wrap text-[12px] text-faint pb-1 shrink-0">
         <span>
           {isAssigned(bus)
-            ? `Strips assigned to ${BUS_WORD[bus.split("/")[0]!]}, by their own faders`
-            : `Sends into this ${bus.split("/")[0]}`}
+            ? `Strips assigned to ${BUS_WORD[kindOf(bus)]}, by their own faders`
+            : `Sends into this ${kindOf(bus)}`}
         </span>
         <span className="flex-1" />
         <span>Type a level, up 2 or off. Arrow keys nudge.</span>
@@ -135,7 +136,7 @@ function useFeeders(bus: string): readonly string[] {
   const text = useShow((state) => {
     const main = ["house", "mono"];
     const used = [
-      ...(bus.startsWith("matrix/") ? main : []),
+      ...(isOf(bus, "matrix") ? main : []),
       ...state.channels.map((n) => `channel/${n}`),
       ...state.returns.map((n) => `return/${n}`),
       ...state.groups.map((n) => `group/${n}`),
@@ -196,18 +197,18 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
     state === "no_source" ||
     state === "no_output" ||
     state === "cancelled";
-  const isSource = /^(channel|return)\//.test(strip);
+  const ofSource = isSource(strip);
   return (
     <div
       className={`row-send h-[calc(100%-2px)] rounded-md bg-floor pr-2 ${on ? "" : "[&_[role=slider]]:opacity-45"}`}
-      onFocus={() => select(isSource ? strip : null, bus)}
-      onPointerDown={() => select(isSource ? strip : null, bus)}
+      onFocus={() => select(ofSource ? strip : null, bus)}
+      onPointerDown={() => select(ofSource ? strip : null, bus)}
       data-row={strip}
     >
       <ColourBar colour={colour} />
       <span className="text-right text-faint text-[13px]" style={{ gridArea: "number" }}>
-        {SHORT[strip.split("/")[0]!]}
-        {strip.split("/")[1]}
+        {SHORT[kindOf(strip)]}
+        {numberOf(strip) || ""}
       </span>
       <span className="flex items-baseline gap-1.5 min-w-0" style={{ gridArea: "name" }}>
         <span className="truncate" title={name}>

@@ -1,8 +1,8 @@
 /** The addresses that a row of a bus's feeds moves. An assignment rides the strip's own fader. */
-const ASSIGNED = /^(house|mono|group\/)/;
+import { isOf, kindOf, numberOf, stripKind } from "../../data/address";
 
 /** Whether a bus takes its strips by assignments rather than by sends. */
-export const isAssigned = (bus: string): boolean => ASSIGNED.test(bus);
+export const isAssigned = (bus: string): boolean => isOf(bus, "house", "mono", "group");
 
 export const levelAddress = (strip: string, bus: string): string =>
   isAssigned(bus) ? `${strip}/fader` : `${strip}/send/${bus}/level`;
@@ -14,7 +14,10 @@ export const panAddress = (strip: string, bus: string): string =>
   isAssigned(bus) ? `${strip}/pan` : `${strip}/send/${bus}/pan`;
 
 /** The last part of a strip's page address: mixes by their number, others by kind and number. */
-export const pageOf = (strip: string): string => strip.replace("mix/", "").replace("/", "-");
+export function pageOf(strip: string): string {
+  if (isOf(strip, "mix")) return `${numberOf(strip)}`;
+  return stripKind(strip)?.alone ? strip : `${kindOf(strip)}-${numberOf(strip)}`;
+}
 
 /** The strip of a page, or null for none that there can be. */
 export function stripOfPage(page: string): string | null {

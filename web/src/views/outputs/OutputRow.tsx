@@ -1,4 +1,5 @@
 import { memo, useMemo } from "react";
+import { isOf, thingOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { select, socketName, stripName, useLink, useOn, useShow, useText } from "../../data/use";
@@ -33,7 +34,7 @@ function useSources(): readonly (readonly [string, string])[] {
     ];
     for (const row of named.split("\n").filter(Boolean)) {
       const [strip, name, format] = row.split("\t") as [string, string, string];
-      if (strip.startsWith("channel/")) found.push([`${strip}/direct`, `${name}, direct`]);
+      if (isOf(strip, "channel")) found.push([`${strip}/direct`, `${name}, direct`]);
       else if (format === "stereo")
         found.push(
           [`${strip}/left`, `${name} L`],
@@ -72,20 +73,18 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
     if (source || inBlocks) onTake(ask);
     else void link.do(ask);
   };
-  const listener = /^(mix|group|matrix)\//.test(source)
-    ? source.split("/").slice(0, 2).join("/")
-    : source.split("/")[0];
+  const listener = thingOf(source).thing;
   const inBlocks = useShow(
     (state) =>
-      (state.desk?.boxes.find((box) => box.key === socket.split("/")[1])?.output_block ?? 1) > 1,
+      (state.desk?.boxes.find((box) => box.key === thingOf(socket).box)?.output_block ?? 1) > 1,
   );
-  const direct = source.startsWith("channel/");
+  const direct = isOf(source, "channel");
   return (
     <div
       data-output={socket}
       onFocus={() => {
         // a direct out is a listener of its own: its channel, at its socket
-        if (direct) select(source.replace("/direct", ""), socket);
+        if (direct) select(thingOf(source).thing, socket);
         else if (listener) select(null, listener);
       }}
       className={`row-output h-[calc(100%-2px)] rounded-md px-2 ${source ? "bg-card" : "bg-floor"}`}

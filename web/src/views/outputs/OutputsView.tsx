@@ -1,4 +1,5 @@
 import { type KeyboardEvent, useCallback, useMemo, useState } from "react";
+import { thingOf } from "../../data/address";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
@@ -21,7 +22,7 @@ export function OutputsView() {
   const used = useMemo(() => {
     const counts = new Map<string, number>();
     for (const socket of taken) {
-      const box = socket.split("/")[1]!;
+      const { box } = thingOf(socket);
       counts.set(box, (counts.get(box) ?? 0) + 1);
     }
     return counts;

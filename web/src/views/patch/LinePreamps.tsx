@@ -1,3 +1,4 @@
+import { thingOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import { socketName, useShow } from "../../data/use";
 import { PreampFields } from "./PreampFields";
@@ -23,6 +24,6 @@ export function LinePreamps({ line }: { line: number }) {
 function preampOf(state: Parameters<typeof valueIn>[0], line: number, leaf: string): string | null {
   const socket = valueIn(state, `line/${line}/${leaf}`) as string | null;
   const box =
-    socket === null ? undefined : state.desk!.boxes.find((one) => one.key === socket.split("/")[1]);
+    socket === null ? undefined : state.desk!.boxes.find((one) => one.key === thingOf(socket).box);
   return box?.preamps ? socket : null;
 }

@@ -1,4 +1,5 @@
 import { useMemo } from "react";
+import { isSender, numberOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import type { Breach, Judged, Remedy } from "../../data/types";
 import { useLink, useOn, useShow, useText } from "../../data/use";
@@ -10,8 +11,6 @@ import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { stripsText } from "../rulers/kinds";
 import { useThrough } from "./NewPromise";
-
-const isSource = (strip: string): boolean => /^(channel|return|group)\//.test(strip);
 
 /** One promise: whether it holds, every way that breaks it with what closes it, and its terms. */
 export function PromiseCard({ promise }: { promise: string }) {
@@ -116,8 +115,8 @@ function Terms({ promise }: { promise: string }) {
   const [sources, listeners] = useMemo(() => {
     const all = [...(members ?? [])];
     return [
-      stripsText(all.filter(isSource)),
-      stripsText(all.filter((strip) => !isSource(strip))),
+      stripsText(all.filter(isSender)),
+      stripsText(all.filter((strip) => !isSender(strip))),
     ] as const;
   }, [members]);
   const kind = useText(`${promise}/kind`);
@@ -136,7 +135,7 @@ function Terms({ promise }: { promise: string }) {
     <div className="flex items-center gap-2 flex-wrap text-[13.5px]">
       <TypedField
         boxed
-        label={`Name of promise ${promise.split("/")[1]}`}
+        label={`Name of promise ${numberOf(promise)}`}
         value={name}
         maxLength={60}
         className="w-40 coarse:h-11"

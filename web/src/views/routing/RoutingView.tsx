@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
+import { inWords, isOf, thingOf } from "../../data/address";
 import { hasPhrase } from "../../data/search";
 import { colourOf, type ShowState, store, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
@@ -108,7 +109,7 @@ function useRows(filter: string): readonly string[] {
       ...channels.map((n) => `channel/${n}`),
       ...returns.map((n) => `return/${n}`),
       ...groups.map((n) => `group/${n}`),
-    ].filter((strip) => said(`${stripName(state, strip)} ${strip.replace("/", " ")}`));
+    ].filter((strip) => said(`${stripName(state, strip)} ${inWords(strip)}`));
   }, [channels, returns, groups, filter]);
 }
 
@@ -118,7 +119,7 @@ const WORDS = { m: "feeds it", r: "", ".": "does not feed it", "-": "cannot" } a
 const feeds = (state: ShowState, strip: string, buses: readonly string[]): string =>
   buses
     .map((bus) =>
-      strip.startsWith("group/") && bus.startsWith("group/")
+      isOf(strip, "group") && isOf(bus, "group")
         ? "-"
         : valueIn(state, `${strip}/${bus}/on`) === true
           ? "m"
@@ -151,7 +152,7 @@ function Feed({ bus }: { bus: string }) {
 function BusHead({ bus }: { bus: string }) {
   const name = useShow((state) => stripName(state, bus));
   const colour = useShow((state) => colourOf(state, bus, "sea"));
-  const [kind, number] = bus.split("/");
+  const { kind, number } = thingOf(bus);
   return (
     <div
       role="columnheader"

@@ -1,4 +1,5 @@
 import { Link as RouteLink } from "wouter";
+import { isOf, lastOf } from "../../data/address";
 import { type ShowState, valueIn } from "../../data/show";
 import { useOn, useShow } from "../../data/use";
 import { inSentence } from "../../data/words";
@@ -7,8 +8,8 @@ import { Toggle } from "../../ui/Toggle";
 /** What a gang can carry, as the catalogue has it: "carries_fader", "Faders". */
 const aspectsOf = (state: ShowState) =>
   state
-    .desk!.parameters.filter(({ key }) => key.startsWith("gang/<gang>/carries_"))
-    .map(({ key, label }) => ({ leaf: key.split("/")[2]!, label }));
+    .desk!.parameters.filter(({ key }) => isOf(key, "gang") && lastOf(key).startsWith("carries_"))
+    .map(({ key, label }) => ({ leaf: lastOf(key), label }));
 
 export const carriesText = (state: ShowState, gang: string): string =>
   aspectsOf(state)

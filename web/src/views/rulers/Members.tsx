@@ -1,4 +1,5 @@
 import { useMemo, useState } from "react";
+import { inWords, isOf, numberOf } from "../../data/address";
 import { useSetByHand } from "../../data/hand";
 import { useTrueLevel } from "../../data/ruled";
 import { colourOf, type ShowState, valueIn } from "../../data/show";
@@ -87,7 +88,7 @@ export function Members({ ruler, kind, onAsk }: Props) {
 }
 
 const carriesPans = (state: ShowState, ruler: string): boolean =>
-  ruler.startsWith("gang/") &&
+  isOf(ruler, "gang") &&
   ["carries_pan", "carries_sends"].some((leaf) => valueIn(state, `${ruler}/${leaf}`) === true);
 
 function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut: () => void }) {
@@ -96,16 +97,14 @@ function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut
   const level = useTrueLevel(member);
   // in a gang of pans: whether this one goes the other way
   const mirrors = useShow(
-    (state) => carriesPans(state, ruler) && /^(channel|return|group)\//.test(member),
+    (state) => carriesPans(state, ruler) && isOf(member, "channel", "return", "group"),
   );
   const mirrored = useShow((state) => mirrors && valueIn(state, `${member}/pan_mirrored`) === true);
   const set = useSetByHand();
   const alone = useShow(
     (state) => state.reach?.ruler === ruler && state.reach.alone.includes(member),
   );
-  const number = member.startsWith("channel/")
-    ? member.split("/")[1]
-    : member.replace("/", " ").replace("dca", "DCA");
+  const number = isOf(member, "channel") ? numberOf(member) : inWords(member).replace("dca", "DCA");
   return (
     <li
       className="flex items-center gap-2 h-8 coarse:h-11 pl-2 rounded-lg bg-card border border-line text-[13.5px]"

@@ -1,4 +1,5 @@
 import { useCallback, useMemo, useState } from "react";
+import { inWords } from "../../data/address";
 import { trueLevel, useMadeOf, useMutedBy } from "../../data/ruled";
 import { hasPhrase } from "../../data/search";
 import { type ShowState, store, valueIn } from "../../data/show";
@@ -21,7 +22,7 @@ function useRows(kind: Kind, filter: string): readonly string[] {
     const strips = [...used, ...(kind === "dca" ? dcas.map((n) => `dca/${n}`) : [])];
     const said = hasPhrase(filter);
     const state = store.getState(); // names as they are when one types: no move is followed for them
-    return strips.filter((strip) => said(`${stripName(state, strip)} ${strip.replace("/", " ")}`));
+    return strips.filter((strip) => said(`${stripName(state, strip)} ${inWords(strip)}`));
   }, [kind, filter, used, dcas]);
 }
 

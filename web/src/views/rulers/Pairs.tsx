@@ -1,4 +1,5 @@
 import { useMemo, useState } from "react";
+import { thingOf } from "../../data/address";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
@@ -88,11 +89,11 @@ export function Pairs() {
               odd={odd}
               even={even}
               onPart={() => {
-                const [of, number] = odd.split("/");
+                const { kind, number } = thingOf(odd);
                 const ask = {
                   action: "link_pairs",
-                  kind: of as "channel" | "mix",
-                  strips: number!,
+                  kind: kind as "channel" | "mix",
+                  strips: `${number}`,
                   on: false,
                 } as const;
                 void link.do(ask, { quiet: false });
@@ -109,7 +110,7 @@ function Pair({ odd, even, onPart }: { odd: string; even: string; onPart: () => 
   const left = useShow((state) => stripName(state, odd));
   const right = useShow((state) => stripName(state, even));
   const colour = useShow((state) => String(state.values.get(`${odd}/colour`) ?? "sand"));
-  const [kind, number] = odd.split("/");
+  const { kind, number } = thingOf(odd);
   return (
     <li
       className="flex items-center gap-3 min-h-9 coarse:min-h-11 pl-3 pr-1 rounded-lg bg-card border border-line"
@@ -117,7 +118,7 @@ function Pair({ odd, even, onPart }: { odd: string; even: string; onPart: () => 
     >
       <span className="text-faint w-20 shrink-0 whitespace-nowrap">
         {kind === "mix" && "mix "}
-        {number}–{Number(number) + 1}
+        {number}–{number + 1}
       </span>
       <span className="flex-1 min-w-0 truncate">
         {left} <span className="text-faint">and</span> {right}
@@ -130,7 +131,7 @@ function Pair({ odd, even, onPart }: { odd: string; even: string; onPart: () => 
 }
 
 function byNumber(one: readonly [string, string], other: readonly [string, string]): number {
-  const [kind, number] = one[0].split("/");
-  const [otherKind, otherNumber] = other[0].split("/");
-  return kind === otherKind ? Number(number) - Number(otherNumber) : kind! < otherKind! ? -1 : 1;
+  const { kind, number } = thingOf(one[0]);
+  const to = thingOf(other[0]);
+  return kind === to.kind ? number - to.number : kind < to.kind ? -1 : 1;
 }

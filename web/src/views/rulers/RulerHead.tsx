@@ -1,5 +1,6 @@
 import { memo } from "react";
 import { Link as RouteLink } from "wouter";
+import { numberOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
@@ -7,7 +8,7 @@ import { levelText } from "../../data/words";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { carriesText } from "./GangHand";
-import { KIND, type Kind, numberOf, stripsText } from "./kinds";
+import { KIND, type Kind, stripsText } from "./kinds";
 
 interface Props {
   ruler: string;

@@ -1,5 +1,6 @@
 /** DCAs, mute groups and gangs: what differs between them in words and addresses. */
 
+import { thingOf } from "../../data/address";
 import { runs } from "../../ui/ranges";
 
 export type Kind = "dca" | "mute_group" | "gang";
@@ -32,8 +33,6 @@ export const KIND = {
   },
 } as const;
 
-export const numberOf = (ruler: string): number => Number(ruler.split("/")[1]);
-
 /** What the lists of the show call those in use. */
 export const LISTED = { dca: "dcas", mute_group: "mute_groups", gang: "gangs" } as const;
 
@@ -42,8 +41,8 @@ const ORDER = ["channel", "return", "group", "mix", "house", "mono", "matrix", "
 /** Members in the order of the desk, DCAs last. */
 export function inOrder(members: ReadonlySet<string>): string[] {
   const place = (strip: string) => {
-    const [kind, number] = strip.split("/");
-    return ORDER.indexOf(kind!) * 1000 + Number(number ?? 0);
+    const { kind, number } = thingOf(strip);
+    return ORDER.indexOf(kind) * 1000 + number;
   };
   return [...members].sort((a, b) => place(a) - place(b));
 }
@@ -52,10 +51,10 @@ export function inOrder(members: ReadonlySet<string>): string[] {
 export function stripsText(members: Iterable<string>): string {
   const parts = new Map<string, number[]>();
   for (const member of members) {
-    const [kind, number] = member.split("/");
-    const numbers = parts.get(kind!) ?? [];
-    if (number) numbers.push(Number(number));
-    parts.set(kind!, numbers);
+    const { kind, number } = thingOf(member);
+    const numbers = parts.get(kind) ?? [];
+    if (number) numbers.push(number);
+    parts.set(kind, numbers);
   }
   return ORDER.filter((kind) => parts.has(kind))
     .map((kind) => {

@@ -1,4 +1,5 @@
 import { useCallback, useMemo, useState } from "react";
+import { holderOf } from "../../data/address";
 import { store } from "../../data/show";
 import type { Ask, Scene } from "../../data/types";
 import { useLink } from "../../data/use";
@@ -37,9 +38,8 @@ export function SceneCells({ scene }: { scene: Scene }) {
   const give = (cells: readonly string[], on: boolean) => {
     const strips = new Map<string, string[]>();
     for (const cell of cells) {
-      const at = cell.lastIndexOf("/");
-      const holder = cell.slice(0, at);
-      strips.set(holder, [...(strips.get(holder) ?? []), cell.slice(at + 1)]);
+      const [holder, aspect] = holderOf(cell);
+      strips.set(holder, [...(strips.get(holder) ?? []), aspect]);
     }
     void link.do({
       action: "set_cells",
@@ -75,8 +75,7 @@ export function SceneCells({ scene }: { scene: Scene }) {
           rowEnd={() => null}
           marks={(_, holder, some) => some.map((aspect) => markOf(holder, aspect)).join("")}
           isOn={(cell) => {
-            const at = cell.lastIndexOf("/");
-            return markOf(cell.slice(0, at), cell.slice(at + 1)) === "m";
+            return markOf(...holderOf(cell)) === "m";
           }}
           words={WORDS}
           draw={(mark) => <Mark mark={mark} />}

@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import { useLocation, useParams } from "wouter";
+import { numberOf } from "../../data/address";
 import { useRunAt } from "../../data/scenes";
 import { useLink, useShow } from "../../data/use";
 import { Empty, ViewHead } from "../../ui/Panel";
@@ -33,7 +34,7 @@ export function ScenesView() {
   return (
     <>
       <ViewHead title="Scenes">
-        <StoreScene after={scene} onStored={(made) => navigate(`/scenes/${made.split("/")[1]}`)} />
+        <StoreScene after={scene} onStored={(made) => navigate(`/scenes/${numberOf(made)}`)} />
       </ViewHead>
       {scene === null ? (
         <Empty title="No scene yet">
@@ -46,10 +47,7 @@ export function ScenesView() {
         <div className="flex-1 min-h-0 flex gap-3 slim:flex-col slim:overflow-y-auto">
           <div className="w-72 slim:w-full shrink-0 flex flex-col min-h-0">
             <div className="flex-1 min-h-0 flex flex-col slim:flex-none slim:h-64">
-              <SceneList
-                chosen={scene}
-                onChoose={(one) => navigate(`/scenes/${one.split("/")[1]}`)}
-              />
+              <SceneList chosen={scene} onChoose={(one) => navigate(`/scenes/${numberOf(one)}`)} />
             </div>
             <Pins />
           </div>

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { numberOf } from "../../data/address";
 import { compareFittings } from "../../data/http";
 import type { FittingsCompared as Compared } from "../../data/types";
 import { useShow } from "../../data/use";
@@ -11,8 +12,6 @@ const STAGES = [
   ["Compressor", "compressor"],
 ] as const;
 
-const numberOf = (fitting: string) => fitting.split("/")[1]!;
-
 /** Two fittings: their curves over one another, their values side by side. */
 export function FittingsCompared({ one, other }: { one: string; other: string }) {
   const showId = useShow((state) => state.desk?.show.id ?? "");
@@ -21,7 +20,7 @@ export function FittingsCompared({ one, other }: { one: string; other: string })
   const width = useGridWidth();
   useEffect(() => {
     let gone = false;
-    compareFittings(showId, numberOf(one), numberOf(other)).then(
+    compareFittings(showId, `${numberOf(one)}`, `${numberOf(other)}`).then(
       (reply) => !gone && setFound(reply),
       (error: Error) => !gone && setFault(error.message),
     );

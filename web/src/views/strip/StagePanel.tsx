@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Link as RouteLink } from "wouter";
+import { isOf, isPanned, thingOf } from "../../data/address";
 import { useSetByHand } from "../../data/hand";
 import { colourOf } from "../../data/show";
 import type { Ask } from "../../data/types";
@@ -203,9 +204,7 @@ function Insert({ address, name }: { address: string; name: string }) {
   const most = useShow((state) => state.desk?.inserts ?? 0);
   const held = useShow((state) => state.inserts);
   const holders = useShow((state) =>
-    [...new Set([...state.inserts].map((one) => stripName(state, one.split("/insert_")[0]!)))].join(
-      ", ",
-    ),
+    [...new Set([...state.inserts].map((one) => stripName(state, thingOf(one).thing)))].join(", "),
   );
   return (
     <div className="flex flex-col gap-1 max-w-96">
@@ -236,8 +235,8 @@ function Source({ strip }: { strip: string }) {
   const word = useShow((state) => socketName(state, from));
   const preamp = useShow(
     (state) =>
-      from?.startsWith("input/") === true &&
-      state.desk!.boxes.find((box) => box.key === from.split("/")[1])?.preamps === true,
+      isOf(from, "input") &&
+      state.desk!.boxes.find((box) => box.key === thingOf(from).box)?.preamps === true,
   );
   return (
     <div className="flex items-center gap-2 flex-wrap text-[13.5px]">
@@ -254,7 +253,7 @@ function Source({ strip }: { strip: string }) {
 
 function Level({ strip, name }: { strip: string; name: string }) {
   const colour = useShow((state) => colourOf(state, strip));
-  const panned = /^(channel|return|group)\//.test(strip);
+  const panned = isPanned(strip);
   return (
     <div className="flex flex-col gap-3">
       <div className="flex items-center gap-2 flex-wrap">

@@ -1,4 +1,5 @@
 import { type PointerEvent, useRef } from "react";
+import { isOf } from "../../data/address";
 import { byHand } from "../../data/hand";
 import { Gesture } from "../../data/link";
 import type { Curves, Move } from "../../data/types";
@@ -18,7 +19,7 @@ export function StaticCurve({
   name: string;
 }) {
   const link = useLink();
-  const ofLine = strip.startsWith("channel/");
+  const ofLine = isOf(strip, "channel");
   const curve: Curves["gate"] = useShow((state) =>
     state.curves?.strip === strip ? state.curves[stage] : null,
   );

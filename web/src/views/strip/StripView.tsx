@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
+import { isOf, isSource, thingOf } from "../../data/address";
 import { colourOf } from "../../data/show";
 import { useStrips } from "../../data/strips";
 import type { StripPath } from "../../data/types";
@@ -15,8 +16,6 @@ import { PathLine } from "./PathLine";
 import { PresetsDialog } from "./PresetsDialog";
 import { StagePanel } from "./StagePanel";
 import { STAGES } from "./stages";
-
-const isSource = (strip: string) => /^(channel|return)\//.test(strip);
 
 /** One strip from top to bottom; the stage looked at last stays open from strip to strip. */
 export function StripView() {
@@ -59,7 +58,7 @@ export function StripView() {
   return (
     <div className="relative flex flex-col flex-1 min-h-0 scrolls pb-3">
       <Head strip={strip} path={path} before={strips[place - 1]} after={strips[place + 1]} />
-      {strip.startsWith("channel/") && <NamedFitting key={strip} channel={strip} />}
+      {isOf(strip, "channel") && <NamedFitting key={strip} channel={strip} />}
       {path ? (
         <>
           <PathLine path={path} chosen={shown} onChoose={choose} onStep={step} />
@@ -100,7 +99,7 @@ function Head({ strip, path, before, after }: HeadProps) {
   const [presets, setPresets] = useState(false);
   const name = useShow((state) => stripName(state, strip));
   const colour = useShow((state) => colourOf(state, strip));
-  const [kind, number] = strip.split("/");
+  const { kind, number } = thingOf(strip);
   return (
     <div className="flex items-center gap-3 py-2 min-h-14 shrink-0 flex-wrap">
       <Step to={before} arrow="↑" />
@@ -150,7 +149,7 @@ function Head({ strip, path, before, after }: HeadProps) {
 function Step({ to, arrow }: { to?: string; arrow: string }) {
   const name = useShow((state) => (to ? stripName(state, to) : ""));
   if (!to) return null;
-  const [kind, number] = to.split("/");
+  const { kind, number } = thingOf(to);
   return (
     <RouteLink
       to={`/strip/${to}`}

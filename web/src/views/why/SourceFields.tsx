@@ -1,4 +1,5 @@
 import { Link as RouteLink } from "wouter";
+import { isOf, thingOf } from "../../data/address";
 import { useSetByHand } from "../../data/hand";
 import { socketName, sourceInForce, stripName, useLevel, useOn, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
@@ -13,8 +14,8 @@ export function SourceFields({ source }: { source: string }) {
   const name = useShow((state) => stripName(state, source));
   const socket = useShow((state) => {
     const { from } = sourceInForce(state, source);
-    const box = from?.startsWith("input/")
-      ? state.desk!.boxes.find((one) => one.key === from.split("/")[1])
+    const box = isOf(from, "input")
+      ? state.desk!.boxes.find((one) => one.key === thingOf(from).box)
       : undefined;
     return box?.preamps ? from : null;
   });

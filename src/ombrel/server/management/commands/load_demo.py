@@ -7,9 +7,10 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 
 from ombrel.demo import DEMO_DESK, DEMO_NAME, demo_show
-from ombrel.server import models
-from ombrel.server.desks import desk_of
-from ombrel.server.shows import made_from
+
+from ... import models
+from ...keeping.desks import desk_of
+from ...keeping.shows import made_from
 
 
 class Command(BaseCommand):

@@ -6,8 +6,9 @@ from typing import Any
 from django.core.management.base import BaseCommand, CommandParser
 
 from ombrel.formats.show_file import read_show
-from ombrel.server.desks import desk_of
-from ombrel.server.shows import made_from
+
+from ...keeping.desks import desk_of
+from ...keeping.shows import made_from
 
 
 class Command(BaseCommand):

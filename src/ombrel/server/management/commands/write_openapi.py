@@ -1,9 +1,11 @@
 """Writes the API's description, websocket messages included; the TypeScript types come from it.
 
-And a desk as pages are told of it, on which the tests of the front end draw views.
+And a desk as pages are told of it, on which the tests of the front end draw views; and the kinds of
+strip, by which pages take addresses apart.
 """
 
 import json
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 from uuid import UUID
@@ -11,12 +13,15 @@ from uuid import UUID
 from django.core.management.base import BaseCommand
 from pydantic import TypeAdapter
 
-from ombrel.server import from_screen, to_screen
-from ombrel.server.api import api
-from ombrel.server.api_shows import DeskReply, told_of
-from ombrel.server.desks import desk_of
+from ombrel import core
+
+from ...api.routes import api
+from ...api.shows import DeskReply, told_of
+from ...keeping.desks import desk_of
+from ...messages import from_screen, to_screen
 
 PATH = Path(__file__).resolve().parents[2] / "openapi.json"
+KINDS = Path(__file__).resolve().parents[5] / "web/src/data/generated/kinds.json"
 DESK = Path(__file__).resolve().parents[5] / "web/src/data/generated/desk.json"
 
 
@@ -49,10 +54,20 @@ def desk() -> str:
     return json.dumps(rest, indent=1)[:-2] + f',\n "parameters": [\n{rows}\n ]\n}}\n'
 
 
+def kinds() -> str:
+    """What each kind of strip is and can, and the kinds of thing of which a desk has one."""
+    told = {
+        "lone": sorted(core.LONE),
+        "strips": [{**asdict(kind), "feeds": dict(kind.feeds)} for kind in core.KINDS.values()],
+    }
+    return json.dumps(told, indent=1) + "\n"
+
+
 class Command(BaseCommand):
-    help = "Writes src/ombrel/server/openapi.json, and web/src/data/generated/desk.json."
+    help = "Writes openapi.json, and web/src/data/generated/desk.json and kinds.json."
 
     def handle(self, *args: Any, **options: Any) -> None:
         PATH.write_text(description())
         DESK.write_text(desk())
-        self.stdout.write(f"wrote {PATH.name} and {DESK.name}")
+        KINDS.write_text(kinds())
+        self.stdout.write(f"wrote {PATH.name}, {DESK.name} and {KINDS.name}")

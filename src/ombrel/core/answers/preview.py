@@ -1,0 +1,160 @@
+"""What a change will alter, and for whom, before it is made."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..catalogue import Address, is_in_dca, of_kind, thing_of
+from ..edit import edited
+from ..flow import Flow, State, listener_name, listeners, source_name, strip_name
+from ..patching import left_behind
+from ..show import Change, Show, channels_of_line, socket_name
+from ..together import Carry, Keeping, keeping
+from ..values import Asked
+from ..words import Difference, differences
+from .promises import newly_broken
+
+__all__ = ["Loss", "Preview", "preview"]
+
+
+_MOST_FOLLOWING: Final = 12  # that are told one by one
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Loss:
+    """Something that gives up a socket or its source: who loses what, and to whom it goes."""
+
+    who: str
+    loses: str
+    to: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Preview:
+    """`change`: the values; `losses`: who loses a socket; `silenced`: (source, listener) that were
+
+    heard and will not be; `opened`: the other way round; `moved`: how many cells merely change.
+    `leaving`: lines that leave the list, and what becomes of their channels and sends. `keeping`:
+    where strips join or leave DCAs, what jumps, and what would keep every true level. `follows`:
+    what gangs and pairs would move beside what was asked for, the first of them; `following`: how
+    many those are. `breaks`: promises that hold now and would not.
+    `values`: the first of the values that move, in words.
+    """
+
+    change: Change
+    losses: tuple[Loss, ...]
+    silenced: tuple[tuple[str, str], ...]
+    opened: tuple[tuple[str, str], ...]
+    moved: int
+    leaving: tuple[tuple[str, str], ...]
+    keeping: Keeping | None = None
+    follows: tuple[Difference, ...] = ()
+    following: int = 0
+    breaks: tuple[str, ...] = ()
+    values: tuple[Difference, ...] = ()
+
+
+def preview(
+    show: Show,
+    flow: Flow,
+    moves: Mapping[str, Asked],
+    carry: Carry | None = None,
+    *,
+    own: bool = False,
+) -> Preview:
+    """Compute what an edit would do, by doing it to a copy. Raises what the edit would raise.
+
+    `carry`: a hand's edit, `own`: one of own values, as in `edited`.
+    """
+    after = edited(show, flow, moves, carry, own=own)
+    layout = flow.layout
+    drawn = {layout.column(one) for one in (*listeners(show), *listeners(after.show))}
+    cells = after.cells[np.isin(after.cells[:, 1], list(drawn))]
+    rows, at_rows = np.unique(cells[:, 0], return_inverse=True)
+    columns, at_columns = np.unique(cells[:, 1], return_inverse=True)
+    was = flow.part(rows.tolist(), columns.tolist())[1][at_rows, at_columns] == State.HEARD
+    will = after.flow.part(rows.tolist(), columns.tolist())[1][at_rows, at_columns] == State.HEARD
+
+    def names(which: NDArray[np.bool_], known: Show) -> tuple[tuple[str, str], ...]:
+        return tuple(
+            (source_name(known, layout.source(row)), listener_name(known, layout.listener(column)))
+            for row, column in cells[which].tolist()
+        )
+
+    beside = [a for a in after.stood.new if a not in moves and Address.at(a).last != "kept"]
+    return Preview(
+        change=after.change,
+        losses=_losses(show, after.show, after.stood),
+        silenced=names(was & ~will, show),
+        opened=names(will & ~was, after.show),
+        moved=int((was & will).sum()),
+        leaving=_leaving(show, after.show),
+        keeping=keeping(show, after.show) if _joins(after.stood) else None,
+        follows=tuple(differences(show, after.show, sorted(beside)[:_MOST_FOLLOWING])),
+        following=len(beside),
+        values=tuple(differences(show, after.show, _first(after.stood, moves))),
+        breaks=newly_broken(show, flow, after.show, after.flow),
+    )
+
+
+def _first(change: Change, moves: Mapping[str, Asked]) -> list[str]:
+    """The first addresses of an edit's own that move, in the order in which it names them."""
+    return [address for address in moves if address in change.new][:_MOST_FOLLOWING]
+
+
+def _joins(change: Change) -> bool:
+    """Whether something joins or leaves a DCA."""
+    return any(map(is_in_dca, change.new))
+
+
+def _leaving(show: Show, after: Show) -> tuple[tuple[str, str], ...]:
+    return tuple(
+        (
+            show.text(f"line/{line}/name"),
+            left_behind(show, line, free=channels_of_line(show, line) != _still(show, after, line)),
+        )
+        for line in sorted(set(show.lines()) - set(after.lines()))
+    )
+
+
+def _still(show: Show, after: Show, line: int) -> list[int]:
+    """The channels of a line that still have its sockets as their sources."""
+    return [n for n in channels_of_line(show, line) if after.source_of(n) == show.source_of(n)]
+
+
+def _losses(show: Show, after: Show, change: Change) -> tuple[Loss, ...]:
+    losses = []
+    for address, old in sorted(change.old.items()):
+        new = change.new[address]
+        if not isinstance(old, str) or old == new:
+            continue
+        strip, leaf = Address.at(address).stem, Address.at(address).last
+        if leaf in ("socket", "socket_right") and f"{strip}/place" not in after.values:
+            continue  # it leaves the list: `leaving` says what that means
+        if leaf in ("socket", "socket_right"):
+            takers = [
+                after.text(f"{thing_of(other)}/name")
+                for other, value in change.new.items()
+                if value == old and of_kind(other) == "line"
+            ]
+            who, loses = show.text(f"{strip}/name"), f"socket {socket_name(show.desk, old)}"
+            to = ", ".join(takers) or "nobody"
+        elif leaf in ("source", "spare") and of_kind(strip) in (
+            "channel",
+            "return",
+            "engine",
+        ):
+            who, loses = strip_name(show, strip), f"its {leaf} {socket_name(show.desk, old)}"
+            to = f"takes {socket_name(show.desk, new)}" if isinstance(new, str) else "nothing"
+        elif leaf == "source" and of_kind(strip) == "output":
+            who, loses = strip_name(show, thing_of(old)), f"output {socket_name(show.desk, strip)}"
+            to = str(new) if isinstance(new, str) else "nobody"
+            if isinstance(new, str):
+                to = strip_name(after, thing_of(new))
+        else:
+            continue
+        losses.append(Loss(who=who or strip, loses=loses, to=to))
+    return tuple(losses)

@@ -1,0 +1,50 @@
+"""The one door for change, what an edit brings with it, renumbering, undo, fades."""
+
+from .desk_rules import is_held
+from .edits import (
+    Edited,
+    Expanded,
+    Followed,
+    begun,
+    check_edit,
+    edited,
+    expanded,
+    looked_at,
+    made,
+    show_of,
+)
+from .fades import CLOSING, Fade, Fading, fading, standing_at
+from .jumps import check_jumps, check_remedy
+from .renaming import renamed, said_otherwise, strips_in
+from .solving import EXACT_DB, opening_at, solved_db
+from .undo import bearing_on_undo, undoing, undoing_renumbered
+
+__all__ = [
+    "CLOSING",
+    "EXACT_DB",
+    "Edited",
+    "Expanded",
+    "Fade",
+    "Fading",
+    "Followed",
+    "bearing_on_undo",
+    "begun",
+    "check_edit",
+    "check_jumps",
+    "check_remedy",
+    "edited",
+    "expanded",
+    "fading",
+    "is_held",
+    "looked_at",
+    "made",
+    "opening_at",
+    "renamed",
+    "said_otherwise",
+    "show_of",
+    "solved_db",
+    "standing_at",
+    "strips_in",
+    "undoing",
+    "undoing_renumbered",
+]

@@ -1,0 +1,251 @@
+"""What values must keep to together: checked on the show that an edit would leave, in one place."""
+
+from collections.abc import Callable, Collection, Iterable, Sequence
+from typing import Final
+
+from ..casting import check_alone, check_version, fitting_name, fittings, is_bound
+from ..catalogue import Address, Bearing, Thing, bearing, of_kind
+from ..flow import strip_name
+from ..scenes import check_number, check_packed
+from ..show import Show
+from ..values import (
+    CircleOfDcas,
+    EngineTaken,
+    FittingTwice,
+    InsertsSpent,
+    MuteGroupSafe,
+    NotAnEffectMix,
+    OnlyInBlocks,
+    OnOnePair,
+    SocketTaken,
+    WrongValue,
+)
+
+__all__ = ["BUS_TAPS", "check_desk_rules", "is_held"]
+
+BUS_TAPS = ("before_fader", "before_fader_after_mute", "after_fader")
+
+
+def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
+    """Refuse a show that cannot be, looking only at what `addresses` bear on.
+
+    Raises OnlyInBlocks, SocketTaken, EngineTaken, InsertsSpent, NotAnEffectMix, CircleOfDcas,
+    MuteGroupSafe, FittingTwice, OnOnePair, EntryTaken, WrongValue.
+    """
+    borne: dict[Bearing, set[str]] = {}
+    for address in addresses:
+        for what in Address.at(address).borne & _RULED:
+            borne.setdefault(what, set()).add(address)
+    for what, rule in _RULES.items():  # in its order: which refusal comes first
+        if what in borne:
+            rule(show, borne[what])
+
+
+def _outputs_in_blocks(show: Show, addresses: Iterable[str]) -> None:
+    blocks = set()
+    for address in addresses:
+        at = Address.at(address)
+        box = show.desk.box(at.box)
+        if box is not None and box.output_block > 1:
+            blocks.add((at.box, (at.number - 1) // box.output_block))
+    for key, block in sorted(blocks):
+        box = show.desk.box(key)
+        assert box is not None  # it was found above
+        first = block * box.output_block + 1
+        numbers = range(first, first + box.output_block)
+        sources = [show[f"output/{key}/{number}/source"] for number in numbers]
+        if any(sources) and not _in_a_row(sources):
+            raise OnlyInBlocks(box.name, first, numbers[-1])
+
+
+def _in_a_row(sources: Sequence[object]) -> bool:
+    """Whether the sources are neighbours in order, starting where a block of them starts."""
+    things = [Thing.at(source) for source in sources if isinstance(source, str)]
+    if len(things) < len(sources) or not all(thing.number for thing in things):
+        return False
+    kinds = {(thing.kind, thing.side) for thing in things}
+    numbers = [thing.number for thing in things]
+    first = numbers[0]
+    aligned = (first - 1) % len(sources) == 0
+    return len(kinds) == 1 and aligned and numbers == list(range(first, first + len(things)))
+
+
+def _taps_of_buses(show: Show, addresses: Iterable[str]) -> None:
+    """A bus has no input, low cut or gate of its own to be tapped before."""
+    for address in addresses:
+        socket = Address.at(address).stem
+        source, tap = show[f"{socket}/source"], show.text(f"{socket}/tap")
+        if isinstance(source, str) and of_kind(source) != "channel" and tap not in BUS_TAPS:
+            expected = f"one of {', '.join(BUS_TAPS)}, since {source} is a bus"
+            raise WrongValue(f"{socket}/tap", expected, tap)
+
+
+def _one_plug_a_socket(show: Show, addresses: Iterable[str]) -> None:
+    # a line that comes into the list brings its plugs
+    brought = [Address.at(a).thing for a in addresses if Address.at(a).last == "place" and show[a]]
+    addresses = [*addresses, *(f"{line}/{side}" for line in brought for side in _PLUGS)]
+    plugged = {
+        show[address]: address for address in addresses if Address.at(address).last in _PLUGS
+    }
+    plugged.pop(None, None)
+    if not plugged:
+        return
+    for line in show.lines():
+        for side in _PLUGS:
+            own = f"line/{line}/{side}"
+            socket = show[own]
+            if plugged.get(socket, own) != own:
+                names = [_line_name(show, one) for one in (own, plugged[socket])]
+                raise SocketTaken(str(socket), plugged[socket], own, names[1], names[0])
+
+
+_PLUGS = ("socket", "socket_right")
+
+
+def _line_name(show: Show, address: str) -> str:
+    line = Address.at(address).stem
+    return show.text(f"{line}/name") or line.replace("/", " ").capitalize()
+
+
+def _engines(show: Show, addresses: Collection[str]) -> None:
+    """An engine is fed by a mix that serves an effect, and feeds one return."""
+    for number in range(1, show.desk.effect_engines + 1):
+        mix = show[f"engine/{number}/source"]
+        if isinstance(mix, str) and show[f"{mix}/serves"] != "effect":
+            raise NotAnEffectMix(f"engine/{number}", mix)
+    taken: dict[str, str] = {}
+    for number in range(1, show.desk.returns + 1):
+        source = show[f"return/{number}/source"]
+        if isinstance(source, str) and of_kind(source) == "engine":
+            if source in taken:
+                raise EngineTaken(source, f"return/{number}", taken[source])
+            taken[source] = f"return/{number}"
+
+
+def _pairs_into_returns(show: Show, addresses: Iterable[str]) -> None:
+    for address in addresses:
+        source = show[address]
+        if isinstance(source, str) and of_kind(source) == "input":
+            at = Thing.at(source)
+            box = show.desk.box(at.box)
+            if at.number % 2 == 0 or box is None or at.number + 1 > box.inputs:
+                raise WrongValue(address, "the odd socket of a pair, such as input/a/7", source)
+
+
+def _circles_of_dcas(show: Show, addresses: Iterable[str]) -> None:
+    """No DCA rules itself, by way of others either."""
+    joined = {Address.at(a).thing for a in addresses if show[a] is True}
+    for start in sorted(joined):
+        ways: list[tuple[str, ...]] = [(start,)]
+        seen = {start}
+        for way in ways:  # grows as it is walked
+            for number in range(1, show.desk.dcas + 1):
+                dca = f"dca/{number}"
+                if not show.on(f"{way[-1]}/{dca}/on"):
+                    continue
+                if dca == start:
+                    raise CircleOfDcas([_dca_name(show, one) for one in (*way, dca)])
+                if dca not in seen:
+                    seen.add(dca)
+                    ways.append((*way, dca))
+
+
+def _dca_name(show: Show, dca: str) -> str:
+    return show.text(f"{dca}/name") or f"DCA {Thing.at(dca).number}"
+
+
+def is_held(show: Show, address: str) -> bool:
+    """Whether it is the key of a mute group that is safe: no undo, recall or remedy moves it."""
+    at = Address.at(address)
+    return at.is_at("mute_group", "on") and show.on(at.beside("safe"))
+
+
+def _safe_mute_groups(show: Show, addresses: Collection[str]) -> None:
+    """The key of a safe mute group stays; arming it is an edit of its own, or part of this one."""
+    for address in addresses:
+        group = Address.at(address).stem
+        if is_held(show, address) and f"{group}/safe" not in addresses:
+            raise MuteGroupSafe(show.text(f"{group}/name") or group.replace("_", " "))
+
+
+def _pairs(show: Show, addresses: Iterable[str]) -> None:
+    """The odd one is linked to the even above it, if the desk has that."""
+    for address in addresses:
+        if show.on(address):
+            at = Address.at(address)
+            if at.number % 2 == 0 or at.number >= show.desk.count(at.kind):
+                raise WrongValue(address, "the odd one of a pair", f"{at.kind} {at.number}")
+
+
+def _inserts(show: Show, addresses: Iterable[str]) -> None:
+    """No more insert points than the desk has."""
+    if not any(show.text(address) for address in addresses):
+        return
+    held = bearing("inserts", show.values)
+    if len(held) > show.desk.inserts:
+        names = (strip_name(show, at.thing) for at in sorted(held, key=lambda at: at.text))
+        others = dict.fromkeys(names)
+        raise InsertsSpent(show.desk.name, show.desk.inserts, list(others))
+
+
+def _scenes(show: Show, addresses: Iterable[str]) -> None:
+    """What a scene holds can stand on the desk, and its number is its own."""
+    for address in addresses:
+        at = Address.at(address)
+        scene = at.thing
+        if at.in_scene:
+            check_packed(show.desk, address, show.text(address))
+        elif at.leaf in ("number", "removed") and scene in show.scenes:
+            check_number(show, show.number(f"{scene}/number"), scene)
+
+
+def _fittings(show: Show, addresses: Collection[str]) -> None:
+    """A performer has one fitting for a part and microphone; what is on is there, on one channel
+
+    that is no side of a pair; and the mic check has one entry an operator, a channel, a preamp.
+    """
+    moved = [Address.at(address) for address in addresses]
+    bears = [at for at in moved if at.kind == "fitting"]
+    for at in bears:
+        if at.is_packed:
+            check_version(show.desk, at.text, show.text(at.text))
+    if any(at.leaf in ("performer", "part", "microphone", "removed") for at in bears):
+        named: dict[tuple[object, ...], str] = {}
+        for fitting in fittings(show):
+            key = tuple(show[f"{fitting}/{leaf}"] for leaf in ("performer", "part", "microphone"))
+            if named.setdefault(key, fitting) != fitting:
+                raise FittingTwice(fitting_name(show, fitting))
+    for at in moved:
+        nameless = at.kind == "performer" and not show[at.text]
+        if nameless and is_bound(show, at.text):
+            raise WrongValue(at.text, "a name, since settings go by it", "nothing")
+    goes_on = [at.text for at in moved if at.leaf == "fitting"]
+    for address in goes_on:
+        named_there = show[address]
+        if named_there is not None and named_there not in fittings(show):
+            raise WrongValue(address, "a fitting of the show", str(named_there))
+    if goes_on or any(at.leaf == "linked" for at in moved):
+        for channel in show.laid.on:
+            number = Thing.at(channel).number
+            if show.on(f"channel/{number - (number + 1) % 2}/linked"):
+                raise OnOnePair(strip_name(show, channel))
+    checked = {at.thing for at in bears if at.leaf in ("check", "checker")}
+    if checked:
+        check_alone(show, checked)
+
+
+# In this order; each gets the addresses that bear on it.
+_RULES: Final[dict[Bearing, Callable[[Show, Collection[str]], None]]] = {
+    "blocks": _outputs_in_blocks,
+    "taps": _taps_of_buses,
+    "plugs": _one_plug_a_socket,
+    "effects": _engines,
+    "return_pairs": _pairs_into_returns,
+    "circles": _circles_of_dcas,
+    "safe": _safe_mute_groups,
+    "pairs": _pairs,
+    "inserts": _inserts,
+    "scenes": _scenes,
+    "fittings": _fittings,
+}
+_RULED: Final = frozenset(_RULES)

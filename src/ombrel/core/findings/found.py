@@ -1,0 +1,171 @@
+"""Findings: what Ombrel noticed without being asked. RULES is all of them."""
+
+from collections.abc import Iterable
+from dataclasses import replace
+from typing import Final
+
+from ..catalogue import Address, parameter_at
+from ..edit import check_edit
+from ..flow import Flow, feeds_back, has_loop, same_ways
+from ..show import Show
+from ..together import joining
+from ..values import ConsoleError, FeedbackLoop
+from .effects import (
+    delay_off_tempo,
+    effect_half_wired,
+    effect_not_wet,
+    effect_send_before_fader,
+    monitor_send_after_fader,
+    return_feeds_its_own_effect,
+)
+from .fittings import fitting_unused, part_vacant, performer_without_fitting, pulled_both_ways
+from .full_scale import bus_past_full_scale, past_full_scale
+from .lines import line_without_channel, line_without_socket
+from .loops import loop_near_howling
+from .outputs import mix_that_goes_nowhere, output_taken_by_nothing
+from .preamps import phantom_missing, phantom_not_said, phantom_not_wanted, shared_preamp
+from .promise_broken import promise_broken
+from .rule import Finding, Look, Rule
+from .rulers import (
+    empty_dca,
+    gang_in_vain,
+    ruled_twice,
+    silenced_thrice,
+    talkback_shut,
+    twice_on_a_way,
+)
+from .scenes import scene_breaks_promise, scene_changes_nothing, scene_lacks, scene_passed_by
+from .sources import channel_without_source, spare_dead
+from .ways_apart import ways_apart
+
+__all__ = ["RULES", "Finding", "bears_on_findings", "findings"]
+
+RULES: Final[tuple[Rule, ...]] = (
+    promise_broken,
+    past_full_scale,
+    bus_past_full_scale,
+    loop_near_howling,
+    phantom_missing,
+    phantom_not_said,
+    phantom_not_wanted,
+    line_without_socket,
+    line_without_channel,
+    channel_without_source,
+    mix_that_goes_nowhere,
+    effect_half_wired,
+    effect_not_wet,
+    effect_send_before_fader,
+    monitor_send_after_fader,
+    return_feeds_its_own_effect,
+    delay_off_tempo,
+    ways_apart,
+    spare_dead,
+    output_taken_by_nothing,
+    shared_preamp,
+    talkback_shut,
+    ruled_twice,
+    twice_on_a_way,
+    silenced_thrice,
+    empty_dca,
+    gang_in_vain,
+    scene_breaks_promise,
+    scene_passed_by,
+    scene_lacks,
+    scene_changes_nothing,
+    performer_without_fitting,
+    part_vacant,
+    pulled_both_ways,
+    fitting_unused,
+)
+
+
+def findings(show: Show, flow: Flow | None = None) -> tuple[Finding, ...]:
+    """All findings of a show, what is to settle first, in the order of the rules.
+
+    `flow`: the show's flow if it is at hand.
+    """
+    look = Look(show, flow)
+    found = [_with_what_joins(show, finding) for rule in RULES for finding in rule(look)]
+    if feeds_back(show):
+        found = [_without_what_howls(look, finding) for finding in found]
+    return tuple(sorted(found, key=lambda finding: finding.tone != "settle"))
+
+
+def _with_what_joins(show: Show, finding: Finding) -> Finding:
+    """The finding, with the mixes told that a channel joins by its remedy."""
+    joins = joining(show, finding.moves) if finding.moves else ""
+    return (
+        replace(finding, remedy=f"{finding.remedy}; it joins {joins} by that") if joins else finding
+    )
+
+
+def _without_what_howls(look: Look, finding: Finding) -> Finding:
+    """The finding, without a remedy that would be refused."""
+    if not finding.moves:
+        return finding
+    try:
+        check_edit(look.show, look.flow, finding.moves)
+    except FeedbackLoop:
+        says = f"{finding.says} What would settle it would close a loop."
+        return replace(finding, says=says, remedy="", moves={})
+    except ConsoleError as error:  # a fault of its rule, which takes no other finding with it
+        says = f"{finding.says} What would settle it is refused: {error}"
+        return replace(finding, says=says, remedy="", moves={})
+    return finding
+
+
+# Levels, mutes, pans and sends change in every second of a show, and no rule looks at them, save
+# that of loops, where there can be any, and that of strips which several things mute.
+_ASPECTS: Final = frozenset(
+    {
+        "cast",
+        "dcas",
+        "delay",
+        "effects",
+        "fittings",
+        "gangs",
+        "inserts",
+        "lines",
+        "mute_groups",
+        "name",
+        "outputs",
+        "part",
+        "patch",
+        "phantom",
+        "preamp",
+        "promises",
+        "routing",
+        "scenes",
+    }
+)
+_OF_FEEDS: Final = frozenset({"pan", "sends"})
+_OF_LOOPS: Final = frozenset({"fader", "mute", "pan", "sends"})
+
+
+def bears_on_findings(addresses: Iterable[str], *flows: Flow) -> bool:
+    """Whether a change at some addresses can change what is found. Raises UnknownAddress.
+
+    `flows`: of the show before and after it; levels count only where there is a loop, or where a
+    feed goes on or off, on which promises hang.
+    """
+    addresses = list(addresses)
+    aspects = {parameter_at(address).aspect for address in addresses}
+    if "mute" in aspects and any(_ruled(flow, addresses) for flow in flows):
+        return True
+    if aspects & _ASPECTS or any(Address.at(address).last == "tap" for address in addresses):
+        return True
+    if aspects & _OF_FEEDS and not all(same_ways(flows[0], flow) for flow in flows[1:]):
+        return True
+    return bool(aspects & _OF_LOOPS) and any(map(has_loop, flows))
+
+
+def _ruled(flow: Flow, addresses: Iterable[str]) -> bool:
+    """Whether some of these mute a strip that DCAs or mute groups rule too."""
+    arrays, index = flow.arrays, flow.layout.index
+    for address in addresses:
+        if parameter_at(address).aspect != "mute":
+            continue
+        place = index.get(Address.at(address).stem)
+        if place is None or arrays.dca_of[place].any() or arrays.group_of[place].any():
+            return True
+    return False

@@ -1,0 +1,90 @@
+"""Phantom power where a line needs it and has it not, or should not; preamps that are shared."""
+
+from collections.abc import Iterator
+
+from ..flow import strip_name
+from ..show import socket_name
+from .rule import Finding, Look
+
+__all__ = ["phantom_missing", "phantom_not_said", "phantom_not_wanted", "shared_preamp"]
+
+# 48 V on an output stage or a radio receiver can do harm; a dynamic microphone on a balanced cable
+# does not mind it, but a worn cable makes it thump (common practice).
+_AT_RISK = ("radio", "line", "playback", "talkback")
+
+
+# It gives nothing without a supply; one with a battery is the exception (common practice).
+_POWERED = ("condenser",)
+
+
+def phantom_not_said(look: Look) -> Iterator[Finding]:
+    """A condenser whose line says nothing of 48 V."""
+    for line in look.lines:
+        if look.show.on(f"line/{line}/phantom"):
+            continue
+        if look.show.text(f"line/{line}/kind") not in _POWERED:
+            continue
+        yield Finding(
+            rule="phantom_not_said",
+            tone="note",
+            says=f"{look.name(line)} is a condenser, and its line does not say that it needs 48 V.",
+            about=f"line/{line}",
+            remedy="It needs 48 V",
+            moves={f"line/{line}/phantom": True},
+        )
+
+
+def phantom_missing(look: Look) -> Iterator[Finding]:
+    """A line that needs 48 V on a preamp where it is off."""
+    for socket, lines in sorted(look.lines_on.items()):
+        if not look.has_preamp(socket) or look.show.on(f"{socket}/phantom"):
+            continue
+        for line in lines:
+            if look.show.on(f"line/{line}/phantom"):
+                where = socket_name(look.show.desk, socket)
+                yield Finding(
+                    rule="phantom_missing",
+                    tone="settle",
+                    says=f"{look.name(line)} needs 48 V, and it is off at {where}.",
+                    about=f"line/{line}",
+                    remedy=f"48 V on at {where}",
+                    moves={f"{socket}/phantom": True},
+                    careful=True,
+                )
+
+
+def phantom_not_wanted(look: Look) -> Iterator[Finding]:
+    """48 V on a line that needs none; on one that it may harm, something to settle."""
+    for socket, lines in sorted(look.lines_on.items()):
+        if not look.has_preamp(socket) or not look.show.on(f"{socket}/phantom"):
+            continue
+        for line in lines:
+            if look.show.on(f"line/{line}/phantom"):
+                continue
+            kind = look.show.text(f"line/{line}/kind")
+            if kind in _POWERED:
+                continue  # see phantom_not_said
+            where = socket_name(look.show.desk, socket)
+            yield Finding(
+                rule="phantom_not_wanted",
+                tone="settle" if kind in _AT_RISK else "note",
+                says=f"48 V is on at {where}, and {look.name(line)} ({kind.replace('_', ' ')})"
+                " needs none.",
+                about=f"line/{line}",
+                remedy=f"48 V off at {where}",
+                moves={f"{socket}/phantom": False},
+                careful=True,
+            )
+
+
+def shared_preamp(look: Look) -> Iterator[Finding]:
+    """One note a socket; it may well be meant."""
+    for socket, channels in sorted(look.channels_on.items()):
+        if len(channels) > 1 and look.has_preamp(socket):
+            names = ", ".join(strip_name(look.show, f"channel/{n}") for n in channels)
+            yield Finding(
+                rule="shared_preamp",
+                tone="note",
+                says=f"{names} share the preamp of {socket_name(look.show.desk, socket)}.",
+                about=f"channel/{channels[0]}",
+            )

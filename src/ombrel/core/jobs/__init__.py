@@ -1,0 +1,37 @@
+"""Mixes, routing and lifts made in one action."""
+
+from .lifts import Singer, lift_singers, lifts, make_lift, remove_lift, set_singers, trim_lift
+from .minus import make_minus
+from .mixes import (
+    NEW_MIX,
+    duplicate_bus,
+    fill_mix,
+    make_buses,
+    make_effect,
+    make_mixes,
+    move_bus,
+    order_of_buses,
+    remove_bus,
+)
+from .routing import put_between
+
+__all__ = [
+    "NEW_MIX",
+    "Singer",
+    "duplicate_bus",
+    "fill_mix",
+    "lift_singers",
+    "lifts",
+    "make_buses",
+    "make_effect",
+    "make_lift",
+    "make_minus",
+    "make_mixes",
+    "move_bus",
+    "order_of_buses",
+    "put_between",
+    "remove_bus",
+    "remove_lift",
+    "set_singers",
+    "trim_lift",
+]

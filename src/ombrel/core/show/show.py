@@ -1,0 +1,224 @@
+"""A show as a value: the own value of each address of a desk, and what stands there."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Final, cast
+
+from immutables import Map
+
+from ..catalogue import (
+    KINDS,
+    LINES,
+    PARTS,
+    SCENES,
+    Address,
+    Desk,
+    Thing,
+    bears,
+    default_of,
+    of_kind,
+    strips_of,
+)
+from ..values import Value
+from .changes import Change
+from .layers import NOTHING_LAID, Laid, is_in_fitting, laid_out, lain_on, relaid, standing_of
+
+__all__ = ["Show", "blank_show"]
+
+_UNSET: Final = object()  # None is a value like any other
+
+
+@dataclass(frozen=True)
+class Show:
+    """The values of a show. Only what differs from its default is held; the rest is implied.
+
+    `own`: the value of each address; `values`: what stands, where fittings lie over own values
+    (without what fittings hold, which stands only where they are on). Where nothing lies they are
+    one map. Frozen: a change gives a new show that shares what did not change, so undo, previews
+    and comparing are cheap, and what is asked often is found once. Made by `blank_show` and changed
+    by `edits`; nothing else writes to it.
+    """
+
+    desk: Desk
+    own: "Map[str, Value]" = field(default_factory=Map)
+    values: "Map[str, Value]" = field(default_factory=Map)
+    laid: Laid = field(default=NOTHING_LAID, compare=False)
+
+    def __getitem__(self, address: str) -> Value:
+        """What stands at an address, or its default. Raises UnknownAddress for one not known."""
+        found = self.values.get(address, _UNSET)
+        if found is not _UNSET:
+            return cast(Value, found)
+        if is_in_fitting(address):
+            return self.own.get(address)
+        return default_of(address)
+
+    def own_value(self, address: str) -> Value:
+        """The own value of an address, beneath what lies over it. Raises UnknownAddress."""
+        found = self.own.get(address, _UNSET)
+        return Address.at(address).entry.default if found is _UNSET else cast(Value, found)
+
+    def text(self, address: str) -> str:
+        """The value at an address that holds text or a choice ("" for a reference to nothing)."""
+        return str(self[address] or "")
+
+    def number(self, address: str) -> float:
+        """The value at an address that holds a number, in that address's unit."""
+        return cast(float, self[address])
+
+    def on(self, address: str) -> bool:
+        """Whether the switch at an address is on."""
+        return self[address] is True
+
+    def with_values(self, values: Mapping[str, Value]) -> "Show":
+        """This show with some own values replaced. They must have been checked (see `edits`)."""
+        return self.moved(values)[0]
+
+    def moved(self, values: Mapping[str, Value]) -> tuple["Show", Change]:
+        """As `with_values`, and what then stands otherwise."""
+        own = _put(self.own, values)
+        laid = self.laid
+        if bears("layers", values):
+            laid = laid_out(self.desk, own)
+        bare = laid is NOTHING_LAID and laid is self.laid
+        if bare and self.values is self.own and not any(Address.at(a).inner for a in values):
+            old = {address: self.own_value(address) for address in values}
+            return Show(self.desk, own, own, laid), Change(Map(old), Map(values))
+        if bare:
+            stands = {a: value for a, value in values.items() if not Address.at(a).inner}
+        else:
+            stands = self._standing(own, laid, values)
+        old = {a: self[a] for a in stands}
+        return Show(self.desk, own, _put(self.values, stands), laid), Change(Map(old), Map(stands))
+
+    def _standing(
+        self, own: "Map[str, Value]", laid: Laid, values: Mapping[str, Value]
+    ) -> dict[str, Value]:
+        """What may stand otherwise after own values moved, with what stands there then."""
+        beneath = {a for a in values if not is_in_fitting(a)}
+        for address in values.keys() - beneath:
+            for where in (lain_on(self.laid, address), lain_on(laid, address)):
+                if where is not None:
+                    beneath.add(where)
+        if laid is not self.laid:
+            beneath.update(relaid(self.desk, self.laid, laid))
+        found = standing_of(self.desk, own, laid, beneath)
+        return {
+            address: default_of(address) if value is None else value
+            for address, value in found.items()
+            if address in values or value != self.values.get(address)
+        }
+
+    def stands_at(self, address: str) -> str | None:
+        """Where a fitting's value stands now: the own address beneath it; None for others."""
+        return lain_on(self.laid, address) if is_in_fitting(address) else None
+
+    def sounding(self, values: Mapping[str, Value]) -> "Show":
+        """This show with some values where they sound just now; own values stay."""
+        return Show(self.desk, self.own, _put(self.values, values), self.laid)
+
+    def lines(self) -> list[int]:
+        """Numbers of the lines in the list, in the list's order (ties by number)."""
+        return list(self._lines)
+
+    @cached_property
+    def _lines(self) -> tuple[int, ...]:
+        places = [
+            (self.number(f"line/{number}/place"), number)
+            for number in range(1, LINES + 1)
+            if f"line/{number}/place" in self.values
+        ]
+        return tuple(number for _, number in sorted(places))
+
+    @cached_property
+    def scenes(self) -> tuple[str, ...]:
+        """The scenes as `scene/<id>`, in the order of their numbers; none that was removed."""
+        return tuple(
+            scene
+            for _, scene in sorted(
+                (self.number(f"scene/{one}/number"), f"scene/{one}")
+                for one in range(1, SCENES + 1)
+                if f"scene/{one}/number" in self.values
+                and f"scene/{one}/removed" not in self.values
+            )
+        )
+
+    @cached_property
+    def has_parts(self) -> bool:
+        """Whether the show has parts that performers play."""
+        return any(f"part/{one}/place" in self.own for one in range(1, PARTS + 1))
+
+    def uses(self, strip: str) -> bool:
+        """Whether a strip is in use, as its kind says: it has a format, or a source or name."""
+        leaves = KINDS[of_kind(strip)].used_by
+        return not leaves or any(f"{strip}/{leaf}" in self.values for leaf in leaves)
+
+    def in_use(self, kind: str) -> list[str]:
+        """The strips of a kind ("group", "mix", "return") that are in use, ascending."""
+        return [one for one in strips_of(self.desk, kind) if self.uses(one)]
+
+    def mixes(self) -> list[int]:
+        """Numbers of the mixes in use, ascending."""
+        return [Thing.at(mix).number for mix in self.in_use("mix")]
+
+    def channels(self) -> list[int]:
+        """Numbers of the channels in use (they have a source, a spare or a name), ascending."""
+        return list(self._channels)
+
+    @cached_property
+    def _channels(self) -> tuple[int, ...]:
+        return tuple(Thing.at(channel).number for channel in self.in_use("channel"))
+
+    @cached_property
+    def plugged(self) -> frozenset[str]:
+        """The sockets that lines are plugged into."""
+        sides = (
+            self[f"line/{n}/{side}"] for n in self._lines for side in ("socket", "socket_right")
+        )
+        return frozenset(socket for socket in sides if isinstance(socket, str))
+
+    @cached_property
+    def fed_by(self) -> Mapping[str, tuple[int, ...]]:
+        """The channels that a socket or a side of a bus feeds now, ascending, by that."""
+        fed: dict[str, tuple[int, ...]] = {}
+        for number in self._channels:
+            source = self.source_of(number)
+            if source is not None:
+                fed[source] = (*fed.get(source, ()), number)
+        return fed
+
+    def source_of(self, channel: int) -> str | None:
+        """What feeds a channel now: its source, or its spare while it is switched to that."""
+        leaf = "spare" if self.on(f"channel/{channel}/on_spare") else "source"
+        value = self[f"channel/{channel}/{leaf}"]
+        return value if isinstance(value, str) else None
+
+    def inputs(self) -> Iterator[str]:
+        """Every input socket of the desk as `input/<box>/<n>`, box by box."""
+        for box in self.desk.boxes:
+            for number in range(1, box.inputs + 1):
+                yield f"input/{box.key}/{number}"
+
+    def outputs(self) -> Iterator[str]:
+        """Every output socket of the desk as `output/<box>/<n>`, box by box."""
+        for box in self.desk.boxes:
+            for number in range(1, box.outputs + 1):
+                yield f"output/{box.key}/{number}"
+
+
+def _put(into: "Map[str, Value]", values: Mapping[str, Value]) -> "Map[str, Value]":
+    """A map with some values replaced; defaults are not held."""
+    grown = into.mutate()
+    for address, value in values.items():
+        if value == Address.at(address).entry.default:
+            grown.pop(address, None)
+        else:
+            grown[address] = value
+    return grown.finish()
+
+
+def blank_show(desk: Desk) -> Show:
+    """A show on this desk in which nobody has set anything."""
+    nothing: Map[str, Value] = Map()
+    return Show(desk, nothing, nothing)  # one map, and kept as one while nothing lies over it

@@ -1,0 +1,30 @@
+"""One strip from top to bottom: its stages, levels, delays, keys and curves."""
+
+from .channels import duplicate_channel
+from .curves import Static, curves
+from .effects import beyond_its_end, off_tempo, send_strips, set_note, set_tempo
+from .headroom import Expected, expected_at, over_full_scale
+from .keys import keyed, reinforced
+from .latency import aligned, apart, path_ms
+from .strip_path import processing_said, strip_path
+
+__all__ = [
+    "Expected",
+    "Static",
+    "aligned",
+    "apart",
+    "beyond_its_end",
+    "curves",
+    "duplicate_channel",
+    "expected_at",
+    "keyed",
+    "off_tempo",
+    "over_full_scale",
+    "path_ms",
+    "processing_said",
+    "reinforced",
+    "send_strips",
+    "set_note",
+    "set_tempo",
+    "strip_path",
+]

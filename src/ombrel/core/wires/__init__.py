@@ -1,0 +1,77 @@
+"""A show as arrays: where each value lives in them, and how signals may run."""
+
+from .arrays import Arrays, Floats, Moved, followed, read_arrays
+from .fed import Fed, Round, fed_by, has_source, reached, rounds, settled
+from .homes import DIRECT, NOTHING, Home, feed_address, feed_kind, homes_of
+from .layout import Layout, layout_of
+from .rulers import closers, closure, reached_dcas
+from .stages import (
+    AFTER_FADER,
+    CLOSES,
+    STAGES,
+    START_LEVEL_DB,
+    Cause,
+    as_opened,
+    gain_of,
+    passed,
+    stage_of,
+)
+from .wiring import (
+    WEIGHTS,
+    Indices,
+    Wiring,
+    at_taps,
+    cause_of_weight,
+    either,
+    into_matrices,
+    reweighed,
+    rewired,
+    spread,
+    wired,
+)
+
+__all__ = [
+    "AFTER_FADER",
+    "CLOSES",
+    "DIRECT",
+    "NOTHING",
+    "STAGES",
+    "START_LEVEL_DB",
+    "WEIGHTS",
+    "Arrays",
+    "Cause",
+    "Fed",
+    "Floats",
+    "Home",
+    "Indices",
+    "Layout",
+    "Moved",
+    "Round",
+    "Wiring",
+    "as_opened",
+    "at_taps",
+    "cause_of_weight",
+    "closers",
+    "closure",
+    "either",
+    "fed_by",
+    "feed_address",
+    "feed_kind",
+    "followed",
+    "gain_of",
+    "has_source",
+    "homes_of",
+    "into_matrices",
+    "layout_of",
+    "passed",
+    "reached",
+    "reached_dcas",
+    "read_arrays",
+    "reweighed",
+    "rewired",
+    "rounds",
+    "settled",
+    "spread",
+    "stage_of",
+    "wired",
+]

@@ -1,0 +1,59 @@
+"""A change, two states, a scene and a fitting in words that people read."""
+
+from .compare import (
+    HEARD_HOW,
+    Difference,
+    HeardOtherwise,
+    belongs_to,
+    compared,
+    differences,
+    heard_otherwise,
+    in_one,
+    restored,
+    value_text,
+)
+from .describe import described
+from .fitting_reading import (
+    FittingValue,
+    fitting_in_one_line,
+    fitting_said,
+    fitting_seen,
+    processor_said,
+    value_said,
+)
+from .scene_reading import (
+    cells_of_aspects,
+    compare_scenes,
+    held_strips,
+    held_text,
+    held_values,
+    leaf_label,
+    scene_cards,
+)
+
+__all__ = [
+    "HEARD_HOW",
+    "Difference",
+    "FittingValue",
+    "HeardOtherwise",
+    "belongs_to",
+    "cells_of_aspects",
+    "compare_scenes",
+    "compared",
+    "described",
+    "differences",
+    "fitting_in_one_line",
+    "fitting_said",
+    "fitting_seen",
+    "heard_otherwise",
+    "held_strips",
+    "held_text",
+    "held_values",
+    "in_one",
+    "leaf_label",
+    "processor_said",
+    "restored",
+    "scene_cards",
+    "value_said",
+    "value_text",
+]

@@ -1,0 +1,60 @@
+"""A change in a few words, for the log, undo and the screens of others."""
+
+from collections.abc import Collection
+
+from ..casting import fitting_name, part_name
+from ..catalogue import ALONE, FORMATTED, Address, of_kind, parameter_at
+from ..flow import strip_name
+from ..show import Change, Show, socket_name
+from ..values import in_sentence
+
+__all__ = ["described", "whose"]
+
+_TARGETS = (*FORMATTED, *ALONE, "dca", "mute_group", "gang", "promise")
+
+
+def whose(show: Show, address: str) -> str:
+    """What people call the strip, send or socket that an address is of."""
+    at = Address.at(address)
+    if at.kind in ("input", "output"):
+        return socket_name(show.desk, at.thing)
+    if at.kind in ("show", "run"):
+        return at.kind.capitalize()
+    if at.kind in ("tonight", "fitting", "performer", "part", "cast"):
+        return _of_the_company(show, at)
+    name = strip_name(show, at.thing)
+    if not at.in_scene and at.target and of_kind(at.target) in _TARGETS:
+        return f"{name} to {strip_name(show, at.target)}"
+    return name
+
+
+def described(show: Show, change: Change, led: Collection[str] = ()) -> str:
+    """What a change moved, in a few words; `show` is the show after it.
+
+    `led`: addresses that were asked for; where gangs and pairs carried more along, they name it.
+    """
+    addresses = sorted(address for address in change.new if Address.at(address).last != "kept")
+    if not addresses:
+        return "Nothing changed"
+    asked = [address for address in addresses if address in led] or addresses
+    first = asked[0]
+    words = f"{whose(show, first)}, {in_sentence(parameter_at(first).label)}"
+    if len(asked) == 1 and len(addresses) > 1:
+        return f"{words}, {len(addresses) - 1} with it"
+    if len(addresses) == 1:
+        return words
+    names = {whose(show, address) for address in addresses}
+    if len(names) == 1:
+        return f"{names.pop()}, {len(addresses)} values"
+    return f"{words} and {len(addresses) - 1} more"
+
+
+def _of_the_company(show: Show, at: Address) -> str:
+    """Whose fitting, which part, who."""
+    thing = at.thing
+    if at.kind == "tonight":
+        return f"Tonight, {part_name(show, at.target)}" if at.target else "Tonight"
+    if at.kind == "fitting":
+        known = f"{thing}/performer" in show.own
+        return f"{fitting_name(show, thing)}, fitting" if known else thing.replace("/", " ")
+    return show.text(f"{thing}/name") or thing.replace("/", " ").capitalize()

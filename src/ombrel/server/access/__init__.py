@@ -1,0 +1,1 @@
+"""Who may come in, before Django looks at it."""

@@ -1,0 +1,1 @@
+"""Routes: shows, files, lists, history and paper."""

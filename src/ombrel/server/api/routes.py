@@ -1,0 +1,27 @@
+"""The HTTP side, put together: routers, who may ask, and how a refusal is told."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.security import django_auth
+
+from ombrel.core import ConsoleError
+
+from ..messages.replies import status_of
+from . import files as api_files
+from . import history as api_history
+from . import lists as api_lists
+from . import shows as api_shows
+
+__all__ = ["api"]
+
+api = NinjaAPI(title="Ombrel", version="1", auth=django_auth, docs_url=None, urls_namespace="api")
+api.add_router("", api_shows.router)
+api.add_router("", api_lists.router)
+api.add_router("", api_files.router)
+api.add_router("", api_history.router)
+
+
+@api.exception_handler(ConsoleError)
+def _refused(request: HttpRequest, error: ConsoleError) -> HttpResponse:
+    reply = {"code": error.code, "message": str(error)}
+    return api.create_response(request, reply, status=status_of(error))

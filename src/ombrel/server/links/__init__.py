@@ -1,0 +1,1 @@
+"""What is connected beside screens: the stage that feeds and measures."""

@@ -1,0 +1,177 @@
+"""An edit kept, refused or tried: its messages, and what fills them."""
+
+from collections.abc import Sequence
+from typing import Literal
+from uuid import UUID
+
+from pydantic import BaseModel
+
+from ombrel import core
+
+from ..asks.asking import AskedMove, moves_to_wire
+from .casting import PreviewCompany
+from .hears import (
+    WhyRemedy,
+    level_to_wire,
+)
+from .scenes import PreviewScene
+
+__all__ = [
+    "DoneMessage",
+    "FollowsMessage",
+    "KeepingMessage",
+    "KeptMessage",
+    "LossMessage",
+    "Preview",
+    "RefusedMessage",
+    "preview_message",
+    "refused_message",
+]
+
+
+class DoneMessage(BaseModel):
+    """An edit is kept."""
+
+    type: Literal["done"]
+    id: UUID
+    revision: int
+    says: str
+
+
+class RefusedMessage(BaseModel):
+    """An edit, or a question, was refused; nothing changed. `ways`: edits that would do it."""
+
+    type: Literal["refused"]
+    id: UUID | None
+    code: str
+    message: str
+    ways: list[WhyRemedy] = []
+
+
+class KeptMessage(BaseModel):
+    """Of the edits that a page asked about, those that are kept."""
+
+    type: Literal["kept"]
+    ids: list[UUID]
+
+
+class LossMessage(BaseModel):
+    """Who loses a socket or source, and to whom."""
+
+    who: str
+    loses: str
+    to: str
+
+
+class KeepingMessage(BaseModel):
+    """Where strips join or leave DCAs: true levels that would jump, from and to in dB (null: off),
+
+    by address; `keep`: what would keep them all, or `lacking`: by name, where faders would have to
+    stand. `silenced`: whom a muted DCA would mute.
+    """
+
+    jumps: list[tuple[str, float | None, float | None]]
+    keep: list[AskedMove]
+    lacking: list[tuple[str, float | None]]
+    silenced: list[str]
+
+
+class FollowsMessage(BaseModel):
+    """A value that a gang or pair would move beside what was asked for, as people read it."""
+
+    whose: str
+    what: str
+    was: str
+    now: str
+
+
+class Preview(BaseModel):
+    """What an edit would do, and its words where it has some. `follows`: the first of all that are
+
+    `following`. `breaks`: promises that it would break. `values`: the first that move.
+    """
+
+    type: Literal["preview"]
+    id: UUID
+    says: str
+    changes: int
+    losses: list[LossMessage]
+    silenced: list[tuple[str, str]]
+    opened: list[tuple[str, str]]
+    moved: int
+    leaving: list[tuple[str, str]]
+    keeping: KeepingMessage | None
+    follows: list[FollowsMessage]
+    following: int
+    breaks: list[str]
+    values: list[FollowsMessage]
+    scenes: list[PreviewScene]
+    company: PreviewCompany | None
+
+
+def refused_message(message_id: UUID | str | None, error: core.ConsoleError) -> dict:
+    """A refusal, with the other edits that would do what was asked for, where there are some."""
+    return RefusedMessage(
+        type="refused",
+        id=message_id,  # type: ignore[arg-type]
+        code=error.code,
+        message=str(error),
+        ways=_ways(error),
+    ).model_dump(mode="json")
+
+
+def _ways(error: core.ConsoleError) -> list[WhyRemedy]:
+    if isinstance(error, core.SeveralPaths):
+        return [WhyRemedy(says=says, moves=moves_to_wire(moves)) for says, moves in error.ways]
+    if isinstance(error, core.GangJumps):
+        moves = moves_to_wire(error.moves)
+        return [
+            WhyRemedy(says=f"{error.of} alone", moves=moves),
+            WhyRemedy(says=f"All of them, {len(error.others) + 1}", moves=moves, by_hand=True),
+        ]
+    if isinstance(error, core.RemedyMoves):
+        return [WhyRemedy(says="Do it all the same", moves=moves_to_wire(error.moves))]
+    return []
+
+
+def preview_message(
+    message_id: UUID,
+    preview: core.Preview,
+    says: str = "",
+    scenes: Sequence[PreviewScene] = (),
+    company: PreviewCompany | None = None,
+) -> dict:
+    """What an edit would do, and its words; `scenes`: what it does to those that hold something."""
+    return Preview(
+        type="preview",
+        id=message_id,
+        says=says,
+        changes=len(preview.change.new),
+        losses=[LossMessage(who=x.who, loses=x.loses, to=x.to) for x in preview.losses],
+        silenced=list(preview.silenced),
+        opened=list(preview.opened),
+        moved=preview.moved,
+        leaving=list(preview.leaving),
+        keeping=_keeping(preview.keeping),
+        follows=[_difference(one) for one in preview.follows],
+        following=preview.following,
+        breaks=list(preview.breaks),
+        values=[_difference(one) for one in preview.values],
+        scenes=list(scenes),
+        company=company,
+    ).model_dump(mode="json")
+
+
+def _difference(one: core.Difference) -> FollowsMessage:
+    return FollowsMessage(whose=one.whose, what=one.what, was=one.was, now=one.now)
+
+
+def _keeping(keeping: core.Keeping | None) -> KeepingMessage | None:
+    if keeping is None:
+        return None
+    return KeepingMessage(
+        jumps=[(s, level_to_wire(was), level_to_wire(will)) for s, was, will in keeping.jumps],
+        keep=[] if keeping.lacking else moves_to_wire(keeping.moves),
+        lacking=[(name, level_to_wire(db)) for name, db in keeping.lacking],
+        silenced=list(keeping.silenced),
+    )

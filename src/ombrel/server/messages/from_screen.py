@@ -1,0 +1,150 @@
+"""Every message of the websocket that a screen sends, each a named type (see `to_screen`)."""
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import Field, TypeAdapter
+
+from ombrel import core
+
+from ..asks.asking import KEPT, Address, AskedMove, Strict
+from ..asks.every import Ask
+
+__all__ = ["FROM_SCREEN", "FromScreen"]
+
+MOST_KEPT = 1024  # ids that are asked about at once
+
+
+class WatchedCell(Strict):
+    """The cell whose explanation a screen draws."""
+
+    source: Address
+    listener: Address
+
+
+class Hello(Strict):
+    """First message: the revision that the screen has (null: none). `page`: which page of its
+
+    person it is, the same by whatever connection; what it held before is let go by this.
+    """
+
+    type: Literal["hello"]
+    since: int | None = None
+    page: Annotated[str, Field(max_length=60, pattern=KEPT)] = ""
+
+
+class Watch(Strict):
+    """What the screen draws from now on, besides values."""
+
+    type: Literal["watch"]
+    table: bool = False
+    why: WatchedCell | None = None
+    check: int | None = None
+    ruler: Address | None = None  # the DCA or mute group whose reach is drawn
+    strip: Address | None = None  # the strip whose path and curves are drawn
+    closing: bool = False  # how many cells each mute group's key closes
+    lifts: bool = False  # every singer's step for every listener
+    scenes: bool = False  # the list of scenes, and the pins
+    scene: Address | None = None  # the scene whose recall is looked at beforehand
+    company: bool = False  # parts, casts and performers
+    mic_check: core.CheckOrder | None = None  # its entries, in this order
+    fitting: Address | None = None  # the channel whose fitting is looked at
+    held: Address | None = None  # the strip whose values in that scene are drawn
+    unfold: Annotated[list[Address], Field(max_length=8)] = []  # what is unfolded on its bays
+    levels: bool = False  # meters of the stage, for all channels
+    view: Annotated[str, Field(max_length=40, pattern=KEPT)] = ""  # where its person is, for others
+
+
+class Ping(Strict):
+    """Is anybody there? The answer is `pong`: a network can die without a word."""
+
+    type: Literal["ping"]
+
+
+class Do(Strict):
+    """Make an edit. `id` counts once however often it is sent. `seen`: the revision that the
+
+    screen had when the hand began: who came on since is not moved by it.
+    """
+
+    type: Literal["do"]
+    id: UUID
+    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
+    ask: Ask
+    seen: int | None = None
+
+
+class LetGo(Strict):
+    """A hand lets go of what it held by this gesture."""
+
+    type: Literal["let_go"]
+    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
+
+
+class Kept(Strict):
+    """Which of these edits are kept? A page asks that finds what a closed one had no answer to."""
+
+    type: Literal["kept"]
+    ids: Annotated[list[UUID], Field(max_length=MOST_KEPT)]
+
+
+class FeedLine(Strict):
+    """Ask the stage to feed a line tone, noise or nothing, at its expected level."""
+
+    type: Literal["feed"]
+    line: int
+    signal: Literal["tone", "noise", "nothing"]
+
+
+class SwapCables(Strict):
+    """Exchange the cables of two lines on the stand-in stage, to see what a line check finds."""
+
+    type: Literal["swap_cables"]
+    lines: tuple[int, int]
+
+
+class StraightCables(Strict):
+    """Have every cable of the stand-in stage plugged as the show has it."""
+
+    type: Literal["straight_cables"]
+
+
+class Draw(Strict):
+    """Draw the curves of a strip with some moves made, without making them: a hand is dragging."""
+
+    type: Literal["draw"]
+    strip: Address
+    moves: Annotated[list[AskedMove], Field(max_length=16)]
+
+
+class Turn(Strict):
+    """Undo or redo this person's last gesture."""
+
+    type: Literal["undo", "redo"]
+    id: UUID
+
+
+class Try(Strict):
+    """Tell what an edit would do, without doing it."""
+
+    type: Literal["try"]
+    id: UUID
+    ask: Ask
+
+
+FromScreen = Annotated[
+    Hello
+    | Watch
+    | Ping
+    | Do
+    | LetGo
+    | Kept
+    | FeedLine
+    | Draw
+    | SwapCables
+    | StraightCables
+    | Turn
+    | Try,
+    Field(discriminator="type"),
+]
+FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)

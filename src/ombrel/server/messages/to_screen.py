@@ -1,0 +1,51 @@
+"""Every message of the websocket that a screen is sent, each a named type; with `from_screen` the
+
+TypeScript types are made from these.
+"""
+
+from .casting import CompanyMessage, FittingMessage, MicCheckMessage
+from .edits import DoneMessage, KeptMessage, Preview, RefusedMessage
+from .hears import Cells, ClosingMessage, Loudest, ReachMessage, SetBy, Table, WhyAnswer
+from .here import Levels, Meters, Pong, Present, Trouble
+from .noticed import Noticed
+from .rulers import RuledMessage, Unfolded
+from .scenes import HearingMessage, HeldMessage, SceneMessage, ScenesMessage
+from .strips import CurvesMessage, FadingMessage, LiftsMessage, StripMessage
+from .values import Moved, Snapshot
+
+__all__ = ["ToScreen"]
+
+ToScreen = (
+    Snapshot
+    | Moved
+    | Table
+    | Cells
+    | WhyAnswer
+    | SetBy
+    | DoneMessage
+    | RefusedMessage
+    | KeptMessage
+    | Preview
+    | Loudest
+    | RuledMessage
+    | ReachMessage
+    | ClosingMessage
+    | Unfolded
+    | StripMessage
+    | CurvesMessage
+    | FadingMessage
+    | LiftsMessage
+    | ScenesMessage
+    | HearingMessage
+    | SceneMessage
+    | CompanyMessage
+    | MicCheckMessage
+    | FittingMessage
+    | HeldMessage
+    | Levels
+    | Noticed
+    | Pong
+    | Present
+    | Meters
+    | Trouble
+)

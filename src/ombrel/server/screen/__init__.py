@@ -1,0 +1,1 @@
+"""A screen: its socket, its turn in the row, and what it is told."""

@@ -1,0 +1,269 @@
+"""All screens of this process that have a show open: what is done once for all of them."""
+
+import asyncio
+import json
+import logging
+import time
+from collections.abc import Awaitable, Callable
+from typing import Any, Protocol, TypeVar
+from uuid import UUID
+
+from django.db import DatabaseError
+
+from ..access.signed_in import who_left
+from ..keeping.exchange import exchange
+from ..keeping.frames import Frame
+from ..keeping.live import forget, live_of
+from ..keeping.passing import Renewed
+from ..keeping.work import in_database, in_thread
+from .noticing import Noticing
+
+__all__ = ["Room", "Screen", "open_by", "open_room", "room_of"]
+
+_LOG = logging.getLogger(__name__)
+_T = TypeVar("_T")
+_BEAT_S = 5.0  # so often it is asked who is still signed in, and hands are said to be there
+_LOOK_S = 1.0  # so often the database is asked while other processes cannot be heard
+_PRESENT_S = 0.25  # who comes, goes and changes views within it is told as one
+_MOST_NAMED = 60  # screens that are told of one by one
+LINGER_S = 120.0  # so long a show that nobody has open stays in memory
+_GONE_S = 30.0  # another process that said nothing for so long is no more
+_ONCE = 48  # answers that are kept for who asks the same
+
+
+class Screen(Protocol):
+    """One open screen, as its room knows it. `session`: of its sign-in ("": it has none)."""
+
+    channel_name: str
+    name: str
+    view: str
+    session: str
+
+    def woken(self) -> None:
+        """The show has moved on."""
+
+    def post(self, what: str, text: str) -> None:
+        """Something to tell: the newest of its kind replaces what was not told yet."""
+
+    async def signed_out(self) -> None:
+        """Its person signed out elsewhere: it ends."""
+
+    async def gone(self) -> None:
+        """The show is no more: it ends."""
+
+
+class Room:
+    """The screens of one show, for one event loop."""
+
+    def __init__(self, show_id: UUID, beat: Callable[[Renewed], None]) -> None:
+        self.show_id = show_id
+        self.live = live_of(show_id)
+        self.screens: dict[str, Screen] = {}
+        self.noticing = Noticing(show_id, self._post)
+        self._renew = beat
+        self._loop = asyncio.get_running_loop()
+        self._told: int | None = None  # the revision that was told of last
+        self._elsewhere: dict[str, tuple[float, list[list[str]]]] = {}
+        self._once: dict[Any, asyncio.Task[Any]] = {}
+        self._present: asyncio.TimerHandle | None = None
+        self._beat: asyncio.Task[None] | None = None
+
+    # ---- who is here
+
+    def come(self, screen: Screen) -> None:
+        """A screen opens the show."""
+        if not self.screens:
+            self.live.watching = self._moved
+            exchange().hear(self.show_id, self._heard)
+            exchange().say(self.show_id, {"what": "who"})
+            self._beat = asyncio.create_task(self._beating())
+        self.screens[screen.channel_name] = screen
+
+    def go(self, screen: Screen) -> None:
+        """A screen is no more; after the last one the show goes from memory, some time later."""
+        self.screens.pop(screen.channel_name, None)
+        self.people_moved()
+        if self.screens:
+            return
+        if self._beat is not None:
+            self._beat.cancel()
+        self.noticing.end()
+        if self._present is not None:
+            self._present.cancel()
+        self._say_people()
+        exchange().enough(self.show_id)
+        if self.live.watching == self._moved:
+            self.live.watching = None
+        _ROOMS.pop((id(self._loop), self.show_id), None)
+        # not at once: whoever loads the page anew is back in a moment
+        self._loop.call_later(LINGER_S, forget, self.show_id)
+
+    def people_moved(self) -> None:
+        """Somebody came, went, or looks at another view: told to all, soon and together."""
+        if self._present is None and self.screens:
+            self._present = self._loop.call_later(_PRESENT_S, self._tell_people)
+
+    def _people(self) -> list[list[str]]:
+        return [[one.channel_name, one.name, one.view] for one in self.screens.values()]
+
+    def _tell_people(self) -> None:
+        self._present = None
+        self._say_people()
+        self._tell_people_here()
+
+    def _tell_people_here(self) -> None:
+        now = time.monotonic()
+        for process, (heard_at, _) in list(self._elsewhere.items()):
+            if now - heard_at > _GONE_S:
+                del self._elsewhere[process]
+        people = self._people()
+        for _, others in self._elsewhere.values():
+            people += others
+        named = [
+            {"screen": screen, "name": name, "view": view}
+            for screen, name, view in people[: _MOST_NAMED + 1]
+        ]
+        # the same for all but its first words, so that many screens cost one text
+        rest = f',"others":{json.dumps(named)},"more":{max(0, len(people) - len(named))}}}'
+        for screen in self.screens.values():
+            you = json.dumps(screen.channel_name)
+            screen.post("present", f'{{"type":"present","you":{you}{rest}')
+
+    def _say_people(self) -> None:
+        exchange().say(self.show_id, {"what": "here", "people": self._people()})
+
+    # ---- what moves
+
+    def _moved(self) -> None:
+        """The show has moved on, in some thread."""
+        try:
+            self._loop.call_soon_threadsafe(self._woken)
+        except RuntimeError:  # its loop has ended: nobody is here
+            _LOG.debug("a room outlived its loop")
+
+    def _woken(self) -> None:
+        state = self.live.state
+        if state is None or state.revision == self._told:
+            return
+        frame = None if self._told is None else self.live.since(self._told)
+        self._told = state.revision
+        for screen in self.screens.values():
+            screen.woken()
+        self.noticing.moved(frame or Frame(0, state.revision, noticed=True))
+        exchange().say(self.show_id, {"what": "moved", "revision": state.revision})
+
+    def _heard(self, said: dict[str, Any]) -> None:
+        """What another process said; `{}`: something may have been missed."""
+        match said.get("what"):
+            case "here":
+                self._elsewhere[said["from"]] = (time.monotonic(), said["people"])
+                self._tell_people_here()
+            case "who":
+                self._say_people()
+            case "gone":
+                self._ends()
+            case "moved":
+                state = self.live.state
+                if state is None or state.revision < said["revision"]:
+                    self._soon(self._look())
+            case _:
+                self._soon(self._look())
+                self._say_people()
+
+    async def _look(self) -> None:
+        """Follow what the database has."""
+        try:
+            await in_database(self.live.now, again=True)
+        except DatabaseError:
+            _LOG.debug("the database does not answer; it is asked again")
+        except Exception:
+            _LOG.exception("a show could not be followed")
+
+    def trouble(self, message: str) -> None:
+        """Tell all screens of trouble with the store; "": it has passed."""
+        text = json.dumps({"type": "trouble", "message": message})
+        self._post("trouble", text)
+
+    def removed(self) -> None:
+        """The show was taken off the list: here and elsewhere its screens end."""
+        exchange().say(self.show_id, {"what": "gone"})
+        self._ends()
+
+    def _ends(self) -> None:
+        for screen in list(self.screens.values()):
+            self._soon(screen.gone())
+
+    def _post(self, what: str, text: str) -> None:
+        for screen in self.screens.values():
+            screen.post(what, text)
+
+    async def once(self, work: Callable[..., _T], *args: Any) -> _T:
+        """Work of the core done in its thread, once for all who ask the same while it is new."""
+        key = (work, *args)
+        task = self._once.get(key)
+        if task is None or (task.done() and (task.cancelled() or task.exception())):
+            task = self._once[key] = asyncio.create_task(in_thread(work, *args))
+            while len(self._once) > _ONCE:
+                del self._once[next(iter(self._once))]
+        return await asyncio.shield(task)
+
+    # ---- again and again
+
+    async def _beating(self) -> None:
+        beat_at = time.monotonic()
+        while True:
+            await asyncio.sleep(_LOOK_S)
+            if exchange().shared and not exchange().connected:
+                await self._look()
+            if time.monotonic() - beat_at < _BEAT_S:
+                continue
+            beat_at = time.monotonic()
+            if exchange().shared:
+                self._tell_people()
+            if any(held.connection in self.screens for held in self.live.hands.values()):
+                self._renew(Renewed(frozenset(self.screens)))
+            await self._check_signed_in()
+
+    async def _check_signed_in(self) -> None:
+        sessions = {one.session for one in self.screens.values() if one.session}
+        try:
+            left = await in_database(who_left, sessions, again=True)
+        except DatabaseError:
+            return  # asked again at the next beat
+        except Exception:
+            _LOG.exception("nobody knows who is signed in")
+            return
+        for screen in list(self.screens.values()):
+            if screen.session in left:
+                self._soon(screen.signed_out())
+
+    def _soon(self, work: Awaitable[None]) -> None:
+        task = asyncio.ensure_future(work)
+        _SOON.add(task)
+        task.add_done_callback(_SOON.discard)
+
+
+_SOON: set[asyncio.Future[None]] = set()  # so that nothing that was begun is collected
+_ROOMS: dict[tuple[int, UUID], Room] = {}
+
+
+def room_of(show_id: UUID, beat: Callable[[Renewed], None]) -> Room:
+    """The room of a show in this process (for each event loop); `beat`: renews hands."""
+    key = (id(asyncio.get_running_loop()), show_id)
+    if key not in _ROOMS:
+        _ROOMS[key] = Room(show_id, beat)
+    return _ROOMS[key]
+
+
+def open_room(show_id: UUID) -> Room | None:
+    """The room of a show that is open here."""
+    return _ROOMS.get((id(asyncio.get_running_loop()), show_id))
+
+
+def open_by(show_id: UUID) -> list[str]:
+    """The names of those who have a show open, as far as this process knows, in order."""
+    room = open_room(show_id)
+    if room is None:
+        return []
+    elsewhere = [one[1] for _, people in room._elsewhere.values() for one in people]
+    return sorted({one.name for one in room.screens.values()} | set(elsewhere))

@@ -1,0 +1,415 @@
+"""One open screen: thin, asynchronous, with all work done by the door and the core."""
+
+import asyncio
+import json
+import logging
+import time
+from collections.abc import Coroutine, Hashable
+from functools import partial
+from typing import Any
+from uuid import UUID, uuid4
+
+from channels.exceptions import StopConsumer
+from channels.generic.websocket import AsyncWebsocketConsumer
+from django.db import DatabaseError
+from pydantic import ValidationError
+
+from ombrel import core
+from ombrel.core import ConsoleError, Followed
+
+from .. import models
+from ..asks.asking import moves_from_wire
+from ..asks.moves import Moves
+from ..asks.plans import Turn
+from ..asks.scenes import SetInScenes
+from ..keeping.door import Done, Outcome, Refused, Request, kept_of
+from ..keeping.live import live_of
+from ..keeping.log import show_at
+from ..keeping.passing import Ended
+from ..keeping.states import State
+from ..keeping.work import in_database, in_thread
+from ..links.stage import stage_link
+from ..messages import from_screen
+from ..messages.edits import refused_message
+from ..messages.here import levels_message, meters_message
+from ..messages.news import drawn_text, loudest_text, text_of
+from ..messages.previews import tried
+from .explaining import Explainer
+from .hearing import Hearing
+from .rooms import room_of
+from .teller import Teller
+from .ticker import ticker_of
+
+__all__ = ["Nowhere", "ShowConsumer"]
+
+_LOG = logging.getLogger(__name__)
+METER_S = 0.15
+MOST_WAITING = 256  # edits of one screen that are not answered yet
+NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
+
+
+class ShowConsumer(AsyncWebsocketConsumer):
+    """Speaks the messages of `from_screen`; an unknown one is answered as an error."""
+
+    started = left = False
+
+    async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
+        """As Channels does it, short of what this server does not use: layers, and looking after
+
+        database connections at every message; those are of the threads in `work`.
+        """
+        self.scope, self.base_send = scope, send
+        try:
+            while True:
+                await self.dispatch(await receive())
+        except StopConsumer:
+            pass
+        finally:  # however a screen ends, it leaves the show, the stage and its own work
+            await self._leave()
+
+    async def connect(self) -> None:
+        self.user = self.scope["user"]
+        self.show_id: UUID = self.scope["url_route"]["kwargs"]["show_id"]
+        self.channel_name = uuid4().hex  # this screen, among all of them
+        # asked for once: it is looked up anew each time
+        self.user_id, self.name, self.view = self.user.pk, self.user.get_username(), ""
+        session = self.scope.get("session")
+        self.session: str = (session and session.session_key) or ""
+        self.check: int | None = None
+        self.levels = False
+        self.page = f"{self.user_id}:{self.channel_name}"
+        self.metered_at = 0.0
+        self.metering: asyncio.Task | None = None
+        self.meters_failed = False
+        self.work: set[asyncio.Task] = set()
+        self.waiting: set[UUID] = set()  # its edits that are not answered yet
+        self.answered = asyncio.Event()
+        await self.accept()
+        if not self.user.is_authenticated:
+            await self.close(code=NOT_SIGNED_IN)
+        elif not await in_database(_exists, self.show_id, again=True):
+            await self.close(code=NO_SUCH_SHOW)
+        else:
+            self._come()
+
+    def _come(self) -> None:
+        """Join those who have the show open."""
+        self.started = True
+        self.ticker = ticker_of(self.show_id)
+        self.room = room_of(self.show_id, partial(self.ticker.heard, None))
+        end = partial(self.close, code=1013)  # try again later: the page says hello by itself
+        self.explainer = Explainer(self.show_id, self.tell, end, self.name)
+        self.hearing = Hearing(self.tell)
+        self.teller = Teller(self.room, self.explainer, self.tell, end)
+        self.room.come(self)
+        self.room.people_moved()
+
+    async def disconnect(self, code: int) -> None:
+        await self._leave()
+
+    async def _leave(self) -> None:
+        """Take this screen out of everything; once, however often it is called."""
+        if self.left or not self.started:
+            return
+        self.left = True
+        stage_link().enough(self._measured)
+        self._ended(Ended(page=self.page, connection=self.channel_name))
+        # the work that found the screen gone must live to leave for it
+        if self.metering is not None and self.metering is not asyncio.current_task():
+            self.metering.cancel()
+        self.explainer.end()
+        self.hearing.end()
+        self.teller.end()
+        self.room.go(self)
+
+    async def dispatch(self, message: dict[str, Any]) -> None:
+        handler = getattr(self, message["type"].replace(".", "_"))
+        await handler(message)
+
+    async def receive(self, text_data: str | None = None, bytes_data: bytes | None = None) -> None:
+        if not self.started:
+            return  # a stranger, or no such show: closed already, and nothing is answered
+        if len(self.waiting) >= MOST_WAITING:  # whoever sends more is read no further meanwhile
+            await self._answered()
+        try:
+            message = from_screen.FROM_SCREEN.validate_json(text_data or "")
+        except ValidationError as error:
+            first = error.errors()[0]
+            place = ".".join(str(part) for part in first["loc"])
+            await self._refuse(_id_in(text_data), "bad_message", f"{place}: {first['msg']}")
+            return
+        if isinstance(message, from_screen.Try) and self.waiting:
+            self._later(self._behind(set(self.waiting), message))
+        else:
+            await self._answer(message)
+
+    async def _behind(self, before: set[UUID], message: from_screen.Try) -> None:
+        """Edits that wait for their tick count in what this hand is shown behind them."""
+        await self._answered(before)
+        if not self.left:
+            await self._answer(message)
+
+    async def _answer(self, message: from_screen.FromScreen) -> None:
+        try:
+            match message:
+                case from_screen.Hello():
+                    await self._hello(message)
+                case from_screen.Watch():
+                    await self._watch(message)
+                case from_screen.Ping():
+                    await self.say({"type": "pong"})
+                case from_screen.Do():
+                    self._do(message)
+                case from_screen.LetGo():
+                    self._ended(Ended(page=self.page, gesture=message.gesture))
+                case from_screen.Kept():
+                    self._later(self._kept(message))
+                case from_screen.Turn():
+                    self._turn(message)
+                case from_screen.Try():
+                    await self._try(message)
+                case from_screen.Draw():
+                    await self._draw(message)
+                case from_screen.FeedLine():
+                    await self._feed(message)
+                case from_screen.SwapCables():
+                    await self._swap_cables(message)
+                case from_screen.StraightCables():
+                    stage_link().straight(self.show_id)
+        except ConsoleError as error:
+            await self.say(refused_message(getattr(message, "id", None), error))
+        except DatabaseError:
+            await self.say({"type": "trouble", "message": "The show's store does not answer."})
+            await self.close(code=1013)  # try again later: the page says hello again by itself
+        except Exception:  # a bug in one answer is no reason to end the screen that asked
+            _LOG.exception("a message was not answered: %s", message.type)
+            await self.say(refused_message(getattr(message, "id", None), core.Broken()))
+
+    def _later(self, work: Coroutine[Any, Any, None]) -> None:
+        """Work that does not hold up what comes behind it."""
+        task = asyncio.create_task(work)
+        self.work.add(task)
+        task.add_done_callback(self.work.discard)
+
+    async def say(self, message: dict) -> None:
+        await self.tell(text_of(message))
+
+    async def tell(self, text: str) -> None:
+        """Send a text to this screen, if any ("": nothing is to tell). Who has gone meanwhile hears
+
+        of it when they come back.
+        """
+        if self.left or not text:
+            return
+        try:
+            await self.base_send({"type": "websocket.send", "text": text})
+        except (OSError, RuntimeError):  # closed: by the network, or by a close that came first
+            await self._leave()
+
+    async def _refuse(self, message_id: UUID | str | None, code: str, message: str) -> None:
+        shown = str(message_id) if message_id else None
+        await self.say({"type": "refused", "id": shown, "code": code, "message": message})
+
+    async def _now(self) -> State:
+        return await in_database(live_of(self.show_id).now, again=True)
+
+    async def _hello(self, message: from_screen.Hello) -> None:
+        if message.page:
+            self.page = f"{self.user_id}:{message.page}"
+            self._ended(Ended(page=self.page))
+        self.teller.hello(message.since)
+
+    async def _watch(self, message: from_screen.Watch) -> None:
+        self.check, self.meters_failed = message.check, False
+        self.levels = message.levels
+        if message.held != self.explainer.held:
+            self.hearing.end()
+        self.explainer.watch(message)
+        self.teller.draws_table(message.table)
+        if self.check is None and not self.levels:
+            stage_link().enough(self._measured)
+        else:
+            await stage_link().want(self._measured)
+        if self.view != message.view:
+            self.view = message.view
+            self.room.people_moved()
+        if why := message.why:
+            state = await self._now()
+            # no such cell: refused in answer to this message, and never explained
+            text = await self.room.once(loudest_text, state, why.source, why.listener)
+            self.explainer.why = why
+            await self.tell(text)
+            self.explainer.owe("why")
+
+    def _ended(self, ended: Ended) -> None:
+        """Hands end, if any are known: behind all that they moved before."""
+        if self.ticker.may_end(ended):
+            self.ticker.heard(self.user_id, ended)
+
+    def _do(self, message: from_screen.Do) -> None:
+        if isinstance(message.ask, SetInScenes):
+            self.hearing.end()  # it is made: nobody looks at it beforehand any more
+        self._submit(
+            Request(
+                edit_id=message.id,
+                author_id=self.user_id,
+                gesture=message.gesture,
+                plan=message.ask.plan,
+                author=self.name,
+                seen=message.seen,
+                page=self.page,
+                connection=self.channel_name,
+                joins=self._joins(message),
+            )
+        )
+
+    def _joins(self, message: from_screen.Do) -> Hashable | None:
+        """What places of this hand have in common of which a later one does for an earlier one."""
+        alike = message.ask.joins() if isinstance(message.ask, Moves) else None
+        return None if alike is None else (self.page, message.gesture, message.seen, alike)
+
+    def _turn(self, message: from_screen.Turn) -> None:
+        undo = message.type == "undo"
+        self._submit(
+            Request(
+                edit_id=message.id,
+                author_id=self.user_id,
+                gesture=str(message.id),
+                kind=models.Change.Kind.UNDO if undo else models.Change.Kind.REDO,
+                author=self.name,
+            )
+        )
+
+    def _submit(self, request: Request) -> None:
+        """Edits wait for their tick without holding up what comes behind them."""
+        self.waiting.add(request.edit_id)
+        self.ticker.ask(request, partial(self._outcome, request.edit_id))
+
+    def _outcome(self, edit_id: UUID, outcome: Outcome | Exception) -> None:
+        """One of its edits is kept, or refused."""
+        self.waiting.discard(edit_id)
+        self.answered.set()
+        if isinstance(outcome, Done):
+            done = {"type": "done", "id": str(edit_id), "revision": outcome.revision}
+            self.teller.answer(text_of({**done, "says": outcome.says}))
+            return
+        error = outcome.error if isinstance(outcome, Refused) else core.Broken()
+        self.teller.answer(text_of(refused_message(edit_id, error)))
+
+    async def _kept(self, message: from_screen.Kept) -> None:
+        """Of a page's edits those that are kept: told behind all that its person sent before."""
+        await self.ticker.behind(self.user_id)
+        try:
+            kept = await in_database(kept_of, self.show_id, message.ids, again=True)
+        except DatabaseError:
+            await self.close(code=1013)  # the page asks again when it is back
+        else:
+            await self.say({"type": "kept", "ids": [str(one) for one in kept]})
+
+    async def _answered(self, ids: set[UUID] | None = None) -> None:
+        """Wait until some edits are answered; None: until any is."""
+        while self.waiting & ids if ids is not None else len(self.waiting) >= MOST_WAITING:
+            self.answered.clear()
+            await self.answered.wait()
+
+    async def _draw(self, message: from_screen.Draw) -> None:
+        state = live_of(self.show_id).state or await self._now()
+        moves = moves_from_wire(message.moves)
+        await self.tell(await in_thread(drawn_text, state, message.strip, moves))
+
+    async def _try(self, message: from_screen.Try) -> None:
+        state = await self._now()
+        at = partial(show_at, self.show_id, state.show, state.revision)
+        followed = Followed(state.flow)
+        turn = Turn(self.show_id, self.user_id, state.show, followed, at, self.name)
+        reads_log = getattr(message.ask, "reads_log", False)
+        try_it = in_database if reads_log else in_thread
+        shown, many = await try_it(tried, turn, message)
+        await self.say(shown)
+        if many is not None and isinstance(message.ask, SetInScenes) and not self.left:
+            self.hearing.begin(message.id, turn, message.ask, many)
+
+    # ---- the stage
+
+    def _measured(self, levels_dbu: dict[str, float]) -> None:
+        """Levels from the stage: told on at most every METER_S, by the show as it stands.
+
+        A screen that does not take what it is sent is sent no more until it does.
+        """
+        now, state = time.monotonic(), live_of(self.show_id).state
+        wanted = self.levels or self.check is not None
+        if not wanted or state is None or now - self.metered_at < METER_S:
+            return
+        if self.metering is not None and not self.metering.done():
+            return
+        self.metered_at = now
+        fed = frozenset(stage_link().fed)
+        self.metering = asyncio.create_task(self._meters(state, self.check, levels_dbu, fed))
+
+    async def _meters(
+        self, state: State, line: int | None, levels_dbu: dict[str, float], fed: frozenset[int]
+    ) -> None:
+        found: dict | None
+        try:
+            if line is None:
+                found = await in_thread(levels_message, state, levels_dbu)
+            else:
+                found = await in_thread(meters_message, state, line, levels_dbu, fed)
+        except Exception:  # told once: meters come seven times a second
+            _LOG.exception("meters failed")
+            found = None if self.meters_failed else refused_message(None, core.Broken())
+            self.meters_failed = True
+        if found is not None:
+            await self.say(found)
+
+    async def _feed(self, message: from_screen.FeedLine) -> None:
+        show = (await self._now()).show
+        dbu = show.number(f"line/{message.line}/level_dbu")
+        sockets = core.sockets_of_line(show, message.line)
+        plugs = stage_link().plugs(self.show_id, message.line, sockets)
+        stage_link().feed(message.line, plugs, message.signal, dbu)
+
+    async def _swap_cables(self, message: from_screen.SwapCables) -> None:
+        show = (await self._now()).show
+        one, other = (
+            stage_link().plugs(self.show_id, line, core.sockets_of_line(show, line))
+            for line in message.lines
+        )
+        for here, there in zip(one, other, strict=False):
+            stage_link().swap(here, there)
+
+    # ---- from its room
+
+    def woken(self) -> None:
+        self.teller.woken()
+
+    def post(self, what: str, text: str) -> None:
+        self.teller.post(what, text)
+
+    async def signed_out(self) -> None:
+        """Its person signed out elsewhere."""
+        await self.close(code=NOT_SIGNED_IN)
+
+    async def gone(self) -> None:
+        """The show was taken off the list."""
+        await self.close(code=NO_SUCH_SHOW)
+
+
+class Nowhere(AsyncWebsocketConsumer):
+    """A websocket at a path where nothing is."""
+
+    async def connect(self) -> None:
+        await self.close()  # before it is taken: answered as HTTP's 403
+
+
+def _exists(show_id: UUID) -> bool:
+    return models.Show.objects.filter(pk=show_id).exists()
+
+
+def _id_in(text: str | None) -> str | None:
+    """The id of a message that could not be read, so that its sender learns what became of it."""
+    try:
+        found = json.loads(text or "")
+        return str(UUID(found["id"]))
+    except (ValueError, KeyError, TypeError, AttributeError, RecursionError):
+        return None
