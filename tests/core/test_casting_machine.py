@@ -474,7 +474,7 @@ class Evening(RuleBasedStateMachine):
         kept = {a: self.show.own.get(a) for a in left if not a.endswith(settles)}
         off = {
             a for a in change.new
-            if "/value/" in a and a.split("/value/")[0] not in self.show.laid.at
+            if "/value/" in a and a.split("/value/")[0] not in self.show.layers.at
         }  # fmt: skip
         if all("/value/" in a for a in change.new):
             assert off <= set(left)  # a hand's move under a fitting that is off
@@ -571,7 +571,7 @@ class Evening(RuleBasedStateMachine):
     @invariant()
     def who_is_on_is_one_matter(self):
         own = self.show.own
-        for channel, on in self.show.laid.on.items():
+        for channel, on in self.show.layers.on.items():
             assert own.get(f"{channel}/part") == own.get(f"{on.fitting}/part")
             assert f"{on.fitting}/removed" not in own
 

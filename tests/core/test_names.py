@@ -29,7 +29,7 @@ from ombrel.core import (
     whole_on,
 )
 from ombrel.core.casting import newest_version
-from ombrel.core.values.name_lists import read_names, written_names
+from ombrel.core.values.typed_names import read_names, written_names
 from tests.desks import TINY
 
 from .test_casting_machine import company_show

@@ -239,10 +239,10 @@ def test_storing_names_the_parts_that_are_on_and_nobody_only_by_hand(seed):
     early = made(show, store_scene(show, "Early", cells), own=True)[0]
     scene = early.scenes[-1]
     tonight = made(early, choose_cast(early, "cast/2", since_s=1.0).moves, own=True)[0]
-    on = dict(tonight.laid.at)
+    on = dict(tonight.layers.at)
     assert len(on) == 3
     then = made(tonight, recall(tonight, scene).moves, own=True)[0]
-    assert dict(then.laid.at) == on
+    assert dict(then.layers.at) == on
     # what is on is named, and storing again without anybody names nobody
     named = made(tonight, store_scene(tonight, "Named", cells), own=True)[0]
     off = draw.choice(["channel/1", "channel/2", "channel/3"])

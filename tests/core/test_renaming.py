@@ -47,11 +47,11 @@ def evening(seed, edit_seed):
     show = permitted(show, dict(people))
     show = made(show, {"channel/1/linked": False, "channel/3/linked": False})[0]
     show = made(show, choose_cast(show, "cast/2", since_s=5.0).moves, own=True)[0]
-    on = next(iter(show.laid.on.values()), None)
+    on = next(iter(show.layers.on.values()), None)
     if on is not None:
         carries = {f"{on.fitting}/carries_sends": True, f"{on.fitting}/carries_members": True}
         show = made(show, carries)[0]
-        channel = show.laid.at[on.fitting]
+        channel = show.layers.at[on.fitting]
         show = permitted(
             show, {f"{channel}/send/mix/1/level": -7.0, f"{channel}/pinned_sends": True}
         )

@@ -39,7 +39,7 @@ from ombrel.core import (
     why,
 )
 from ombrel.core.flow import listeners, sources
-from ombrel.core.together import keeping, rulers_in_use
+from ombrel.core.together import compensation, rulers_in_use
 from ombrel.core.wires import layout_of
 from ombrel.demo import demo_show
 from tests.core.walk import dcas_of as walked_dcas
@@ -235,7 +235,7 @@ def test_keeping_changes_no_true_level_or_names_who_cannot_be_kept(seed):
         after, _ = made(before, membership(before, dca, [member], on=joins))
     except CircleOfDcas:
         return
-    kept = keeping(before, after)
+    kept = compensation(before, after)
     strips = layout_of(TINY).strips
     jumps = {s for s in strips if ruled(before, s).level_db != ruled(after, s).level_db}
     assert {strip for strip, _, _ in kept.jumps} == jumps
@@ -254,24 +254,24 @@ def test_keeping_changes_no_true_level_or_names_who_cannot_be_kept(seed):
 def test_keeping_uses_a_joining_dcas_own_fader_and_names_what_is_out_of_reach():
     show = show_of(TOURING, band(dca__1__fader=2.0, dca__3__fader=-4.0, channel__2__fader=6.0))
     after, _ = made(show, membership(show, "dca/3", ["dca/1"], on=True))
-    assert dict(keeping(show, after).moves) == {"dca/1/fader": 6.0}
+    assert dict(compensation(show, after).moves) == {"dca/1/fader": 6.0}
     level, _ = made(after, {"dca/3/fader": 0.0})
-    assert dict(keeping(level, made(level, {"dca/1/dca/3/on": False})[0]).moves) == {}
+    assert dict(compensation(level, made(level, {"dca/1/dca/3/on": False})[0]).moves) == {}
     after, _ = made(show, membership(show, "dca/3", ["channel/1", "channel/2"], on=True))
-    kept = keeping(show, after)
+    kept = compensation(show, after)
     assert kept.lacking == (("Channel 2", 10.0),)
     assert kept.jumps == (("channel/1", -3.0, -7.0), ("channel/2", 8.0, 4.0))
     shown = preview(show, flow_of(show), membership(show, "dca/3", ["channel/1"], on=True))
-    assert shown.keeping is not None
-    assert dict(shown.keeping.moves) == {"channel/1/fader": -1.0}
+    assert shown.compensation is not None
+    assert dict(shown.compensation.moves) == {"channel/1/fader": -1.0}
 
 
 def test_leaving_a_muted_dca_keeps_the_silence_by_the_strips_own_mute_and_joining_one_is_told():
     show = show_of(TOURING, band(dca__1__mute=True))
     left, _ = made(show, membership(show, "dca/1", ["channel/1"], on=False))
-    assert dict(keeping(show, left).moves) == {"channel/1/mute": True}
+    assert dict(compensation(show, left).moves) == {"channel/1/mute": True}
     joined, _ = made(show, membership(show, "dca/1", ["channel/3"], on=True))
-    assert keeping(show, joined).silenced == ("Channel 3",)
+    assert compensation(show, joined).silenced == ("Channel 3",)
 
 
 def test_strips_are_typed_as_people_say_them():

@@ -306,7 +306,7 @@ def test_choosing_a_cast_of_forty_is_quick_enough_to_be_looked_at_first(show):
     began = time.monotonic()
     outcome = make(show, choosing(1))
     assert not isinstance(outcome, Refused)
-    assert len(stored(show).laid.on) == 40
+    assert len(stored(show).layers.on) == 40
     assert time.monotonic() - began < 20.0  # a bound against hanging, no measurement
 
 

@@ -266,10 +266,10 @@ async def test_a_strangers_body_is_small_or_is_not_read(show, ann, client, monke
     large = Sent(300_000_000, parts=[chunk] * 10)
     unsaid = Sent(None, parts=itertools.repeat(chunk, 10))
     small = Sent(100, parts=[b"x" * 100])
-    lying = Sent(10, parts=[chunk, chunk])
-    for one in (large, unsaid, small, lying):
+    layered = Sent(10, parts=[chunk, chunk])
+    for one in (large, unsaid, small, layered):
         await guard(one.scope, one.receive, one.send)
-    assert [one.status for one in (large, unsaid, small, lying)] == [413, 401, 200, 413]
+    assert [one.status for one in (large, unsaid, small, layered)] == [413, 401, 200, 413]
     assert [one.read for one in (large, unsaid)] == [0, 0]
     await sync_to_async(client.force_login)(ann)
     cookie = f"sessionid={client.cookies['sessionid'].value}".encode()

@@ -9,7 +9,7 @@ from ombrel.core import ConsoleError, bears_on_findings, edited, flow_of, table_
 from ombrel.server.keeping.frames import Frame
 from ombrel.server.keeping.states import State
 from ombrel.server.messages.from_screen import WatchedCell
-from ombrel.server.messages.news import Told, bears_on_why, why_told
+from ombrel.server.messages.news import Update, bears_on_why, why_told
 from tests.shows import edit_of_seed, show_of_seed
 
 
@@ -34,7 +34,7 @@ def test_what_is_not_told_again_reads_as_it_did(seed):
         except ConsoleError:
             continue
         state = State(2, after.show, after.flow)
-        told = Told(
+        told = Update(
             Frame(
                 before=1,
                 revision=2,

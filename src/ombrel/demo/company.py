@@ -121,7 +121,7 @@ def _cast(show: Show) -> Mapping[str, Asked]:
 
 def _on(show: Show) -> Iterator[tuple[str, str, str]]:
     """Channels with who is on, by name, and their fitting, where nothing was kept yet."""
-    for channel, one in show.laid.on.items():
+    for channel, one in show.layers.on.items():
         performer = show.text(f"{show[f'{one.fitting}/performer']}/name")
         if performer in _VOICES and not show.number(f"{one.fitting}/newest"):
             yield channel, performer, one.fitting
@@ -156,7 +156,7 @@ def _left_loose(show: Show) -> Mapping[str, Asked]:
     """The aerialist was ridden up last night, and nobody has kept or dropped it."""
     performer = performer_named(show, "Pell Haverby")
     fitting = fitting_for(show, str(performer), _part("Aerialist"))
-    channel = show.laid.at[str(fitting)]
+    channel = show.layers.at[str(fitting)]
     socket = show.text(f"{channel}/source")
     return {f"{socket}/gain": show.number(f"{socket}/gain") + 2.0}
 

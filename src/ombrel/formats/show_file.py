@@ -41,7 +41,7 @@ from ombrel.core import (
     show_of,
 )
 
-from .show_texts import TEXTS_SCHEMA, laid_out, whole_texts
+from .show_texts import TEXTS_SCHEMA, layers_of, whole_texts
 
 __all__ = ["FORMAT", "LONGEST_SHOW", "VERSION", "read_show", "show_schema", "write_show"]
 
@@ -61,7 +61,7 @@ def write_show(show: Show) -> bytes:
         for address, value in sorted(show.own.items())
     }
     held = {address: str(value) for address, value in values.items() if _holds_text(address)}
-    places, texts = laid_out(held)
+    places, texts = layers_of(held)
     values |= {address: {"text": places[text]} for address, text in held.items()}
     document = {
         "format": FORMAT,

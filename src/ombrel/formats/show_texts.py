@@ -11,7 +11,7 @@ from typing import Any, Final
 
 from ombrel.core import Address, made_of, made_otherwise
 
-__all__ = ["LONGEST_TEXTS", "TEXTS_SCHEMA", "laid_out", "whole_texts"]
+__all__ = ["LONGEST_TEXTS", "TEXTS_SCHEMA", "layers_of", "whole_texts"]
 
 # Of all texts together, in letters: a small file could else unfold to any size.
 LONGEST_TEXTS: Final = 256 * 1024 * 1024
@@ -39,7 +39,7 @@ TEXTS_SCHEMA: Final = {
 }
 
 
-def laid_out(held: Mapping[str, str]) -> tuple[dict[str, int], list[Any]]:
+def layers_of(held: Mapping[str, str]) -> tuple[dict[str, int], list[Any]]:
     """The place of each text, and the texts as they are written. `held`: by address.
 
     A text is written as it differs from that of the scene before, where they have much in common.

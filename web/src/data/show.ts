@@ -4,7 +4,7 @@ import { createStore } from "zustand/vanilla";
 import { beside, lastOf } from "./address";
 import { Catalogue } from "./catalogue";
 import { type Fade, pointAt } from "./fade";
-import { type Lists, listsAfter, NO_LISTS, type Values } from "./lists";
+import { type InUse, inUseAfter, NOTHING_IN_USE, type Values } from "./inUse";
 import type {
   Ask,
   Company,
@@ -50,7 +50,7 @@ export interface Choice {
   by_hand?: Extract<Ask, { action: "moves" }>["by_hand"];
 }
 
-export interface ShowState extends Lists {
+export interface ShowState extends InUse {
   me: Me | null;
   desk: Desk | null;
   catalogue: Catalogue | null;
@@ -126,7 +126,7 @@ export const store = createStore<ShowState>(() => ({
   trouble: "",
   revision: null,
   values: new Map(),
-  ...NO_LISTS,
+  ...NOTHING_IN_USE,
   table: null,
   why: null,
   setBy: {},
@@ -180,7 +180,7 @@ export function colourOf(state: ShowState, strip: string, none = "sand"): string
 function withValues(state: ShowState, moved: Record<string, Value>): Partial<ShowState> {
   const values = state.values as Map<string, Value>;
   for (const address in moved) values.set(address, moved[address]!);
-  return listsAfter(values, state, Object.keys(moved));
+  return inUseAfter(values, state, Object.keys(moved));
 }
 
 /** What a message from the server changes here. `moved` with a gap is for the link to see to. */
@@ -190,12 +190,12 @@ export function received(message: ToScreen): void {
       case "snapshot": {
         const values = new Map(Object.entries(message.values as Record<string, Value>));
         // another show, or this one anew: what was put together from the patch is put together again
-        const nothing = { ...NO_LISTS, patched: state.patched + 1 };
+        const nothing = { ...NOTHING_IN_USE, patched: state.patched + 1 };
         return {
           revision: message.revision,
           values,
           ...nothing,
-          ...listsAfter(values, nothing, values.keys()),
+          ...inUseAfter(values, nothing, values.keys()),
         };
       }
       case "moved":

@@ -57,6 +57,6 @@ export type FittingValue = Schemas["FittingValueRow"];
 export type FittingsCompared = Schemas["FittingsComparedReply"];
 export type PreviewCompany = Schemas["PreviewCompany"];
 export type ScenesCompared = Schemas["ScenesComparedReply"];
-export type Preview = Schemas["Preview"];
+export type Preview = Schemas["PreviewMessage"];
 /** A value on the wire; null is silence for a level, and nothing for a reference. */
 export type Value = string | number | boolean | null;

@@ -9,7 +9,7 @@ export const preview = (told: Partial<Preview> = {}): Preview => ({
   values: [],
   breaks: [],
   leaving: [],
-  keeping: null,
+  compensation: null,
   follows: [],
   following: 0,
   losses: [],

@@ -49,14 +49,14 @@ function names(pairs: readonly (readonly [string, string])[]): string {
 }
 
 /** Where strips join or leave DCAs: whose true level jumps, and whether that can be made up for. */
-function Jumps({ keeping }: { keeping: NonNullable<Preview["keeping"]> }) {
+function Jumps({ compensation }: { compensation: NonNullable<Preview["compensation"]> }) {
   const words = useShow((state) =>
-    keeping.jumps
+    compensation.jumps
       .slice(0, 6)
       .map(([strip, from, to]) => `${stripName(state, strip)} ${cellText(from)} → ${cellText(to)}`)
       .join(", "),
   );
-  const more = keeping.jumps.length - 6;
+  const more = compensation.jumps.length - 6;
   return (
     <>
       {words && (
@@ -65,13 +65,13 @@ function Jumps({ keeping }: { keeping: NonNullable<Preview["keeping"]> }) {
           {more > 0 && ` and ${more} more`}
         </p>
       )}
-      {keeping.silenced.length > 0 && (
-        <p className="text-coral">Muted with it: {keeping.silenced.join(", ")}</p>
+      {compensation.silenced.length > 0 && (
+        <p className="text-coral">Muted with it: {compensation.silenced.join(", ")}</p>
       )}
-      {keeping.lacking.length > 0 && (
+      {compensation.lacking.length > 0 && (
         <p className="text-soft">
           Levels cannot be kept:{" "}
-          {keeping.lacking
+          {compensation.lacking
             .map(([name, at]) => (at === null ? name : `${name} would need ${levelText(at)} dB`))
             .join(", ")}
         </p>
@@ -161,7 +161,7 @@ export function Told({ shown, words, values }: ToldProps) {
           <strong>{name}</strong> leaves the list. {becomes}
         </p>
       ))}
-      {shown.keeping && <Jumps keeping={shown.keeping} />}
+      {shown.compensation && <Jumps compensation={shown.compensation} />}
       {shown.following > 0 && (
         <p>
           <strong className="text-iris">With it:</strong>{" "}

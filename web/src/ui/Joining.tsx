@@ -10,8 +10,11 @@ const isFelt = (shown: Preview): boolean =>
   shown.breaks.length > 0 ||
   shown.silenced.length > 0 ||
   shown.opened.length > 0 ||
-  (shown.keeping !== null &&
-    shown.keeping.jumps.length + shown.keeping.silenced.length + shown.keeping.keep.length > 0);
+  (shown.compensation !== null &&
+    shown.compensation.jumps.length +
+      shown.compensation.silenced.length +
+      shown.compensation.keep.length >
+      0);
 
 /** The edit with the faders that keep every true level. */
 function kept(ask: Ask, keep: readonly Move[]): Ask {
@@ -59,7 +62,7 @@ interface Props {
 function Joining({ ask, known, onDone }: Props) {
   const link = useLink();
   const shown = usePreview(ask, known);
-  const keep = shown && typeof shown !== "string" ? (shown.keeping?.keep ?? []) : [];
+  const keep = shown && typeof shown !== "string" ? (shown.compensation?.keep ?? []) : [];
   const take = async (wanted: Ask) => {
     if (await link.do(wanted, { quiet: false })) onDone();
   };

@@ -1,6 +1,6 @@
 """Why something arrives or not, what would help, what an edit would do, what must hold."""
 
-from .answer import why
+from .answer import may_explain_otherwise, why
 from .hear import hear, typed_level_db
 from .loudest import loudest
 from .preview import Preview, preview
@@ -19,6 +19,7 @@ __all__ = [
     "hear",
     "loudest",
     "make_promise",
+    "may_explain_otherwise",
     "mended",
     "newly_broken",
     "preview",

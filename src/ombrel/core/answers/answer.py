@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from itertools import islice
 from typing import Final
 
-from ..catalogue import of_kind
+from ..catalogue import SOURCES, of_kind, thing_of
 from ..edit import edited
 from ..flow import Flow, Network, Path, State, flow_of, listener_name, source_name, strip_name
 from ..show import Show
@@ -15,7 +15,7 @@ from ..values import SILENCE_DB, Asked, ConsoleError, counted, said, sides_to_le
 from .reason import Reason, Remedy
 from .reasons import Reasons
 from .ruled import with_taking_out
-from .steps import Step, Told, head, told
+from .steps import Step, Tale, head, told
 
 __all__ = ["Way", "Why", "why"]
 
@@ -180,7 +180,7 @@ def _by_strips(paths: Iterable[Path]) -> Iterable[list[Path]]:
     return found.values()
 
 
-def _finished(show: Show, flow: Flow, tale: Told, path: Path, *, wet: bool) -> Way:
+def _finished(show: Show, flow: Flow, tale: Tale, path: Path, *, wet: bool) -> Way:
     strips = [flow.layout.strips[strip] for strip in path.strips[1:]]
     last = path.edges[-1].start[0]
     between = [s for s in strips if s != flow.layout.strips[last]] if len(strips) else []
@@ -285,3 +285,24 @@ def _ordinal(number: int) -> str:
     if number % 100 in (11, 12, 13):
         return f"{number}th"
     return f"{number}{ {1: 'st', 2: 'nd', 3: 'rd'}.get(number % 10, 'th') }"
+
+
+def may_explain_otherwise(
+    show: Show, flow: Flow, source: str, listener: str, addresses: Iterable[str]
+) -> bool:
+    """Whether moves at some addresses may have changed why a source arrives at a listener or not.
+
+    They have not if all stand at other sources that no bus feeds: nothing of this cell passes
+    them. In doubt they may have.
+    """
+    layout, through = flow.layout, flow.fed.row.tolist()
+    passed = {source, *(layout.source(row) for row in through)}
+    if any(show[f"{one}/gate/key"] for one in passed if of_kind(one) == "channel"):
+        return True  # what opens a gate on the way may be any strip
+    if of_kind(listener) == "output":
+        return True
+    for address in addresses:
+        strip = thing_of(address)
+        if of_kind(address) not in SOURCES or strip == source or layout.row(strip) in through:
+            return True
+    return False

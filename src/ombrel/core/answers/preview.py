@@ -12,7 +12,7 @@ from ..edit import edited
 from ..flow import Flow, State, listener_name, listeners, source_name, strip_name
 from ..patching import left_behind
 from ..show import Change, Show, channels_of_line, socket_name
-from ..together import Carry, Keeping, keeping
+from ..together import Carry, Compensation, compensation
 from ..values import Asked
 from ..words import Difference, differences
 from .promises import newly_broken
@@ -37,8 +37,9 @@ class Preview:
     """`change`: the values; `losses`: who loses a socket; `silenced`: (source, listener) that were
 
     heard and will not be; `opened`: the other way round; `moved`: how many cells merely change.
-    `leaving`: lines that leave the list, and what becomes of their channels and sends. `keeping`:
-    where strips join or leave DCAs, what jumps, and what would keep every true level. `follows`:
+    `leaving`: lines that leave the list, and what becomes of their channels and sends.
+    `compensation`: where strips join or leave DCAs, what jumps, and what would keep every true
+    level. `follows`:
     what gangs and pairs would move beside what was asked for, the first of them; `following`: how
     many those are. `breaks`: promises that hold now and would not.
     `values`: the first of the values that move, in words.
@@ -50,7 +51,7 @@ class Preview:
     opened: tuple[tuple[str, str], ...]
     moved: int
     leaving: tuple[tuple[str, str], ...]
-    keeping: Keeping | None = None
+    compensation: Compensation | None = None
     follows: tuple[Difference, ...] = ()
     following: int = 0
     breaks: tuple[str, ...] = ()
@@ -92,7 +93,7 @@ def preview(
         opened=names(will & ~was, after.show),
         moved=int((was & will).sum()),
         leaving=_leaving(show, after.show),
-        keeping=keeping(show, after.show) if _joins(after.stood) else None,
+        compensation=compensation(show, after.show) if _joins(after.stood) else None,
         follows=tuple(differences(show, after.show, sorted(beside)[:_MOST_FOLLOWING])),
         following=len(beside),
         values=tuple(differences(show, after.show, _first(after.stood, moves))),

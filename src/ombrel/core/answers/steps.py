@@ -20,7 +20,7 @@ from ..values import bare, gain_to_db, predicted_dbfs, said, sides_to_level_db
 from ..wires import STAGES, gain_of, passed
 from ..words import fitting_said, processor_said
 
-__all__ = ["TAP_WORDS", "Step", "Told", "head", "told"]
+__all__ = ["TAP_WORDS", "Step", "Tale", "head", "told"]
 
 TAP_WORDS: Final = dict(
     zip(
@@ -52,7 +52,7 @@ class Step:
 
 
 @dataclass(slots=True)
-class Told:
+class Tale:
     """A path being told: the steps so far, and what stands at each side as if all were open."""
 
     sides: np.ndarray
@@ -97,7 +97,7 @@ def _level_db(sides: np.ndarray) -> float:
     return float(sides_to_level_db(sides[0], sides[1]))
 
 
-def told(show: Show, flow: Flow, row: int, column: int, paths: Sequence[Path]) -> Told:
+def told(show: Show, flow: Flow, row: int, column: int, paths: Sequence[Path]) -> Tale:
     """A way from behind the input of its source, step by step; its `paths` pass the same strips.
 
     All sides are told together; where a strip is passed twice, by one side and then by the other,
@@ -109,7 +109,7 @@ def told(show: Show, flow: Flow, row: int, column: int, paths: Sequence[Path]) -
     return tales[0] if len(tales) == 1 else _together(tales, paths, row < flow.layout.channels)
 
 
-def _together(tales: Sequence[Told], paths: Sequence[Path], mono: bool) -> Told:
+def _together(tales: Sequence[Tale], paths: Sequence[Path], mono: bool) -> Tale:
     """Paths by other sides of the same strips as one: what they have in common counts once."""
 
     def standing(at: int) -> np.ndarray:
@@ -123,7 +123,7 @@ def _together(tales: Sequence[Told], paths: Sequence[Path], mono: bool) -> Told:
     starts = {path.edges[0].start for path in paths}
     amount = 1.0 if mono else math.sqrt(0.5)
     before = _level_db(np.array([amount, amount if len(starts) > 1 else 0.0]))
-    whole = Told(tales[0].sides)
+    whole = Tale(tales[0].sides)
     for at, step in enumerate(tales[0].steps):
         whole.sides = standing(at)
         gain_db = step.gain_db
@@ -134,14 +134,14 @@ def _together(tales: Sequence[Told], paths: Sequence[Path], mono: bool) -> Told:
     return whole
 
 
-def _followed(show: Show, flow: Flow, row: int, column: int, path: Path) -> Told:
+def _followed(show: Show, flow: Flow, row: int, column: int, path: Path) -> Tale:
     """One path; if it passes a strip twice, by its own sides alone."""
     layout = flow.layout
     one_by_one = len(set(path.strips)) < len(path.strips)
     start = np.array([1.0, 0.0]) if row < layout.channels else np.full(2, math.sqrt(0.5))
     if one_by_one:
         start[1 - path.edges[0].start[1]] = 0.0
-    tale = Told(start)
+    tale = Tale(start)
     for number, edge in enumerate(path.edges):
         strip = edge.start[0]
         if edge.to is None:
@@ -156,7 +156,7 @@ def _followed(show: Show, flow: Flow, row: int, column: int, path: Path) -> Told
     return tale
 
 
-def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: bool) -> None:
+def _stages(tale: Tale, show: Show, flow: Flow, strip: int, tap: int, *, first: bool) -> None:
     """The stages of a strip before a tap; of the first strip also those that the tap leaves out."""
     name, address = strip_name(show, flow.layout.strips[strip]), flow.layout.strips[strip]
     kind = of_kind(address)
@@ -201,7 +201,7 @@ def _stages(tale: Told, show: Show, flow: Flow, strip: int, tap: int, *, first: 
 
 
 def _processing(
-    tale: Told, show: Show, flow: Flow, strip: str, tap: int, name: str, *, first: bool
+    tale: Tale, show: Show, flow: Flow, strip: str, tap: int, name: str, *, first: bool
 ) -> None:
     """Processors that shape what passes; the broadband level leaves them out. A gate that another
 
@@ -219,7 +219,7 @@ def _processing(
         tale.add(Step(kind=bead.key, title=title, detail=detail, address=f"{at}/{leaf}"))
 
 
-def _make_up(tale: Told, gain: float, strip: str, heard: bool) -> None:
+def _make_up(tale: Tale, gain: float, strip: str, heard: bool) -> None:
     """What a compressor adds below its threshold."""
     if gain != 1.0 and heard:
         step = Step(kind="compressor", title="Compressor", detail="make-up; counted as open",
@@ -228,7 +228,7 @@ def _make_up(tale: Told, gain: float, strip: str, heard: bool) -> None:
         tale.scaled(gain, step)
 
 
-def _solo_stage(tale: Told, gain: float, name: str, *, heard: bool) -> None:
+def _solo_stage(tale: Tale, gain: float, name: str, *, heard: bool) -> None:
     """Solo in place, where it silences the strip: for a tap before it that is no step."""
     if gain == 0.0 and heard:
         step = Step(kind="ruled", title="Solo in place", detail=f"{name} is not soloed",
@@ -237,7 +237,7 @@ def _solo_stage(tale: Told, gain: float, name: str, *, heard: bool) -> None:
 
 
 def _ruled_stage(
-    tale: Told, show: Show, strip: str, stage: str, left_out_by: str, first: bool
+    tale: Tale, show: Show, strip: str, stage: str, left_out_by: str, first: bool
 ) -> None:
     """DCAs and mute groups of a strip, a step each. `left_out_by`: the tap that leaves them out."""
     if left_out_by and not first:
@@ -274,7 +274,7 @@ def _pan_words(pan: float) -> str:
     return f"{'L' if pan < 0 else 'R'}{said(abs(pan) * 100.0, 0)}"
 
 
-def _feed(tale: Told, show: Show, flow: Flow, edge: Edge) -> None:
+def _feed(tale: Tale, show: Show, flow: Flow, edge: Edge) -> None:
     """The feed from one strip to the next: an assignment, a send, a patch, an effect."""
     assert edge.to is not None
     layout = flow.layout
@@ -307,7 +307,7 @@ def _feed(tale: Told, show: Show, flow: Flow, edge: Edge) -> None:
     tale.spread(sides, "send", title, detail, address, is_open=is_open)
 
 
-def _patched(tale: Told, show: Show, flow: Flow, bus: int, to: int) -> None:
+def _patched(tale: Tale, show: Show, flow: Flow, bus: int, to: int) -> None:
     """A bus that feeds a channel, or an effect its return."""
     layout, fed = flow.layout, flow.fed
     target = layout.strips[to]
@@ -324,7 +324,7 @@ def _patched(tale: Told, show: Show, flow: Flow, bus: int, to: int) -> None:
     tale.spread(sides, "effect" if wet else "fed", title, detail, f"{target}/source")
 
 
-def _end(tale: Told, show: Show, flow: Flow, column: int, edge: Edge, *, alone: bool) -> None:
+def _end(tale: Tale, show: Show, flow: Flow, column: int, edge: Edge, *, alone: bool) -> None:
     """The last strip's stages, and the sockets that carry it."""
     layout, strip = flow.layout, edge.start[0]
     if column >= layout.buses:

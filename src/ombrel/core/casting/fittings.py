@@ -96,7 +96,7 @@ def new_fitting(
 def remove_fitting(show: Show, fitting: str) -> dict[str, Asked]:
     """Moves that take a fitting out of the show; undo brings it back. Raises NoSuchFitting."""
     fitting_in(show, fitting)
-    channel = show.laid.at.get(fitting)
+    channel = show.layers.at.get(fitting)
     off: dict[str, Asked] = {f"{channel}/fitting": None} if channel else {}
     return off | {f"{fitting}/removed": True, f"{fitting}/check": "waiting"}
 
@@ -212,7 +212,7 @@ def keep(show: Show, fitting: str, *, by: str, at_s: float) -> dict[str, Asked]:
     fitting_in(show, fitting)
     if not loose(show, fitting):
         return {}
-    channel = show.laid.at.get(fitting)
+    channel = show.layers.at.get(fitting)
     heard_by = microphone_on(show, channel) if channel else ""
     values = values_of(show, fitting)
     carries = carried_by_fitting(show.own, fitting)

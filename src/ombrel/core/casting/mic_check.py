@@ -112,7 +112,7 @@ def entry_of(show: Show, key: str) -> CheckEntry:
 
 def held_by(show: Show, by: str) -> str | None:
     """The fitting that an operator has under check; None: none."""
-    for one in show.laid.on.values():
+    for one in show.layers.on.values():
         if one.checked and show.text(f"{one.fitting}/checker") == by:
             return one.fitting
     return None
@@ -121,7 +121,7 @@ def held_by(show: Show, by: str) -> str | None:
 def _in_the_way(show: Show, entry: CheckEntry, by: str) -> tuple[str, str] | None:
     """Another operator's fitting under check on the same channel or preamp, and which of them."""
     socket = preamp_socket(show, entry.channel)
-    for channel, one in show.laid.on.items():
+    for channel, one in show.layers.on.items():
         mine = show.text(f"{one.fitting}/checker") == by
         if not one.checked or mine or one.fitting == entry.fitting:
             continue
@@ -290,7 +290,7 @@ def check_alone(show: Show, coming: Collection[str]) -> None:
     stay: that bars nobody else. Raises EntryTaken.
     """
     taken: dict[str, str] = {}
-    for channel, one in show.laid.on.items():
+    for channel, one in show.layers.on.items():
         if not one.checked:
             continue
         by = show.text(f"{one.fitting}/checker")

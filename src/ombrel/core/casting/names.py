@@ -64,7 +64,7 @@ def is_bound(show: Show, address: str) -> bool:
     at = Address.at(address)
     thing = at.thing
     if at.is_at("fitting", "performer", "part", "microphone"):
-        return thing in show.laid.at or any(
+        return thing in show.layers.at or any(
             one.in_fitting or one.is_packed or one.leaf == "newest"
             for one in map(Address.at, below(thing, show.own))
         )

@@ -92,7 +92,7 @@ def radio_sheet(show: Show, title: str) -> Sheet:
 def _fitting_words(show: Show, fitting: str | None, channel: str) -> str:
     if fitting is None or not show.number(f"{fitting}/newest"):
         return "none kept"
-    return "on" if show.laid.at.get(fitting) == channel else f"off ({on_in_words(show, channel)})"
+    return "on" if show.layers.at.get(fitting) == channel else f"off ({on_in_words(show, channel)})"
 
 
 def _scenes(show: Show, channel: str, part: str) -> str:

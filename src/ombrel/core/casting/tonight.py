@@ -197,7 +197,7 @@ def set_channels(
     if on or any(part_of_channel(show, one) == part for one in was.values()):
         plays = tonight(show, part)
         free = [
-            one for one in new if part_of_channel(show, one) is None or not show.laid.on.get(one)
+            one for one in new if part_of_channel(show, one) is None or not show.layers.on.get(one)
         ]
         coming = [Coming(channel=one, part=part, plays=plays) for one in free]
         moves |= going_on(then, coming, since_s=since_s)[0]
@@ -248,7 +248,7 @@ def _check_alone(show: Show, channel: str) -> None:
 
 def on_in_words(show: Show, channel: str) -> str:
     """Who is on a channel: "Ada as Gull", "Gull, vacant", or "" for nobody."""
-    one = show.laid.on.get(channel)
+    one = show.layers.on.get(channel)
     if one is not None:
         return fitting_name(show, one.fitting)
     part = part_of_channel(show, channel)

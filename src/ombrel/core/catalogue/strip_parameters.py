@@ -11,7 +11,7 @@ from .choices import COLOURS, GANG_ASPECTS, TAKES, TAPS
 __all__ = [
     "FADER",
     "FORMAT",
-    "KEPT",
+    "KEPT_PLACE",
     "PAN",
     "TO_MATRIX",
     "TO_MIX",
@@ -62,7 +62,7 @@ FADER: Final = Number(
 PAN: Final = Number(unit="pan", lowest=-1.0, highest=1.0, step=0.01)
 FORMAT: Final = Choice(options=("unused", "mono", "stereo"))
 # Where a member of a gang would stand if its range had no end; "off" is no such place.
-KEPT: Final = Number(unit="", lowest=-math.inf, highest=1e300, step=0.1, lowest_finite=-1e300)
+KEPT_PLACE: Final = Number(unit="", lowest=-math.inf, highest=1e300, step=0.1, lowest_finite=-1e300)
 _TRIM = Number(unit="dB", lowest=-20.0, highest=20.0, step=0.1)
 
 
@@ -87,7 +87,7 @@ def followed(parameter: Parameter) -> tuple[Parameter, ...]:
     """A number that gangs carry, and the place that it keeps when it meets the end of its range."""
     says = f"Where its gang would have it, beyond the end of its range. {parameter.says}"
     kept = entry(
-        f"{parameter.key}/kept", KEPT, -math.inf, "", "Kept place", says, tie=parameter.tie
+        f"{parameter.key}/kept", KEPT_PLACE, -math.inf, "", "Kept place", says, tie=parameter.tie
     )
     return parameter, kept
 
@@ -111,11 +111,11 @@ def level_of(strip: str, of: str, *, fader_db: float) -> tuple[Parameter, ...]:
         entry(
             f"{strip}/solo", Switch(), False, "solo", "Solo", f"The {of} is soloed.", tie="equal"
         ),
-        *_held(strip, of),
+        *_memberships(strip, of),
     )
 
 
-def _held(strip: str, of: str) -> tuple[Parameter, ...]:
+def _memberships(strip: str, of: str) -> tuple[Parameter, ...]:
     """Which DCAs, mute groups, gangs and promises hold a strip."""
     return tuple(
         entry(

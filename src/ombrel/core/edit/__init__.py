@@ -1,6 +1,6 @@
 """The one door for change, what an edit brings with it, renumbering, undo, fades."""
 
-from .desk_rules import is_held
+from .desk_rules import is_safe_key
 from .edits import (
     Edited,
     Expanded,
@@ -17,7 +17,7 @@ from .fades import CLOSING, Fade, Fading, fading, standing_at
 from .jumps import check_jumps, check_remedy
 from .renaming import renamed, said_otherwise, strips_in
 from .solving import EXACT_DB, opening_at, solved_db
-from .undo import bearing_on_undo, undoing, undoing_renumbered
+from .undo import bearing_on_undo, permitted, undoing, undoing_renumbered
 
 __all__ = [
     "CLOSING",
@@ -35,10 +35,11 @@ __all__ = [
     "edited",
     "expanded",
     "fading",
-    "is_held",
+    "is_safe_key",
     "looked_at",
     "made",
     "opening_at",
+    "permitted",
     "renamed",
     "said_otherwise",
     "show_of",

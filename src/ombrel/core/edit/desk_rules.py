@@ -21,7 +21,7 @@ from ..values import (
     WrongValue,
 )
 
-__all__ = ["BUS_TAPS", "check_desk_rules", "is_held"]
+__all__ = ["BUS_TAPS", "check_desk_rules", "is_safe_key"]
 
 BUS_TAPS = ("before_fader", "before_fader_after_mute", "after_fader")
 
@@ -154,7 +154,7 @@ def _dca_name(show: Show, dca: str) -> str:
     return show.text(f"{dca}/name") or f"DCA {Thing.at(dca).number}"
 
 
-def is_held(show: Show, address: str) -> bool:
+def is_safe_key(show: Show, address: str) -> bool:
     """Whether it is the key of a mute group that is safe: no undo, recall or remedy moves it."""
     at = Address.at(address)
     return at.is_at("mute_group", "on") and show.on(at.beside("safe"))
@@ -164,7 +164,7 @@ def _safe_mute_groups(show: Show, addresses: Collection[str]) -> None:
     """The key of a safe mute group stays; arming it is an edit of its own, or part of this one."""
     for address in addresses:
         group = Address.at(address).stem
-        if is_held(show, address) and f"{group}/safe" not in addresses:
+        if is_safe_key(show, address) and f"{group}/safe" not in addresses:
             raise MuteGroupSafe(show.text(f"{group}/name") or group.replace("_", " "))
 
 
@@ -225,7 +225,7 @@ def _fittings(show: Show, addresses: Collection[str]) -> None:
         if named_there is not None and named_there not in fittings(show):
             raise WrongValue(address, "a fitting of the show", str(named_there))
     if goes_on or any(at.leaf == "linked" for at in moved):
-        for channel in show.laid.on:
+        for channel in show.layers.on:
             number = Thing.at(channel).number
             if show.on(f"channel/{number - (number + 1) % 2}/linked"):
                 raise OnOnePair(strip_name(show, channel))

@@ -44,7 +44,7 @@ from ..values import (
     read_note,
 )
 from .desk_rules import check_desk_rules
-from .lying import lying, settling
+from .layering import layered, settling
 
 __all__ = [
     "Edited",
@@ -180,7 +180,7 @@ def expanded(
     whole |= tied(show, whole)
     if bears("gangs", whole) or any(Address.at(a).last == "kept" for a in named):
         whole |= _let_go(show, show.with_values(whole), whole)
-    whole = whole if own else lying(show, whole)
+    whole = whole if own else layered(show, whole)
     whole |= settling(show, whole)
     whole |= next_after(show, whole)
     new = {address: value for address, value in whole.items() if value != show.own_value(address)}

@@ -6,13 +6,15 @@ from immutables import Map
 
 from ..casting import is_bound
 from ..catalogue import Address, below, of_kind, thing_of
+from ..flow import Flow
 from ..show import Change, Show, is_in_fitting
 from ..together import NOT_KEPT, has_place, leaving_as_it_is, place_of
-from ..values import Asked
-from .desk_rules import is_held
+from ..values import Asked, ConsoleError, SocketTaken
+from .desk_rules import is_safe_key
+from .edits import edited
 from .renaming import renamed, said_otherwise, strips_in
 
-__all__ = ["bearing_on_undo", "undoing", "undoing_renumbered"]
+__all__ = ["bearing_on_undo", "permitted", "undoing", "undoing_renumbered"]
 
 
 def undoing(
@@ -35,7 +37,11 @@ def undoing(
                 place_of(of)
             ] == change.new.get(place_of(of), NOT_KEPT)
         armed = Address.at(address).beside("safe") in change.new
-        if stands and (armed or not is_held(show, address)) and not _is_off(show, change, address):
+        if (
+            stands
+            and (armed or not is_safe_key(show, address))
+            and not _is_off(show, change, address)
+        ):
             moves[address] = change.old[address]
         else:
             left.append(address)
@@ -44,6 +50,29 @@ def undoing(
     while bound := _bound(show, moves):  # who stays on a channel keeps what says whose they are
         _leave(bound, moves, left)
     return leaving_as_it_is(show, moves), tuple(sorted(left))
+
+
+def permitted(
+    show: Show, flow: Flow, moves: Mapping[str, Asked]
+) -> tuple[dict[str, Asked], int, ConsoleError | None]:
+    """The moves of an undo without those into sockets that somebody has taken since, how many are
+
+    left out, and the refusal where it is passed by whole. What the show as it stands now refuses
+    otherwise (it would close a loop) is passed by: it bars nobody from what they did before it.
+    """
+    kept = dict(moves)
+    while True:
+        try:
+            edited(show, flow, kept, own=True)
+        except SocketTaken as taken:
+            plugs = [one for one in (taken.address, taken.held_at) if one in kept]
+            if not plugs:
+                return {}, len(moves), taken
+            del kept[plugs[0]]
+        except ConsoleError as refused:
+            return {}, len(moves), refused
+        else:
+            return kept, len(moves) - len(kept), None
 
 
 def bearing_on_undo(change: Change) -> set[str]:
@@ -103,7 +132,7 @@ def _half_on(
     for channel in {thing_of(a) for a in (*moves, *left) if _says_who(a)}:
         own = [a for a in moves if thing_of(a) == channel and _says_who(a)]
         coming = str(moves.get(f"{channel}/fitting"))
-        there = show.laid.at.get(coming)
+        there = show.layers.at.get(coming)
         elsewhere = there not in (None, channel) and f"{there}/fitting" not in moves
         removed = moves.get(f"{coming}/removed", show.own.get(f"{coming}/removed")) is True
         parts = {show.own.get(f"{channel}/part"), moves.get(f"{channel}/part")}
@@ -153,4 +182,4 @@ def _is_off(show: Show, change: Change, address: str) -> bool:
         return False
     fitting = thing_of(address)
     named = any(not is_in_fitting(a) for a in below(fitting, change.new))
-    return not named and fitting not in show.laid.at
+    return not named and fitting not in show.layers.at

@@ -46,7 +46,7 @@ def fitting_unused(look: Look) -> Iterator[Finding]:
     order = parts(show)
     for fitting in fittings(show):
         part, performer = show[f"{fitting}/part"], show[f"{fitting}/performer"]
-        if part is None or fitting in show.laid.at:
+        if part is None or fitting in show.layers.at:
             continue
         plays = {*players(show, str(part)), tonight(show, str(part))} if part in order else set()
         if performer not in plays:
@@ -78,16 +78,16 @@ def pulled_both_ways(look: Look) -> Iterator[Finding]:
     """Two fittings on one preamp with different gains: one of the two is heard wrongly."""
     show = look.show
     by_socket: dict[str, list[str]] = {}
-    for channel, one in show.laid.on.items():
+    for channel, one in show.layers.on.items():
         socket = preamp_socket(show, channel)
         if socket is not None and one.covers("preamp"):
             by_socket.setdefault(socket, []).append(channel)
     for socket, channels in sorted(by_socket.items()):
-        fitted = [show.laid.on[channel].fitting for channel in channels]
+        fitted = [show.layers.on[channel].fitting for channel in channels]
         gains = {show[f"{one}/value/preamp/gain"] for one in fitted} - {None}
         if len(gains) > 1:
             names = " and ".join(fitting_name(show, one) for one in fitted)
-            holder = show.laid.holder.get(socket)
+            holder = show.layers.holder.get(socket)
             whose = f" {strip_name(show, holder)}'s counts." if holder else ""
             yield Finding(
                 rule="pulled_both_ways",

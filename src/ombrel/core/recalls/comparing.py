@@ -49,7 +49,7 @@ def laid_together(show: Show, one: str, other: str) -> tuple[Overlay, Overlay]:
     """
     part = show.own.get(f"{fitting_in(show, one)}/part")
     comes_in = [mic.channel for mic in microphones(show, part)] if isinstance(part, str) else []
-    at = show.laid.at
+    at = show.layers.at
     channel = at.get(one) or at.get(other) or next(iter(comes_in), "channel/1")
     return _overlay(show, one, channel), _overlay(show, other, channel)
 
@@ -75,9 +75,9 @@ def _overlay(show: Show, fitting: str, channel: str) -> Overlay:
 def _worn(show: Show, fitting: str, channel: str) -> Show:
     """A show of nothing but a channel with a fitting's values over its own."""
     values = values_of(show, fitting_in(show, fitting))
-    laid = {
+    layers = {
         f"{channel}/{leaf}": values.get(leaf, show.own_value(f"{channel}/{leaf}"))
         for leaf in fitted_leaves(show.desk)
         if not preamp_leaf(leaf)
     }
-    return blank_show(show.desk).with_values(laid)
+    return blank_show(show.desk).with_values(layers)

@@ -53,8 +53,8 @@ def felt(show: Show, after: Show, moved: Collection[str]) -> Felt:
             count[strip] = count.get(strip, 0) + 1
     empty = [
         fitting_name(after, one.fitting)
-        for channel, one in after.laid.on.items()
-        if (was := show.laid.on.get(channel)) is None or was.fitting != one.fitting
+        for channel, one in after.layers.on.items()
+        if (was := show.layers.on.get(channel)) is None or was.fitting != one.fitting
         if not show.number(f"{one.fitting}/newest") and not values_of(after, one.fitting)
     ]
     return Felt(

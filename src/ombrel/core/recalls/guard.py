@@ -44,16 +44,16 @@ def check_same_person(
                 aspects.setdefault(channel, set()).add(aspect_of(leaves[leaf]))
         elif at.is_at("input", "gain", "pad"):
             socket = at.thing
-            on_it = [channel for channel, on in show.laid.on.items() if on.attached == socket]
+            on_it = [channel for channel, on in show.layers.on.items() if on.attached == socket]
             fed = (f"channel/{n}" for n in channels_on(show, socket))
             for channel in dict.fromkeys((*fed, *on_it)):
                 where[channel] = socket_name(show.desk, socket)
                 watched[channel] = _on_a_channel(channel)
                 aspects.setdefault(channel, set()).add("preamp")
             if len(on_it) > 1:  # whoever sets it now, another may have when the hand began
-                channel = show.laid.holder.get(socket, on_it[0])
+                channel = show.layers.holder.get(socket, on_it[0])
                 for other in on_it:
-                    watched[channel] += _in_charge(show.laid.on[other].fitting)
+                    watched[channel] += _in_charge(show.layers.on[other].fitting)
     if not where:
         return
     was = changed([address for found in watched.values() for address in found])

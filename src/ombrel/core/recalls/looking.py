@@ -13,7 +13,7 @@ from ..catalogue import KINDS, Address, Leaf, Thing, is_on_desk, of_kind
 from ..edit import Edited, edited
 from ..flow import Flow, listeners
 from ..scenes import address_of
-from ..show import Show, lies_at, lines_on, socket_name
+from ..show import Show, layer_at, lines_on, socket_name
 from ..values import ConsoleError, UnknownAddress, Value, said
 from ..words import Difference, HeardOtherwise, differences, heard_otherwise
 from .felt import NOTHING_FELT, Felt, felt, felt_in_words
@@ -58,7 +58,7 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
     beneath = [
         a
         for a in after.change.new
-        if (at := lies_at(show.desk, after.show.laid, a)) and after.show[at] is not None
+        if (at := layer_at(show.desk, after.show.layers, a)) and after.show[at] is not None
     ]
     heard = _heard(show, flow, after)
     changes = who_changes(show, found.moves)

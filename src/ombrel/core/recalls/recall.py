@@ -157,7 +157,7 @@ def _attached(show: Show, found: Mapping[str, Value]) -> dict[str, Asked]:
     """A source that is recalled brings the preamp of the fitting that is on to its socket."""
     return {
         f"{channel}/attached": preamp_socket(show, channel, found[f"{channel}/source"])
-        for channel in show.laid.on
+        for channel in show.layers.on
         if f"{channel}/source" in found
     }
 

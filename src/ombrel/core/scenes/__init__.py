@@ -12,7 +12,7 @@ from .held import (
     made_otherwise,
 )
 from .many import Many, Scope, set_in_scenes
-from .next import check_next_scene, next_after, next_told
+from .next import check_next_scene, is_gone_to, next_after, next_told
 from .order import (
     check_number,
     number_text,
@@ -60,6 +60,7 @@ __all__ = [
     "held_otherwise",
     "holder_name",
     "holders",
+    "is_gone_to",
     "made_of",
     "made_otherwise",
     "next_after",

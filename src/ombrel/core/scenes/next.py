@@ -10,7 +10,7 @@ from ..show import Show
 from ..values import NotNext, Value
 from .order import following_scene, passed_by, scene_named
 
-__all__ = ["check_next_scene", "next_after", "next_told"]
+__all__ = ["check_next_scene", "is_gone_to", "next_after", "next_told"]
 
 
 def next_after(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
@@ -47,6 +47,17 @@ def next_told(before: Show, after: Show) -> str:
         return ""
     there = _scene(after["run/next"])
     return f"next is {scene_named(after, there) if there else 'nothing'} again, in order"
+
+
+def is_gone_to(show: Show, scene: str) -> bool:
+    """Whether a go to a scene has happened already: pressed by two, it happens once. Raises NotNext
+
+    for a scene that is no longer next.
+    """
+    if show["run/now"] == scene and show["run/next"] != scene:
+        return True
+    check_next_scene(show, scene)
+    return False
 
 
 def check_next_scene(show: Show, scene: str) -> None:

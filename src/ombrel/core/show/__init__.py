@@ -2,7 +2,7 @@
 
 from .changes import Change, joined
 from .history import Entry, next_redo, next_undo
-from .layers import carried_by_fitting, fitted_leaves, is_in_fitting, lies_at
+from .layers import carried_by_fitting, fitted_leaves, is_in_fitting, layer_at
 from .show import Show, blank_show
 from .sockets import (
     INNER_SOURCES,
@@ -21,8 +21,8 @@ from .sockets import (
     socket_name,
     sockets_of_line,
 )
-from .strip_lists import read_strips, strips_of_family, strips_text
 from .there import check_lines, check_made, check_strip
+from .typed_strips import read_strips, strips_of_family, strips_text
 
 __all__ = [
     "INNER_SOURCES",
@@ -43,7 +43,7 @@ __all__ = [
     "is_in_fitting",
     "is_of_bus",
     "joined",
-    "lies_at",
+    "layer_at",
     "lines_on",
     "next_redo",
     "next_undo",

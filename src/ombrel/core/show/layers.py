@@ -31,16 +31,16 @@ from ..catalogue import (
 from ..values import Number, Value
 
 __all__ = [
-    "NOTHING_LAID",
-    "Laid",
+    "NO_LAYERS",
+    "Layers",
     "On",
     "carried_by_fitting",
     "fitted_leaves",
     "is_in_fitting",
-    "laid_out",
-    "lain_on",
-    "lies_at",
-    "relaid",
+    "layer_at",
+    "layered_anew",
+    "layers_of",
+    "own_beneath",
     "standing_of",
 ]
 
@@ -66,7 +66,7 @@ class On:
 
 
 @dataclass(frozen=True, slots=True)
-class Laid:
+class Layers:
     """What lies where. `on`: by channel; `at`: channels by fitting; `holder`: by socket, of which
 
     channel the fitting sets its preamp; `names`: of channels and mixes that follow who is on.
@@ -82,7 +82,7 @@ class Laid:
         return [c for c, on in self.on.items() if on.attached == socket and on.covers("preamp")]
 
 
-NOTHING_LAID: Final = Laid()
+NO_LAYERS: Final = Layers()
 
 
 def is_in_fitting(address: str) -> bool:
@@ -112,7 +112,7 @@ def carried_by_fitting(own: Own, fitting: str) -> frozenset[str]:
     )
 
 
-def laid_out(desk: Desk, own: Own) -> Laid:
+def layers_of(desk: Desk, own: Own) -> Layers:
     """What lies where, by own values."""
     on: dict[str, On] = {}
     at: dict[str, str] = {}
@@ -134,8 +134,8 @@ def laid_out(desk: Desk, own: Own) -> Laid:
                 names[channel] = _whose(own, fitting)
     _name_mixes(own, on, names)
     if not on and not names:
-        return NOTHING_LAID
-    return Laid(on, at, _holders(own, on), names)
+        return NO_LAYERS
+    return Layers(on, at, _holders(own, on), names)
 
 
 def _whose(own: Own, fitting: str) -> str:
@@ -184,24 +184,24 @@ def _holders(own: Own, on: Mapping[str, On]) -> dict[str, str]:
     return {socket: min(channels, key=place) for socket, channels in by_socket.items()}
 
 
-def lies_at(desk: Desk, laid: Laid, address: str) -> str | None:
+def layer_at(desk: Desk, layers: Layers, address: str) -> str | None:
     """The fitting's address that lies over another, or would once it has a value; None: none."""
     at = Address.at(address)
     if at.kind == "channel":
-        one = laid.on.get(at.thing)
+        one = layers.on.get(at.thing)
         cell = fitted_leaves(desk).get(at.leaf) if one is not None else None
         return f"{one.fitting}/value/{at.leaf}" if one and cell and one.covers(cell) else None
     if at.is_at("input", "gain", "pad"):
-        holder = laid.holder.get(at.thing)
-        return f"{laid.on[holder].fitting}/value/preamp/{at.leaf}" if holder else None
+        holder = layers.holder.get(at.thing)
+        return f"{layers.on[holder].fitting}/value/preamp/{at.leaf}" if holder else None
     return None
 
 
-def _overlaid(desk: Desk, own: Own, laid: Laid, address: str) -> Value:
+def _lying_over(desk: Desk, own: Own, layers: Layers, address: str) -> Value:
     """What lies over an own value, as it fits the desk; None: nothing does."""
     if Address.at(address).leaf == "name":
-        return laid.names.get(Address.at(address).thing)
-    at = lies_at(desk, laid, address)
+        return layers.names.get(Address.at(address).thing)
+    at = layer_at(desk, layers, address)
     value = own.get(at) if at else None
     if isinstance(value, float):
         kind = kind_on(desk, address)
@@ -210,7 +210,7 @@ def _overlaid(desk: Desk, own: Own, laid: Laid, address: str) -> Value:
     return value
 
 
-def relaid(desk: Desk, before: Laid, after: Laid) -> Iterator[str]:
+def layered_anew(desk: Desk, before: Layers, after: Layers) -> Iterator[str]:
     """The addresses that may stand otherwise since something else lies over them."""
     for strip in before.names.keys() | after.names.keys():
         if before.names.get(strip) != after.names.get(strip):
@@ -226,7 +226,7 @@ def relaid(desk: Desk, before: Laid, after: Laid) -> Iterator[str]:
         yield f"{socket}/pad"
 
 
-def _sockets(before: Laid, after: Laid) -> Iterable[str]:
+def _sockets(before: Layers, after: Layers) -> Iterable[str]:
     """The sockets whose preamp another fitting sets."""
     for socket in before.holder.keys() | after.holder.keys():
         one, other = before.holder.get(socket), after.holder.get(socket)
@@ -236,25 +236,27 @@ def _sockets(before: Laid, after: Laid) -> Iterable[str]:
             yield socket
 
 
-def lain_on(laid: Laid, address: str) -> str | None:
+def own_beneath(layers: Layers, address: str) -> str | None:
     """Where a fitting's value stands: the own address beneath it; None: it is not on."""
     at = Address.at(address)
-    channel = laid.at.get(at.thing)
+    channel = layers.at.get(at.thing)
     if channel is None:
         return None
     of_preamp = preamp_leaf(at.inner)
     if not of_preamp:
         return f"{channel}/{at.inner}"
-    socket = laid.on[channel].attached
-    if socket is None or laid.holder.get(socket) != channel:
+    socket = layers.on[channel].attached
+    if socket is None or layers.holder.get(socket) != channel:
         return None
     return f"{socket}/{of_preamp}"
 
 
-def standing_of(desk: Desk, own: Own, laid: Laid, addresses: Collection[str]) -> dict[str, Value]:
+def standing_of(
+    desk: Desk, own: Own, layers: Layers, addresses: Collection[str]
+) -> dict[str, Value]:
     """What stands at some addresses: what lies over, or the own value (None: its default)."""
     found: dict[str, Value] = {}
     for address in addresses:
-        over = _overlaid(desk, own, laid, address)
+        over = _lying_over(desk, own, layers, address)
         found[address] = own.get(address) if over is None else over
     return found

@@ -22,7 +22,15 @@ from ..catalogue import (
 )
 from ..values import Value
 from .changes import Change
-from .layers import NOTHING_LAID, Laid, is_in_fitting, laid_out, lain_on, relaid, standing_of
+from .layers import (
+    NO_LAYERS,
+    Layers,
+    is_in_fitting,
+    layered_anew,
+    layers_of,
+    own_beneath,
+    standing_of,
+)
 
 __all__ = ["Show", "blank_show"]
 
@@ -43,7 +51,7 @@ class Show:
     desk: Desk
     own: "Map[str, Value]" = field(default_factory=Map)
     values: "Map[str, Value]" = field(default_factory=Map)
-    laid: Laid = field(default=NOTHING_LAID, compare=False)
+    layers: Layers = field(default=NO_LAYERS, compare=False)
 
     def __getitem__(self, address: str) -> Value:
         """What stands at an address, or its default. Raises UnknownAddress for one not known."""
@@ -78,32 +86,34 @@ class Show:
     def moved(self, values: Mapping[str, Value]) -> tuple["Show", Change]:
         """As `with_values`, and what then stands otherwise."""
         own = _put(self.own, values)
-        laid = self.laid
+        layers = self.layers
         if bears("layers", values):
-            laid = laid_out(self.desk, own)
-        bare = laid is NOTHING_LAID and laid is self.laid
+            layers = layers_of(self.desk, own)
+        bare = layers is NO_LAYERS and layers is self.layers
         if bare and self.values is self.own and not any(Address.at(a).inner for a in values):
             old = {address: self.own_value(address) for address in values}
-            return Show(self.desk, own, own, laid), Change(Map(old), Map(values))
+            return Show(self.desk, own, own, layers), Change(Map(old), Map(values))
         if bare:
             stands = {a: value for a, value in values.items() if not Address.at(a).inner}
         else:
-            stands = self._standing(own, laid, values)
+            stands = self._standing(own, layers, values)
         old = {a: self[a] for a in stands}
-        return Show(self.desk, own, _put(self.values, stands), laid), Change(Map(old), Map(stands))
+        return Show(self.desk, own, _put(self.values, stands), layers), Change(
+            Map(old), Map(stands)
+        )
 
     def _standing(
-        self, own: "Map[str, Value]", laid: Laid, values: Mapping[str, Value]
+        self, own: "Map[str, Value]", layers: Layers, values: Mapping[str, Value]
     ) -> dict[str, Value]:
         """What may stand otherwise after own values moved, with what stands there then."""
         beneath = {a for a in values if not is_in_fitting(a)}
         for address in values.keys() - beneath:
-            for where in (lain_on(self.laid, address), lain_on(laid, address)):
+            for where in (own_beneath(self.layers, address), own_beneath(layers, address)):
                 if where is not None:
                     beneath.add(where)
-        if laid is not self.laid:
-            beneath.update(relaid(self.desk, self.laid, laid))
-        found = standing_of(self.desk, own, laid, beneath)
+        if layers is not self.layers:
+            beneath.update(layered_anew(self.desk, self.layers, layers))
+        found = standing_of(self.desk, own, layers, beneath)
         return {
             address: default_of(address) if value is None else value
             for address, value in found.items()
@@ -112,11 +122,11 @@ class Show:
 
     def stands_at(self, address: str) -> str | None:
         """Where a fitting's value stands now: the own address beneath it; None for others."""
-        return lain_on(self.laid, address) if is_in_fitting(address) else None
+        return own_beneath(self.layers, address) if is_in_fitting(address) else None
 
     def sounding(self, values: Mapping[str, Value]) -> "Show":
         """This show with some values where they sound just now; own values stay."""
-        return Show(self.desk, self.own, _put(self.values, values), self.laid)
+        return Show(self.desk, self.own, _put(self.values, values), self.layers)
 
     def lines(self) -> list[int]:
         """Numbers of the lines in the list, in the list's order (ties by number)."""

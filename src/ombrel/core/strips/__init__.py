@@ -1,7 +1,7 @@
 """One strip from top to bottom: its stages, levels, delays, keys and curves."""
 
 from .channels import duplicate_channel
-from .curves import Static, curves
+from .curves import Static, bears_on_curves, curves
 from .effects import beyond_its_end, off_tempo, send_strips, set_note, set_tempo
 from .headroom import Expected, expected_at, over_full_scale
 from .keys import keyed, reinforced
@@ -13,6 +13,7 @@ __all__ = [
     "Static",
     "aligned",
     "apart",
+    "bears_on_curves",
     "beyond_its_end",
     "curves",
     "duplicate_channel",

@@ -9,7 +9,7 @@ from typing import Final, cast
 import numpy as np
 from numpy.typing import NDArray
 
-from ..catalogue import BANDS, CROSSED, SOURCES, Thing, check_strip, of_kind
+from ..catalogue import BANDS, CROSSED, SOURCES, Address, Thing, check_strip, of_kind
 from ..flow import Flow
 from ..patching import Crossover, crossover_at, source_dbfs
 from ..processing import (
@@ -29,7 +29,15 @@ from .keys import key_dbfs, keyed
 
 Levels = NDArray[np.float64]
 
-__all__ = ["HIGHEST_HZ", "LOWEST_HZ", "Curves", "Static", "curves", "expected_dbfs"]
+__all__ = [
+    "HIGHEST_HZ",
+    "LOWEST_HZ",
+    "Curves",
+    "Static",
+    "bears_on_curves",
+    "curves",
+    "expected_dbfs",
+]
 
 # as wide as is heard, and as deep as levels are drawn: what lies beyond is cut off there
 LOWEST_HZ: Final = 20.0
@@ -217,3 +225,14 @@ def _compressor(show: Show, strip: str, stands_db: float | None) -> Static:
         stands_db,
         on=show.on(f"{at}/on"),
     )
+
+
+def bears_on_curves(address: str, strip: str) -> bool:
+    """Whether a value may move the curves of a strip: its own, or those that feed it; of house and
+
+    mono the crossover, and how their outputs turn it.
+    """
+    at = Address.at(address)
+    if strip in CROSSED and at.bears_on("crossover"):
+        return True
+    return (at.thing == strip and not at.of_send) or at.bears_on("curves")

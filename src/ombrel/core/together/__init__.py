@@ -2,6 +2,7 @@
 
 from .banks import UNFOLDING, clear_bank, fill_bay, fix_strips, make_banks, unfolded
 from .carrying import NOT_KEPT, Carried, Carry, carried, has_place, place_of
+from .compensation import Compensation, compensation
 from .gangs import (
     in_pairs,
     kept_at,
@@ -14,7 +15,6 @@ from .gangs import (
 )
 from .giving_way import giving_way, held_by_hands
 from .hands import Hand, carried_with, hand_after
-from .keeping import Keeping, keeping
 from .nets import netted
 from .programme import (
     coming,
@@ -52,8 +52,8 @@ __all__ = [
     "UNFOLDING",
     "Carried",
     "Carry",
+    "Compensation",
     "Hand",
-    "Keeping",
     "carried",
     "carried_with",
     "clear_bank",
@@ -61,6 +61,7 @@ __all__ = [
     "clear_solos",
     "closers_of",
     "coming",
+    "compensation",
     "dcas_of",
     "fill_bay",
     "fix_strips",
@@ -71,7 +72,6 @@ __all__ = [
     "in_pairs",
     "is_fed_by_a_bus",
     "joining",
-    "keeping",
     "kept_at",
     "leaving_as_it_is",
     "linking",

@@ -49,7 +49,7 @@ def _as_it_stands(show: Show, address: str, moves: Mapping[str, Asked]) -> dict[
         socket = Address.at(address).stem
         channels = [Address.at(a).stem for a, at in moves.items()
                     if at == socket and Address.at(a).last == "attached"]  # fmt: skip
-        channels += [c for c, on in show.laid.on.items() if on.attached == socket]
+        channels += [c for c, on in show.layers.on.items() if on.attached == socket]
         cell, beneath = "preamp", [f"{socket}/gain", f"{socket}/pad"]
     else:
         channel, leaf = thing_of(address), leaf_of(address)

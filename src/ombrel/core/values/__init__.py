@@ -75,10 +75,10 @@ from .laws import (
     predicted_dbfs,
     sides_to_level_db,
 )
-from .name_lists import read_names
 from .said import bare, counted, in_sentence, said, said_hz, said_ms
 from .sheet import Column, Datum, Sheet, datum_text
 from .tempo import HIGHEST_BPM, LOWEST_BPM, NOTES, note_ms, read_note, tapped_bpm
+from .typed_names import read_names
 
 __all__ = [
     "FADER_MARKS",

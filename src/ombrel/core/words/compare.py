@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ..casting import fitting_name
 from ..catalogue import Address, Thing, of_kind, parameter_at, thing_of
-from ..edit import is_held
+from ..edit import is_safe_key
 from ..flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
 from ..show import INNER_SOURCES, SIDE_WORDS, Change, Show, socket_name
 from ..together import leaving_as_it_is
@@ -228,7 +228,7 @@ def restored(now: Show, then: Show, strips: Collection[str] = ()) -> dict[str, A
         address: then.own_value(address)
         for address in {*now.own, *then.own}
         if now.own_value(address) != then.own_value(address)
-        and not is_held(now, address)
+        and not is_safe_key(now, address)
         and (not strips or any(belongs_to(address, strip) for strip in strips))
     }
     # an edit that names a value ends the place that its gang keeps, if it does not name that too

@@ -16,7 +16,7 @@ from ..casting import (
 )
 from ..catalogue import CARRIED, CATALOGUE, Address, Leaf, aspect_of, preamp_leaf
 from ..scenes import address_of
-from ..show import Show, carried_by_fitting, fitted_leaves, lies_at
+from ..show import Show, carried_by_fitting, fitted_leaves, layer_at
 from ..values import Number, Value, said
 from .scene_reading import held_text, leaf_label
 
@@ -70,7 +70,7 @@ class FittingSeen:
 
 def fitting_seen(show: Show, fitting: str) -> FittingSeen:
     """What there is to see of a fitting. Raises NoSuchFitting."""
-    channel = show.laid.at.get(fitting_in(show, fitting), "")
+    channel = show.layers.at.get(fitting_in(show, fitting), "")
     kept = newest_version(show, fitting).values
     moved = tuple(
         _value(show, leaf, kept.get(leaf), now) for leaf, now in loose(show, fitting).items()
@@ -114,10 +114,10 @@ def value_said(show: Show, leaf: Leaf, value: Value) -> str:
 
 def altered(show: Show, fitting: str) -> list[FittingValue]:
     """What stands on a fitting's channel otherwise than it was kept, and by what."""
-    channel = show.laid.at.get(fitting)
+    channel = show.layers.at.get(fitting)
     if channel is None:
         return []
-    one, kept = show.laid.on[channel], newest_version(show, fitting).values
+    one, kept = show.layers.on[channel], newest_version(show, fitting).values
     found = []
     for leaf, cell in fitted_leaves(show.desk).items():
         address = address_of(show, channel, leaf)
@@ -133,7 +133,7 @@ def altered(show: Show, fitting: str) -> list[FittingValue]:
             socket = preamp_socket(show, channel)
             if one.attached != socket:
                 why = "patched since"
-            elif show.laid.holder.get(str(socket)) != channel:
+            elif show.layers.holder.get(str(socket)) != channel:
                 why = "the preamp is shared"
         found.append(_value(show, leaf, kept[leaf], stands, why))
     return found
@@ -144,7 +144,7 @@ def beneath(show: Show, channel: str) -> list[FittingValue]:
     found = []
     for leaf in fitted_leaves(show.desk):
         address = address_of(show, channel, leaf)
-        if address is None or lies_at(show.desk, show.laid, address) is None:
+        if address is None or layer_at(show.desk, show.layers, address) is None:
             continue
         own = show.own_value(address)
         if own != show[address]:
@@ -157,7 +157,7 @@ def fitting_said(show: Show, address: str) -> str:
 
     fitting, +2 dB loose"; "" where no fitting has it.
     """
-    at = lies_at(show.desk, show.laid, address)
+    at = layer_at(show.desk, show.layers, address)
     if at is None or show[at] is None:
         return ""
     fitting, leaf = Address.at(at).thing, Address.at(at).inner
@@ -176,7 +176,7 @@ def fitting_said(show: Show, address: str) -> str:
 
 def processor_said(show: Show, strip: str, cell: str) -> str:
     """Whose fitting sets some of a channel's processor ("eq"), and whether that is loose; or ""."""
-    if strip not in show.laid.on:
+    if strip not in show.layers.on:
         return ""
     said = {
         fitting_said(show, f"{strip}/{leaf}")

@@ -15,7 +15,7 @@ from pydantic import Field
 from ombrel import core
 
 from .. import models
-from ..asks.asking import KEPT
+from ..asks.asking import STORABLE
 from ..keeping.log import Gesture, gestures, shown_at
 from ..keeping.states import from_wire
 from ..messages.replies import ErrorReply
@@ -67,9 +67,9 @@ class Wanted(Schema):
     """Which part of the history."""
 
     before: int | None = None
-    author: Annotated[str, Field(max_length=150, pattern=KEPT)] = ""
-    strip: Annotated[str, Field(max_length=60, pattern=KEPT)] = ""
-    words: Annotated[str, Field(max_length=100, pattern=KEPT)] = ""
+    author: Annotated[str, Field(max_length=150, pattern=STORABLE)] = ""
+    strip: Annotated[str, Field(max_length=60, pattern=STORABLE)] = ""
+    words: Annotated[str, Field(max_length=100, pattern=STORABLE)] = ""
     since: datetime | None = None
     until: datetime | None = None
 

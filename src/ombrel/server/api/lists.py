@@ -219,8 +219,8 @@ def _laid(show: core.Show, book: Book, choices: ListChoices) -> _Laid:
     return _Laid(reading, merge, None)
 
 
-def _reply(file: models.ListFile, show: core.Show, laid: _Laid) -> dict[str, Any]:
-    reading, merge = laid.reading, laid.merge
+def _reply(file: models.ListFile, show: core.Show, layers: _Laid) -> dict[str, Any]:
+    reading, merge = layers.reading, layers.merge
     drafts = [draft for _, draft in reading.drafts()]
     fates = iter(merge.fates if merge else ())
     rows = [row for one in reading.lists for row in one.rows]
@@ -254,8 +254,8 @@ def _reply(file: models.ListFile, show: core.Show, laid: _Laid) -> dict[str, Any
         "even_pairs": merge.even_pairs if merge else 0,
         "numbered": bool(merge and merge.ways.numbered),
         "has_numbers": any(draft.channel for draft in drafts),
-        "refused": laid.refused,
-        "shown": laid.shown,
+        "refused": layers.refused,
+        "shown": layers.shown,
     }
 
 
@@ -344,12 +344,12 @@ async def take_list(
     book = await in_database(_book, file_id)
 
     def plan(turn: Turn) -> Planned:
-        laid = _laid(turn.show, book, taking.choices)
-        if laid.merge is None or laid.shown != taking.shown:
+        layers = _laid(turn.show, book, taking.choices)
+        if layers.merge is None or layers.shown != taking.shown:
             raise core.ListMovedOn
-        says = _says(laid.merge.fates, laid.merge.leaving)
-        renumbered = laid.merge.renumbered
-        return Planned(laid.merge.moves, says, own=True, renumbered=renumbered)
+        says = _says(layers.merge.fates, layers.merge.leaving)
+        renumbered = layers.merge.renumbered
+        return Planned(layers.merge.moves, says, own=True, renumbered=renumbered)
 
     outcome = await ticker_of(show_id).submit(
         Request(edit_id=taking.edit_id, author_id=user.pk, gesture=str(taking.edit_id), plan=plan)

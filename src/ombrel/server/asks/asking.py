@@ -9,9 +9,9 @@ from ombrel import core
 from ombrel.core import Asked, Travel, Typed
 
 __all__ = [
-    "KEPT",
     "MOST_BUSES",
     "MOST_STRIPS",
+    "STORABLE",
     "Address",
     "AskedMove",
     "Lines",
@@ -23,9 +23,9 @@ __all__ = [
 ]
 
 # PostgreSQL keeps no U+0000, in text or in JSON: it is refused here, where one request is alone
-KEPT = r"^[^\x00]*$"
-Address = Annotated[str, Field(max_length=120, pattern=KEPT)]
-Typing = Annotated[str, Field(max_length=400, pattern=KEPT)]
+STORABLE = r"^[^\x00]*$"
+Address = Annotated[str, Field(max_length=120, pattern=STORABLE)]
+Typing = Annotated[str, Field(max_length=400, pattern=STORABLE)]
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 Lines = Annotated[list[int], Field(max_length=core.LINES)]
 SomeLines = Annotated[list[int], Field(min_length=1, max_length=core.LINES)]
@@ -43,7 +43,7 @@ class AskedMove(Strict):
     """One address and what it is to hold: a value, a typed text, or a place of its travel."""
 
     address: Address
-    value: Finite | bool | Annotated[str, Field(pattern=KEPT)] | None = None
+    value: Finite | bool | Annotated[str, Field(pattern=STORABLE)] | None = None
     typed: Typing | None = None
     travel: Finite | None = None
 

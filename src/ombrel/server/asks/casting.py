@@ -7,7 +7,7 @@ from pydantic import Field
 
 from ombrel import core
 
-from .asking import KEPT, Address, Strict, Typing
+from .asking import STORABLE, Address, Strict, Typing
 from .plans import Planned, Turn
 
 __all__ = [
@@ -32,7 +32,7 @@ __all__ = [
     "SetPlayers",
 ]
 
-Name = Annotated[str, Field(max_length=60, pattern=KEPT)]
+Name = Annotated[str, Field(max_length=60, pattern=STORABLE)]
 
 
 def _now_s() -> float:

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from ombrel import core
 
-from .asking import KEPT, MOST_STRIPS, Address, AskedMove, Strict, moves_from_wire
+from .asking import MOST_STRIPS, STORABLE, Address, AskedMove, Strict, moves_from_wire
 from .plans import Planned, Turn
 
 __all__ = ["ByHand", "Moves"]
@@ -33,7 +33,7 @@ class Moves(Strict):
 
     action: Literal["moves"]
     moves: Annotated[list[AskedMove], Field(min_length=1, max_length=20_000)]
-    says: Annotated[str, Field(max_length=120, pattern=KEPT)] = ""
+    says: Annotated[str, Field(max_length=120, pattern=STORABLE)] = ""
     by_hand: ByHand | None = None
     remedy: bool = False  # one of Ombrel's own: what else it moves far is shown first
 

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from ombrel import core
 
-from .asking import KEPT, MOST_STRIPS, Address, Strict, Typing
+from .asking import MOST_STRIPS, STORABLE, Address, Strict, Typing
 from .plans import Planned, Turn
 
 __all__ = [
@@ -22,8 +22,10 @@ __all__ = [
     "StoreScene",
 ]
 
-Cells = Annotated[list[Annotated[str, Field(max_length=60, pattern=KEPT)]], Field(max_length=400)]
-SceneName = Annotated[str, Field(max_length=60, pattern=KEPT)]
+Cells = Annotated[
+    list[Annotated[str, Field(max_length=60, pattern=STORABLE)]], Field(max_length=400)
+]
+SceneName = Annotated[str, Field(max_length=60, pattern=STORABLE)]
 
 
 class CellsOf(Strict):
@@ -40,7 +42,7 @@ class StoreScene(Strict):
     action: Literal["store_scene"]
     name: SceneName = ""
     preset: Address = "everything"
-    number: Annotated[str, Field(max_length=12, pattern=KEPT)] = ""
+    number: Annotated[str, Field(max_length=12, pattern=STORABLE)] = ""
     after: Address | None = None
 
     def plan(self, turn: Turn) -> Planned:
@@ -148,7 +150,7 @@ class RenumberScene(Strict):
 
     action: Literal["renumber_scene"]
     scene: Address
-    number: Annotated[str, Field(max_length=12, pattern=KEPT)]
+    number: Annotated[str, Field(max_length=12, pattern=STORABLE)]
 
     def plan(self, turn: Turn) -> Planned:
         moves = core.renumber_scene(turn.show, self.scene, self.number)
@@ -160,7 +162,7 @@ class NumberAnew(Strict):
 
     action: Literal["number_anew"]
     scene: Address
-    first: Annotated[str, Field(max_length=12, pattern=KEPT)] = ""
+    first: Annotated[str, Field(max_length=12, pattern=STORABLE)] = ""
 
     def plan(self, turn: Turn) -> Planned:
         moves = core.numbered_anew(turn.show, self.scene, self.first)
@@ -200,7 +202,6 @@ class Go(Strict):
     sources: bool = False
 
     def plan(self, turn: Turn) -> Planned:
-        if turn.show["run/now"] == self.scene and turn.show["run/next"] != self.scene:
+        if core.is_gone_to(turn.show, self.scene):
             return Planned({})
-        core.check_next_scene(turn.show, self.scene)
         return _recalled(turn, self.scene, sources=self.sources)

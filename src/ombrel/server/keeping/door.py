@@ -41,7 +41,7 @@ from .log import renumbered_since, show_at, who_changed
 from .packing import as_kept
 from .passing import Ended, Passing, Renewed
 from .states import State, from_wire, to_wire
-from .turning import turned
+from .undoing import turned
 
 __all__ = ["Done", "Outcome", "Refused", "Request", "commit", "kept_of"]
 

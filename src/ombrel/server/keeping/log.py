@@ -105,7 +105,7 @@ def values_after(show_id: UUID, since: int, state: State) -> dict[str, object] |
         moved.update(new)
     below = {a for a in map(state.show.stands_at, moved) if a is not None}
     if bears("fitted_preamp", moved):  # another may hold the socket now
-        below |= {f"{at}/{leaf}" for at in state.show.laid.holder for leaf in ("gain", "pad")}
+        below |= {f"{at}/{leaf}" for at in state.show.layers.holder for leaf in ("gain", "pad")}
     return for_pages(to_wire({a: state.show[a] for a in moved | below}))
 
 

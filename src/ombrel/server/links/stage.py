@@ -12,7 +12,7 @@ from ombrel.formats.stage_osc import feed, listen, read_levels, straight, swap
 __all__ = ["StageLink", "stage_link"]
 
 LISTEN_EVERY_S: Final = 1.0
-Told = Callable[[dict[str, float]], None]
+OnLevels = Callable[[dict[str, float]], None]
 
 
 class StageLink(asyncio.DatagramProtocol):
@@ -22,11 +22,11 @@ class StageLink(asyncio.DatagramProtocol):
         self._address = (host, port)
         self.fed: set[int] = set()  # lines that somebody has fed through this link
         self._plugs: dict[tuple[UUID, int], list[str]] = {}
-        self._wanting: set[Told] = set()
+        self._wanting: set[OnLevels] = set()
         self._transport: asyncio.DatagramTransport | None = None
         self._asking: asyncio.Task[None] | None = None
 
-    async def want(self, told: Told) -> None:
+    async def want(self, told: OnLevels) -> None:
         """From now on `told` is called with each set of levels (dBu by socket)."""
         self._wanting.add(told)
         if self._transport is None:
@@ -37,7 +37,7 @@ class StageLink(asyncio.DatagramProtocol):
         if self._asking is None or self._asking.done():
             self._asking = asyncio.create_task(self._ask())
 
-    def enough(self, told: Told) -> None:
+    def enough(self, told: OnLevels) -> None:
         """`told` is called no more; the last one to go ends the link."""
         self._wanting.discard(told)
 

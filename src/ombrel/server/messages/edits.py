@@ -17,12 +17,12 @@ from .hears import (
 from .scenes import PreviewScene
 
 __all__ = [
+    "CompensationMessage",
     "DoneMessage",
     "FollowsMessage",
-    "KeepingMessage",
     "KeptMessage",
     "LossMessage",
-    "Preview",
+    "PreviewMessage",
     "RefusedMessage",
     "preview_message",
     "refused_message",
@@ -63,7 +63,7 @@ class LossMessage(BaseModel):
     to: str
 
 
-class KeepingMessage(BaseModel):
+class CompensationMessage(BaseModel):
     """Where strips join or leave DCAs: true levels that would jump, from and to in dB (null: off),
 
     by address; `keep`: what would keep them all, or `lacking`: by name, where faders would have to
@@ -85,7 +85,7 @@ class FollowsMessage(BaseModel):
     now: str
 
 
-class Preview(BaseModel):
+class PreviewMessage(BaseModel):
     """What an edit would do, and its words where it has some. `follows`: the first of all that are
 
     `following`. `breaks`: promises that it would break. `values`: the first that move.
@@ -100,7 +100,7 @@ class Preview(BaseModel):
     opened: list[tuple[str, str]]
     moved: int
     leaving: list[tuple[str, str]]
-    keeping: KeepingMessage | None
+    compensation: CompensationMessage | None
     follows: list[FollowsMessage]
     following: int
     breaks: list[str]
@@ -142,7 +142,7 @@ def preview_message(
     company: PreviewCompany | None = None,
 ) -> dict:
     """What an edit would do, and its words; `scenes`: what it does to those that hold something."""
-    return Preview(
+    return PreviewMessage(
         type="preview",
         id=message_id,
         says=says,
@@ -152,7 +152,7 @@ def preview_message(
         opened=list(preview.opened),
         moved=preview.moved,
         leaving=list(preview.leaving),
-        keeping=_keeping(preview.keeping),
+        compensation=_compensation(preview.compensation),
         follows=[_difference(one) for one in preview.follows],
         following=preview.following,
         breaks=list(preview.breaks),
@@ -166,12 +166,12 @@ def _difference(one: core.Difference) -> FollowsMessage:
     return FollowsMessage(whose=one.whose, what=one.what, was=one.was, now=one.now)
 
 
-def _keeping(keeping: core.Keeping | None) -> KeepingMessage | None:
-    if keeping is None:
+def _compensation(found: core.Compensation | None) -> CompensationMessage | None:
+    if found is None:
         return None
-    return KeepingMessage(
-        jumps=[(s, level_to_wire(was), level_to_wire(will)) for s, was, will in keeping.jumps],
-        keep=[] if keeping.lacking else moves_to_wire(keeping.moves),
-        lacking=[(name, level_to_wire(db)) for name, db in keeping.lacking],
-        silenced=list(keeping.silenced),
+    return CompensationMessage(
+        jumps=[(s, level_to_wire(was), level_to_wire(will)) for s, was, will in found.jumps],
+        keep=[] if found.lacking else moves_to_wire(found.moves),
+        lacking=[(name, level_to_wire(db)) for name, db in found.lacking],
+        silenced=list(found.silenced),
     )

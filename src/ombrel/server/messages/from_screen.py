@@ -7,7 +7,7 @@ from pydantic import Field, TypeAdapter
 
 from ombrel import core
 
-from ..asks.asking import KEPT, Address, AskedMove, Strict
+from ..asks.asking import STORABLE, Address, AskedMove, Strict
 from ..asks.every import Ask
 
 __all__ = ["FROM_SCREEN", "FromScreen"]
@@ -30,7 +30,7 @@ class Hello(Strict):
 
     type: Literal["hello"]
     since: int | None = None
-    page: Annotated[str, Field(max_length=60, pattern=KEPT)] = ""
+    page: Annotated[str, Field(max_length=60, pattern=STORABLE)] = ""
 
 
 class Watch(Strict):
@@ -52,7 +52,9 @@ class Watch(Strict):
     held: Address | None = None  # the strip whose values in that scene are drawn
     unfold: Annotated[list[Address], Field(max_length=8)] = []  # what is unfolded on its bays
     levels: bool = False  # meters of the stage, for all channels
-    view: Annotated[str, Field(max_length=40, pattern=KEPT)] = ""  # where its person is, for others
+    view: Annotated[str, Field(max_length=40, pattern=STORABLE)] = (
+        ""  # where its person is, for others
+    )
 
 
 class Ping(Strict):
@@ -69,7 +71,7 @@ class Do(Strict):
 
     type: Literal["do"]
     id: UUID
-    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
+    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=STORABLE)]
     ask: Ask
     seen: int | None = None
 
@@ -78,7 +80,7 @@ class LetGo(Strict):
     """A hand lets go of what it held by this gesture."""
 
     type: Literal["let_go"]
-    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=KEPT)]
+    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=STORABLE)]
 
 
 class Kept(Strict):

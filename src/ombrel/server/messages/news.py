@@ -20,8 +20,7 @@ from .strips import curves_message, lifts_message, strip_message
 from .values import snapshot_message
 
 __all__ = [
-    "Told",
-    "bears_on_curves",
+    "Update",
     "bears_on_why",
     "cells_text",
     "closing_text",
@@ -55,7 +54,7 @@ def text_of(message: dict[str, Any]) -> str:
     return json.dumps(message, allow_nan=False, separators=(",", ":"))
 
 
-class Told:
+class Update:
     """What moved the show on, as one screen is told of it; a key for what is cached."""
 
     def __init__(self, frame: Frame) -> None:
@@ -65,9 +64,9 @@ class Told:
 
     @staticmethod
     @lru_cache(maxsize=16)
-    def of(frame: Frame) -> "Told":
-        """The one `Told` of a frame, for all screens that are told of it."""
-        return Told(frame)
+    def of(frame: Frame) -> "Update":
+        """The one `Update` of a frame, for all screens that are told of it."""
+        return Update(frame)
 
     def may_rule(self, *, in_place: bool) -> bool:
         """Whether a true level or what mutes a strip may have moved. A send's level or a source
@@ -82,7 +81,7 @@ class Told:
         return hash((self.before, self.revision))
 
     def __eq__(self, other: object) -> bool:
-        if not isinstance(other, Told):
+        if not isinstance(other, Update):
             return False
         mine = (self.before, self.revision, self.cells, self.layout)
         return mine == (other.before, other.revision, other.cells, other.layout)
@@ -105,29 +104,15 @@ def fading_text(fades: Iterable[Fade], now_s: float) -> str:
     return text_of({"type": "fading", "fades": told})
 
 
-def bears_on_why(told: Told, state: State, cell: WatchedCell) -> bool:
-    """Whether a move may have changed the explanation of a cell.
-
-    It has not if all that moved stands at other sources that no bus feeds: nothing of this cell
-    passes them. In doubt it may have.
-    """
-    if told.layout or told.noticed:
-        return True
-    layout, through = state.flow.layout, state.flow.fed.row.tolist()
-    passed = {cell.source, *(layout.source(row) for row in through)}
-    if any(state.show[f"{one}/gate/key"] for one in passed if core.of_kind(one) == "channel"):
-        return True  # what opens a gate on the way may be any strip
-    for address in told.values:
-        strip = core.thing_of(address)
-        if (
-            core.of_kind(address) not in core.SOURCES
-            or strip == cell.source
-            or core.of_kind(cell.listener) == "output"
-        ):
-            return True
-        if layout.row(strip) in through:
-            return True
-    return False
+def bears_on_why(told: Update, state: State, cell: WatchedCell) -> bool:
+    """Whether a move may have changed the explanation of a cell; in doubt it may have."""
+    return (
+        told.layout
+        or told.noticed
+        or core.may_explain_otherwise(
+            state.show, state.flow, cell.source, cell.listener, told.values
+        )
+    )
 
 
 @lru_cache(maxsize=4)
@@ -143,7 +128,7 @@ def table_text(state: State) -> str:
 
 
 @lru_cache(maxsize=8)
-def cells_text(state: State, told: Told) -> str:
+def cells_text(state: State, told: Update) -> str:
     """The cells that a move changed."""
     return text_of(cells_message(state, told.cells))
 
@@ -197,7 +182,7 @@ def ruled_text(state: State) -> str:
 
 
 @lru_cache(maxsize=8)
-def ruled_again_text(state: State, told: Told) -> str:
+def ruled_again_text(state: State, told: Update) -> str:
     """What those come to that a move bears on; "" for none."""
     strips = core.ruled_by_these(state.show, told.values)
     if strips is None:
@@ -216,18 +201,6 @@ def closing_text(state: State) -> str:
 def reach_text(state: State, ruler: str) -> str:
     """How far a DCA or mute group reaches. Raises UnknownAddress."""
     return text_of(reach_message(state, ruler))
-
-
-@lru_cache(maxsize=16)
-def bears_on_curves(address: str, strip: str) -> bool:
-    """Whether a value may move the curves of a strip: its own, or those that feed it; of house and
-
-    mono the crossover, and how their outputs turn it.
-    """
-    at = core.Address.at(address)
-    if strip in core.CROSSED and at.bears_on("crossover"):
-        return True
-    return (at.thing == strip and not at.of_send) or at.bears_on("curves")
 
 
 @lru_cache(maxsize=16)

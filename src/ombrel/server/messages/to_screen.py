@@ -4,7 +4,7 @@ TypeScript types are made from these.
 """
 
 from .casting import CompanyMessage, FittingMessage, MicCheckMessage
-from .edits import DoneMessage, KeptMessage, Preview, RefusedMessage
+from .edits import DoneMessage, KeptMessage, PreviewMessage, RefusedMessage
 from .hears import Cells, ClosingMessage, Loudest, ReachMessage, SetBy, Table, WhyAnswer
 from .here import Levels, Meters, Pong, Present, Trouble
 from .noticed import Noticed
@@ -25,7 +25,7 @@ ToScreen = (
     | DoneMessage
     | RefusedMessage
     | KeptMessage
-    | Preview
+    | PreviewMessage
     | Loudest
     | RuledMessage
     | ReachMessage

@@ -18,8 +18,7 @@ from ..keeping.work import at_leisure, in_database
 from ..messages.edits import refused_message
 from ..messages.from_screen import Watch, WatchedCell
 from ..messages.news import (
-    Told,
-    bears_on_curves,
+    Update,
     bears_on_why,
     closing_text,
     company_text,
@@ -105,7 +104,7 @@ class Explainer:
             self.unfold = unfold
             self.owe("unfolded")
 
-    def moved(self, told: Told, state: State) -> None:
+    def moved(self, told: Update, state: State) -> None:
         """What a move may bear on is explained again."""
         if self.ruler:
             self.owe("reach")
@@ -128,7 +127,7 @@ class Explainer:
         if self.strip:
             self.owe("strip")
             of_bus = core.of_kind(self.strip) not in core.SOURCES and told.cells
-            if of_bus or any(bears_on_curves(a, self.strip) for a in told.values):
+            if of_bus or any(core.bears_on_curves(a, self.strip) for a in told.values):
                 self.owe("curves")
         if self.why and bears_on_why(told, state, self.why):
             self.owe("why")

@@ -18,7 +18,7 @@ from ..keeping.log import values_after
 from ..keeping.states import State
 from ..keeping.work import in_database
 from ..messages.news import (
-    Told,
+    Update,
     cells_text,
     fading_text,
     loudest_text,
@@ -154,7 +154,7 @@ class Teller:
             await self._greet()
             self._explainer.anew()
             return
-        told = Told.of(frame)
+        told = Update.of(frame)
         self._revision = told.revision
         await self._tell(told.text)
         if told.fades:
@@ -162,7 +162,7 @@ class Teller:
         await self._derived(told, state)
         self.woken()  # what moved meanwhile
 
-    async def _derived(self, told: Told, state: State) -> None:
+    async def _derived(self, told: Update, state: State) -> None:
         """What hangs on the values that moved, by the newest state."""
         once = self.room.once
         in_place = state.show["show/solo"] == "in_place"

@@ -1064,6 +1064,30 @@ export interface components {
             ][];
         };
         /**
+         * CompensationMessage
+         * @description Where strips join or leave DCAs: true levels that would jump, from and to in dB (null: off),
+         *
+         *     by address; `keep`: what would keep them all, or `lacking`: by name, where faders would have to
+         *     stand. `silenced`: whom a muted DCA would mute.
+         */
+        CompensationMessage: {
+            /** Jumps */
+            jumps: [
+                string,
+                number | null,
+                number | null
+            ][];
+            /** Keep */
+            keep: components["schemas"]["AskedMove"][];
+            /** Lacking */
+            lacking: [
+                string,
+                number | null
+            ][];
+            /** Silenced */
+            silenced: string[];
+        };
+        /**
          * CopyFitting
          * @description Give another fitting the values of one; `said`: the name of who gets them.
          */
@@ -1971,30 +1995,6 @@ export interface components {
             name: string;
             /** Strip */
             strip: string;
-        };
-        /**
-         * KeepingMessage
-         * @description Where strips join or leave DCAs: true levels that would jump, from and to in dB (null: off),
-         *
-         *     by address; `keep`: what would keep them all, or `lacking`: by name, where faders would have to
-         *     stand. `silenced`: whom a muted DCA would mute.
-         */
-        KeepingMessage: {
-            /** Jumps */
-            jumps: [
-                string,
-                number | null,
-                number | null
-            ][];
-            /** Keep */
-            keep: components["schemas"]["AskedMove"][];
-            /** Lacking */
-            lacking: [
-                string,
-                number | null
-            ][];
-            /** Silenced */
-            silenced: string[];
         };
         /**
          * Kept
@@ -3200,17 +3200,42 @@ export interface components {
             suits: boolean;
         };
         /**
-         * Preview
+         * PreviewCompany
+         * @description Who comes on and goes off, what pins keep, which parts nobody plays, what cannot be done, and
+         *
+         *     what is noticed at the desk beside levels, in words.
+         */
+        PreviewCompany: {
+            /** Felt */
+            felt: string[];
+            /** Held */
+            held: [
+                string,
+                string
+            ][];
+            /** Left */
+            left: [
+                string,
+                string
+            ][];
+            /** On */
+            on: components["schemas"]["WhoChanges"][];
+            /** Vacant */
+            vacant: string[];
+        };
+        /**
+         * PreviewMessage
          * @description What an edit would do, and its words where it has some. `follows`: the first of all that are
          *
          *     `following`. `breaks`: promises that it would break. `values`: the first that move.
          */
-        Preview: {
+        PreviewMessage: {
             /** Breaks */
             breaks: string[];
             /** Changes */
             changes: number;
             company: components["schemas"]["PreviewCompany"] | null;
+            compensation: components["schemas"]["CompensationMessage"] | null;
             /** Following */
             following: number;
             /** Follows */
@@ -3220,7 +3245,6 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            keeping: components["schemas"]["KeepingMessage"] | null;
             /** Leaving */
             leaving: [
                 string,
@@ -3251,30 +3275,6 @@ export interface components {
             type: "preview";
             /** Values */
             values: components["schemas"]["FollowsMessage"][];
-        };
-        /**
-         * PreviewCompany
-         * @description Who comes on and goes off, what pins keep, which parts nobody plays, what cannot be done, and
-         *
-         *     what is noticed at the desk beside levels, in words.
-         */
-        PreviewCompany: {
-            /** Felt */
-            felt: string[];
-            /** Held */
-            held: [
-                string,
-                string
-            ][];
-            /** Left */
-            left: [
-                string,
-                string
-            ][];
-            /** On */
-            on: components["schemas"]["WhoChanges"][];
-            /** Vacant */
-            vacant: string[];
         };
         /**
          * PreviewScene
@@ -4385,7 +4385,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["Preview"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * TrimLift
          * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.

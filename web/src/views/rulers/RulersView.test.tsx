@@ -35,7 +35,7 @@ const VALUES = {
 };
 const felt = (keep: { address: string; value: number }[] = []) =>
   preview({
-    keeping: { jumps: [["channel/2", -8, -11]], keep, lacking: [], silenced: [] },
+    compensation: { jumps: [["channel/2", -8, -11]], keep, lacking: [], silenced: [] },
   });
 const grid = (title: string) => screen.getByRole("grid", { name: `Strips against ${title}` });
 const marks = (title: string, strip: string) =>

@@ -1,6 +1,6 @@
 """What an edit means for fittings: what a hand moves under one goes into it, and what lies settles.
 
-`lying` turns what stands into what is written; `settling` says what an edit of own values brings
+`layered` turns what stands into what is written; `settling` says what an edit of own values brings
 with it, whoever makes it: a patch moves no preamp, a pin stops nothing that stands, a fitting is on
 one channel, and the mic check holds only what is on.
 """
@@ -9,30 +9,30 @@ from collections.abc import Callable, Mapping
 
 from ..catalogue import Address, bearing, bears, cells_of, of_kind, thing_of
 from ..scenes import pin_of_cell, pin_of_preamp
-from ..show import Show, fitted_leaves, lies_at
+from ..show import Show, fitted_leaves, layer_at
 from ..values import Value
 
-__all__ = ["lying", "settling"]
+__all__ = ["layered", "settling"]
 
 _Draft = Callable[[str], Value]
 
 
-def lying(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
+def layered(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
     """An edit of what stands, as what is written: into fittings where they lie, else own values.
 
     Where an edit itself says who is on a channel, it names the channel's own values. A name that is
     typed follows nobody any more.
     """
-    if not show.laid.on and not show.laid.names:
+    if not show.layers.on and not show.layers.names:
         return dict(whole)
     found: dict[str, Value] = {}
     for address, value in whole.items():
         strip = Address.at(address).thing
-        if Address.at(address).leaf == "name" and strip in show.laid.names:
+        if Address.at(address).leaf == "name" and strip in show.layers.names:
             if value != show[address]:
                 found |= {address: value, f"{strip}/name_typed": True}
             continue
-        at = lies_at(show.desk, show.laid, address)
+        at = layer_at(show.desk, show.layers, address)
         if at is None or _says_who(address, whole):
             found[address] = value
         elif value != show[address]:
@@ -67,11 +67,11 @@ def settling(show: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
     for channel in sorted(fitted):
         socket = now(f"{channel}/attached")
         if socket is not None and socket != now(f"{channel}/source"):
-            if show.laid.holder.get(str(socket)) == channel:
+            if show.layers.holder.get(str(socket)) == channel:
                 _leave(show, str(socket), now, found, but=channel)
             found[f"{channel}/attached"] = None
     _pinned(show, whole, fitted, now, found)
-    for channel, one in show.laid.on.items():
+    for channel, one in show.layers.on.items():
         gone = one.checked and not _still_on(show, channel, one.fitting, fitted, now)
         if gone and now(f"{one.fitting}/check") == "on":
             found |= {f"{one.fitting}/check": "waiting", f"{one.fitting}/checker": ""}
@@ -94,7 +94,7 @@ def _still_on(show: Show, channel: str, fitting: str, fitted: set[str], now: _Dr
 def _channels(show: Show, whole: Mapping[str, Value]) -> set[str]:
     """The channels that have a fitting on, before or after."""
     named = {at.thing for at in bearing("fitting_on", whole)}
-    return {*named, *show.laid.on}
+    return {*named, *show.layers.on}
 
 
 def _one_channel(
@@ -108,7 +108,7 @@ def _one_channel(
                 found |= {at.text: None, at.beside("part"): None}
             coming.setdefault(fitting, at.thing)
     for fitting, channel in coming.items():
-        was = show.laid.at.get(str(fitting))
+        was = show.layers.at.get(str(fitting))
         if was is not None and was != channel and now(f"{was}/fitting") == fitting:
             found |= {f"{was}/fitting": None, f"{was}/part": None}
 
@@ -122,7 +122,7 @@ def _leave(show: Show, socket: str, now: _Draft, found: dict[str, Value], *, but
         address = f"{socket}/{leaf}"
         if now(address) == show.own_value(address):  # unless the edit itself says what it is
             found[address] = show[address]
-    for channel in show.laid.attached_to(socket):
+    for channel in show.layers.attached_to(socket):
         if channel != but and now(f"{channel}/attached") == socket:
             found[f"{channel}/attached"] = None
 
@@ -139,12 +139,12 @@ def _pinned(
         return
     then = show.with_values(whole)
     pinned, of_preamp = pin_of_cell(then), pin_of_preamp(then)
-    for mix, name in show.laid.names.items():
+    for mix, name in show.layers.names.items():
         held = of_kind(mix) == "mix" and (now(f"{mix}/pinned") or now(f"{mix}/pinned_name"))
         if held and f"{mix}/name" not in whole and name != show.own_value(f"{mix}/name"):
             found[f"{mix}/name"] = name
     for channel in sorted(fitted):
-        one = show.laid.on.get(channel)
+        one = show.layers.on.get(channel)
         if one is None or now(f"{channel}/fitting") != one.fitting:
             continue  # what goes on now says itself what pins keep back
         back = set(str(now(f"{channel}/held_back")).split())
@@ -160,7 +160,7 @@ def _pinned(
         for cell in new:
             if cell == "preamp":
                 socket = one.attached
-                if socket and show.laid.holder.get(socket) == channel:
+                if socket and show.layers.holder.get(socket) == channel:
                     _leave(show, socket, now, found, but=channel)
                 continue
             leaves = ("name",) if cell == "name" else cells_of(show.desk, "channel")[cell]

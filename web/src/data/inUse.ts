@@ -14,7 +14,7 @@ import type { Value } from "./types";
 
 export type Values = ReadonlyMap<string, Value>;
 
-export interface Lists {
+export interface InUse {
   /** Numbers of the lines in the list's order, and of the strips in use. */
   lines: readonly number[];
   channels: readonly number[];
@@ -49,7 +49,7 @@ export interface Lists {
   patched: number;
 }
 
-export const NO_LISTS: Lists = {
+export const NOTHING_IN_USE: InUse = {
   lines: [],
   channels: [],
   returns: [],
@@ -102,8 +102,8 @@ const inUse = (values: Values, strip: string): boolean =>
   usedBy(strip).some((leaf) => (values.get(`${strip}/${leaf}`) || "unused") !== "unused");
 
 /** Those of the lists that differ after the values at some addresses moved. Costs what moved, not what there is. */
-export function listsAfter(values: Values, before: Lists, moved: Iterable<string>): Partial<Lists> {
-  const after: { -readonly [list in keyof Lists]?: Lists[list] } = {};
+export function inUseAfter(values: Values, before: InUse, moved: Iterable<string>): Partial<InUse> {
+  const after: { -readonly [list in keyof InUse]?: InUse[list] } = {};
   const strips = new Map<Kind, Set<number>>();
   const lines = new Set<number>();
   let outputs: Set<string> | undefined;

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { type Lists, listsAfter, NO_LISTS } from "./lists";
+import { type InUse, inUseAfter, NOTHING_IN_USE } from "./inUse";
 import type { Value } from "./types";
 
 /** Plain numbers that follow from a seed (a linear congruence), so that each run is the same. */
@@ -14,7 +14,7 @@ function drawing(seed: number): (below: number) => number {
 it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)", (seed) => {
   const draw = drawing(seed);
   const values = new Map<string, Value>();
-  let followed: Lists = NO_LISTS;
+  let followed: InUse = NOTHING_IN_USE;
   const one: (() => [string, Value])[] = [
     () => [`line/${1 + draw(9)}/place`, draw(4)],
     () => [
@@ -45,7 +45,7 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
     for (const [address, value] of moved) values.set(address, value);
     followed = {
       ...followed,
-      ...listsAfter(
+      ...inUseAfter(
         values,
         followed,
         moved.map(([address]) => address),
@@ -122,8 +122,8 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
 
 it("keeps a list as it is when nothing in it came or went", () => {
   const values = new Map<string, Value>([["channel/1/name", "Kick"]]);
-  const first = { ...NO_LISTS, ...listsAfter(values, NO_LISTS, values.keys()) };
+  const first = { ...NOTHING_IN_USE, ...inUseAfter(values, NOTHING_IN_USE, values.keys()) };
   values.set("channel/1/name", "Kick In");
-  const second = listsAfter(values, first, ["channel/1/name"]);
+  const second = inUseAfter(values, first, ["channel/1/name"]);
   expect(second).toEqual({ patched: first.patched + 1 });
 });

@@ -1,21 +1,18 @@
 """Undo and redo: a person's gesture found in the log, and the plan that turns it back."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from functools import partial
 
 from django.db.models import QuerySet
 
 from ombrel.core import (
-    Asked,
     Change,
-    ConsoleError,
     Entry,
-    SocketTaken,
     bearing_on_undo,
-    edited,
     joined,
     next_redo,
     next_undo,
+    permitted,
     strips_in,
     undoing,
     undoing_renumbered,
@@ -65,7 +62,8 @@ def turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Pla
         other = renumbered_since(turn.show_id, last, last + 1, pending)
         elsewhere = {a for a in whole.new if other and not other.isdisjoint(strips_in(a))}
         found = undoing(turn.show, whole, others(bearing_on_undo(whole)) | elsewhere)
-    moves, left, refused = _permitted(turn, *found)
+    moves, left_out, refused = permitted(turn.show, turn.flow, found[0])
+    left = len(found[1]) + left_out
     verb = "Again" if redo else "Undone"
     words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"
     if refused:
@@ -74,27 +72,3 @@ def turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Pla
         words += f" ({left} left as somebody set them since)"
     back = {new: old for old, new in to.items() if new is not None} if moves else {}
     return Planned(moves, words, gesture, own=True, renumbered=back)
-
-
-def _permitted(
-    turn: Turn, moves: dict[str, Asked], left: tuple[str, ...]
-) -> tuple[Mapping[str, Asked], int, ConsoleError | None]:
-    """The moves without those into sockets that somebody has taken since, and how many are left.
-
-    What the show as it stands now refuses otherwise (it would close a loop) is passed by whole,
-    with the refusal: it bars nobody from what they did before it.
-    """
-    count = len(left)
-    while True:
-        try:
-            edited(turn.show, turn.flow, moves, own=True)
-        except SocketTaken as taken:
-            held = [one for one in (taken.address, taken.held_at) if one in moves]
-            if not held:
-                return {}, count + len(moves), taken
-            del moves[held[0]]
-            count += 1
-        except ConsoleError as refused:
-            return {}, count + len(moves), refused
-        else:
-            return moves, count, None

@@ -12,11 +12,11 @@ from ..values import Asked
 from ..wires import layout_of
 from .rulers import dcas_of, ruled
 
-__all__ = ["Keeping", "keeping"]
+__all__ = ["Compensation", "compensation"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Keeping:
+class Compensation:
     """What it takes to leave every true level as it is. `moves`: faders, and own mutes of what
 
     leaves a muted DCA. `jumps`: strips by address whose true level would move, from and to, in dB.
@@ -34,7 +34,7 @@ _LOWEST_DB: Final = -120.0
 _HIGHEST_DB: Final = 6.0
 
 
-def keeping(before: Show, after: Show) -> Keeping:
+def compensation(before: Show, after: Show) -> Compensation:
     """What would keep every true level when memberships change from `before` to `after`.
 
     First the fader of a DCA that joins or leaves is tried, if that suffices; else each strip's own.
@@ -69,7 +69,7 @@ def keeping(before: Show, after: Show) -> Keeping:
                 lacking.append((strip_name(after, strip), math.inf if needed is None else needed))
             else:
                 moves[f"{strip}/fader"] = needed
-    return Keeping(
+    return Compensation(
         moves=moves,
         jumps=tuple((s, *jumps[s]) for s in jumps),
         lacking=tuple(lacking),
