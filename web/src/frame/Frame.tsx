@@ -11,6 +11,7 @@ import { WhyPanel } from "../views/why/WhyPanel";
 import { Choosing } from "./Choosing";
 import { Find } from "./Find";
 import { KeysDialog } from "./KeysDialog";
+import { actOf } from "./keys";
 import { SideBar } from "./SideBar";
 import { TopBar } from "./TopBar";
 import { UnsentDialog } from "./UnsentDialog";
@@ -48,18 +49,15 @@ export function Frame({ children }: { children: ReactNode }) {
   }, [link, path, selected]);
 
   useKeys((event) => {
-    const command = event.ctrlKey || event.metaKey;
-    const key = event.key.toLowerCase();
-    if (command && (key === "z" || key === "y") && !holdsDraft(event.target)) {
-      event.preventDefault();
-      void (key === "y" || event.shiftKey ? link.redo() : link.undo());
-    } else if ((event.key === "/" && !isTyping(event.target)) || (command && key === "k")) {
-      event.preventDefault();
-      setFinding(true);
-    } else if (event.key === "?" && !isTyping(event.target)) {
-      event.preventDefault();
-      setKeys(true);
-    }
+    const act = actOf("everywhere", event);
+    const sign = !event.ctrlKey && !event.metaKey; // it may be a letter of what is typed
+    if (!act || (sign && isTyping(event.target))) return;
+    if ((act === "undo" || act === "redo") && holdsDraft(event.target)) return;
+    event.preventDefault();
+    if (act === "undo") void link.undo();
+    if (act === "redo") void link.redo();
+    if (act === "find") setFinding(true);
+    if (act === "keys") setKeys(true);
   });
 
   useLayoutEffect(() => listenForAlone(isTyping), []);

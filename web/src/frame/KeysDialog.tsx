@@ -33,9 +33,9 @@ function Section({ title, keys }: { title: string; keys: readonly KeyWord[] }) {
     <section className="mt-3">
       <h3 className="text-soft pb-1">{title}</h3>
       <dl className="grid grid-cols-[max-content_minmax(0,1fr)] gap-x-4 gap-y-1">
-        {keys.map(([key, does]) => (
-          <div key={key} className="contents">
-            <dt className="font-semibold">{key}</dt>
+        {keys.map(({ word, does }) => (
+          <div key={word} className="contents">
+            <dt className="font-semibold">{word}</dt>
             <dd className="text-soft">{does}</dd>
           </div>
         ))}

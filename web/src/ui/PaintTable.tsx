@@ -1,4 +1,3 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
 import {
   type KeyboardEvent,
   type MouseEvent,
@@ -12,7 +11,8 @@ import {
 import { thingOf } from "../data/address";
 import { colourOf, type ShowState, store, valueIn } from "../data/show";
 import { stripName, useShow } from "../data/use";
-import { type Block, block, type Place, stepped } from "../views/hear/block";
+import { GridFrame } from "./grid/GridFrame";
+import { placeUnder, useGrid } from "./grid/useGrid";
 import { usePhone, useRowHeight } from "./media";
 import { ColourBar } from "./Panel";
 
@@ -54,35 +54,23 @@ export function PaintTable(props: PaintTable) {
   const phone = usePhone();
   const height = useRowHeight(32);
   const headWidth = phone ? 148 : 216;
-  const scroller = useRef<HTMLDivElement>(null);
-  const [anchor, setAnchor] = useState<Place>({ row: 0, column: 0 });
-  const [head, setHead] = useState<Place>({ row: 0, column: 0 });
+  const grid = useGrid({
+    rows: rows.length,
+    columns: columns.length,
+    height,
+    width,
+    headWidth,
+    headHeight,
+  });
+  const { head, taken } = grid;
   // of a click not every browser says what made it: the press before it did
   const finger = useRef(false);
   const painting = useRef<{ on: boolean; cells: Set<string> } | null>(null);
   const [painted, setPainted] = useState<ReadonlySet<string>>(new Set());
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => height,
-    overscan: 6,
-    paddingStart: headHeight,
-    scrollPaddingStart: headHeight,
-  });
-  useEffect(() => virtual.measure(), [virtual, height, headHeight]);
-  const taken = block(anchor, head);
   const { onTake } = props;
   const takenRows = rows.slice(taken.top, taken.bottom + 1).join("\n");
   useEffect(() => onTake?.(takenRows.split("\n").filter(Boolean)), [onTake, takenRows]);
 
-  const goTo = (place: Place, extend: boolean) => {
-    setHead(place);
-    if (!extend) setAnchor(place);
-    virtual.scrollToIndex(place.row);
-    scroller.current
-      ?.querySelector(`[data-column-head="${columns[place.column]}"]`)
-      ?.scrollIntoView({ inline: "nearest", block: "nearest" });
-  };
   const isOn = props.isOn ?? ((cell: string) => valueIn(store.getState(), `${cell}/on`) === true);
   const markAt = (strip: string, column: string): string =>
     props.marks(store.getState(), strip, [column]);
@@ -90,51 +78,40 @@ export function PaintTable(props: PaintTable) {
     const all = [...cells];
     if (all.length > 0) props.onGive(all, on);
   };
-  const toggle = (area: Block) => {
+  const cellAt = (row: number, column: number) => `${rows[row]}/${columns[column]}`;
+  const toggle = () => {
     const cells: string[] = [];
-    for (const strip of rows.slice(area.top, area.bottom + 1))
-      for (const column of columns.slice(area.left, area.right + 1))
-        if (markAt(strip, column) !== "-") cells.push(`${strip}/${column}`);
-    const first =
-      cells.find((cell) => cell === `${rows[head.row]}/${columns[head.column]}`) ?? cells[0];
+    for (let row = taken.top; row <= taken.bottom; row++)
+      for (const column of taken.columns)
+        if (markAt(rows[row]!, columns[column]!) !== "-") cells.push(cellAt(row, column));
+    const first = cells.find((cell) => cell === cellAt(head.row, head.column)) ?? cells[0];
     if (first) give(cells, !isOn(first));
   };
   const onKey = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget) return; // a field in a head has the hand
-    const next = stepped(head, event.key, rows.length, columns.length);
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (next) {
-      event.preventDefault();
-      goTo(next, event.shiftKey);
-    } else if (event.key === " " || event.key === "Enter") {
-      event.preventDefault();
-      toggle(taken);
-    } else if (props.onLetter?.(event.key.toLowerCase(), takenRows.split("\n"))) {
-      event.preventDefault();
-    }
+    if (grid.walk(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === " " || event.key === "Enter") toggle();
+    else if (!props.onLetter?.(event.key.toLowerCase(), takenRows.split("\n"))) return;
+    event.preventDefault();
   };
   const onDown = (event: PointerEvent) => {
-    const row = rowUnder(event.target);
-    if (row !== null && event.button === 0) {
-      setHead({ row, column: columns.length - 1 });
-      setAnchor({ row: event.shiftKey ? anchor.row : row, column: 0 });
-      return;
-    }
-    const cell = cellUnder(event.target);
-    if (!cell || event.button !== 0) return;
-    const on = !isOn(cell.key);
-    setAnchor(cell.place);
-    setHead(cell.place);
+    const place = placeUnder(event.target);
+    if (event.button !== 0 || grid.takeByHead(event) || !place) return;
+    const key = cellAt(place.row, place.column);
+    const on = !isOn(key);
+    grid.goTo(place);
     // a finger may be about to scroll: it takes one cell, and only if it does not move
     finger.current = event.pointerType === "touch";
     if (finger.current) return;
-    painting.current = { on, cells: new Set([cell.key]) };
-    setPainted(new Set([cell.key]));
+    painting.current = { on, cells: new Set([key]) };
+    setPainted(new Set([key]));
   };
   const onOver = (event: PointerEvent) => {
-    const cell = painting.current && cellUnder(event.target);
-    if (!painting.current || !cell || painting.current.cells.has(cell.key)) return;
-    painting.current.cells.add(cell.key);
+    const place = painting.current && placeUnder(event.target);
+    if (!painting.current || !place) return;
+    const key = cellAt(place.row, place.column);
+    if (painting.current.cells.has(key)) return;
+    painting.current.cells.add(key);
     setPainted(new Set(painting.current.cells));
   };
   const onUp = () => {
@@ -144,89 +121,50 @@ export function PaintTable(props: PaintTable) {
     setPainted(new Set());
   };
   const onClick = (event: MouseEvent) => {
-    const cell = finger.current && cellUnder(event.target);
-    if (cell) give([cell.key], !isOn(cell.key));
+    const place = finger.current && placeUnder(event.target);
+    if (!place) return;
+    const key = cellAt(place.row, place.column);
+    give([key], !isOn(key));
   };
 
   return (
-    <div
-      ref={scroller}
-      role="grid"
-      aria-label={props.label}
-      aria-rowcount={rows.length + 1}
-      aria-colcount={columns.length + 1}
-      aria-multiselectable
-      aria-activedescendant={`member-${head.row}-${head.column}`}
-      tabIndex={0}
-      data-grid
+    <GridFrame
+      grid={grid}
+      label={props.label}
+      cellId="member"
+      counts={[rows.length, columns.length]}
+      headWidth={headWidth}
+      headHeight={headHeight}
+      headClass="bg-floor border-b border-line"
+      className="border border-line bg-floor"
       onKeyDown={onKey}
       onPointerDown={onDown}
       onPointerOver={onOver}
       onPointerUp={onUp}
-      onPointerLeave={onUp}
       onClick={onClick}
-      className="scrolls flex-1 min-h-0 short:min-h-72 rounded-lg border border-line bg-floor"
-    >
-      <div
-        className="relative"
-        role="presentation"
-        style={{ width: headWidth + columns.length * width, height: virtual.getTotalSize() }}
-      >
-        <div
-          role="row"
-          aria-rowindex={1}
-          className="sticky top-0 z-20 flex bg-floor border-b border-line"
-          style={{ height: headHeight }}
-        >
-          <span
-            role="columnheader"
-            className="sticky left-0 z-10 bg-floor shrink-0 flex items-end px-2 pb-1 text-faint text-[12px]"
-            style={{ width: headWidth }}
-          >
-            {props.headWord}
-          </span>
-          {columns.map((column) => props.head(column))}
-        </div>
-        {virtual
-          .getVirtualItems()
-          .map(({ index, start }) =>
-            index < rows.length ? (
-              <Row
-                key={rows[index]}
-                strip={rows[index]!}
-                index={index}
-                top={start}
-                height={height}
-                headWidth={headWidth}
-                width={width}
-                columns={columns}
-                rowEnd={props.rowEnd}
-                marks={props.marks}
-                words={props.words}
-                draw={props.draw}
-                painted={painted}
-                here={index >= taken.top && index <= taken.bottom ? taken : null}
-                cursor={index === head.row ? head.column : null}
-              />
-            ) : null,
-          )}
-      </div>
-    </div>
+      corner={props.headWord}
+      heads={columns.map((column) => props.head(column))}
+      row={({ index, start }) => (
+        <Row
+          key={rows[index]}
+          strip={rows[index]!}
+          index={index}
+          top={start}
+          height={height}
+          headWidth={headWidth}
+          width={width}
+          columns={columns}
+          rowEnd={props.rowEnd}
+          marks={props.marks}
+          words={props.words}
+          draw={props.draw}
+          painted={painted}
+          here={index >= taken.top && index <= taken.bottom ? taken.set : null}
+          cursor={index === head.row ? head.column : null}
+        />
+      )}
+    />
   );
-}
-
-function rowUnder(target: EventTarget): number | null {
-  const element = target as HTMLElement;
-  if (element.closest("input, button, a")) return null;
-  const head = element.closest<HTMLElement>("[data-row-head]");
-  return head ? Number(head.dataset.rowHead) : null;
-}
-
-function cellUnder(target: EventTarget): { key: string; place: Place } | null {
-  const cell = (target as HTMLElement).closest<HTMLElement>("[data-member]");
-  if (!cell) return null;
-  const [row, column] = cell.id.split("-").slice(1).map(Number);
-  return { key: cell.dataset.member!, place: { row: row!, column: column! } };
 }
 
 interface RowProps extends Pick<PaintTable, "columns" | "rowEnd" | "marks" | "words" | "draw"> {
@@ -237,7 +175,7 @@ interface RowProps extends Pick<PaintTable, "columns" | "rowEnd" | "marks" | "wo
   headWidth: number;
   width: number;
   painted: ReadonlySet<string>;
-  here: Block | null;
+  here: ReadonlySet<number> | null;
   cursor: number | null;
 }
 
@@ -262,7 +200,7 @@ const Row = memo(function Row(props: RowProps) {
       <div
         role="rowheader"
         data-row-head={index}
-        className={`sticky left-0 z-10 flex gap-2 items-center pr-2 shrink-0 border-b border-ink ${props.cursor !== null || (props.here && props.here.left === 0 && props.here.right === columns.length - 1) ? "bg-raise" : "bg-card"}`}
+        className={`sticky left-0 z-10 flex gap-2 items-center pr-2 shrink-0 border-b border-ink ${props.cursor !== null || props.here?.size === columns.length ? "bg-raise" : "bg-card"}`}
         style={{ width: props.headWidth }}
       >
         <ColourBar colour={colour} />
@@ -275,8 +213,7 @@ const Row = memo(function Row(props: RowProps) {
         const key = `${strip}/${column}`;
         const mark = marks[place] as CellMark;
         const none = mark === "-";
-        const selected =
-          props.here !== null && place >= props.here.left && place <= props.here.right;
+        const selected = props.here?.has(place) === true;
         return (
           <span
             key={column}
@@ -286,6 +223,7 @@ const Row = memo(function Row(props: RowProps) {
             aria-selected={selected}
             aria-label={`${name}, ${props.words[mark]}`}
             data-member={none ? undefined : key}
+            data-place={none ? undefined : `${index} ${place}`}
             className={`grid place-items-center border-b border-r border-ink ${none ? "" : "cursor-cell"} ${props.painted.has(key) ? "bg-raise" : selected ? "bg-card" : ""} ${props.cursor === place ? "outline-2 -outline-offset-2 outline-sun" : ""}`}
             style={{ width }}
           >

@@ -7,6 +7,7 @@ import { trueLevel, useMutedBy } from "../../data/ruled";
 import { colourOf, placesOf, type ShowState, store } from "../../data/show";
 import { select, stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
 import { cellText, levelText } from "../../data/words";
+import { actOf } from "../../frame/keys";
 import { TypedField } from "../../ui/TypedField";
 import { type Mark, travelOf } from "../../ui/travel";
 import { useFaderHand } from "./useFaderHand";
@@ -102,18 +103,10 @@ export const BankFader = memo(function BankFader(props: Props) {
 
   const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === "m" || event.key === "M") {
-      set(keyLeaf, pressed ? "off" : "on");
-      return;
-    }
-    if (event.key === "s" || event.key === "S") {
-      set("solo", soloed ? "off" : "on");
-      return;
-    }
-    if (event.key === "t" || event.key === "T") {
-      onTake(strip);
-      return;
-    }
+    const act = actOf("banks", event);
+    if (act === "mute") set(keyLeaf, pressed ? "off" : "on");
+    if (act === "solo") set("solo", soloed ? "off" : "on");
+    if (act === "take") onTake(strip);
     let typed = STEPS[event.key];
     if (!typed) return;
     if (event.shiftKey) typed = typed.replace("1", "0.1");

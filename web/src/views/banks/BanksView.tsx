@@ -2,9 +2,9 @@ import { useEffect, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { stripName, useLink, useShow, useText } from "../../data/use";
 import { SoloMode } from "../../frame/SoloPill";
+import { useViewKeys } from "../../frame/useViewKeys";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { isTyping, useKeys } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { useAsked } from "../../ui/useAsked";
 import { AloneKey } from "./AloneKey";
@@ -49,14 +49,16 @@ export function BanksView() {
     (thing) => (members.get(thing)?.size ?? 0) > 0,
     (thing) => setBay(shown, { ...views[shown - 1]!, unfolded: [thing], page: 0 }),
   );
-  useKeys((event) => {
-    if (isTyping(event.target)) return;
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const view = views[shown - 1]!;
-    const bank = banks[Number(event.key) - 1];
-    if (bank) setBay(shown, { bank, unfolded: [], page: 0 });
-    if (event.key === "Escape" && view.unfolded.length > 0)
-      setBay(shown, { ...view, unfolded: view.unfolded.slice(0, -1), page: 0 });
+  const view = views[shown - 1]!;
+  useViewKeys("banks", {
+    call: (event) => {
+      const bank = banks[Number(event.key) - 1];
+      if (bank) setBay(shown, { bank, unfolded: [], page: 0 });
+    },
+    fold: () => {
+      if (view.unfolded.length > 0)
+        setBay(shown, { ...view, unfolded: view.unfolded.slice(0, -1), page: 0 });
+    },
   });
 
   return (

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { store, valueIn } from "../../data/show";
 import { fedBy, select, useLink, useShow } from "../../data/use";
-import { isTyping, useKeys } from "../../ui/keys";
+import { useViewKeys } from "../../frame/useViewKeys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { CheckCard } from "./CheckCard";
 import { CheckList } from "./CheckList";
@@ -81,21 +81,13 @@ export function CheckView() {
     const quiet = () => link.feed(line, "nothing");
     return quiet;
   }, [link, line, fed]);
-  useKeys((event) => {
-    if (isTyping(event.target)) return;
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const keys = new Map([
-      ["g", () => judge("good")],
-      ["b", () => judge("bad")],
-      ["t", () => feed("tone")],
-      ["n", () => document.getElementById("check-note")?.focus()],
-      ["ArrowDown", () => step(1)],
-      ["ArrowUp", () => step(-1)],
-    ]);
-    const act = keys.get(event.key);
-    if (!act) return;
-    event.preventDefault();
-    act();
+  useViewKeys("check", {
+    good: () => judge("good"),
+    bad: () => judge("bad"),
+    tone: () => feed("tone"),
+    note: () => document.getElementById("check-note")?.focus(),
+    after: () => step(1),
+    before: () => step(-1),
   });
 
   return (

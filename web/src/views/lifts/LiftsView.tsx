@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { Link as RouteLink } from "wouter";
 import { store, valueIn } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
-import { useKeys } from "../../ui/keys";
+import { useViewKeys } from "../../frame/useViewKeys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { Waiting } from "../../ui/Waiting";
 import { LiftCard } from "./LiftCard";
@@ -17,10 +17,8 @@ export function LiftsView() {
     link.watch({ lifts: true });
     return () => link.watch({ lifts: false });
   }, [link]);
-  useKeys((event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || !/^[1-9]$/.test(event.key)) return;
-    if (event.target instanceof Element && event.target.closest("input, select, [role=dialog]"))
-      return;
+  const take = (event: KeyboardEvent) => {
+    if (event.target instanceof Element && event.target.closest("select, [role=dialog]")) return;
     const keys = (lifts ?? []).flatMap((lift) =>
       lift.singers.map(({ strip }) => ({ lift: lift.lift, strip })),
     );
@@ -31,7 +29,8 @@ export function LiftsView() {
     if (typeof lead !== "string") return; // it has just been taken: its keys are still drawn
     const up = valueIn(state, `${one.strip}/${lead}/on`) === true;
     void link.do({ action: "lift", lift: one.lift, strips: [one.strip], on: !up });
-  });
+  };
+  useViewKeys("lifts", { lift: take });
   let first = 1;
   return (
     <>

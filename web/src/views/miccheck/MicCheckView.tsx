@@ -2,9 +2,9 @@ import { useEffect, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import type { CheckEntry, MicCheck } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
+import { useViewKeys } from "../../frame/useViewKeys";
 import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
-import { isTyping, useKeys } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { Waiting } from "../../ui/Waiting";
 import { CheckedCard } from "./CheckedCard";
@@ -18,8 +18,6 @@ const ORDERS: readonly (readonly [Order, string])[] = [
   ["arrival", "as they arrive"],
   ["channel", "by channel"],
 ];
-
-const KEYS: Record<string, Step> = { n: "next", s: "skip", b: "back", d: "drop" };
 
 /** One performer after another: their fitting on, adjusted, kept when the next one comes. */
 export function MicCheckView() {
@@ -49,14 +47,16 @@ export function MicCheckView() {
   // it says whom it leaves: of two quick presses the second leaves nobody unseen
   const step = (which: Step) =>
     void link.do({ action: "check_step", step: which, order, leaves: own?.entry ?? "" });
-  useKeys((event) => {
-    if (isTyping(event.target)) return;
-    if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-    const which = KEYS[event.key.toLowerCase()];
-    if (which) {
-      event.preventDefault();
-      if (which === "next" || own) step(which);
-    } else if (event.key.toLowerCase() === "t" && own) setFed((was) => !was);
+  const once = (act: () => void) => (event: KeyboardEvent) => {
+    if (!event.repeat) act();
+  };
+  const ofOwn = (which: Step) => once(() => own && step(which));
+  useViewKeys("miccheck", {
+    next: once(() => step("next")),
+    skip: ofOwn("skip"),
+    back: ofOwn("back"),
+    drop: ofOwn("drop"),
+    tone: once(() => own && setFed((was) => !was)),
   });
 
   if (!check)

@@ -1,11 +1,12 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, type MouseEvent, memo, useRef, useState } from "react";
+import { type KeyboardEvent, type MouseEvent, memo, useState } from "react";
 import { hasPhrase } from "../../data/search";
 import { type ShowState, store, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { select, socketName, stripName, useFiltered, useLink, useShow } from "../../data/use";
+import type { Place } from "../../ui/grid/block";
+import { GridFrame } from "../../ui/grid/GridFrame";
+import { useGrid } from "../../ui/grid/useGrid";
 import { Taking, takeIt } from "../../ui/Taking";
-import { type Place, stepped } from "../hear/block";
 import { usage } from "./usage";
 
 const CELL = 24;
@@ -33,27 +34,21 @@ export function PatchGrid() {
   const link = useLink();
   const desk = useShow((state) => state.desk!);
   const [filter, setFilter] = useState("");
-  const [cursor, setCursor] = useState<Place>({ row: 0, column: 0 });
   const [taking, setTaking] = useState<Ask | null>(null);
-  const scroller = useRef<HTMLDivElement>(null);
   const rows = useFiltered(rowsOf, filter);
-  const virtualRows = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => CELL,
-    overscan: 6,
-    paddingStart: COLUMN_HEAD,
-    scrollPaddingStart: COLUMN_HEAD,
+  const grid = useGrid({
+    rows: rows.length,
+    columns: desk.channels,
+    height: CELL,
+    width: CELL,
+    headWidth: ROW_HEAD,
+    headHeight: COLUMN_HEAD,
+    onGo: ({ column }) => {
+      setTaking(null);
+      select(`channel/${column + 1}`);
+    },
   });
-  const virtualColumns = useVirtualizer({
-    horizontal: true,
-    count: desk.channels,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => CELL,
-    overscan: 8,
-    paddingStart: ROW_HEAD,
-    scrollPaddingStart: ROW_HEAD,
-  });
+  const cursor = grid.head;
 
   const patch = (place: Place) => {
     const row = rows[place.row];
@@ -66,33 +61,23 @@ export function PatchGrid() {
     if (loses) setTaking(ask);
     else void link.do(ask);
   };
-  const goTo = (place: Place) => {
-    setCursor(place);
-    virtualRows.scrollToIndex(place.row);
-    virtualColumns.scrollToIndex(place.column);
-    select(`channel/${place.column + 1}`);
-  };
   const onKey = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const next = stepped(cursor, event.key, rows.length, desk.channels);
-    if (next) {
-      event.preventDefault();
+    if (grid.walk(event) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === "Escape") {
       setTaking(null);
-      goTo(next);
-    } else if (event.key === "Enter" && taking) {
-      event.preventDefault();
-      void takeIt(link, taking, () => setTaking(null));
-    } else if (event.key === "Enter" || event.key === " ") {
-      event.preventDefault();
-      patch(cursor);
-    } else if (event.key === "Escape") setTaking(null);
+      return;
+    }
+    if (event.key !== "Enter" && event.key !== " ") return;
+    event.preventDefault();
+    if (event.key === "Enter" && taking) void takeIt(link, taking, () => setTaking(null));
+    else patch(cursor);
   };
   const onClick = (event: MouseEvent<HTMLDivElement>, row: number) => {
     const column = Math.floor(
       (event.clientX - event.currentTarget.getBoundingClientRect().left) / CELL,
     );
     if (column < 0 || column >= desk.channels) return;
-    goTo({ row, column });
+    grid.goTo({ row, column });
     patch({ row, column });
   };
   const here = rows[cursor.row];
@@ -108,7 +93,7 @@ export function PatchGrid() {
           value={filter}
           onChange={(event) => {
             setFilter(event.currentTarget.value);
-            setCursor({ row: 0, column: cursor.column });
+            grid.follow({ row: 0, column: cursor.column });
           }}
         />
         <span className="text-soft truncate" role="status">
@@ -116,65 +101,55 @@ export function PatchGrid() {
             `${here.name} ${here.line && `(${here.line})`} → channel ${cursor.column + 1} ${stripName(store.getState(), `channel/${cursor.column + 1}`)}`}
         </span>
       </div>
-      <div
-        ref={scroller}
-        role="grid"
-        aria-label="Sockets against channels"
-        aria-rowcount={rows.length}
-        aria-colcount={desk.channels}
-        tabIndex={0}
+      <GridFrame
+        grid={grid}
+        label="Sockets against channels"
+        cellId="patch"
+        counts={[rows.length, desk.channels]}
+        headWidth={ROW_HEAD}
+        headHeight={COLUMN_HEAD}
+        headClass="bg-floor border-b border-line"
+        className="border border-line bg-floor"
         onKeyDown={onKey}
-        className="scrolls flex-1 min-h-0 short:min-h-72 rounded-lg border border-line bg-floor"
-      >
-        <div
-          className="relative"
-          style={{ width: ROW_HEAD + desk.channels * CELL, height: virtualRows.getTotalSize() }}
-        >
-          <div
-            className="sticky top-0 z-20 bg-floor border-b border-line"
-            style={{ height: COLUMN_HEAD }}
-          >
-            <span
-              className="sticky left-0 z-10 inline-block bg-floor"
-              style={{ width: ROW_HEAD, height: COLUMN_HEAD - 1 }}
+        corner={<span className="sr-only">Socket</span>}
+        heads={grid.columns
+          .getVirtualItems()
+          .map(({ index, start }) => (
+            <ColumnHead
+              key={index}
+              channel={index + 1}
+              left={start}
+              here={index === cursor.column}
             />
-            {virtualColumns.getVirtualItems().map(({ index, start }) => (
-              <ColumnHead
-                key={index}
-                channel={index + 1}
-                left={start}
-                here={index === cursor.column}
-              />
-            ))}
-          </div>
-          {virtualRows.getVirtualItems().map(({ index, start }) => (
-            <div
-              key={rows[index]!.socket}
-              role="row"
-              className="absolute left-0 flex"
-              style={{ top: start, height: CELL }}
-            >
-              <div
-                role="rowheader"
-                className={`sticky left-0 z-10 flex gap-2 items-center px-2 shrink-0 border-b border-ink ${index === cursor.row ? "bg-raise" : "bg-card"}`}
-                style={{ width: ROW_HEAD }}
-              >
-                <span className="w-14 shrink-0 text-faint">{rows[index]!.name}</span>
-                <span className="truncate flex-1">{rows[index]!.line}</span>
-                {rows[index]!.phantom && (
-                  <span className="text-[11px] font-semibold text-coral">48 V</span>
-                )}
-              </div>
-              <Marks
-                row={rows[index]!}
-                width={desk.channels * CELL}
-                cursor={index === cursor.row ? cursor.column : null}
-                onClick={(event) => onClick(event, index)}
-              />
-            </div>
           ))}
-        </div>
-      </div>
+        row={({ index, start }) => (
+          <div
+            key={rows[index]!.socket}
+            role="row"
+            aria-rowindex={index + 2}
+            className="absolute left-0 flex"
+            style={{ top: start, height: CELL }}
+          >
+            <div
+              role="rowheader"
+              className={`sticky left-0 z-10 flex gap-2 items-center px-2 shrink-0 border-b border-ink ${index === cursor.row ? "bg-raise" : "bg-card"}`}
+              style={{ width: ROW_HEAD }}
+            >
+              <span className="w-14 shrink-0 text-faint">{rows[index]!.name}</span>
+              <span className="truncate flex-1">{rows[index]!.line}</span>
+              {rows[index]!.phantom && (
+                <span className="text-[11px] font-semibold text-coral">48 V</span>
+              )}
+            </div>
+            <Marks
+              row={rows[index]!}
+              width={desk.channels * CELL}
+              cursor={index === cursor.row ? cursor : null}
+              onClick={(event) => onClick(event, index)}
+            />
+          </div>
+        )}
+      />
     </>
   );
 }
@@ -218,7 +193,8 @@ const LINES = {
 interface MarksProps {
   row: RowData;
   width: number;
-  cursor: number | null;
+  /** Where the cursor stands, if it is in this row. */
+  cursor: Place | null;
   onClick: (event: MouseEvent<HTMLDivElement>) => void;
 }
 
@@ -260,8 +236,12 @@ function Marks({ row, width, cursor, onClick }: MarksProps) {
       ))}
       {cursor !== null && (
         <span
+          id={`patch-${cursor.row}-${cursor.column}`}
+          role="gridcell"
+          aria-selected
+          aria-label={`${row.name}, channel ${cursor.column + 1}`}
           className="absolute top-0 border-2 border-sun rounded-sm"
-          style={{ left: cursor * CELL + 1, width: CELL - 1, height: CELL - 1 }}
+          style={{ left: cursor.column * CELL + 1, width: CELL - 1, height: CELL - 1 }}
         />
       )}
     </div>

@@ -3,8 +3,8 @@ import { Link as RouteLink } from "wouter";
 import { useRunAt } from "../../data/scenes";
 import type { Scene, SceneList } from "../../data/types";
 import { useLink, useOn, useShow } from "../../data/use";
+import { useViewKeys } from "../../frame/useViewKeys";
 import { Button } from "../../ui/Button";
-import { useKeys } from "../../ui/keys";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { Toggle } from "../../ui/Toggle";
 import { NumberField } from "./NumberField";
@@ -72,21 +72,15 @@ export function RunView() {
     const at = next === null ? ids.length : ids.indexOf(next);
     beNext(ids[at + by]);
   };
-  useKeys((event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-    if (
-      event.target instanceof Element &&
-      event.target.closest("input, select, textarea, [role=dialog], [role=menu]")
-    )
-      return;
-    const pressed = event.target instanceof HTMLButtonElement && event.key === " ";
-    if ((event.key === " " && !pressed) || event.key.toLowerCase() === "g") {
-      event.preventDefault();
-      go();
-    } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
-      event.preventDefault();
-      step(event.key === "ArrowDown" ? 1 : -1);
-    }
+  const unlessHeld = (act: (event: KeyboardEvent) => void) => (event: KeyboardEvent) => {
+    const inDialog =
+      event.target instanceof Element && event.target.closest("[role=dialog], [role=menu]");
+    if (!event.repeat && !inDialog) act(event);
+  };
+  useViewKeys("run", {
+    go: unlessHeld(go),
+    before: unlessHeld(() => step(-1)),
+    after: unlessHeld(() => step(1)),
   });
 
   if (ids.length === 0)
