@@ -1,147 +1,188 @@
-/** Requests to the API. A refusal throws an Error whose message is for people. */
+/**
+ * Requests to the API, by the types that the server's description gives. A refusal throws an Error
+ * whose message is for people.
+ */
+import createClient from "openapi-fetch";
 import { numberOf } from "./address";
+import type { paths } from "./generated/api";
 import { newId } from "./id";
-import type {
-  Compared,
-  Desk,
-  FittingsCompared,
-  History,
-  ListChoices,
-  ListReply,
-  Me,
-  Opening,
-  PdfJob,
-  Point,
-  Sample,
-  ScenesCompared,
-  Sheet,
-  ShowCard,
-  TakenReply,
-} from "./types";
+import type { Compared, Desk, FittingsCompared, ListChoices } from "./types";
 
 function csrf(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
 }
 
-async function answered(request: Promise<Response>): Promise<Response> {
-  let response: Response;
-  try {
-    response = await request;
-  } catch {
-    throw new Error("The server cannot be reached. Nothing was changed; try again.");
-  }
+const client = createClient<paths>({ fetch: (request) => fetch(request) });
+client.use({
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", csrf());
+    return request;
+  },
+  onError: () => new Error("The server cannot be reached. Nothing was changed; try again."),
+});
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** What the server answered; a refusal is thrown in its own words. */
+async function answered<T>(request: Promise<Answer<T>>): Promise<T> {
+  const { data, error, response } = await request;
   if (response.status === 401) location.assign("/sign-in");
   if (!response.ok) {
-    const body = (await response.json().catch(() => null)) as {
-      message?: string;
-      code?: string;
-    } | null;
+    const body = error as { message?: string; code?: string } | undefined;
     const says = body?.message ?? `The server answered ${response.status}. Nothing was changed.`;
     throw Object.assign(new Error(says), { code: body?.code ?? "" });
   }
-  return response;
+  return data as T;
 }
 
-async function reply<T>(request: Promise<Response>): Promise<T> {
-  return (await (await answered(request)).json()) as T;
-}
+/** The client forgets how many a row of a list has (a pair, a triple); the description knows. */
+const asTold = <T>(request: Promise<Answer<unknown>>): Promise<T> =>
+  answered(request) as Promise<T>;
 
-function post<T>(path: string, fields: Record<string, string | Blob>): Promise<T> {
-  const body = new FormData();
-  for (const [name, value] of Object.entries(fields)) body.append(name, value);
-  return reply(fetch(path, { method: "POST", body, headers: { "X-CSRFToken": csrf() } }));
-}
+const of = (showId: string) => ({ show_id: showId });
+const formOf = (body: object): FormData => {
+  const form = new FormData();
+  for (const [name, value] of Object.entries(body)) form.append(name, value);
+  return form;
+};
 
-function send<T>(path: string, body: object = {}, method = "POST"): Promise<T> {
-  const headers = { "X-CSRFToken": csrf(), "Content-Type": "application/json" };
-  return reply(fetch(path, { method, body: JSON.stringify(body), headers }));
-}
-
-export const getShows = (): Promise<ShowCard[]> => reply(fetch("/api/shows"));
-export const renameShow = (id: string, name: string): Promise<unknown> =>
-  send(`/api/shows/${id}`, { name }, "PATCH");
-export const copyShow = (id: string): Promise<{ id: string; name: string }> =>
-  send(`/api/shows/${id}/copy`);
-export const removeShow = (id: string, sure: boolean): Promise<unknown> =>
-  send(`/api/shows/${id}${sure ? "?sure=true" : ""}`, {}, "DELETE");
+export const getShows = () => answered(client.GET("/api/shows"));
+export const renameShow = (id: string, name: string) =>
+  answered(client.PATCH("/api/shows/{show_id}", { params: { path: of(id) }, body: { name } }));
+export const copyShow = (id: string) =>
+  answered(client.POST("/api/shows/{show_id}/copy", { params: { path: of(id) } }));
+export const removeShow = (id: string, sure: boolean) =>
+  answered(client.DELETE("/api/shows/{show_id}", { params: { path: of(id), query: { sure } } }));
 /** Why a show was not removed: others have it open, and are named. */
 export const isOpen = (error: unknown): error is Error =>
   error instanceof Error && "code" in error && error.code === "show_open";
-export const bringBackShow = (id: string): Promise<unknown> => send(`/api/shows/${id}/back`);
+export const bringBackShow = (id: string) =>
+  answered(client.POST("/api/shows/{show_id}/back", { params: { path: of(id) } }));
+export const makeShow = (name: string, desk: string) =>
+  answered(client.POST("/api/shows", { body: { name, desk } }));
 
-export const getHistory = (showId: string, wanted: Record<string, string>): Promise<History> =>
-  reply(fetch(`/api/shows/${showId}/history?${new URLSearchParams(wanted)}`));
-export const keepPoint = (showId: string, name: string, revision: number): Promise<Point> =>
-  send(`/api/shows/${showId}/points`, { name, revision });
-export const forgetPoint = (showId: string, point: number): Promise<unknown> =>
-  send(`/api/shows/${showId}/points/${point}`, {}, "DELETE");
+type Wanted = NonNullable<paths["/api/shows/{show_id}/history"]["get"]["parameters"]["query"]>;
+export const getHistory = (showId: string, query: Wanted) =>
+  answered(client.GET("/api/shows/{show_id}/history", { params: { path: of(showId), query } }));
+export const keepPoint = (showId: string, name: string, revision: number) =>
+  answered(
+    client.POST("/api/shows/{show_id}/points", {
+      params: { path: of(showId) },
+      body: { name, revision },
+    }),
+  );
+export const forgetPoint = (showId: string, point: number) =>
+  answered(
+    client.DELETE("/api/shows/{show_id}/points/{point_id}", {
+      params: { path: { ...of(showId), point_id: point } },
+    }),
+  );
 export const comparePoints = (showId: string, was: number, now: number | null): Promise<Compared> =>
-  reply(fetch(`/api/shows/${showId}/compared?was=${was}${now === null ? "" : `&now=${now}`}`));
-
-export const compareScenes = (
+  asTold(
+    client.GET("/api/shows/{show_id}/compared", {
+      params: { path: of(showId), query: now === null ? { was } : { was, now } },
+    }),
+  );
+export const compareScenes = (showId: string, one: string, other: string) =>
+  answered(
+    client.GET("/api/shows/{show_id}/scenes/compared", {
+      params: { path: of(showId), query: { one: numberOf(one), other: numberOf(other) } },
+    }),
+  );
+export const compareFittings = (
   showId: string,
-  one: string,
-  other: string,
-): Promise<ScenesCompared> =>
-  reply(
-    fetch(`/api/shows/${showId}/scenes/compared?one=${numberOf(one)}&other=${numberOf(other)}`),
+  one: number,
+  other: number,
+): Promise<FittingsCompared> =>
+  asTold(
+    client.GET("/api/shows/{show_id}/fittings/compared", {
+      params: { path: of(showId), query: { one, other } },
+    }),
   );
 
-export const makeShow = (name: string, desk: string): Promise<{ id: string }> =>
-  send("/api/shows", { name, desk });
-
-export const beginPdf = (showId: string, key: string): Promise<PdfJob> =>
-  send(`/api/shows/${showId}/paper/${key}/pdf`);
-export const pdfJob = (showId: string, job: string): Promise<PdfJob> =>
-  reply(fetch(`/api/shows/${showId}/pdf/${job}`));
+export const beginPdf = (showId: string, key: string) =>
+  answered(
+    client.POST("/api/shows/{show_id}/paper/{key}/pdf", {
+      params: { path: { ...of(showId), key } },
+    }),
+  );
+export const pdfJob = (showId: string, job: string) =>
+  answered(
+    client.GET("/api/shows/{show_id}/pdf/{job_id}", {
+      params: { path: { ...of(showId), job_id: job } },
+    }),
+  );
 export const pdfAddress = (showId: string, job: string): string =>
   `/api/shows/${showId}/pdf/${job}/file`;
 
 /** All sheets; with `only` the rows of that one, and of the others the titles. */
-export const getSheets = (showId: string, only = ""): Promise<Sheet[]> =>
-  reply(fetch(`/api/shows/${showId}/paper${only && `?only=${only}`}`));
+export const getSheets = (showId: string, only = "") =>
+  answered(
+    client.GET("/api/shows/{show_id}/paper", {
+      params: { path: of(showId), query: only ? { only } : {} },
+    }),
+  );
 export const paperAddress = (showId: string, name: string): string =>
   `/api/shows/${showId}/paper/${name}`;
 export const showFileAddress = (showId: string): string => `/api/shows/${showId}/file`;
 /** Open a show file as a new show; `opening`: the name by which it is asked how far it is. */
-export const openShowFile = (file: File, opening: string): Promise<{ id: string }> =>
-  post(`/api/shows/file?opening=${opening}`, { file });
-export const openingOf = (opening: string): Promise<Opening | null> =>
-  reply(fetch(`/api/shows/opening/${opening}`));
-export const stopOpening = (opening: string): Promise<unknown> =>
-  send(`/api/shows/opening/${opening}`, {}, "DELETE");
+export const openShowFile = (file: File, opening: string) =>
+  answered(
+    client.POST("/api/shows/file", {
+      params: { query: { opening } },
+      body: { file: file as unknown as string }, // a file is text to OpenAPI
+      bodySerializer: formOf,
+    }),
+  );
+export const openingOf = (opening: string) =>
+  answered(
+    client.GET("/api/shows/opening/{opening_id}", { params: { path: { opening_id: opening } } }),
+  );
+export const stopOpening = (opening: string) =>
+  answered(
+    client.DELETE("/api/shows/opening/{opening_id}", {
+      params: { path: { opening_id: opening } },
+    }),
+  );
 
-export const getMe = (): Promise<Me> => reply(fetch("/api/me"));
-export const compareFittings = (
-  showId: string,
-  one: string,
-  other: string,
-): Promise<FittingsCompared> =>
-  reply(fetch(`/api/shows/${showId}/fittings/compared?one=${one}&other=${other}`));
-export const getDesk = (showId: string): Promise<Desk> => reply(fetch(`/api/shows/${showId}/desk`));
-export const getSamples = (): Promise<Sample[]> => reply(fetch("/api/samples"));
+export const getMe = () => answered(client.GET("/api/me"));
+export const getDesk = (showId: string): Promise<Desk> =>
+  asTold(client.GET("/api/shows/{show_id}/desk", { params: { path: of(showId) } }));
+export const getSamples = () => answered(client.GET("/api/samples"));
 
 export async function getSample(name: string): Promise<File> {
-  const response = await answered(fetch(`/api/samples/${name}`));
-  return new File([await response.blob()], name);
+  const found = await answered(
+    client.GET("/api/samples/{name}", { params: { path: { name } }, parseAs: "blob" }),
+  );
+  return new File([found as Blob], name);
 }
 
-export const bringList = (showId: string, file: File): Promise<ListReply> =>
-  post(`/api/shows/${showId}/lists`, { file });
-
-export const lookAtList = (
-  showId: string,
-  list: string,
-  choices: ListChoices,
-): Promise<ListReply> => send(`/api/shows/${showId}/lists/${list}`, choices);
-
-export const takeList = (
-  showId: string,
-  list: string,
-  choices: ListChoices,
-  shown: string,
-): Promise<TakenReply> =>
-  send(`/api/shows/${showId}/lists/${list}/take`, { edit_id: newId(), choices, shown });
+export const bringList = (showId: string, file: File) =>
+  answered(
+    client.POST("/api/shows/{show_id}/lists", {
+      params: { path: of(showId) },
+      body: { file: file as unknown as string },
+      bodySerializer: formOf,
+    }),
+  );
+export const lookAtList = (showId: string, list: string, choices: ListChoices) =>
+  answered(
+    client.POST("/api/shows/{show_id}/lists/{file_id}", {
+      params: { path: { ...of(showId), file_id: list } },
+      body: choices,
+    }),
+  );
+export const takeList = (showId: string, list: string, choices: ListChoices, shown: string) =>
+  answered(
+    client.POST("/api/shows/{show_id}/lists/{file_id}/take", {
+      params: { path: { ...of(showId), file_id: list } },
+      body: { edit_id: newId(), choices, shown },
+    }),
+  );
 
 export async function signOut(): Promise<void> {
   await fetch("/sign-out", { method: "POST", headers: { "X-CSRFToken": csrf() } });

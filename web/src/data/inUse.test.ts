@@ -21,6 +21,7 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
       `channel/${1 + draw(9)}/${["source", "spare", "name"][draw(3)]}`,
       draw(2) ? "input/a/1" : null,
     ],
+    () => [`channel/${1 + draw(9)}/on_spare`, draw(2) === 1],
     () => [`return/${1 + draw(4)}/name`, draw(2) ? "Hall" : ""],
     () => [
       `${["mix", "group", "matrix"][draw(3)]}/${1 + draw(9)}/format`,
@@ -73,8 +74,10 @@ it.each([1, 2, 3, 4, 5])("followed move by move equals read as a whole (seed %i)
         name.replace(" ", "/a/"),
       ),
     );
-    expect(followed.fed.get("input/a/1")?.map((n) => `channel ${n}`) ?? []).toEqual(
-      numbers("channel", (n) => values.get(`channel/${n}/source`)),
+    expect(followed.fed_by.get("input/a/1")?.map((n) => `channel ${n}`) ?? []).toEqual(
+      numbers("channel", (n) =>
+        values.get(`channel/${n}/${values.get(`channel/${n}/on_spare`) ? "spare" : "source"}`),
+      ),
     );
     const held = [...values].filter(
       ([at, on]) => on === true && /\/(dca|mute_group|gang)\//.test(at),

@@ -22,8 +22,8 @@ export interface InUse {
   groups: readonly number[];
   mixes: readonly number[];
   matrices: readonly number[];
-  /** Channels by what their source is: a socket, or a side of a bus. */
-  fed: ReadonlyMap<string, readonly number[]>;
+  /** The channels that a socket or a side of a bus feeds now, ascending, as the core has them. */
+  fed_by: ReadonlyMap<string, readonly number[]>;
   /** DCAs, mute groups, gangs and promises that have a name or a member. */
   dcas: readonly number[];
   mute_groups: readonly number[];
@@ -67,7 +67,7 @@ export const NOTHING_IN_USE: InUse = {
   inserts: new Set(),
   banks: [],
   members: new Map(),
-  fed: new Map(),
+  fed_by: new Map(),
   outputs: new Set(),
   patched: 0,
 };
@@ -89,6 +89,9 @@ const RULERS = {
 
 const isListed = (kind: string): kind is Kind => kind in LISTED;
 const isRuler = (kind: string): kind is keyof typeof RULERS => kind in RULERS;
+
+// what says which source feeds a channel now
+const FEEDING = ["source", "spare", "on_spare"];
 
 function bearsOnPatch({ kind, leaf }: Thing): boolean {
   if (kind === "line") return true;
@@ -160,8 +163,8 @@ export function inUseAfter(values: Values, before: InUse, moved: Iterable<string
     if (isRuler(kind) && leaf === "name") rulers.add(thing);
     if (bearsOnPatch(at)) after.patched = before.patched + 1;
     if (kind === "line" && leaf === "place") lines.add(number);
+    if (kind === "channel" && FEEDING.includes(leaf)) sources = true;
     if (!isListed(kind) || !usedBy(thing).includes(leaf)) continue;
-    if (kind === "channel" && leaf === "source") sources = true;
     const listed = strips.get(kind) ?? new Set(before[LISTED[kind]]);
     strips.set(kind, listed);
     if (inUse(values, thing)) listed.add(number);
@@ -191,7 +194,7 @@ export function inUseAfter(values: Values, before: InUse, moved: Iterable<string
     if (numbers.size !== list.length || list.some((number) => !numbers.has(number)))
       after[RULERS[kind]] = [...numbers].sort((a, b) => a - b);
   }
-  if (sources) after.fed = fedBySource(values, after.channels ?? before.channels);
+  if (sources) after.fed_by = fedBySource(values, after.channels ?? before.channels);
   return after;
 }
 
@@ -242,7 +245,8 @@ function fedBySource(
 ): ReadonlyMap<string, readonly number[]> {
   const fed = new Map<string, number[]>();
   for (const channel of channels) {
-    const source = values.get(`channel/${channel}/source`);
+    const leaf = values.get(`channel/${channel}/on_spare`) === true ? "spare" : "source";
+    const source = values.get(`channel/${channel}/${leaf}`);
     if (typeof source !== "string") continue;
     const others = fed.get(source);
     if (others) others.push(channel);

@@ -57,9 +57,9 @@ export function useFiltered<T>(
 
 const NO_CHANNELS: readonly number[] = [];
 
-/** The channels whose source is a socket, or a side of a bus. */
+/** The channels that a socket, or a side of a bus, feeds now. */
 export const fedBy = (state: ShowState, source: string | null): readonly number[] =>
-  (source && state.fed.get(source)) || NO_CHANNELS;
+  (source && state.fed_by.get(source)) || NO_CHANNELS;
 
 /** What feeds a source now, and whether that is its spare. */
 export function sourceInForce(

@@ -12,10 +12,11 @@ beforeEach(() => {
   vi.useFakeTimers();
   vi.stubGlobal(
     "fetch",
-    (path: string, { method = "GET" }: RequestInit = {}) =>
+    ({ url, method }: Request) =>
       new Promise((resolve) => {
+        const { pathname, search } = new URL(url, "http://x");
         asked.push({
-          path,
+          path: `${pathname}${search}`,
           method,
           answer: (status, body) => resolve(new Response(JSON.stringify(body), { status })),
         });
@@ -30,7 +31,9 @@ afterEach(() => {
 it("tells how far a file is, stops it, and says why it came to nothing", async () => {
   render(<OpenShowFile />);
   const file = new File(["{}"], "evening.json");
-  fireEvent.change(screen.getByLabelText("Show file"), { target: { files: [file] } });
+  await act(async () =>
+    fireEvent.change(screen.getByLabelText("Show file"), { target: { files: [file] } }),
+  );
   const [sent] = asked;
   expect(sent).toMatchObject({ method: "POST" });
   const id = sent!.path.split("opening=")[1];
@@ -39,7 +42,7 @@ it("tells how far a file is, stops it, and says why it came to nothing", async (
   expect(asked[1]!.path).toBe(`/api/shows/opening/${id}`);
   await act(async () => asked[1]!.answer(200, { doing: "checking", part: 0.6 }));
   expect(screen.getByRole("progressbar").getAttribute("aria-valuenow")).toBe("60");
-  fireEvent.click(screen.getByText("Stop"));
+  await act(async () => fireEvent.click(screen.getByText("Stop")));
   expect(asked.at(-1)).toMatchObject({ path: `/api/shows/opening/${id}`, method: "DELETE" });
   const message = "It was stopped. Open it again. Nothing was changed.";
   await act(async () => sent!.answer(422, { code: "bad_file", message }));

@@ -97,7 +97,15 @@ Object.defineProperties(HTMLElement.prototype, {
   clientWidth: { configurable: true, get: () => 1280 },
   clientHeight: { configurable: true, get: () => 2000 },
 });
-vi.stubGlobal("fetch", fetched);
+/** As the client asks: a request as a whole, which is told here by its path and what it says. */
+async function asFetched(asked: Request | string, how?: RequestInit): Promise<Response> {
+  if (typeof asked === "string") return fetched(asked, how);
+  const { pathname, search } = new URL(asked.url, "http://x");
+  const isJson = asked.headers.get("Content-Type")?.includes("json");
+  const body = isJson ? await asked.text() : undefined;
+  return fetched(`${pathname}${search}`, { method: asked.method, ...(body ? { body } : {}) });
+}
+vi.stubGlobal("fetch", asFetched);
 
 afterEach(async () => {
   cleanup();

@@ -53,7 +53,7 @@ export function useHistory(
   const further = () => {
     const before = read?.more;
     if (!before) return;
-    getHistory(showId, { ...wanted, before: String(before) }).then(
+    getHistory(showId, { ...wanted, before }).then(
       (page) =>
         setRead((now) => {
           // pressed twice, or asked for something else meanwhile: it has come already, or is not meant

@@ -20,7 +20,7 @@ export function FittingsCompared({ one, other }: { one: string; other: string })
   const width = useGridWidth();
   useEffect(() => {
     let gone = false;
-    compareFittings(showId, `${numberOf(one)}`, `${numberOf(other)}`).then(
+    compareFittings(showId, numberOf(one), numberOf(other)).then(
       (reply) => !gone && setFound(reply),
       (error: Error) => !gone && setFault(error.message),
     );
