@@ -21,7 +21,7 @@ from ombrel.core import (
     show_of,
     tapped_bpm,
 )
-from ombrel.core.values import NOTES, note_ms
+from ombrel.core.values import NOTES, NothingLeft, note_ms
 from tests.desks import TINY, TOURING
 
 EIGHT: dict[str, Value] = {f"channel/{n}/{leaf}": value for n in range(1, 9)
@@ -133,7 +133,7 @@ def test_an_engine_more_than_there_are_is_refused_by_name():
     show = show_of(TINY, {})
     for name in ("One", "Two"):
         show, _ = made(show, make_effect(show, name))
-    with pytest.raises(Exception, match="effect engines"):
+    with pytest.raises(NothingLeft, match="effect engines"):
         make_effect(show, "Three")
 
 

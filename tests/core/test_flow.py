@@ -8,7 +8,7 @@ from functools import partial
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from ombrel.core import (
@@ -239,8 +239,7 @@ def test_a_preview_tells_what_then_happens(seed, other):
 def test_muting_only_ever_lowers(show, strip):
     turned = any(show.on(f"{kind}/{n}/polarity") for kind in ("channel", "return") for n in (1, 2))
     turned = turned or any(show.on(f"channel/{n}/polarity") for n in (3, 4))
-    if turned:  # of two ways that cancel, muting one may raise
-        return
+    assume(not turned)  # of two ways that cancel, muting one may raise
     before, _ = whole(flow_of(show))
     after, _ = whole(flow_of(made(show, {f"{strip}/mute": True})[0]))
     assert (after <= before + 1e-9).all()

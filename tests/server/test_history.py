@@ -9,8 +9,9 @@ from django.db import connection, transaction
 
 from ombrel.server import models
 from ombrel.server.asks.every import BackTo
+from ombrel.server.keeping import log
 from ombrel.server.keeping.door import Refused
-from ombrel.server.keeping.log import newest_first, shown_at
+from ombrel.server.keeping.log import newest_first, setters_of, shown_at
 from ombrel.server.screen.socket import NO_SUCH_SHOW
 
 from .conftest import make, stored
@@ -204,3 +205,13 @@ async def test_a_show_that_others_have_open_is_removed_only_by_who_is_sure(
     while closed["type"] != "websocket.close":
         closed = await again.socket.receive_output(timeout=30)
     assert closed["code"] == NO_SUCH_SHOW
+
+
+def test_who_set_something_longer_ago_than_is_looked_through_is_told_as_long_ago(show, monkeypatch):
+    make(show, {"channel/1/mute": True})
+    make(show, {"channel/2/mute": True})
+    assert set(setters_of(show.pk, ["channel/1/mute", "channel/9/mute"])) == {"channel/1/mute"}
+    monkeypatch.setattr(log, "LOOKED_AT", 1)
+    found = setters_of(show.pk, ["channel/1/mute", "channel/2/mute"])
+    assert found["channel/1/mute"] == {"by": "", "at": ""}
+    assert found["channel/2/mute"]["at"]

@@ -39,6 +39,10 @@ export function whenText(at: string): string {
     : `${when.toLocaleDateString(undefined, { day: "numeric", month: "short" })} ${time}`;
 }
 
+/** Who moved something, and when; who did so long ago is not looked up. */
+export const setterText = ({ by, at }: { by: string; at: string }): string =>
+  at ? `${by || "somebody"}, ${whenText(at)}` : "somebody, more than 20 000 moves ago";
+
 export function panText(pan: number): string {
   const place = Math.round(Math.abs(pan) * 100);
   return place === 0 ? "C" : `${pan < 0 ? "L" : "R"}${place}`;

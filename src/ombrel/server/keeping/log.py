@@ -78,7 +78,10 @@ def shown_at(show_id: UUID, at: int | None) -> Show:
 
 
 def setters_of(show_id: UUID, addresses: Iterable[str]) -> dict[str, dict[str, str]]:
-    """Who moved each of these addresses last, and when, as far back as one request looks."""
+    """Who moved each of these addresses last, and when. Longer ago than one request looks nobody is
+
+    named: it says so by an empty time.
+    """
     found: dict[str, dict[str, str]] = {}
     newest = live_of(show_id).now().revision
     log = models.Change.objects.filter(show_id=show_id, revision__gt=newest - LOOKED_AT)
@@ -87,6 +90,8 @@ def setters_of(show_id: UUID, addresses: Iterable[str]) -> dict[str, dict[str, s
         for entry in last[:1]:
             by = entry.author.get_username() if entry.author else ""
             found[address] = {"by": by, "at": entry.made_at.isoformat()}
+        if address not in found and newest > LOOKED_AT:
+            found[address] = {"by": "", "at": ""}
     return found
 
 

@@ -111,7 +111,7 @@ class WhyRemedy(BaseModel):
 
 
 class Setter(BaseModel):
-    """Who moved something last, and when (ISO 8601)."""
+    """Who moved something last, and when (ISO 8601); both "": longer ago than is looked through."""
 
     by: str
     at: str

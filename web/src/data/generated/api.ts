@@ -4055,7 +4055,7 @@ export interface components {
         };
         /**
          * Setter
-         * @description Who moved something last, and when (ISO 8601).
+         * @description Who moved something last, and when (ISO 8601); both "": longer ago than is looked through.
          */
         Setter: {
             /** At */

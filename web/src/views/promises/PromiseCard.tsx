@@ -3,7 +3,7 @@ import { isSender, numberOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import type { Breach, Judged, Remedy } from "../../data/types";
 import { useLink, useOn, useShow, useText } from "../../data/use";
-import { whenText } from "../../data/words";
+import { setterText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { TakesChoice } from "../../ui/TakesChoice";
@@ -86,12 +86,7 @@ function Way({ breach }: { breach: Breach }) {
     <li className="flex items-center gap-x-3 gap-y-1.5 flex-wrap rounded-lg bg-card border border-line px-3 py-1.5 min-h-11">
       <span className={`flex-1 min-w-56 break-words ${breach.open ? "text-coral" : ""}`}>
         {breach.says}
-        {setter && (
-          <span className="text-faint text-[13px]">
-            {" "}
-            By {setter.by || "somebody"}, {whenText(setter.at)}.
-          </span>
-        )}
+        {setter && <span className="text-faint text-[13px]"> By {setterText(setter)}.</span>}
       </span>
       {breach.remedies.map((one, place) => (
         <Button

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { takeRemedy } from "../../data/remedy";
 import type { Remedy, Why } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
-import { levelText, whenText } from "../../data/words";
+import { levelText, setterText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { RulerLink } from "../../ui/TrueLevel";
 import { SourceFields } from "./SourceFields";
@@ -164,12 +164,7 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
       {reason.ruler && (
         <p className="text-[13px] text-faint mt-1">
           Go to <RulerLink ruler={reason.ruler} />
-          {setter && (
-            <span className="text-soft">
-              {" "}
-              · set by {setter.by || "somebody"}, {whenText(setter.at)}
-            </span>
-          )}
+          {setter && <span className="text-soft"> · set by {setterText(setter)}</span>}
         </p>
       )}
       {remedy && (
