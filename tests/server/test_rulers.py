@@ -83,11 +83,11 @@ async def test_joining_is_shown_first_with_what_keeps_the_levels(band, ann):
     await screen.open()
     ask = {"action": "members", "ruler": "dca/2", "strips": "2", "on": True}
     await screen.say(type="try", id=str(uuid.uuid4()), ask=ask)
-    keeping = (await screen.next("preview"))["keeping"]
-    assert keeping["jumps"] == [["channel/2", 0.0, -3.0]]
-    (keep,) = keeping["keep"]
+    compensation = (await screen.next("preview"))["compensation"]
+    assert compensation["jumps"] == [["channel/2", 0.0, -3.0]]
+    (keep,) = compensation["keep"]
     assert (keep["address"], keep["value"]) == ("channel/2/fader", 3.0)
-    await asked(screen, {**ask, "also": keeping["keep"]})
+    await asked(screen, {**ask, "also": compensation["keep"]})
     await screen.next("done")
     again = await screen.next("ruled")
     while "channel/2" not in again["strips"]:
@@ -105,7 +105,7 @@ async def test_what_a_hand_did_just_before_counts_in_what_it_is_shown(band, ann)
         """What joining would do, asked right behind something else: nothing is awaited between."""
         await screen.say(id=str(uuid.uuid4()), **before)
         await screen.say(type="try", id=str(uuid.uuid4()), ask=join)
-        return (await screen.next("preview"))["keeping"]["jumps"]
+        return (await screen.next("preview"))["compensation"]["jumps"]
 
     assert await jumps(type="do", gesture="down", ask=down) == [["channel/2", 0.0, -3.0]]
     assert await jumps(type="undo") == []

@@ -4,12 +4,12 @@ Maps, files, the log and the wire hold the text; whoever asks what an address is
 """
 
 import re
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from sys import intern
 from typing import Final, NamedTuple
 
 from ..values import Packed, UnknownAddress
-from .bearing import Bearing
+from .bearing import BEARINGS, Bearing
 from .parameters import CATALOGUE
 from .strip_parameters import Parameter
 
@@ -151,24 +151,19 @@ class Address(NamedTuple):
         return what in self.borne
 
 
-def bearing(what: Bearing, addresses: Iterable[str]) -> list[Address]:
+def bearing(what: Bearing, addresses: Collection[str]) -> list[Address]:
     """Those of some addresses on which something hangs. On what is no address nothing does: who
 
     edits it is told so at the door.
     """
-    addresses = tuple(addresses)
-    try:
-        return [one for one in map(_ADDRESSES.__getitem__, addresses) if what in one.borne]
-    except UnknownAddress:
-        return [one for one in filter(None, map(_known, addresses)) if what in one.borne]
+    if not bears(what, addresses):
+        return []
+    return [one for one in filter(None, map(_known, addresses)) if what in one.borne]
 
 
 def bears(what: Bearing, addresses: Iterable[str]) -> bool:
     """Whether something hangs on any of some addresses; as `bearing`."""
-    try:
-        return any(what in one.borne for one in map(_ADDRESSES.__getitem__, addresses))
-    except UnknownAddress:
-        return bool(bearing(what, addresses))
+    return not _BEARERS[what].isdisjoint(map(_KEYS.__getitem__, addresses))
 
 
 def _known(text: str) -> Address | None:
@@ -232,7 +227,7 @@ def below(thing: str, addresses: Iterable[str]) -> list[str]:
     return [one for one in addresses if Address.at(one).thing == thing]
 
 
-def memberships_in(ruler: str, addresses: Iterable[str]) -> list[Address]:
+def memberships_in(ruler: str, addresses: Collection[str]) -> list[Address]:
     """Those of some addresses that say who is a member of a ruler ("dca/3", "lift/1")."""
     return [one for one in bearing("member", addresses) if one.target == ruler]
 
@@ -339,6 +334,16 @@ def _parsed(text: str, words: list[str], shape: _Shape, indices: tuple[str | int
     )
 
 
+class _Keys(dict[str, str]):
+    """The key of each address, "" for what is none: an edit of a thousand asks many times."""
+
+    def __missing__(self, text: str) -> str:
+        one = _known(text)
+        if len(self) >= KNOWN:
+            self.clear()
+        return self.setdefault(text, one.entry.key if one else "")
+
+
 class _Things(dict[str, Thing]):
     """Each thing that was asked for."""
 
@@ -357,6 +362,11 @@ class _Things(dict[str, Thing]):
 
 _ADDRESSES: Final = _Addresses()
 _THINGS: Final = _Things()
+_KEYS: Final = _Keys()
+_BEARERS: Final[dict[Bearing, frozenset[str]]] = {
+    what: frozenset(key for key, entry in CATALOGUE.items() if what in entry.bears_on)
+    for what in BEARINGS
+}
 # first word, number of words and last word ("" for any number) -> the keys that an address of that
 # shape can have, of which there are few: a show's first reading asks for each of its addresses
 _SHAPES: Final[dict[tuple[str, int, str], list[_Shape]]] = {}

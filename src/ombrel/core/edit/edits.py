@@ -217,9 +217,9 @@ def _beside(show: Show, whole: Mapping[str, Value], moved: Collection[str]) -> l
     values = show.values
     for address in moved:
         place = place_of(address)
-        plain = Address.at(address).plain
-        if plain != address:
-            found |= {plain, address}
+        at = Address.at(address)
+        if at.last == "kept":
+            found |= {at.plain, address}
         elif place in values or whole.get(place, NOT_KEPT) != NOT_KEPT:
             found |= {address, place}
     return sorted(found.difference(moved))

@@ -58,9 +58,8 @@ class Show:
         found = self.values.get(address, _UNSET)
         if found is not _UNSET:
             return cast(Value, found)
-        if is_in_fitting(address):
-            return self.own.get(address)
-        return default_of(address)
+        at = Address.at(address)
+        return self.own.get(address) if at.inner else at.entry.default
 
     def own_value(self, address: str) -> Value:
         """The own value of an address, beneath what lies over it. Raises UnknownAddress."""
