@@ -9,13 +9,15 @@ from uuid import UUID
 from ombrel.core import BadFile
 from ombrel.formats.stage_osc import feed, listen, read_levels, straight, swap
 
+from .link import Link
+
 __all__ = ["StageLink", "stage_link"]
 
 LISTEN_EVERY_S: Final = 1.0
 OnLevels = Callable[[dict[str, float]], None]
 
 
-class StageLink(asyncio.DatagramProtocol):
+class StageLink(asyncio.DatagramProtocol, Link[dict[str, float]]):
     """Asks the stage for levels as long as somebody wants them, and hands them on."""
 
     def __init__(self, host: str, port: int) -> None:
