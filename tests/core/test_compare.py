@@ -95,7 +95,7 @@ def test_values_read_as_people_say_them():
         ("channel/1/fader", -math.inf, "off"),
         ("channel/1/fader", -6.5, "−6.5 dB"),
         ("channel/1/mute", True, "on"),
-        ("channel/1/send/mix/1/tap", "before_fader_after_mute", "before fader after mute"),
+        ("channel/1/send/mix/1/tap", "before_fader_after_mute", "before fader, after mute"),
         ("channel/1/source", None, "nothing"),
         ("channel/1/source", "mix/1/left", "Mix 1 L"),
         ("channel/1/name", "", "nothing"),

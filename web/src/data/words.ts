@@ -1,4 +1,5 @@
 /** Values as people read them. Rounding for a label only; nothing is computed here. */
+import kinds from "./generated/kinds.json";
 import type { CellState, Parameter, Value } from "./types";
 
 /**
@@ -72,14 +73,7 @@ export function valueText(parameter: Parameter, value: Value): string {
   return unit === ":1" ? `${plain}:1` : unit === "Q" || !unit ? plain : `${plain} ${unit}`;
 }
 
-const OPTION_WORD: Record<string, string> = {
-  linkwitz_riley_12: "Linkwitz-Riley, 12 dB",
-  linkwitz_riley_24: "Linkwitz-Riley, 24 dB",
-  linkwitz_riley_48: "Linkwitz-Riley, 48 dB",
-  butterworth_12: "Butterworth, 12 dB",
-  butterworth_24: "Butterworth, 24 dB",
-  butterworth_48: "Butterworth, 48 dB",
-};
+const OPTION_WORD: Readonly<Record<string, string>> = kinds.words;
 
 /** One of the catalogue's words, as people read it. */
 export const optionText = (option: string): string =>
@@ -95,34 +89,13 @@ export const STATE_WORD: Record<CellState, string> = {
   cancelled: "cancels",
 };
 
-export const KIND_WORD: Record<string, string> = {
-  dynamic: "dynamic",
-  condenser: "condenser",
-  di_passive: "DI passive",
-  di_active: "DI active",
-  radio: "radio",
-  line: "line level",
-  playback: "playback",
-  talkback: "talkback",
-};
+/** The options of a choice with their words, in the core's order. */
+const worded = (options: readonly string[]): Readonly<Record<string, string>> =>
+  Object.fromEntries(options.map((option) => [option, optionText(option)]));
 
-export const DEVICE_WORD: Record<string, string> = {
-  none: "—",
-  amplifier: "amplifier",
-  wedge: "wedge",
-  ear_transmitter: "ear transmitter",
-  headphone_amplifier: "headphone amp",
-  recorder: "recorder",
-  stream_encoder: "stream encoder",
-};
-
-export const TAP_WORD: Record<string, string> = {
-  input: "input",
-  before_eq: "before EQ",
-  before_fader: "before fader",
-  before_fader_after_mute: "before fader, after mute",
-  after_fader: "after fader",
-};
+export const KIND_WORD = worded(kinds.choices.line_kinds);
+export const DEVICE_WORD = { ...worded(kinds.choices.devices), none: "—" };
+export const TAP_WORD = worded(kinds.choices.taps);
 
 /** The same where there is little room; in this order each is plain. */
 export const TAP_SHORT: Record<string, string> = {
@@ -130,16 +103,9 @@ export const TAP_SHORT: Record<string, string> = {
   before_fader_after_mute: "after mute",
 };
 
-export const SOLO_WORD: Record<string, string> = {
-  before_fader: "before the fader",
-  after_fader: "after the fader",
-  in_place: "in place",
-};
+export const SOLO_WORD = worded(kinds.choices.solo);
 
-export const SERVES_WORD: Record<string, string> = {
-  ears: "Ears",
-  wedge: "Wedge",
-  room: "Room",
-  feed: "Feed",
-  effect: "Effect",
-};
+/** As heads of what listens. */
+export const SERVES_WORD = Object.fromEntries(
+  kinds.choices.serves.map((one) => [one, `${one[0]!.toUpperCase()}${optionText(one).slice(1)}`]),
+);

@@ -11,7 +11,7 @@ from typing import Final
 
 import numpy as np
 
-from ..catalogue import TAPS, Thing, of_kind, thing_of
+from ..catalogue import TAPS, Thing, of_kind, option_text, thing_of
 from ..flow import Edge, Flow, Path, listener_name, strip_name
 from ..show import Show, lines_on, socket_name
 from ..strips import keyed, processing_said
@@ -22,13 +22,8 @@ from ..words import fitting_said, processor_said
 
 __all__ = ["TAP_WORDS", "Step", "Tale", "head", "told"]
 
-TAP_WORDS: Final = dict(
-    zip(
-        TAPS,
-        ("at the input", "before EQ", "before fader", "before fader, after mute", "after fader"),
-        strict=True,
-    )
-)
+# a step is told where it stands: "at the input", not "input"
+TAP_WORDS: Final = {tap: option_text(tap) for tap in TAPS} | {TAPS[0]: "at the input"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -10,11 +10,13 @@ __all__ = [
     "GANG_ASPECTS",
     "HOUSE_STARTS",
     "LINE_KINDS",
+    "OPTION_WORDS",
     "PROMISE_KINDS",
     "SERVES",
     "SOLO_MODES",
     "TAKES",
     "TAPS",
+    "option_text",
 ]
 
 # In the order of the signal path; what mute, DCA and fader reach is decided in `flow`.
@@ -75,3 +77,27 @@ GANG_ASPECTS: Final = {
     "eq": "EQs",
     "compressor": "Compressors",
 }
+# How people read and say an option that does not say itself.
+OPTION_WORDS: Final = {
+    "di_passive": "DI passive",
+    "di_active": "DI active",
+    "line": "line level",
+    "headphone_amplifier": "headphone amp",
+    "before_eq": "before EQ",
+    "before_fader_after_mute": "before fader, after mute",
+    "linkwitz_riley_12": "Linkwitz-Riley, 12 dB",
+    "linkwitz_riley_24": "Linkwitz-Riley, 24 dB",
+    "linkwitz_riley_48": "Linkwitz-Riley, 48 dB",
+    "butterworth_12": "Butterworth, 12 dB",
+    "butterworth_24": "Butterworth, 24 dB",
+    "butterworth_48": "Butterworth, 48 dB",
+}
+
+
+def option_text(option: str) -> str:
+    """An option of a choice as people read it.
+
+    >>> option_text("di_active"), option_text("ear_transmitter")
+    ('DI active', 'ear transmitter')
+    """
+    return OPTION_WORDS.get(option, option.replace("_", " "))

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 from contextlib import suppress
 
-from ..catalogue import STRIP_KINDS, Address, of_kind, thing_of
+from ..catalogue import STRIP_KINDS, Address, of_kind, option_text, thing_of
 from ..flow import strip_name
 from ..patching import goes_somewhere, patch_missing
 from ..show import Show, socket_name
@@ -54,7 +54,7 @@ def output_taken_by_nothing(look: Look) -> Iterator[Finding]:
         label = show.text(f"{socket}/label")
         connected = label or show.text(f"{socket}/device") != "none"
         if connected and show[f"{socket}/source"] is None:
-            what = label or show.text(f"{socket}/device").replace("_", " ")
+            what = label or option_text(show.text(f"{socket}/device"))
             yield Finding(
                 rule="output_taken_by_nothing",
                 tone="note",

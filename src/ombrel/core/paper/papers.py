@@ -5,7 +5,7 @@ from collections.abc import Callable, Mapping
 from typing import Final
 
 from ..casting import cast_sheet, radio_sheet
-from ..catalogue import GANG_ASPECTS, Thing, of_kind, thing_of
+from ..catalogue import GANG_ASPECTS, Thing, of_kind, option_text, thing_of
 from ..flow import Flow, State, flow_of, strip_name
 from ..scenes import cue_sheet
 from ..show import (
@@ -187,11 +187,11 @@ def _output_list(show: Show) -> Sheet:
                 box.name if box else "",
                 Thing.at(socket).number,
                 carries,
-                show.text(f"{socket}/tap").replace("_", " ") if source else "",
+                option_text(show.text(f"{socket}/tap")) if source else "",
                 trim_db if trim_db else "",
                 delay_ms if delay_ms else "",
                 "turned over" if show.on(f"{socket}/polarity") else "",
-                "" if device == "none" else device.replace("_", " "),
+                "" if device == "none" else option_text(device),
                 label,
             )
         )
@@ -242,7 +242,7 @@ def _mix_sheet(show: Show, flow: Flow, mix: int) -> Sheet:
                 "own" if strip in own else "",
                 show.number(f"{send}/level") if sent else "",
                 _pan(show.number(f"{send}/pan")) if sent else "",
-                show.text(f"{send}/tap").replace("_", " ") if sent else "",
+                option_text(show.text(f"{send}/tap")) if sent else "",
                 cell.level_db if cell.state == State.HEARD else "",
                 "" if cell.state == State.HEARD else _SILENT[cell.state],
             )

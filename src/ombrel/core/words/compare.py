@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..casting import fitting_name
-from ..catalogue import Address, Thing, of_kind, parameter_at, thing_of
+from ..catalogue import Address, Thing, of_kind, option_text, parameter_at, thing_of
 from ..edit import is_safe_key
 from ..flow import Flow, State, listener_name, listeners, source_name, sources, strip_name
 from ..show import INNER_SOURCES, SIDE_WORDS, Change, Show, socket_name
@@ -101,7 +101,7 @@ def value_text(show: Show, address: str, value: Value, *, places: int = 2) -> st
     if isinstance(kind, Packed):
         return f"{len(str(value))} letters of values" if value else "nothing"
     if isinstance(kind, Choice):
-        return str(value).replace("_", " ")
+        return option_text(str(value))
     return str(value) or "nothing"
 
 

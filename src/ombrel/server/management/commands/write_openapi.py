@@ -58,6 +58,14 @@ def kinds() -> str:
     """What each kind of strip is and can, and the kinds of thing of which a desk has one."""
     told = {
         "lone": sorted(core.LONE),
+        "words": core.OPTION_WORDS,
+        "choices": {
+            "devices": core.DEVICES,
+            "line_kinds": core.LINE_KINDS,
+            "serves": core.SERVES,
+            "solo": core.SOLO_MODES,
+            "taps": core.TAPS,
+        },
         "strips": [{**asdict(kind), "feeds": dict(kind.feeds)} for kind in core.KINDS.values()],
     }
     return json.dumps(told, indent=1) + "\n"
