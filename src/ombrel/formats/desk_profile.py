@@ -2,9 +2,10 @@
 
 import json
 import re
+from dataclasses import fields
 from typing import Any, Final
 
-from ombrel.core import BadFile, Bay, Box, Delays, Desk
+from ombrel.core import COUNTED, BadFile, Bay, Box, Delays, Desk
 
 __all__ = ["read_desk"]
 
@@ -16,19 +17,9 @@ _MOST_BAYS: Final = 8
 _MOST_FADERS: Final = 32
 _LOWEST_GAIN: Final = -20.0  # the catalogue's widest
 _HIGHEST_GAIN: Final = 90.0
-_COUNTS = (
-    "channels",
-    "returns",
-    "groups",
-    "mixes",
-    "matrices",
-    "dcas",
-    "mute_groups",
-    "effect_engines",
-)
-_KNOWN: Final = (
-    "inserts", "latency", "name", "full_scale_dbu", "gain_db", "pad_db", "boxes", "bays",
-)  # fmt: skip
+_COUNTS: Final = tuple(COUNTED.values())
+# a profile names all that a desk has but its key, which is the file's name, and the sample rate
+_KNOWN: Final = {field.name for field in fields(Desk)} - {"key", "sample_rate_hz"}
 _LATENCIES: Final = ("converter_in", "converter_out", "strip", "insert")
 _MOST_SAMPLES: Final = 4_800  # a tenth of a second
 _USUAL_INSERTS: Final = 24  # of a profile that does not say
@@ -61,18 +52,7 @@ def read_desk(key: str, content: bytes) -> Desk:
     faults += _gain_faults(data.get("gain_db"))
     faults += _box_faults(data.get("boxes"))
     faults += _bay_faults(data.get("bays"))
-    known = {
-        *_COUNTS,
-        "inserts",
-        "latency",
-        "name",
-        "full_scale_dbu",
-        "gain_db",
-        "pad_db",
-        "boxes",
-        "bays",
-    }
-    unknown = set(data) - known
+    unknown = set(data) - _KNOWN
     faults += [f"$.{name}: not a part of a desk profile" for name in sorted(unknown)]
     if faults:
         raise BadFile(f"Desk profile {key}: {'; '.join(faults)}.", _WAY_OUT)

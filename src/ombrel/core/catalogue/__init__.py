@@ -56,6 +56,7 @@ from .choices import (
 from .desk import (
     BANKS,
     CASTS,
+    COUNTED,
     FITTINGS,
     LINES,
     MICROPHONES,
@@ -103,6 +104,7 @@ __all__ = [
     "CATALOGUE",
     "CHOSEN",
     "COLOURS",
+    "COUNTED",
     "CROSSED",
     "DEVICES",
     "FAMILIES",

@@ -3,10 +3,12 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Final
 
 __all__ = [
     "BANKS",
     "CASTS",
+    "COUNTED",
     "FITTINGS",
     "GANGS",
     "LIFTS",
@@ -118,18 +120,24 @@ class Desk:
         return hash(self.key)
 
 
+# Of which kinds a profile says how many there are, by the field that says it.
+COUNTED: Final = {
+    "channel": "channels",
+    "return": "returns",
+    "group": "groups",
+    "mix": "mixes",
+    "matrix": "matrices",
+    "dca": "dcas",
+    "mute_group": "mute_groups",
+    "engine": "effect_engines",
+}
+
+
 @lru_cache(maxsize=64)
 def _counts(desk: Desk) -> Mapping[str, int]:
     """How many there are of each kind: asked of every address, so found once a desk."""
     return {
-        "channel": desk.channels,
-        "return": desk.returns,
-        "group": desk.groups,
-        "mix": desk.mixes,
-        "matrix": desk.matrices,
-        "engine": desk.effect_engines,
-        "dca": desk.dcas,
-        "mute_group": desk.mute_groups,
+        **{kind: getattr(desk, field) for kind, field in COUNTED.items()},
         "line": LINES,
         "bank": BANKS,
         "gang": GANGS,

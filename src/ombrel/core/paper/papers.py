@@ -90,7 +90,7 @@ def _input_list(show: Show) -> Sheet:
                 _numbers([numbers[0] for numbers in by_side if numbers], "/"),
                 text["name"],
                 "stereo" if show.on(f"line/{line}/stereo") else "",
-                text["kind"].replace("_", " "),
+                text["kind"].replace("_", " "),  # as lists are read back
                 text["microphone"],
                 "48 V" if show.on(f"line/{line}/phantom") else "",
                 text["stand"],

@@ -167,11 +167,12 @@ def _written(
     return arrays._replace(**fresh)
 
 
-def read_arrays(show: Show) -> Arrays:
-    """The arrays of a whole show, home by home."""
-    homes = homes_of(show.desk)
+def _by_home(
+    homes: Mapping[str, tuple[Home, int]], values: Mapping[str, Value]
+) -> dict[Home, tuple[list[int], list[Value]]]:
+    """Values that bear on the flow, home by home, with their places in the home's array."""
     found: dict[Home, tuple[list[int], list[Value]]] = {}
-    for address, value in show.values.items():
+    for address, value in values.items():
         at = homes.get(address)
         if at is not None:
             entry = found.get(at[0])
@@ -179,6 +180,13 @@ def read_arrays(show: Show) -> Arrays:
                 entry = found[at[0]] = ([], [])
             entry[0].append(at[1])
             entry[1].append(value)
+    return found
+
+
+def read_arrays(show: Show) -> Arrays:
+    """The arrays of a whole show, home by home."""
+    homes = homes_of(show.desk)
+    found = _by_home(homes, show.values)
     arrays = _written(_blank(show.desk), layout_of(show.desk), found)
     if any(home.array in PROCESSING for home in found):
         arrays = with_processing(arrays)
@@ -192,16 +200,8 @@ def read_arrays(show: Show) -> Arrays:
 def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arrays, Moved]:
     """The arrays after values changed, and what was written. The given arrays stay as they were."""
     homes = homes_of(desk)
-    found: dict[Home, tuple[list[int], list[Value]]] = {}
+    found = _by_home(homes, new)
     places: dict[str, list[int]] = {}
-    for address, value in new.items():
-        at = homes.get(address)
-        if at is not None:
-            entry = found.get(at[0])
-            if entry is None:
-                entry = found[at[0]] = ([], [])
-            entry[0].append(at[1])
-            entry[1].append(value)
     for home, (written, _) in found.items():
         places.setdefault(home.array, []).extend(written)
     if not found:

@@ -164,25 +164,6 @@ def make_show(request: HttpRequest, new: NewShow) -> models.Show:
     return models.Show.objects.create(name=str(name), desk=desk_of(new.desk).key)
 
 
-class BoxReply(Schema):
-    """A box of sockets."""
-
-    key: str
-    name: str
-    short: str
-    inputs: int
-    outputs: int
-    preamps: bool
-    output_block: int
-
-
-class BayReply(Schema):
-    """A run of faders of the surface."""
-
-    name: str
-    faders: int
-
-
 class ParameterReply(Schema):
     """One entry of the catalogue. Numbers have unit, range (lowest null: off) and step."""
 
@@ -228,8 +209,8 @@ class DeskReply(Schema):
     inserts: int
     lines: int
     full_scale_dbu: float
-    boxes: list[BoxReply]
-    bays: list[BayReply]
+    boxes: list[core.Box]
+    bays: list[core.Bay]
     parameters: list[ParameterReply]
     fader_marks: list[tuple[float, float]]
     scene_presets: list[tuple[str, str]]
@@ -267,21 +248,12 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
 def told_of(profile: core.Desk) -> dict[str, Any]:
     """All of `DeskReply` that is of the desk alone."""
     return {
-        "name": profile.name,
-        "channels": profile.channels,
-        "returns": profile.returns,
-        "groups": profile.groups,
-        "mixes": profile.mixes,
-        "matrices": profile.matrices,
-        "effect_engines": profile.effect_engines,
-        "dcas": profile.dcas,
-        "mute_groups": profile.mute_groups,
+        **{field: getattr(profile, field) for field in ("name", "inserts", "full_scale_dbu")},
+        **{field: profile.count(kind) for kind, field in core.COUNTED.items()},
         "gangs": profile.count("gang"),
         "promises": profile.count("promise"),
         "lifts": profile.count("lift"),
-        "inserts": profile.inserts,
         "lines": core.LINES,
-        "full_scale_dbu": profile.full_scale_dbu,
         "boxes": list(profile.boxes),
         "bays": list(profile.bays),
         "parameters": [

@@ -650,10 +650,10 @@ export interface components {
             strips?: string[];
         };
         /**
-         * BayReply
-         * @description A run of faders of the surface.
+         * Bay
+         * @description A run of faders of the surface, beside which others may show other banks.
          */
-        BayReply: {
+        Bay: {
             /** Faders */
             faders: number;
             /** Name */
@@ -677,6 +677,32 @@ export interface components {
             word: string;
         };
         /**
+         * Box
+         * @description A place with sockets. `preamps`: its inputs have gain, pad and phantom power.
+         *
+         *     `output_block`: its outputs can be patched only in runs of this many (1: each on its own).
+         *     Its number of outputs is then a multiple of it.
+         */
+        Box: {
+            /** Inputs */
+            inputs: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Output Block
+             * @default 1
+             */
+            output_block?: number;
+            /** Outputs */
+            outputs: number;
+            /** Preamps */
+            preamps: boolean;
+            /** Short */
+            short: string;
+        };
+        /**
          * BoxName
          * @description A box as the list calls it ("": numbers alone), and the desk's box that it is taken for.
          */
@@ -689,26 +715,6 @@ export interface components {
             sockets: number;
             /** Title */
             title: string;
-        };
-        /**
-         * BoxReply
-         * @description A box of sockets.
-         */
-        BoxReply: {
-            /** Inputs */
-            inputs: number;
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Output Block */
-            output_block: number;
-            /** Outputs */
-            outputs: number;
-            /** Preamps */
-            preamps: boolean;
-            /** Short */
-            short: string;
         };
         /**
          * BreachMessage
@@ -1179,9 +1185,9 @@ export interface components {
          */
         DeskReply: {
             /** Bays */
-            bays: components["schemas"]["BayReply"][];
+            bays: components["schemas"]["Bay"][];
             /** Boxes */
-            boxes: components["schemas"]["BoxReply"][];
+            boxes: components["schemas"]["Box"][];
             /** Channels */
             channels: number;
             /** Dcas */

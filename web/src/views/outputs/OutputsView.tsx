@@ -78,7 +78,7 @@ export function OutputsView() {
           </Button>
         </div>
       )}
-      {box.output_block > 1 && (
+      {(box.output_block ?? 1) > 1 && (
         <p className="text-soft text-[13px] pb-2 shrink-0">
           {box.name} is patched only in blocks of {box.output_block}: choosing for one output
           patches its whole block.
