@@ -373,8 +373,10 @@ def shows(server):
 NO_SHEET = """
 const plain = window.fetch;
 const sheet = '[{"key": "input-list", "filled": true}]';
-window.fetch = (path, ...rest) =>
-  String(path).includes("/paper") ? Promise.resolve(new Response(sheet)) : plain(path, ...rest);
+window.fetch = (asked, ...rest) =>
+  String(asked.url ?? asked).includes("/paper")
+    ? Promise.resolve(new Response(sheet))
+    : plain(asked, ...rest);
 """
 
 
