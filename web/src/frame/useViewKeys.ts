@@ -3,11 +3,17 @@ import { actOf } from "./keys";
 
 type Acts = Readonly<Record<string, (event: KeyboardEvent) => void>>;
 
-/** Whether a key that has the hand on it takes the press: Space and Enter press it. */
-const isItsOwn = (event: KeyboardEvent): boolean =>
-  (event.key === " " || event.key === "Enter") &&
-  event.target instanceof Element &&
-  event.target.closest("button, a, [role=button], [role=grid]") !== null;
+// What the browser itself does at these keys, by what has the hand; Space on a link is nobody's.
+const PRESSES: Readonly<Record<string, string>> = {
+  " ": "button, select, [role=button], [role=grid]",
+  Enter: "button, a, select, [role=button], [role=grid]",
+};
+
+/** Whether a key presses what has the hand on it. */
+function isItsOwn(event: KeyboardEvent): boolean {
+  const presses = PRESSES[event.key];
+  return Boolean(presses) && event.target instanceof Element && !!event.target.closest(presses!);
+}
 
 /**
  * Binds the keys of a view, as the table of keys tells them, wherever on its page they are pressed;

@@ -54,6 +54,16 @@ describe("go", () => {
     expect(done).not.toHaveBeenCalled();
   });
 
+  it("is pressed by Space also when the hand came by a link, but not through another key", () => {
+    const link = document.body.appendChild(document.createElement("a"));
+    link.href = "/run";
+    key(" ", link);
+    expect(asks()).toEqual([{ action: "go", scene: "scene/2", sources: false }]);
+    key(" ", screen.getByRole("button", { name: /rehearse/ }));
+    expect(asks()).toHaveLength(1);
+    link.remove();
+  });
+
   it("takes two presses where it changes what channels are fed by", () => {
     act(() => received(scene({ scene: "scene/2", sources: 2 })));
     fireEvent.click(go());
