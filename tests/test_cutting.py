@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Final
 
+from ombrel.core.catalogue.bearing import BEARINGS
 from ombrel.core.catalogue.parameters import CATALOGUE
 
 _SRC: Final = Path(__file__).parents[1] / "src/ombrel"
@@ -64,6 +65,14 @@ def test_no_text_of_an_address_is_cut_outside_the_catalogue() -> None:
         for cut in _cuts(path)
     ]
     assert not found, "\n".join(found)
+
+
+def test_everything_that_hangs_on_addresses_is_asked_for() -> None:
+    asked = "\n".join(path.read_text() for path in _SRC.rglob("*.py") if path.name != "bearing.py")
+    calls = set(re.findall(r"""(?:bears|bearing|bears_on)\(\s*"([a-z_]+)\"""", asked))
+    rules = set(re.findall(r"""^    "([a-z_]+)": _[a-z_]+,$""", asked, re.MULTILINE))
+    borne = set(re.findall(r"""\"([a-z_]+)\" in [a-z_.]*borne""", asked))
+    assert calls | rules | borne >= BEARINGS.keys()
 
 
 _WEB: Final = Path(__file__).parents[1] / "web/src"

@@ -85,7 +85,7 @@ export function stripName(state: ShowState, strip: string): string {
     return String(valueIn(state, `${strip}/label`) || "") || socketName(state, strip);
   const name = valueIn(state, `${strip}/name`);
   const { kind, number } = thingOf(strip);
-  return name ? String(name) : `${kindWord(kind)} ${number}`;
+  return name ? String(name) : `${kindWord(kind)} ${number || ""}`.trimEnd();
 }
 
 export const useStripName = (strip: string): string => useShow((state) => stripName(state, strip));

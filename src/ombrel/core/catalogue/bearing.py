@@ -11,11 +11,11 @@ from typing import Final, Literal
 __all__ = ["BEARINGS", "Bearing", "bearings_of", "check_bearings"]
 
 Bearing = Literal[
-    "blocks", "circles", "company", "crossover", "cues", "curves", "delays", "effects", "fills",
-    "findings", "fitted_preamp", "fitting_on", "fittings", "gangs", "heads", "house", "inserts",
-    "layers", "loops", "member", "muting", "named_only", "nets", "pairs", "person", "pins",
-    "plugs", "promised", "promises", "reopens", "return_pairs", "routes", "run", "safe",
-    "scenes", "sends", "settling", "solo", "solo_in_place", "taps", "true_level",
+    "blocks", "circles", "closes", "company", "crossover", "cues", "curves", "delays", "effects",
+    "fills", "findings", "fitted_preamp", "fitting_on", "fittings", "gangs", "heads", "house",
+    "inserts", "layers", "loops", "member", "muting", "named_only", "nets", "pairs", "person",
+    "pins", "plugs", "promised", "promises", "return_pairs", "routes", "run", "safe", "scenes",
+    "settling", "solo", "solo_in_place", "taps",
 ]  # fmt: skip
 
 _WHO: Final = tuple(
@@ -61,15 +61,13 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
     # what promises watch, and what their words hang on too
     "promised": ("promise/*", "*/promise/<promise>/on", *_FED),
     "promises": ("promise/*", "*/promise/<promise>/on", "*/name", *_FED),
-    "sends": ("*/send/mix/<mix>/*", "*/send/matrix/<matrix>/*"),
     # what a strip truly comes to
-    "true_level": ("*/fader", "*/mute", "dca/<dca>/*", "mute_group/<mute_group>/on",
-                   "mute_group/<mute_group>/hard", "!fitting/*"),
     "muting": ("*/fader", "*/mute", "*/on", "*/hard", "*/solo", "*/solo_proof", "!fitting/*"),
     "solo": ("*/solo", "*/solo_proof"),
     "solo_in_place": ("*/on", "*/level", "*/source", "*/spare", "*/on_spare", "!fitting/*"),
-    # what opens or closes a way by a switch
-    "reopens": ("*/mute", "*/house/on", "*/mono/on", "mute_group/<mute_group>/on"),
+    # what closes a way by a switch
+    "closes": ("*/mute", "*/house/on", "*/mono/on", "mute_group/<mute_group>/on",
+               "mute_group/<mute_group>/hard"),
     # what a fade of a level switches with it
     "routes": ("*/send/mix/<mix>/on", "*/send/matrix/<matrix>/on", "*/group/<group>/on"),
     "plugs": ("line/<line>/socket", "line/<line>/socket_right", "line/<line>/place"),
@@ -81,7 +79,7 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
             "!scene/<scene>/seconds*", "run/*", "tonight/*"),
     "cues": ("scene/*", "tonight/*", "*/pinned*"),
     "company": ("*/name", "part/*", "cast/*", "tonight/*", "performer/*", "fitting/*"),
-    "findings": ("*/tap",),
+    "findings": ("*/tap",),  # beside whole aspects, which findings name themselves
     # the rules of a desk
     "blocks": ("output/<box>/<output>/source",),
     "taps": ("output/<box>/<output>/source", "output/<box>/<output>/tap"),

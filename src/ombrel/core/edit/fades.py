@@ -127,9 +127,8 @@ def _by_number(seconds: Mapping[str, float]) -> dict[str, float]:
 def _closes(address: str, after: Show) -> bool:
     """Whether a switch as it stands now silences something that sounded."""
     at = Address.at(address)
-    if at.is_at("mute_group", "on", "hard", "safe"):
-        return after.on(address)
-    return at.bears_on("reopens") and after.on(address) == (at.last == "mute")
+    closed = at.last == "mute" or at.kind == "mute_group"
+    return at.bears_on("closes") and after.on(address) == closed
 
 
 def standing_at(show: Show, now: Fading, at_s: float) -> Show:

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from typing import Final
 
-from ..catalogue import Address, parameter_at
+from ..catalogue import Address, bears, parameter_at
 from ..edit import check_edit
 from ..flow import Flow, feeds_back, has_loop, same_ways
 from ..show import Show
@@ -152,7 +152,7 @@ def bears_on_findings(addresses: Iterable[str], *flows: Flow) -> bool:
     aspects = {parameter_at(address).aspect for address in addresses}
     if "mute" in aspects and any(_ruled(flow, addresses) for flow in flows):
         return True
-    if aspects & _ASPECTS or any(Address.at(address).last == "tap" for address in addresses):
+    if aspects & _ASPECTS or bears("findings", addresses):
         return True
     if aspects & _OF_FEEDS and not all(same_ways(flows[0], flow) for flow in flows[1:]):
         return True
