@@ -1,4 +1,7 @@
-"""What a field of the browser shows, typed again, is that value: over every parameter."""
+"""What a field of the browser shows, typed again, is that value, over every parameter; and things
+
+are called there as the core calls them.
+"""
 
 import json
 import math
@@ -6,11 +9,13 @@ import random
 import subprocess
 from pathlib import Path
 
-from ombrel.core import parameter_at
-from ombrel.core.catalogue import addresses_of, kind_on
+from ombrel.core import Show, parameter_at, strip_name
+from ombrel.core.catalogue import BUSES, KINDS, LONE, Thing, addresses_of, is_on_desk, kind_on
+from ombrel.core.show.sockets import INNER_SOURCES, socket_name
 from ombrel.core.values.kinds import Choice, Number, Switch
-from tests.desks import TOURING
+from tests.desks import SMALL, TOURING
 
+NAMES = ("Kick", "  Vox ", "Ümläut", "0", "a/b", "x" * 40)
 WEB = Path(__file__).parents[1] / "web"
 
 
@@ -36,6 +41,16 @@ def values_of(kind, draw):
     return []
 
 
+def browser_says(script, asked):
+    """What the browser's own code says to a file of questions."""
+    return json.loads(
+        subprocess.run(
+            ["node_modules/.bin/vite-node", f"../tests/{script}", str(asked)],
+            cwd=WEB, text=True, check=True, stdout=subprocess.PIPE, timeout=120,
+        ).stdout
+    )  # fmt: skip
+
+
 def test_what_is_shown_is_read_as_the_value_that_it_shows(tmp_path):
     draw = random.Random(29)
     first = {}
@@ -48,11 +63,33 @@ def test_what_is_shown_is_read_as_the_value_that_it_shows(tmp_path):
     ]
     asked = tmp_path / "asked.json"
     asked.write_text(json.dumps([(at, kind.to_wire(value)) for at, kind, value in rows]))
-    said = subprocess.run(
-        ["node_modules/.bin/vite-node", "../tests/shown.ts", str(asked)],
-        cwd=WEB, text=True, check=True, stdout=subprocess.PIPE, timeout=120,
-    ).stdout  # fmt: skip
-    for (address, kind, value), text in zip(rows, json.loads(said), strict=True):
+    said = browser_says("shown.ts", asked)
+    for (address, kind, value), text in zip(rows, said, strict=True):
         for now in (value, kind.highest if isinstance(kind, Number) else value):
             assert kind.typed(text, now, address) == value, (address, value, text)
     assert len(rows) > 3_000
+
+
+def test_everything_is_called_in_the_browser_as_in_the_core(tmp_path):
+    draw = random.Random(30)
+    strips = [
+        strip
+        for kind in (*KINDS, "dca", "mute_group", "engine", "bank")
+        for strip in ([kind] if kind in LONE else [f"{kind}/{n}" for n in range(1, 9)])
+        if strip in LONE or is_on_desk(SMALL, f"{strip}/name")
+    ]
+    inputs, outputs = list(Show(SMALL).inputs()), list(Show(SMALL).outputs())
+    values = {
+        f"{strip}/{'label' if strip in outputs else 'name'}": draw.choice(NAMES)
+        for strip in (*strips, *outputs)
+        if strip not in LONE and draw.random() < 0.6
+    }
+    show = Show(SMALL).with_values(values)
+    buses = [strip for strip in strips if Thing.at(strip).kind in BUSES]
+    sides = [f"{bus}/{side}" for bus in buses for side in ("left", "right")]
+    sockets = [*inputs, *outputs, *INNER_SOURCES, *buses, *sides]
+    asked = tmp_path / "asked.json"
+    asked.write_text(json.dumps({"values": values, "strips": strips, "sockets": sockets}))
+    names, places = browser_says("shown_names.ts", asked)
+    assert names == [strip_name(show, strip) for strip in strips]
+    assert places == [socket_name(SMALL, socket) for socket in sockets]

@@ -76,6 +76,7 @@ from .casting import (
     whose_fitting,
 )
 from .catalogue import (
+    BANDS,
     BANKS,
     CARRIED,
     CATALOGUE,
@@ -138,7 +139,7 @@ from .edit import (
     undoing_renumbered,
 )
 from .findings import bears_on_findings, findings
-from .flow import Flow, State, flow_of, listener_name, strip_name, table_heads
+from .flow import KIND_WORDS, Flow, State, flow_of, listener_name, strip_name, table_heads
 from .jobs import (
     NEW_MIX,
     Singer,
@@ -234,6 +235,7 @@ from .scenes import (
     store_scene,
 )
 from .show import (
+    SIDE_WORDS,
     Change,
     Entry,
     Show,
@@ -252,6 +254,7 @@ from .show import (
     strips_text,
 )
 from .strips import (
+    PATH_STAGES,
     Expected,
     Static,
     bears_on_curves,
@@ -377,6 +380,7 @@ from .words import (
 )
 
 __all__ = [
+    "BANDS",
     "BANKS",
     "CARRIED",
     "CATALOGUE",
@@ -389,16 +393,19 @@ __all__ = [
     "FAMILIES",
     "HEARD_HOW",
     "KINDS",
+    "KIND_WORDS",
     "LINES",
     "LINE_KINDS",
     "LONE",
     "LONGEST_PACKED",
     "NEW_MIX",
     "OPTION_WORDS",
+    "PATH_STAGES",
     "PINNED",
     "PRESETS_OF_CELLS",
     "SCENES",
     "SERVES",
+    "SIDE_WORDS",
     "SOLO_MODES",
     "SOURCES",
     "STRIP_KINDS",

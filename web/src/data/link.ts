@@ -265,6 +265,16 @@ export class Link {
     return this.#submit({ type: "do", id, gesture, ask, seen }, options.quiet ?? true);
   }
 
+  /** One address is to hold this value. */
+  put(address: string, value: Move["value"], options?: { quiet?: boolean }): Promise<boolean> {
+    return this.do({ action: "moves", moves: [{ address, value }] }, options);
+  }
+
+  /** One address is to hold what was typed, as the core reads it. */
+  type(address: string, typed: string, options?: { quiet?: boolean }): Promise<boolean> {
+    return this.do({ action: "moves", moves: [{ address, typed }] }, options);
+  }
+
   undo(): Promise<boolean> {
     return this.#submit({ type: "undo", id: newId() }, false);
   }

@@ -3,6 +3,7 @@
 import { createContext, useContext, useMemo } from "react";
 import { useStore } from "zustand";
 import { isOf, thingOf } from "./address";
+import kinds from "./generated/kinds.json";
 import type { Link } from "./link";
 import { type ShowState, store, valueIn } from "./show";
 import type { Parameter, Value } from "./types";
@@ -73,19 +74,21 @@ export function sourceInForce(
   };
 }
 
-/** What people call a strip; its kind and number while it has no name. */
-/** What an unnamed thing of a kind is called, by its number: as the core calls it. */
-export const kindWord = (kind: string): string =>
-  kind === "dca" ? "DCA" : `${kind[0]!.toUpperCase()}${kind.slice(1)}`.replace("_", " ");
+/** What an unnamed thing of a kind is called, before its number: as the core calls it. */
+export const kindWord = (kind: string): string => KIND_WORDS[kind] ?? capital(kind);
 
+const KIND_WORDS: Readonly<Record<string, string>> = kinds.kind_words;
+const SIDE_WORDS: Readonly<Record<string, string>> = kinds.side_words;
+const capital = (word: string): string => `${word.charAt(0).toUpperCase()}${word.slice(1)}`;
+
+/** What people call a strip; its kind and number while it has no name. */
 export function stripName(state: ShowState, strip: string): string {
-  if (strip === "house") return "House";
-  if (strip === "mono") return "Mono";
   if (isOf(strip, "output"))
     return String(valueIn(state, `${strip}/label`) || "") || socketName(state, strip);
-  const name = valueIn(state, `${strip}/name`);
   const { kind, number } = thingOf(strip);
-  return name ? String(name) : `${kindWord(kind)} ${number || ""}`.trimEnd();
+  if (number === 0) return kindWord(kind);
+  const name = valueIn(state, `${strip}/name`);
+  return name ? String(name) : `${kindWord(kind)} ${number}`;
 }
 
 export const useStripName = (strip: string): string => useShow((state) => stripName(state, strip));
@@ -95,8 +98,7 @@ export function socketName(state: ShowState, socket: string | null): string {
   if (!socket) return "";
   const { kind, number, box, leaf } = thingOf(socket);
   if (!box) {
-    const side = leaf === "left" ? " L" : leaf === "right" ? " R" : "";
-    return `${kind[0]!.toUpperCase()}${kind.slice(1)}${number ? ` ${number}` : ""}${side}`;
+    return `${capital(kind)}${number ? ` ${number}` : ""}${SIDE_WORDS[leaf] ?? ""}`;
   }
   const known = state.desk?.boxes.find((one) => one.key === box);
   return `${known?.short ?? box} ${number}`;

@@ -69,9 +69,7 @@ export function SoloMode({ mode }: { mode: string }) {
       label="Where solo leads"
       value={mode}
       options={Object.entries(SOLO_WORD)}
-      onChange={(typed) =>
-        void link.do({ action: "moves", moves: [{ address: "show/solo", typed }] })
-      }
+      onChange={(typed) => void link.type("show/solo", typed)}
     />
   );
 }

@@ -8,7 +8,7 @@ import { afterEach, expect, vi } from "vitest";
 import { Router } from "wouter";
 import { memoryLocation } from "wouter/memory-location";
 import desk from "../data/generated/desk.json";
-import type { Link } from "../data/link";
+import { Link } from "../data/link";
 import { received, setDesk, store } from "../data/show";
 import type { Ask, Desk, FromScreen, Move, Preview, ToScreen, Value } from "../data/types";
 import { LinkContext } from "../data/use";
@@ -42,6 +42,8 @@ export const fed = vi.fn((_line: number, _signal: string) => {});
 
 const LINK = {
   do: done,
+  put: Link.prototype.put,
+  type: Link.prototype.type,
   try: tried,
   watch: watched,
   undo: vi.fn(() => Promise.resolve(true)),

@@ -42,7 +42,7 @@ export interface PaintTable {
   /** The rows that are taken, when they become others. */
   onTake?: (rows: readonly string[]) => void;
   /** Keys of the table's own, on the rows that are taken; true: it was one. */
-  onLetter?: (key: string, rows: readonly string[]) => boolean;
+  onOwnKey?: (event: KeyboardEvent, rows: readonly string[]) => boolean;
 }
 
 /**
@@ -91,7 +91,7 @@ export function PaintTable(props: PaintTable) {
     if (event.target !== event.currentTarget) return; // a field in a head has the hand
     if (grid.walk(event) || event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === " " || event.key === "Enter") toggle();
-    else if (!props.onLetter?.(event.key.toLowerCase(), takenRows.split("\n"))) return;
+    else if (!props.onOwnKey?.(event, takenRows.split("\n"))) return;
     event.preventDefault();
   };
   const onDown = (event: PointerEvent) => {

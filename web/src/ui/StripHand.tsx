@@ -2,12 +2,10 @@ import { useMemo } from "react";
 import { byHand, useSetByHand } from "../data/hand";
 import { Gesture } from "../data/link";
 import { useLevel, useLink, useOn, useShow } from "../data/use";
-import { levelText } from "../data/words";
 import { Fader } from "./Fader";
 import { SoloKey } from "./SoloKey";
-import { Toggle } from "./Toggle";
+import { LevelField, MuteKey } from "./StripKeys";
 import { TrueLevel } from "./TrueLevel";
-import { TypedField } from "./TypedField";
 import type { Mark } from "./travel";
 
 interface Props {
@@ -27,17 +25,9 @@ export function StripHand({ strip, name, colour, fader, level: label }: Props) {
   const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
   const gesture = useMemo(() => ({ now: null as Gesture | null }), []);
   const byTyping = useSetByHand();
-  const set = (leaf: string, typed: string) => byTyping(`${strip}/${leaf}`, typed);
   return (
     <>
-      <Toggle
-        label={`Mute ${name}`}
-        tone="coral"
-        pressed={muted}
-        onChange={(on) => set("mute", on ? "on" : "off")}
-      >
-        mute
-      </Toggle>
+      <MuteKey strip={strip} name={name} />
       <SoloKey strip={strip} name={name} />
       <Fader
         label={fader}
@@ -54,15 +44,9 @@ export function StripHand({ strip, name, colour, fader, level: label }: Props) {
           gesture.now?.end();
           gesture.now = null;
         }}
-        onStep={(text) => set("fader", text)}
+        onStep={(text) => byTyping(`${strip}/fader`, text)}
       />
-      <TypedField
-        label={label}
-        value={levelText(level)}
-        align="right"
-        className="w-16"
-        onCommit={(text) => set("fader", text)}
-      />
+      <LevelField strip={strip} label={label} className="w-16" />
       <TrueLevel strip={strip} />
     </>
   );

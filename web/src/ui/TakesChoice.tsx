@@ -23,12 +23,7 @@ export function TakesChoice({ of, name }: { of: string; name: string }) {
         value={takes || "chosen"}
         className="h-8 coarse:h-11 max-w-56"
         options={options.map((one) => [one, WORD[one] ?? `all ${optionText(one)}`] as const)}
-        onChange={(value) =>
-          void link.do(
-            { action: "moves", moves: [{ address: `${of}/takes`, value }] },
-            { quiet: false },
-          )
-        }
+        onChange={(value) => void link.put(`${of}/takes`, value, { quiet: false })}
       />
     </span>
   );

@@ -5,10 +5,19 @@ from .edges import Edge
 from .loops import has_loop, loudest_loop
 from .opened import OpenedWay
 from .paths import Network, Path
-from .strips import listener_name, listeners, source_name, sources, strip_name, table_heads
+from .strips import (
+    KIND_WORDS,
+    listener_name,
+    listeners,
+    source_name,
+    sources,
+    strip_name,
+    table_heads,
+)
 from .table import Flow, State, feeds_back, flow_of
 
 __all__ = [
+    "KIND_WORDS",
     "Bypass",
     "Bypasses",
     "Edge",

@@ -11,6 +11,7 @@ if TYPE_CHECKING:
     from .table import Flow
 
 __all__ = [
+    "KIND_WORDS",
     "Head",
     "between",
     "listener_name",
@@ -22,7 +23,8 @@ __all__ = [
 ]
 
 
-_KIND_WORDS: Final = {"dca": "DCA", "mute_group": "Mute group"}
+# What things without a name are called where that is not the capitalised word of the address.
+KIND_WORDS: Final = {"dca": "DCA", "mute_group": "Mute group"}
 
 
 def strip_name(show: Show, strip: str) -> str:
@@ -34,7 +36,7 @@ def strip_name(show: Show, strip: str) -> str:
     if kind == "bay":
         return show.desk.bays[number - 1].name
     return (
-        show.text(f"{kind}/{number}/name") or f"{_KIND_WORDS.get(kind, kind.capitalize())} {number}"
+        show.text(f"{kind}/{number}/name") or f"{KIND_WORDS.get(kind, kind.capitalize())} {number}"
     )
 
 

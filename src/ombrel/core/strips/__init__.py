@@ -6,9 +6,11 @@ from .effects import beyond_its_end, off_tempo, send_strips, set_note, set_tempo
 from .headroom import Expected, expected_at, over_full_scale
 from .keys import keyed, reinforced
 from .latency import aligned, apart, path_ms
+from .path_stages import PATH_STAGES
 from .strip_path import processing_said, strip_path
 
 __all__ = [
+    "PATH_STAGES",
     "Expected",
     "Static",
     "aligned",

@@ -25,6 +25,7 @@ from ..words import value_text
 from .curves import expected_dbfs
 from .headroom import Expected, expected_at
 from .keys import Keyed, keyed
+from .path_stages import PATH_STAGES
 
 __all__ = ["Bead", "Leaves", "StripPath", "processing_said", "strip_path"]
 
@@ -148,31 +149,29 @@ def _beads(show: Show, strip: str, kind: str) -> list[Bead]:
         trim = show.number(f"{strip}/trim")
         turned = show.on(f"{strip}/polarity")
         says = value_text(show, f"{strip}/trim", trim) + (", turned" if turned else "")
-        found.append(_bead("trim", "Trim", "on" if trim or turned else "neutral", says))
+        found.append(_bead("trim", "on" if trim or turned else "neutral", says))
     says = _text(show, f"{strip}/low_cut/frequency")
-    found.append(_switched(show, strip, "low_cut", "Low cut", says))
+    found.append(_switched(show, strip, "low_cut", says))
     found.append(_insert(show, strip, 1))
     if KINDS[kind].gate:
-        found.append(_switched(show, strip, "gate", "Gate", _text(show, f"{strip}/gate/threshold")))
+        found.append(_switched(show, strip, "gate", _text(show, f"{strip}/gate/threshold")))
     found.append(_eq(show, strip))
     ratio = show.number(f"{strip}/compressor/ratio")
     threshold = _text(show, f"{strip}/compressor/threshold")
-    found.append(
-        _switched(show, strip, "compressor", "Comp", f"{threshold}, {bare(said(ratio))}:1")
-    )
+    found.append(_switched(show, strip, "compressor", f"{threshold}, {bare(said(ratio))}:1"))
     found.append(_insert(show, strip, 2))
     delay = show.number(f"{strip}/delay/ms")
     on = show.on(f"{strip}/delay/on")
     look: Look = "off" if not on else "on" if delay else "neutral"
-    found.append(_bead("delay", "Delay", look, value_text(show, f"{strip}/delay/ms", delay)))
+    found.append(_bead("delay", look, value_text(show, f"{strip}/delay/ms", delay)))
     if strip in CROSSED:
         found.append(_crossing(show, strip))
     by = ruled(show, strip)
     muted: Look = "shut" if by.muted else "neutral"
-    found.append(_bead("mute", "Mute", muted, "muted" if by.muted else "open"))
+    found.append(_bead("mute", muted, "muted" if by.muted else "open"))
     fader = show.number(f"{strip}/fader")
     shut: Look = "shut" if by.level_db == -math.inf else "on"
-    found.append(_bead("fader", "Fader", shut, value_text(show, f"{strip}/fader", fader)))
+    found.append(_bead("fader", shut, value_text(show, f"{strip}/fader", fader)))
     return found
 
 
@@ -180,52 +179,53 @@ def _crossing(show: Show, strip: str) -> Bead:
     """The crossover that house and mono have in common."""
     on = show.on("mono/crossover/on")
     says = f"{'above' if strip == 'house' else 'below'} {_text(show, 'mono/crossover/frequency')}"
-    return _bead("crossover", "Crossover", "on" if on else "off", says if on else "off")
+    return _bead("crossover", "on" if on else "off", says if on else "off")
 
 
 def _text(show: Show, address: str) -> str:
     return value_text(show, address, show[address])
 
 
-def _bead(key: str, word: str, look: Look, says: str) -> Bead:
-    return Bead(key=key, word=word, look=look, says=says)
+def _bead(key: str, look: Look, says: str) -> Bead:
+    stage = PATH_STAGES[key]
+    return Bead(key=key, word=stage.brief or stage.word, look=look, says=says)
 
 
-def _switched(show: Show, strip: str, key: str, word: str, says: str) -> Bead:
-    on = show.on(f"{strip}/{key}/on")
-    return _bead(key, word, "on" if on else "off", says if on else "off")
+def _switched(show: Show, strip: str, key: str, says: str) -> Bead:
+    on = show.on(f"{strip}/{PATH_STAGES[key].switch}")
+    return _bead(key, "on" if on else "off", says if on else "off")
 
 
 def _insert(show: Show, strip: str, place: int) -> Bead:
     device = show.text(f"{strip}/insert_{place}/device")
     look: Look = "on" if show.on(f"{strip}/insert_{place}/on") else "off"
     if not device:
-        return _bead(f"insert_{place}", f"Insert {place}", "off", "free")
+        return _bead(f"insert_{place}", "off", "free")
     says = device if look == "on" else f"{device}, off"
-    return _bead(f"insert_{place}", f"Insert {place}", look, says)
+    return _bead(f"insert_{place}", look, says)
 
 
 def _eq(show: Show, strip: str) -> Bead:
     gains = [show.number(f"{strip}/eq/{band}/gain") for band in BANDS]
     if not show.on(f"{strip}/eq/on"):
-        return _bead("eq", "EQ", "off", "off")
+        return _bead("eq", "off", "off")
     most = max(gains, key=abs)
     if most == 0.0:
-        return _bead("eq", "EQ", "neutral", "flat")
+        return _bead("eq", "neutral", "flat")
     band = gains.index(most) + 1
     at = _text(show, f"{strip}/eq/{band}/frequency")
-    return _bead("eq", "EQ", "on", f"{said(most, signed=True)} at {at}")
+    return _bead("eq", "on", f"{said(most, signed=True)} at {at}")
 
 
 def _source(show: Show, strip: str) -> list[Bead]:
     source = show.source_of(Thing.at(strip).number)
     if source is None:
-        return [_bead("line", "Line", "shut", "no source")]
-    beads = [_bead("line", "Line", "on", socket_name(show.desk, source))]
+        return [_bead("line", "shut", "no source")]
+    beads = [_bead("line", "on", socket_name(show.desk, source))]
     if of_kind(source) == "input":
         box = show.desk.box(Thing.at(source).box)
         if box is not None and box.preamps:
             gain = f"{said(show.number(f'{source}/gain'), 0, signed=True)} dB"
             over = (expected_dbfs(show, strip) or -1.0) > 0.0
-            beads.append(_bead("preamp", "Preamp", "shut" if over else "on", gain))
+            beads.append(_bead("preamp", "shut" if over else "on", gain))
     return beads

@@ -135,7 +135,7 @@ class ChooseCast(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         name = core.cast_name(turn.show, self.cast)
-        found = self.found(turn.show).beside_hands(turn.show, turn.held)
+        found = self.found(turn.show).beside_hands(turn.show, turn.in_hand)
         return Planned(found.moves, f"Tonight: {name}", own=True)
 
     def found(self, show: core.Show) -> core.Tonight:
@@ -152,7 +152,7 @@ class LateChange(Strict):
     def plan(self, turn: Turn) -> Planned:
         who = core.performer_name(turn.show, self.performer) or "nobody"
         words = f"Tonight: {who} as {core.part_name(turn.show, self.part)}"
-        found = self.found(turn.show).beside_hands(turn.show, turn.held)
+        found = self.found(turn.show).beside_hands(turn.show, turn.in_hand)
         return Planned(found.moves, words, own=True)
 
     def found(self, show: core.Show) -> core.Tonight:

@@ -60,4 +60,4 @@ class Moves(Strict):
         if hand is None:
             return Planned(moves, self.says, remedy=self.remedy)
         carry = core.Carry(alone=hand.alone, passing=tuple(hand.beside))
-        return Planned(moves, self.says, carry=carry, held=hand.held, sure=hand.sure)
+        return Planned(moves, self.says, carry=carry, in_hand=hand.held, sure=hand.sure)

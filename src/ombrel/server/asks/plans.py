@@ -24,7 +24,7 @@ class Turn:
     # the show as it stood after a revision; what cannot read the log has no history
     at: Callable[[int], Show] = _no_history
     author: str = ""
-    held: frozenset[str] = frozenset()  # what hands are on just now
+    in_hand: frozenset[str] = frozenset()  # what hands are on just now
 
     @property
     def flow(self) -> Flow:
@@ -36,8 +36,8 @@ class Turn:
 class Planned:
     """The moves of an edit and its words ("": they are found). `turns`: for an undo or redo, the
 
-    gesture that it turns back. `carry`: a hand's, which gangs follow; `held`: and it stays there;
-    `sure`: and gangs may jump by it, since that was shown. `remedy`: one of Ombrel's own.
+    gesture that it turns back. `carry`: a hand's, which gangs follow; `in_hand`: and there it
+    stays; `sure`: and gangs may jump by it, since that was shown. `remedy`: one of Ombrel's own.
     `own`: it names own values, beneath what fittings lay over them. `seconds`: how long what it
     moves takes to get there, all alike or by address; 0: it jumps. `renumbered`: new names of
     strips by their old ones, where it gives them other numbers (None: one is gone). `begins`: a
@@ -48,7 +48,7 @@ class Planned:
     says: str = ""
     turns: str = ""
     carry: Carry | None = None
-    held: bool = False
+    in_hand: bool = False
     sure: bool = False
     remedy: bool = False
     own: bool = False

@@ -216,7 +216,7 @@ class _Batch:
             after = begun(show, planned.begins)
         else:
             after = expanded(show, asked, carry, own=planned.own, sounding=sounding)
-        if carry is not None and not planned.held and not planned.sure:
+        if carry is not None and not planned.in_hand and not planned.sure:
             check_jumps(sounding or show, asked, after)
         if planned.remedy:
             flow = self.followed.flow
@@ -224,7 +224,7 @@ class _Batch:
         if request.seen is not None and not planned.own:
             self._check_seen(request.seen, {*asked, *after.stood.new})
         passing = replace(passing, hands=dict(passing.hands))  # its own, until it is made
-        if carry is not None and planned.held:
+        if carry is not None and planned.in_hand:
             hand = hand_after(show, asked, carry, after.carried)
             passing.holds(request.gesture, hand, request.page, request.connection)
         entry = None

@@ -39,9 +39,7 @@ export function EditBank({
               label="Name of the bank"
               value={name}
               className="w-32 h-8 text-paper"
-              onCommit={(typed) =>
-                void link.do({ action: "moves", moves: [{ address: `bank/${bank}/name`, typed }] })
-              }
+              onCommit={(typed) => void link.type(`bank/${bank}/name`, typed)}
             />
           </span>
           <span className="flex items-center gap-1.5">

@@ -34,9 +34,7 @@ function MuteKey({ group }: { group: string }) {
       aria-pressed={on}
       disabled={safe}
       title={safe ? `${name} is safe: arm it in Mute groups` : `Mute group ${name}`}
-      onClick={() =>
-        void link.do({ action: "moves", moves: [{ address: `${group}/on`, value: !on }] })
-      }
+      onClick={() => void link.put(`${group}/on`, !on)}
       className={`h-8 coarse:h-11 px-2 rounded-lg border text-[12.5px] max-w-36 flex items-center cursor-pointer disabled:cursor-default ${on ? "border-coral bg-blocked text-coral font-semibold" : safe ? "border-dashed border-line text-faint" : "border-line bg-card text-soft"}`}
     >
       <span className="truncate">{name}</span>

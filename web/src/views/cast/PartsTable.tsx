@@ -75,9 +75,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
           label={`Name of ${part.name}`}
           value={part.name}
           className="font-semibold w-36"
-          onCommit={(typed) =>
-            void link.do({ action: "moves", moves: [{ address: `${part.part}/name`, typed }] })
-          }
+          onCommit={(typed) => void link.type(`${part.part}/name`, typed)}
         />
       </td>
       <td className={cell}>
@@ -104,10 +102,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
                     placeholder="its name"
                     className="w-24 text-[13px] text-faint"
                     onCommit={(typed) =>
-                      void link.do({
-                        action: "moves",
-                        moves: [{ address: `${part.part}/microphone/${one.number}/name`, typed }],
-                      })
+                      void link.type(`${part.part}/microphone/${one.number}/name`, typed)
                     }
                   />
                 )}
@@ -122,12 +117,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
             className="h-8 coarse:h-11 max-w-40 text-faint"
             value={part.mix ?? ""}
             options={[["", "no mix"], ...mixes]}
-            onChange={(mix) =>
-              void link.do({
-                action: "moves",
-                moves: [{ address: `${part.part}/mix`, value: mix || null }],
-              })
-            }
+            onChange={(mix) => void link.put(`${part.part}/mix`, mix || null)}
           />
         </span>
       </td>
@@ -155,12 +145,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
             className="h-8 coarse:h-11 w-32 max-lg:w-auto text-soft"
             value={part.plays[at]?.performer ?? ""}
             options={people}
-            onChange={(value) =>
-              void link.do({
-                action: "moves",
-                moves: [{ address: `${cast.cast}/${part.part}`, value: value || null }],
-              })
-            }
+            onChange={(value) => void link.put(`${cast.cast}/${part.part}`, value || null)}
           />
         </td>
       ))}

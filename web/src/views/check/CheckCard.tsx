@@ -106,9 +106,7 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
         value={useText(at("check_note"))}
         maxLength={200}
         className="h-11 px-3"
-        onCommit={(typed) =>
-          void link.do({ action: "moves", moves: [{ address: at("check_note"), typed }] })
-        }
+        onCommit={(typed) => void link.type(at("check_note"), typed)}
         data={{ id: "check-note" }}
       />
       <div className="flex gap-2">

@@ -51,7 +51,7 @@ export function CheckView() {
       return;
     }
     setUnsure(null);
-    void link.do({ action: "moves", moves: [{ address: `line/${line}/check`, value: verdict }] });
+    void link.put(`line/${line}/check`, verdict);
     if (verdict === "good") goTo(nextUnchecked(line));
   };
 

@@ -116,9 +116,7 @@ function Kind({ engine, name, kind }: OfEngine & { kind: string }) {
       value={kind}
       options={kinds.map((one) => [one, one] as const)}
       className="coarse:h-11"
-      onChange={(typed) =>
-        void link.do({ action: "moves", moves: [{ address: `${engine}/kind`, typed }] })
-      }
+      onChange={(typed) => void link.type(`${engine}/kind`, typed)}
     />
   );
 }

@@ -1,10 +1,10 @@
 import { useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { valueIn } from "../../data/show";
-import { useLink, useShow } from "../../data/use";
-import { Button } from "../../ui/Button";
+import { useShow } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
+import { MakeForm } from "../../ui/MakeForm";
 import { Empty, ViewHead } from "../../ui/Panel";
 import { EffectCard } from "./EffectCard";
 import { Tempo } from "./Tempo";
@@ -55,32 +55,24 @@ export function EffectsView() {
 
 /** A shared effect in one line: its name, what it is, who is sent there and how loud. */
 function NewEffect() {
-  const link = useLink();
   const kinds = useShow((state) => state.catalogue!.at("engine/1/kind").options ?? []);
   const [name, setName] = useState("");
   const [kind, setKind] = useState("hall");
   const [strips, setStrips] = useState("");
   const [level, setLevel] = useState(useShow((state) => String(state.desk!.new_mix.level_db)));
   return (
-    <form
-      aria-label="New effect"
-      className="flex items-center gap-2 flex-wrap pb-3 shrink-0"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const ask = {
-          action: "make_effect" as const,
-          name,
-          engine: 0,
-          stereo: true,
-          kind,
-          strips,
-          level,
-        };
-        void link.do(ask, { quiet: false }).then((kept) => {
-          if (!kept) return;
-          setName("");
-          setStrips("");
-        });
+    <MakeForm
+      label="New effect"
+      word="Make it"
+      tone="main"
+      ask={
+        !name.trim()
+          ? null
+          : { action: "make_effect", name, engine: 0, stereo: true, kind, strips, level }
+      }
+      onMade={() => {
+        setName("");
+        setStrips("");
       }}
     >
       <Entry
@@ -114,9 +106,6 @@ function NewEffect() {
         onChange={setLevel}
         className="w-16 text-right"
       />
-      <Button tone="main" type="submit" className="coarse:h-11" disabled={!name.trim()}>
-        Make it
-      </Button>
-    </form>
+    </MakeForm>
   );
 }

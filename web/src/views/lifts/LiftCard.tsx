@@ -6,7 +6,8 @@ import { stripName, useGroupOptions, useLink, useOn, useShow, useText } from "..
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { Toggle } from "../../ui/Toggle";
+import { NameField } from "../../ui/NameField";
+import { SwitchKey } from "../../ui/SwitchKey";
 import { TypedField } from "../../ui/TypedField";
 import { ValueField } from "../strip/ValueField";
 
@@ -189,23 +190,14 @@ function Terms({ lift: told, name }: { lift: Lift; name: string }) {
   const link = useLink();
   const lift = told.lift;
   const groups = useGroupOptions();
-  const alone = useOn(`${lift}/alone`);
-  const set = (leaf: string, value: string | boolean | null) =>
-    void link.do(
-      { action: "moves", moves: [{ address: `${lift}/${leaf}`, value }] },
-      { quiet: false },
-    );
   return (
     <div className="flex items-center gap-x-3 gap-y-2 flex-wrap">
-      <TypedField
-        boxed
+      <NameField
+        of={lift}
         label={`Name of lift ${numberOf(lift)}`}
-        value={name}
-        maxLength={60}
         className="w-28 h-9 coarse:h-11 font-title font-semibold text-[16px]"
-        onCommit={(text) => set("name", text)}
       />
-      <Which lift={lift} leaf="backing" word="Backing" name={name} groups={groups} onSet={set} />
+      <Which lift={lift} leaf="backing" word="Backing" name={name} groups={groups} />
       <span className="flex items-center gap-1.5">
         <span className="text-soft">Who</span>
         <TypedField
@@ -219,11 +211,9 @@ function Terms({ lift: told, name }: { lift: Lift; name: string }) {
           }
         />
       </span>
-      <Which lift={lift} leaf="lead" word="Lead" name={name} groups={groups} onSet={set} />
+      <Which lift={lift} leaf="lead" word="Lead" name={name} groups={groups} />
       <ValueField address={`${lift}/seconds`} of={name} />
-      <Toggle label={`one at a time, ${name}`} pressed={alone} onChange={(on) => set("alone", on)}>
-        one at a time
-      </Toggle>
+      <SwitchKey address={`${lift}/alone`} of={name} word="one at a time" />
       <span className="flex-1" />
       <Button
         small
@@ -243,10 +233,10 @@ interface WhichProps {
   word: string;
   name: string;
   groups: readonly (readonly [string, string])[];
-  onSet: (leaf: string, value: string | null) => void;
 }
 
-function Which({ lift, leaf, word, name, groups, onSet }: WhichProps) {
+function Which({ lift, leaf, word, name, groups }: WhichProps) {
+  const link = useLink();
   const group = useText(`${lift}/${leaf}`);
   return (
     <span className="flex items-center gap-1.5">
@@ -257,7 +247,7 @@ function Which({ lift, leaf, word, name, groups, onSet }: WhichProps) {
         value={group}
         options={[["", "none"], ...groups]}
         className="h-9 coarse:h-11 max-w-44"
-        onChange={(to) => onSet(leaf, to || null)}
+        onChange={(to) => void link.put(`${lift}/${leaf}`, to || null, { quiet: false })}
       />
     </span>
   );

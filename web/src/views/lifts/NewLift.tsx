@@ -1,31 +1,31 @@
 import { useState } from "react";
-import { useGroupOptions, useLink } from "../../data/use";
-import { Button } from "../../ui/Button";
+import { useGroupOptions } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
+import { MakeForm } from "../../ui/MakeForm";
 
 const NEW = "";
 
 /** A lift in one line: its name, who sings, and whether they have a group already. */
 export function NewLift() {
-  const link = useLink();
   const groups = useGroupOptions();
   const [name, setName] = useState("");
   const [strips, setStrips] = useState("");
   const [backing, setBacking] = useState(NEW);
   return (
-    <form
-      aria-label="New lift"
-      className="flex items-center gap-2 flex-wrap pb-3 shrink-0"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const ask = { action: "make_lift" as const, name, strips, backing: backing || null };
-        void link.do(ask, { quiet: false }).then((kept) => {
-          if (!kept) return;
-          setName("");
-          setStrips("");
-          setBacking(NEW);
-        });
+    <MakeForm
+      label="New lift"
+      word="Make it"
+      tone="main"
+      ask={
+        !name.trim() || (!strips.trim() && backing === NEW)
+          ? null
+          : { action: "make_lift", name, strips, backing: backing || null }
+      }
+      onMade={() => {
+        setName("");
+        setStrips("");
+        setBacking(NEW);
       }}
     >
       <Entry
@@ -51,14 +51,6 @@ export function NewLift() {
         onChange={setBacking}
         className="h-9 coarse:h-11 max-w-56"
       />
-      <Button
-        tone="main"
-        type="submit"
-        className="coarse:h-11"
-        disabled={!name.trim() || (!strips.trim() && backing === NEW)}
-      >
-        Make it
-      </Button>
-    </form>
+    </MakeForm>
   );
 }

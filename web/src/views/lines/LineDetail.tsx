@@ -18,8 +18,7 @@ export function LineDetail({ line }: { line: number }) {
     const [channel] = fedBy(state, valueIn(state, at("socket")) as string | null);
     return channel === undefined ? "" : whoIsOn(state, `channel/${channel}`);
   });
-  const set = (leaf: string) => (typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
+  const set = (leaf: string) => (typed: string) => void link.type(at(leaf), typed);
   const words = (options: readonly string[]) => options.map((one) => [one, one] as const);
   return (
     <section

@@ -51,8 +51,7 @@ export const LineRow = memo(function LineRow({
   const socket = useShow((state) => valueIn(state, at("socket")) as string | null);
   const fed = useShow((state) => fedBy(state, socket)).join(", ");
   const colour = useText(at("colour"));
-  const type = (leaf: string) => (typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: at(leaf), typed }] });
+  const type = (leaf: string) => (typed: string) => void link.type(at(leaf), typed);
   const [over, setOver] = useState(false);
   const look = () => {
     onFocus(line);

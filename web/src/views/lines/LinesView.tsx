@@ -50,10 +50,7 @@ export function LinesView() {
       const follow: Ask = { action: "name_channels", lines: [line] };
       void (async () => {
         const before = await link.try(follow, { before: true });
-        const kept = await link.do({
-          action: "moves",
-          moves: [{ address: `line/${line}/name`, typed }],
-        });
+        const kept = await link.type(`line/${line}/name`, typed);
         if (kept && typeof before !== "string" && before.changes === 0) setRenamed(line);
       })();
     },

@@ -37,15 +37,7 @@ function Row({ entry, mine }: { entry: CheckEntry; mine: boolean }) {
   const taken = entry.phase === "on" && !mine;
   const [mark, tone] = MARK[entry.phase];
   const set = (arrived: boolean) =>
-    void link.do({
-      action: "moves",
-      moves: [
-        {
-          address: `${entry.performer}/arrived_s`,
-          value: arrived ? Math.round(Date.now() / 1000) : 0,
-        },
-      ],
-    });
+    void link.put(`${entry.performer}/arrived_s`, arrived ? Math.round(Date.now() / 1000) : 0);
   return (
     <li
       data-entry={entry.entry}

@@ -44,8 +44,7 @@ export function MixHead({ bus, onGo }: { bus: string; onGo: (strip: string | nul
   const serves = useShow((state) =>
     kind === "mix" ? String(valueIn(state, `${bus}/serves`)) : kind,
   );
-  const set = (leaf: string, typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: `${bus}/${leaf}`, typed }] });
+  const set = (leaf: string, typed: string) => void link.type(`${bus}/${leaf}`, typed);
   return (
     <div className="rounded-xl bg-floor border border-line px-3 py-2 mb-2 flex flex-col gap-2 shrink-0">
       <div className="flex items-center gap-2 flex-wrap">
@@ -199,7 +198,7 @@ function Assignment({ strip, bus, name }: { strip: string; bus: string; name: st
     <Toggle
       label={`${name} feeds ${word}`}
       pressed={on}
-      onChange={(value) => void link.do({ action: "moves", moves: [{ address, value }] })}
+      onChange={(value) => void link.put(address, value)}
     >
       {word} {on ? "on" : "off"}
     </Toggle>

@@ -289,7 +289,7 @@ function TapField({ address, name }: { address: string; name: string }) {
       options={TAPS}
       title={TAP_WORD[useText(address)]}
       className="text-[12px]"
-      onChange={(typed) => void link.do({ action: "moves", moves: [{ address, typed }] })}
+      onChange={(typed) => void link.type(address, typed)}
     />
   );
 }

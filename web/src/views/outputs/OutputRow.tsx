@@ -66,8 +66,7 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
   const delay = useShow((state) => valueIn(state, `${socket}/delay_ms`) as number);
   const tap = useText(`${socket}/tap`);
   const turned = useOn(`${socket}/polarity`);
-  const set = (leaf: string) => (typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: `${socket}/${leaf}`, typed }] });
+  const set = (leaf: string) => (typed: string) => void link.type(`${socket}/${leaf}`, typed);
   const choose = (value: string) => {
     const ask: Ask = { action: "patch_output", socket, source: value || null };
     if (source || inBlocks) onTake(ask);

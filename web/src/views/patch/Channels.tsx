@@ -97,8 +97,7 @@ function ChannelRow({
   );
   const onSpare = useOn(`channel/${channel}/on_spare`);
   const fixed = useOn(`channel/${channel}/fixed`);
-  const set = (leaf: string, value: boolean) =>
-    void link.do({ action: "moves", moves: [{ address: `channel/${channel}/${leaf}`, value }] });
+  const set = (leaf: string, value: boolean) => void link.put(`channel/${channel}/${leaf}`, value);
   const sharers = useShow((state) => fedBy(state, source))
     .filter((other) => other !== channel)
     .join(", ");
@@ -124,9 +123,7 @@ function ChannelRow({
         value={name}
         placeholder="—"
         maxLength={60}
-        onCommit={(typed) =>
-          void link.do({ action: "moves", moves: [{ address: `channel/${channel}/name`, typed }] })
-        }
+        onCommit={(typed) => void link.type(`channel/${channel}/name`, typed)}
         data={{ "data-column": "name" }}
       />
       <TypedField

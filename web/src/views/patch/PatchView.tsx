@@ -162,9 +162,7 @@ function TargetLevel() {
         value={levelText(target, 0)}
         align="right"
         className="w-14"
-        onCommit={(typed) =>
-          void link.do({ action: "moves", moves: [{ address: "show/target_dbfs", typed }] })
-        }
+        onCommit={(typed) => void link.type("show/target_dbfs", typed)}
       />
       dBFS
       <Button small onClick={() => void link.do({ action: "suggest_gains" }, { quiet: false })}>

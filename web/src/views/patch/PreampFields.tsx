@@ -22,8 +22,7 @@ export const PreampFields = memo(function PreampFields({ socket, name, words }: 
   const pad = useOn(`${socket}/pad`);
   const phantom = useOn(`${socket}/phantom`);
   const preamp = useShow((state) => state.preamps.get(socket));
-  const set = (leaf: string, value: boolean) =>
-    void link.do({ action: "moves", moves: [{ address: `${socket}/${leaf}`, value }] });
+  const set = (leaf: string, value: boolean) => void link.put(`${socket}/${leaf}`, value);
   return (
     <>
       {words && <span className="text-faint">{words === "short" ? "Gain" : `${name} gain`}</span>}

@@ -1,14 +1,13 @@
 import { useState } from "react";
-import { stripName, useLink, useShow } from "../../data/use";
-import { Button } from "../../ui/Button";
+import { stripName, useShow } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
+import { MakeForm } from "../../ui/MakeForm";
 
 const NEW = "";
 
 /** A mix of all but somebody, in one line: made, and promised to stay so. */
 export function MinusForm() {
-  const link = useLink();
   const mixes = useShow((state) =>
     state.mixes.map((n) => `mix/${n}\t${stripName(state, `mix/${n}`)}`).join("\n"),
   );
@@ -20,17 +19,17 @@ export function MinusForm() {
     .filter(Boolean)
     .map((row) => row.split("\t") as [string, string]);
   return (
-    <form
-      aria-label="Mix-minus"
-      className="flex items-center gap-2 flex-wrap pb-3 shrink-0"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const ask = { action: "make_minus" as const, strips, name, mix: mix || null };
-        void link.do(ask, { quiet: false }).then((kept) => {
-          if (!kept) return;
-          setStrips("");
-          setName("");
-        });
+    <MakeForm
+      label="Mix-minus"
+      word="Make mix-minus"
+      ask={
+        !strips.trim() || (mix === NEW && !name.trim())
+          ? null
+          : { action: "make_minus", strips, name, mix: mix || null }
+      }
+      onMade={() => {
+        setStrips("");
+        setName("");
       }}
     >
       <Choice
@@ -59,13 +58,6 @@ export function MinusForm() {
         onChange={setStrips}
         className="w-28 phone:flex-1"
       />
-      <Button
-        type="submit"
-        className="coarse:h-11"
-        disabled={!strips.trim() || (mix === NEW && !name.trim())}
-      >
-        Make mix-minus
-      </Button>
-    </form>
+    </MakeForm>
   );
 }

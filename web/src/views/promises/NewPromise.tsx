@@ -1,8 +1,8 @@
 import { useMemo, useState } from "react";
-import { useGroupOptions, useLink } from "../../data/use";
-import { Button } from "../../ui/Button";
+import { useGroupOptions } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
+import { MakeForm } from "../../ui/MakeForm";
 
 const NEVER = "";
 
@@ -20,29 +20,23 @@ export function useThrough(): readonly (readonly [string, string])[] {
 
 /** One sentence: what, never or through which group, where. */
 export function NewPromise() {
-  const link = useLink();
   const options = useThrough();
   const [sources, setSources] = useState("");
   const [listeners, setListeners] = useState("");
   const [through, setThrough] = useState(NEVER);
   return (
-    <form
-      aria-label="New promise"
-      className="flex items-center gap-2 flex-wrap pb-3 shrink-0"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const ask = {
-          action: "make_promise" as const,
-          sources,
-          listeners,
-          through: through || null,
-          name: "",
-        };
-        void link.do(ask, { quiet: false }).then((kept) => {
-          if (!kept) return;
-          setSources("");
-          setListeners("");
-        });
+    <MakeForm
+      label="New promise"
+      word="Promise"
+      tone="main"
+      ask={
+        !sources.trim() || !listeners.trim()
+          ? null
+          : { action: "make_promise", sources, listeners, through: through || null, name: "" }
+      }
+      onMade={() => {
+        setSources("");
+        setListeners("");
       }}
     >
       <Entry
@@ -67,14 +61,6 @@ export function NewPromise() {
         onChange={setListeners}
         className="w-44 phone:flex-1"
       />
-      <Button
-        tone="main"
-        type="submit"
-        className="coarse:h-11"
-        disabled={!sources.trim() || !listeners.trim()}
-      >
-        Promise
-      </Button>
-    </form>
+    </MakeForm>
   );
 }

@@ -2,12 +2,13 @@ import { useMemo } from "react";
 import { isSender, numberOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import type { Breach, Judged, Remedy } from "../../data/types";
-import { useLink, useOn, useShow, useText } from "../../data/use";
+import { useLink, useShow, useText } from "../../data/use";
 import { setterText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { NameField } from "../../ui/NameField";
+import { SwitchKey } from "../../ui/SwitchKey";
 import { TakesChoice } from "../../ui/TakesChoice";
-import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { stripsText } from "../rulers/kinds";
 import { useThrough } from "./NewPromise";
@@ -116,11 +117,8 @@ function Terms({ promise }: { promise: string }) {
   }, [members]);
   const kind = useText(`${promise}/kind`);
   const through = useShow((state) => String(valueIn(state, `${promise}/through`) ?? ""));
-  const wet = useOn(`${promise}/wet`);
   const name = useText(`${promise}/name`);
   const options = useThrough();
-  const set = (moves: { address: string; value: string | boolean | null }[]) =>
-    void link.do({ action: "moves", moves });
   const about = (strips: string) =>
     void link.do(
       { action: "members", ruler: promise, strips, exactly: true, on: true },
@@ -128,18 +126,10 @@ function Terms({ promise }: { promise: string }) {
     );
   return (
     <div className="flex items-center gap-2 flex-wrap text-[13.5px]">
-      <TypedField
-        boxed
+      <NameField
+        of={promise}
         label={`Name of promise ${numberOf(promise)}`}
-        value={name}
-        maxLength={60}
         className="w-40 coarse:h-11"
-        onCommit={(text) =>
-          void link.do({
-            action: "moves",
-            moves: [{ address: `${promise}/name`, typed: text }],
-          })
-        }
       />
       <TypedField
         boxed
@@ -160,10 +150,13 @@ function Terms({ promise }: { promise: string }) {
           options={options}
           className="coarse:h-11 max-w-56"
           onChange={(group) =>
-            set([
-              { address: `${promise}/kind`, value: group ? "only_through" : "never" },
-              { address: `${promise}/through`, value: group || null },
-            ])
+            void link.do({
+              action: "moves",
+              moves: [
+                { address: `${promise}/kind`, value: group ? "only_through" : "never" },
+                { address: `${promise}/through`, value: group || null },
+              ],
+            })
           }
         />
       )}
@@ -175,13 +168,7 @@ function Terms({ promise }: { promise: string }) {
         className="w-36 coarse:h-11"
         onCommit={(text) => about([sources, text].filter(Boolean).join(", "))}
       />
-      <Toggle
-        label={`effects count, ${name}`}
-        pressed={wet}
-        onChange={(value) => set([{ address: `${promise}/wet`, value }])}
-      >
-        effects count
-      </Toggle>
+      <SwitchKey address={`${promise}/wet`} of={name} word="effects count" />
     </div>
   );
 }

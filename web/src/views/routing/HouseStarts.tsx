@@ -33,9 +33,7 @@ function Start({ what, word }: { what: string; word: string }) {
     <Toggle
       label={`${word} ${on ? "starts in the house" : "does not start in the house"}`}
       pressed={on}
-      onChange={(value) =>
-        void link.do({ action: "moves", moves: [{ address: `show/house_${what}`, value }] })
-      }
+      onChange={(value) => void link.put(`show/house_${what}`, value)}
     >
       {word}
     </Toggle>

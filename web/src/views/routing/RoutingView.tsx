@@ -6,6 +6,7 @@ import { colourOf, type ShowState, store, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
 import { panText } from "../../data/words";
+import { actOf } from "../../frame/keys";
 import { Button } from "../../ui/Button";
 import { useJoining } from "../../ui/Joining";
 import { type CellMark, PaintTable } from "../../ui/PaintTable";
@@ -80,10 +81,10 @@ export function RoutingView() {
             words={WORDS}
             draw={drawn}
             onTake={setTaken}
-            onLetter={(key, strips) => {
-              if (key !== "l" && key !== "c" && key !== "r") return false;
-              pan(strips, key === "c" ? "C" : `${key.toUpperCase()}100`);
-              return true;
+            onOwnKey={(event, strips) => {
+              const places = actOf("routing", event) === "place";
+              if (places) pan(strips, PLACES[event.key.toLowerCase() as keyof typeof PLACES]);
+              return places;
             }}
             onGive={(cells, on) =>
               onAsk({
@@ -113,6 +114,7 @@ function useRows(filter: string): readonly string[] {
   }, [channels, returns, groups, filter]);
 }
 
+const PLACES = { l: "L100", c: "C", r: "R100" } as const;
 const WORDS = { m: "feeds it", r: "", ".": "does not feed it", "-": "cannot" } as const;
 
 /** Which buses a strip feeds behind its fader; a group feeds no group. */

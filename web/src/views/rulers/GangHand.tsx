@@ -1,9 +1,9 @@
 import { Link as RouteLink } from "wouter";
 import { isOf, lastOf } from "../../data/address";
 import { type ShowState, valueIn } from "../../data/show";
-import { useOn, useShow } from "../../data/use";
+import { useShow } from "../../data/use";
 import { inSentence } from "../../data/words";
-import { Toggle } from "../../ui/Toggle";
+import { SwitchKey } from "../../ui/SwitchKey";
 
 /** What a gang can carry, as the catalogue has it: "carries_fader", "Faders". */
 const aspectsOf = (state: ShowState) =>
@@ -20,33 +20,29 @@ export const carriesText = (state: ShowState, gang: string): string =>
 interface Props {
   ruler: string;
   name: string;
-  set: (leaf: string, typed: string) => void;
 }
 
 /** In what its members move together, whether it rests, and where they lie under the hand. */
-export function GangHand({ ruler, name, set }: Props) {
+export function GangHand({ ruler, name }: Props) {
   const aspects = useShow((state) =>
     aspectsOf(state)
       .map(({ leaf, label }) => `${leaf}\t${label}`)
       .join("\n"),
   );
-  const suspended = useOn(`${ruler}/suspended`);
   return (
     <div className="flex items-center gap-2 flex-wrap">
       <span className="text-soft text-[13.5px]">Moves together</span>
       {aspects.split("\n").map((row) => {
         const [leaf, label] = row.split("\t") as [string, string];
-        return <Aspect key={leaf} gang={ruler} leaf={leaf} label={label} name={name} set={set} />;
+        return <SwitchKey key={leaf} address={`${ruler}/${leaf}`} of={name} word={label} />;
       })}
       <span className="w-3" />
-      <Toggle
-        label={`${suspended ? "suspended: press to resume" : "suspend"}, ${name}`}
+      <SwitchKey
+        address={`${ruler}/suspended`}
+        of={name}
+        word={["suspend", "suspended: press to resume"]}
         tone="sun"
-        pressed={suspended}
-        onChange={(on) => set("suspended", on ? "on" : "off")}
-      >
-        {suspended ? "suspended: press to resume" : "suspend"}
-      </Toggle>
+      />
       <RouteLink
         to={`/banks?unfold=${ruler}`}
         className="text-sun-text underline coarse:h-11 inline-flex items-center text-[13.5px]"
@@ -54,24 +50,5 @@ export function GangHand({ ruler, name, set }: Props) {
         Unfold on the banks
       </RouteLink>
     </div>
-  );
-}
-
-function Aspect({
-  gang,
-  leaf,
-  label,
-  name,
-  set,
-}: Omit<Props, "ruler"> & { gang: string; leaf: string; label: string }) {
-  const on = useOn(`${gang}/${leaf}`);
-  return (
-    <Toggle
-      label={`${label} of ${name}`}
-      pressed={on}
-      onChange={(to) => set(leaf, to ? "on" : "off")}
-    >
-      {label}
-    </Toggle>
   );
 }

@@ -4,7 +4,8 @@ import { numberOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
-import { levelText } from "../../data/words";
+import { LevelField, MuteKey } from "../../ui/StripKeys";
+import { SwitchKey } from "../../ui/SwitchKey";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { carriesText } from "./GangHand";
@@ -50,73 +51,53 @@ export const RulerHead = memo(function RulerHead({ ruler, kind, width, onAsk }: 
       ) : kind === "gang" ? (
         <GangKeys ruler={ruler} name={name} />
       ) : (
-        <KeyHand ruler={ruler} name={name} />
+        <GroupKeys ruler={ruler} name={name} />
       )}
     </div>
   );
 });
 
 function DcaHand({ ruler, name }: { ruler: string; name: string }) {
-  const link = useLink();
-  const level = useLevel(`${ruler}/fader`);
-  const muted = useOn(`${ruler}/mute`);
-  const set = (leaf: string, typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: `${ruler}/${leaf}`, typed }] });
+  const atZero = useLevel(`${ruler}/fader`) === 0;
   return (
     <>
-      <TypedField
+      <LevelField
+        strip={ruler}
         label={`Level of ${name} in dB`}
-        value={levelText(level)}
-        align="right"
-        className={`w-full h-6 coarse:h-11 ${level === 0 ? "text-soft" : "text-sea font-semibold"}`}
-        onCommit={(text) => set("fader", text)}
+        className={`w-full h-6 coarse:h-11 ${atZero ? "text-soft" : "text-sea font-semibold"}`}
       />
-      <Toggle
-        label={`Mute ${name}`}
-        tone="coral"
-        pressed={muted}
-        onChange={(on) => set("mute", on ? "on" : "off")}
-      >
-        mute
-      </Toggle>
+      <MuteKey strip={ruler} name={name} />
     </>
   );
 }
 
-function KeyHand({ ruler, name }: { ruler: string; name: string }) {
+function GroupKeys({ ruler, name }: { ruler: string; name: string }) {
   const link = useLink();
   const on = useOn(`${ruler}/on`);
   const hard = useOn(`${ruler}/hard`);
   const safe = useOn(`${ruler}/safe`);
-  const set = (leaf: string, typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: `${ruler}/${leaf}`, typed }] });
   return (
     <>
       <span className="text-[12px] text-faint h-4 whitespace-nowrap">
         {[hard ? "hard" : "soft", safe && "safe", safe && on && "on"].filter(Boolean).join(", ")}
       </span>
       {safe ? (
-        <Toggle label={`arm ${name}`} pressed={false} onChange={() => set("safe", "off")}>
+        <Toggle
+          label={`arm ${name}`}
+          pressed={false}
+          onChange={() => void link.put(`${ruler}/safe`, false)}
+        >
           arm
         </Toggle>
       ) : (
-        <Toggle
-          label={`${on ? "on" : "press"}, ${name}`}
-          tone="coral"
-          pressed={on}
-          onChange={(value) => set("on", value ? "on" : "off")}
-        >
-          {on ? "on" : "press"}
-        </Toggle>
+        <SwitchKey address={`${ruler}/on`} of={name} word={["press", "on"]} tone="coral" />
       )}
     </>
   );
 }
 
 function GangKeys({ ruler, name }: { ruler: string; name: string }) {
-  const link = useLink();
   const carries = useShow((state) => carriesText(state, ruler));
-  const suspended = useOn(`${ruler}/suspended`);
   return (
     <>
       <span
@@ -125,16 +106,7 @@ function GangKeys({ ruler, name }: { ruler: string; name: string }) {
       >
         {carries}
       </span>
-      <Toggle
-        label={`${suspended ? "rests" : "suspend"}, ${name}`}
-        tone="sun"
-        pressed={suspended}
-        onChange={(value) =>
-          void link.do({ action: "moves", moves: [{ address: `${ruler}/suspended`, value }] })
-        }
-      >
-        {suspended ? "rests" : "suspend"}
-      </Toggle>
+      <SwitchKey address={`${ruler}/suspended`} of={name} word={["suspend", "rests"]} tone="sun" />
     </>
   );
 }

@@ -5,11 +5,11 @@ import { stripName, useLink, useOn, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useJoining } from "../../ui/Joining";
+import { NameField } from "../../ui/NameField";
 import { StripHand } from "../../ui/StripHand";
+import { SwitchKey } from "../../ui/SwitchKey";
 import { TakesChoice } from "../../ui/TakesChoice";
-import { Toggle } from "../../ui/Toggle";
 import { RuledBy } from "../../ui/TrueLevel";
-import { TypedField } from "../../ui/TypedField";
 import { GangHand } from "./GangHand";
 import { KIND, type Kind } from "./kinds";
 import { Members } from "./Members";
@@ -30,8 +30,6 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
     link.watch({ ruler });
     return () => link.watch({ ruler: null });
   }, [link, ruler, kind]);
-  const set = (leaf: string, typed: string) =>
-    void link.do({ action: "moves", moves: [{ address: `${ruler}/${leaf}`, typed }] });
   const clear = async () => {
     if (await joining.join({ action: "clear_ruler", ruler })) navigate(`/${KIND[kind].view}`);
   };
@@ -44,12 +42,9 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
         style={{ borderTop: `4px solid var(--strip-${colour})` }}
       >
         <div className="flex items-center gap-2 flex-wrap">
-          <TypedField
-            boxed
+          <NameField
+            of={ruler}
             label={`Name of the ${KIND[kind].one}`}
-            value={name}
-            maxLength={60}
-            onCommit={(text) => set("name", text)}
             className="flex-1 min-w-40 font-semibold h-8"
           />
           <Choice
@@ -57,7 +52,7 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
             label={`Colour of the ${KIND[kind].one}`}
             value={colour}
             options={colours.map((one) => [one, one] as const)}
-            onChange={(value) => set("colour", value)}
+            onChange={(value) => void link.put(`${ruler}/colour`, value)}
           />
           <Button small tone="danger" onClick={() => void clear()}>
             Clear
@@ -67,9 +62,9 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
         {kind === "dca" ? (
           <DcaHand ruler={ruler} name={name} colour={colour} />
         ) : kind === "gang" ? (
-          <GangHand ruler={ruler} name={name} set={set} />
+          <GangHand ruler={ruler} name={name} />
         ) : (
-          <GroupHand ruler={ruler} name={name} set={set} />
+          <GroupHand ruler={ruler} name={name} />
         )}
       </section>
       {kind === "mute_group" && <ReachTable ruler={ruler} kind={kind} />}
@@ -77,12 +72,6 @@ export function RulerPage({ ruler, kind }: { ruler: string; kind: Kind }) {
       {kind === "dca" && <ReachTable ruler={ruler} kind={kind} />}
     </div>
   );
-}
-
-interface HandProps {
-  ruler: string;
-  name: string;
-  set: (leaf: string, typed: string) => void;
 }
 
 function DcaHand({ ruler, name, colour }: { ruler: string; name: string; colour: string }) {
@@ -102,9 +91,9 @@ function DcaHand({ ruler, name, colour }: { ruler: string; name: string; colour:
   );
 }
 
-function GroupHand({ ruler, name, set }: HandProps) {
+function GroupHand({ ruler, name }: { ruler: string; name: string }) {
+  const link = useLink();
   const on = useOn(`${ruler}/on`);
-  const hard = useOn(`${ruler}/hard`);
   const safe = useOn(`${ruler}/safe`);
   const closed = useShow((state) => (state.reach?.ruler === ruler ? state.reach.closed : null));
   const cells = closed === null ? "…" : `${closed} cell${closed === 1 ? "" : "s"}`;
@@ -114,26 +103,22 @@ function GroupHand({ ruler, name, set }: HandProps) {
         tone={on ? "danger" : "main"}
         disabled={safe}
         aria-pressed={on}
-        onClick={() => set("on", on ? "off" : "on")}
+        onClick={() => void link.put(`${ruler}/on`, !on)}
       >
         {on ? `On: open ${cells}` : `Press: close ${cells}`}
       </Button>
-      <Toggle
-        label={`${safe ? "safe: press to arm" : "armed: make safe"}, ${name}`}
+      <SwitchKey
+        address={`${ruler}/safe`}
+        of={name}
+        word={["armed: make safe", "safe: press to arm"]}
         tone="sun"
-        pressed={safe}
-        onChange={(value) => set("safe", value ? "on" : "off")}
-      >
-        {safe ? "safe: press to arm" : "armed: make safe"}
-      </Toggle>
-      <Toggle
-        label={`${hard ? "hard: nothing gets out" : "soft: like the mute key"}, ${name}`}
+      />
+      <SwitchKey
+        address={`${ruler}/hard`}
+        of={name}
+        word={["soft: like the mute key", "hard: nothing gets out"]}
         tone="coral"
-        pressed={hard}
-        onChange={(value) => set("hard", value ? "on" : "off")}
-      >
-        {hard ? "hard: nothing gets out" : "soft: like the mute key"}
-      </Toggle>
+      />
     </div>
   );
 }

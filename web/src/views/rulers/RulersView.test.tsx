@@ -231,7 +231,7 @@ describe("mute groups", () => {
       }),
     );
     press("Press: close 12 cells");
-    expect(asks().map(movesOf)).toEqual([{ "mute_group/1/on": "on" }]);
+    expect(asks().map(movesOf)).toEqual([{ "mute_group/1/on": true }]);
     moved({ "mute_group/1/safe": true });
     expect(screen.getByRole("button", { name: "Press: close 12 cells" })).toHaveProperty(
       "disabled",
@@ -240,8 +240,8 @@ describe("mute groups", () => {
     press("safe: press to arm, Band");
     press("soft: like the mute key, Band");
     expect(asks().slice(1).map(movesOf)).toEqual([
-      { "mute_group/1/safe": "off" },
-      { "mute_group/1/hard": "on" },
+      { "mute_group/1/safe": false },
+      { "mute_group/1/hard": true },
     ]);
   });
 });
@@ -257,13 +257,13 @@ describe("gangs and pairs", () => {
     draw("/gangs/1");
     press("Pan mirrored, Fiddle");
     press("suspend, Toms");
-    const aspect = screen.getByRole("button", { name: "Pans of Toms" });
+    const aspect = screen.getByRole("button", { name: "Pans, Toms" });
     expect(aspect.getAttribute("aria-pressed")).toBe("true");
     fireEvent.click(aspect);
     expect(asks().map(movesOf)).toEqual([
       { "channel/1/pan_mirrored": "on" },
-      { "gang/1/suspended": "on" },
-      { "gang/1/carries_pan": "off" },
+      { "gang/1/suspended": true },
+      { "gang/1/carries_pan": false },
     ]);
     expect(watched).not.toHaveBeenCalledWith({ ruler: "gang/1" });
   });

@@ -60,12 +60,7 @@ function Values({ fitting }: { fitting: Fitting }) {
               key={aspect}
               label={`${word} of ${fitting.on}`}
               pressed={carries.has(aspect)}
-              onChange={(value) =>
-                void link.do({
-                  action: "moves",
-                  moves: [{ address: `${fitting.fitting}/carries_${aspect}`, value }],
-                })
-              }
+              onChange={(value) => void link.put(`${fitting.fitting}/carries_${aspect}`, value)}
             >
               {word}
             </Toggle>

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useEffect, useRef } from "react";
 import type { StripPath } from "../../data/types";
 import { TAP_WORD } from "../../data/words";
-import { STAGES } from "./stages";
+import { GLYPHS } from "./stages";
 
 interface Props {
   path: StripPath;
@@ -81,7 +81,7 @@ export function PathLine({ path, chosen, onChoose, onStep }: Props) {
               className={`w-11 h-11 rounded-full border-2 grid place-items-center text-[15px] ${bead.key === chosen ? "!border-sun !bg-sun !text-on-sun" : ""} ${LOOK[bead.look]}`}
               aria-hidden
             >
-              {STAGES[bead.key]?.glyph}
+              {GLYPHS[bead.key]}
             </span>
             <span
               className={`text-[12px] leading-tight text-center line-clamp-2 ${bead.look === "shut" ? "text-coral" : "text-soft"}`}

@@ -39,7 +39,7 @@ interface Props {
 /** One processor: its switch, its curve and its values; at the same place on every strip. */
 export function StagePanel({ strip, stage, name, compact }: Props) {
   const link = useLink();
-  const { word, on, aspect, leaves, pin } = STAGES[stage]!;
+  const { word, switch: on, aspect, leaves, pin } = STAGES.get(stage)!;
   const [copying, setCopying] = useState<Ask | null>(null);
   const [to, setTo] = useState("");
   const filters = stage === "low_cut" || stage === "eq";
@@ -217,9 +217,7 @@ function Insert({ address, name }: { address: string; name: string }) {
           placeholder="nothing"
           maxLength={30}
           className="w-56 h-8 coarse:h-11"
-          onCommit={(typed) =>
-            void link.do({ action: "moves", moves: [{ address, typed }] }, { quiet: false })
-          }
+          onCommit={(typed) => void link.type(address, typed, { quiet: false })}
         />
       </span>
       <p className={held.size >= most ? "text-coral" : "text-soft"}>

@@ -84,7 +84,9 @@ function NamedFitting({ channel }: { channel: string }) {
 
 function NamedPanel({ strip, stage }: { strip: string; stage: string }) {
   const name = useShow((state) => stripName(state, strip));
-  return STAGES[stage] ? <StagePanel key={stage} strip={strip} stage={stage} name={name} /> : null;
+  return STAGES.has(stage) ? (
+    <StagePanel key={stage} strip={strip} stage={stage} name={name} />
+  ) : null;
 }
 
 interface HeadProps {

@@ -66,6 +66,10 @@ def kinds() -> str:
             "solo": core.SOLO_MODES,
             "taps": core.TAPS,
         },
+        "kind_words": core.KIND_WORDS,
+        "side_words": core.SIDE_WORDS,
+        "bands": core.BANDS,
+        "stages": [asdict(stage) for stage in core.PATH_STAGES.values()],
         "strips": [{**asdict(kind), "feeds": dict(kind.feeds)} for kind in core.KINDS.values()],
     }
     return json.dumps(told, indent=1) + "\n"
