@@ -33,8 +33,8 @@ from ombrel.server.asks.casting import (
     LateChange,
     PutOn,
 )
-from ombrel.server.asks.every import BackTo
 from ombrel.server.asks.moves import Moves
+from ombrel.server.asks.whole import BackTo
 from ombrel.server.keeping import live
 from ombrel.server.keeping.door import Refused, commit
 

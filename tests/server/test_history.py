@@ -8,7 +8,7 @@ from asgiref.sync import sync_to_async
 from django.db import connection, transaction
 
 from ombrel.server import models
-from ombrel.server.asks.every import BackTo
+from ombrel.server.asks.whole import BackTo
 from ombrel.server.keeping import log
 from ombrel.server.keeping.door import Refused
 from ombrel.server.keeping.log import newest_first, setters_of, shown_at

@@ -9,7 +9,7 @@ from ombrel import core
 from .asking import Strict, Typing
 from .plans import Planned, Turn
 
-__all__ = ["ClearBank", "FillBay", "FixStrips", "MakeBanks"]
+__all__ = ["BankAsk"]
 
 
 class MakeBanks(Strict):
@@ -55,3 +55,6 @@ class ClearBank(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         return Planned(core.clear_bank(turn.show, self.bank), f"Bank {self.bank} cleared")
+
+
+BankAsk = MakeBanks | FillBay | FixStrips | ClearBank

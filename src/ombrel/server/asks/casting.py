@@ -11,25 +11,17 @@ from .asking import STORABLE, Address, Strict, Typing
 from .plans import Planned, Turn
 
 __all__ = [
-    "AddCast",
     "AddPart",
-    "BringBackFitting",
     "CaptureFitting",
-    "CheckAgain",
     "CheckGoTo",
     "CheckStep",
     "CheckTakeOver",
     "ChooseCast",
+    "CompanyAsk",
     "CopyFitting",
     "KeepFitting",
     "LateChange",
-    "MovePart",
     "PutOn",
-    "RemoveCast",
-    "RemoveFitting",
-    "RemovePart",
-    "SetChannels",
-    "SetPlayers",
 ]
 
 Name = Annotated[str, Field(max_length=60, pattern=STORABLE)]
@@ -312,3 +304,26 @@ class CheckAgain(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         return Planned(core.begin_again(turn.show), "Mic check begun again", own=True)
+
+
+CompanyAsk = (
+    AddPart
+    | RemovePart
+    | SetPlayers
+    | SetChannels
+    | MovePart
+    | AddCast
+    | RemoveCast
+    | ChooseCast
+    | LateChange
+    | PutOn
+    | KeepFitting
+    | CaptureFitting
+    | CopyFitting
+    | BringBackFitting
+    | RemoveFitting
+    | CheckStep
+    | CheckGoTo
+    | CheckTakeOver
+    | CheckAgain
+)

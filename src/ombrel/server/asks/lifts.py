@@ -9,7 +9,7 @@ from ombrel import core
 from .asking import MOST_STRIPS, Address, Strict, Typing
 from .plans import Planned, Turn
 
-__all__ = ["LiftSingers", "MakeLift", "MakeMinus", "RemoveLift", "SetSingers", "TrimLift"]
+__all__ = ["LiftAsk"]
 
 
 class MakeLift(Strict):
@@ -101,3 +101,6 @@ class MakeMinus(Strict):
         moves = core.make_minus(turn.show, strips, name=self.name, mix=self.mix)
         mix = core.strip_name(turn.show, self.mix) if self.mix else self.name
         return Planned(moves, f"{mix}: all but {core.strips_text(strips)}"[:120])
+
+
+LiftAsk = MakeLift | SetSingers | RemoveLift | LiftSingers | TrimLift | MakeMinus

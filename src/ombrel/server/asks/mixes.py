@@ -9,21 +9,7 @@ from ombrel import core
 from .asking import MOST_BUSES, Address, Strict, Typing
 from .plans import Planned, Turn
 
-__all__ = [
-    "DuplicateBus",
-    "FeedReturn",
-    "FillMix",
-    "MakeBuses",
-    "MakeEffect",
-    "MakeMixes",
-    "MoveBus",
-    "PatchBus",
-    "PatchBuses",
-    "RemoveBus",
-    "SendStrips",
-    "SetNote",
-    "SetTempo",
-]
+__all__ = ["BusAsk", "MoveBus"]
 
 
 class MakeMixes(Strict):
@@ -227,3 +213,20 @@ class PatchBuses(Strict):
     def plan(self, turn: Turn) -> Planned:
         buses = self.buses or [f"mix/{number}" for number in turn.show.mixes()]
         return Planned(core.patch_buses(turn.show, buses), "Mixes patched to outputs")
+
+
+BusAsk = (
+    MakeMixes
+    | MakeBuses
+    | MakeEffect
+    | SendStrips
+    | SetNote
+    | SetTempo
+    | RemoveBus
+    | DuplicateBus
+    | MoveBus
+    | FillMix
+    | FeedReturn
+    | PatchBus
+    | PatchBuses
+)

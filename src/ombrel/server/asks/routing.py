@@ -9,7 +9,7 @@ from ombrel import core
 from .asking import Address, Strict, Typing
 from .plans import Planned, Turn
 
-__all__ = ["MakePromise", "MendPromise", "PanStrips", "PutBetween"]
+__all__ = ["RoutingAsk"]
 
 
 class PutBetween(Strict):
@@ -91,3 +91,6 @@ class PanStrips(Strict):
         moves = {f"{strip}/pan": core.Typed(self.place) for strip in strips}
         says = f"{core.strips_text(strips)} panned to {self.place}"
         return Planned(moves, says[:120], carry=core.Carry())
+
+
+RoutingAsk = PutBetween | MakePromise | MendPromise | PanStrips

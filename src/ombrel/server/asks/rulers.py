@@ -9,7 +9,7 @@ from ombrel import core
 from .asking import MOST_STRIPS, Address, AskedMove, Strict, Typing, moves_from_wire
 from .plans import Planned, Turn
 
-__all__ = ["ClearRuler", "ClearSolos", "LinkPairs", "MakeRulers", "Members", "MuteAll"]
+__all__ = ["RulerAsk"]
 
 
 class MakeRulers(Strict):
@@ -106,3 +106,6 @@ class ClearSolos(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         return Planned(core.clear_solos(turn.show), "Solos cleared")
+
+
+RulerAsk = MakeRulers | Members | ClearRuler | MuteAll | LinkPairs | ClearSolos

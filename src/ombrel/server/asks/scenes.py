@@ -10,17 +10,7 @@ from ombrel import core
 from .asking import MOST_STRIPS, STORABLE, Address, Strict, Typing
 from .plans import Planned, Turn
 
-__all__ = [
-    "DuplicateScene",
-    "Go",
-    "RecallScene",
-    "RemoveScenes",
-    "RenumberScene",
-    "SetCells",
-    "SetInScenes",
-    "StoreAgain",
-    "StoreScene",
-]
+__all__ = ["Go", "RecallScene", "SceneAsk", "SetInScenes", "StoreScene"]
 
 Cells = Annotated[
     list[Annotated[str, Field(max_length=60, pattern=STORABLE)]], Field(max_length=400)
@@ -205,3 +195,17 @@ class Go(Strict):
         if core.is_gone_to(turn.show, self.scene):
             return Planned({})
         return _recalled(turn, self.scene, sources=self.sources)
+
+
+SceneAsk = (
+    StoreScene
+    | StoreAgain
+    | SetCells
+    | SetInScenes
+    | DuplicateScene
+    | RemoveScenes
+    | RenumberScene
+    | NumberAnew
+    | RecallScene
+    | Go
+)

@@ -9,15 +9,7 @@ from ombrel import core
 from .asking import MOST_STRIPS, Address, Strict, Typing
 from .plans import Planned, Turn
 
-__all__ = [
-    "ApplyPreset",
-    "CopyStrip",
-    "DuplicateChannel",
-    "ForgetPreset",
-    "KeepPreset",
-    "Neutral",
-    "Reinforce",
-]
+__all__ = ["StripAsk"]
 
 Aspects = Annotated[list[Typing], Field(min_length=1, max_length=12)]
 
@@ -114,3 +106,8 @@ class Reinforce(Strict):
         moves = core.reinforced(turn.show, turn.flow, self.strip, self.frequency)
         name = core.strip_name(turn.show, self.strip)
         return Planned(moves, f"{name} reinforced by a tone of {self.frequency}"[:120])
+
+
+StripAsk = (
+    CopyStrip | Neutral | ApplyPreset | KeepPreset | ForgetPreset | DuplicateChannel | Reinforce
+)
