@@ -22,7 +22,8 @@ from typing import Final
 
 ROOT: Final = Path(__file__).parent.parent
 ROOMS: Final = ("core", "server")
-MOST_TESTS: Final = 40  # of those that run a line, from as many files as do
+MOST_TESTS: Final = 24  # of those that run a line, from as many files as do
+MOST_BESIDE: Final = 12  # filled up to so many by others of the file
 SECONDS: Final = 240
 _COMPARED: Final = {
     ast.Lt: "<=", ast.LtE: "<", ast.Gt: ">=", ast.GtE: ">", ast.Eq: "!=", ast.NotEq: "==",
@@ -112,6 +113,17 @@ def spread(tests: list[str], most: int, draw: random.Random) -> list[str]:
     return [test for turn in turns for test in turn if test is not None][:most]
 
 
+def concerned(by_line: dict[str, list[str]], line: int, draw: random.Random) -> list[str]:
+    """Tests that run a line; where they are few, others of its file too: what is worked out once
+
+    for all is run by whoever comes first.
+    """
+    found = spread(by_line[str(line)], MOST_TESTS, draw)
+    beside = sorted({test for tests in by_line.values() for test in tests} - set(found))
+    found += spread(beside, max(0, MOST_BESIDE - len(found)), draw)
+    return sorted(found, key=lambda test: test.startswith("tests/server"))  # the quick ones first
+
+
 def is_noticed(one: Mutant, tests: list[str], copy: Path) -> bool:
     """Whether one of the tests fails on a copy of the sources that has the fault."""
     path = copy / one.path
@@ -120,7 +132,10 @@ def is_noticed(one: Mutant, tests: list[str], copy: Path) -> bool:
     try:
         compile(path.read_bytes(), str(path), "exec")
         run = subprocess.run(
-            [sys.executable, "-m", "pytest", "-x", "-q", "-o", f"pythonpath={copy} {ROOT}", *tests],
+            [
+                *(sys.executable, "-m", "pytest", "-x", "-q", "--reuse-db"),
+                *("-o", f"pythonpath={copy} {ROOT}", *tests),
+            ],
             cwd=ROOT, capture_output=True, timeout=SECONDS, check=False,
         )  # fmt: skip
         return run.returncode != 0
@@ -163,8 +178,7 @@ def main() -> None:
         copy = Path(folder) / "src"
         shutil.copytree(ROOT / "src", copy, ignore=shutil.ignore_patterns("__pycache__"))
         for number, one in enumerate(drawn, start=1):
-            tests = tests_of[one.path][str(one.line)]
-            some = spread(tests, MOST_TESTS, random.Random(asked.seed))
+            some = concerned(tests_of[one.path], one.line, random.Random(asked.seed))
             noticed = is_noticed(one, some, copy)
             living += [] if noticed else [one]
             print(f"{number}/{len(drawn)} {'noticed' if noticed else 'LIVES'} {one}", flush=True)

@@ -201,10 +201,10 @@ def test_names_follow_who_is_on_until_they_are_typed_or_pinned():
 
 def test_what_is_said_of_a_fitting_and_of_its_values():
     show = made(the_evening(), {"input/local/1/gain": 33.0})[0]
-    assert fitting_said(show, "input/local/1/gain") == "Ada's fitting, +2.0 dB loose"
+    assert fitting_said(show, "input/local/1/gain") == "Ada's fitting, +2.0 dB not kept"
     assert fitting_said(show, "channel/1/eq/1/gain") == "Ada's fitting"
     assert fitting_said(show, "channel/1/fader") == ""
-    assert "Ada's fitting, +2.0 dB loose" in str(why(show, "channel/1", "house"))
+    assert "Ada's fitting, +2.0 dB not kept" in str(why(show, "channel/1", "house"))
     ada, bo = (str(fitting_for(show, f"performer/{n}", "part/1")) for n in (1, 2))
     seen = fitting_seen(show, ada)
     assert (seen.name, seen.channel, seen.since_s) == ("Ada as Gull", "channel/1", 2.0)

@@ -105,6 +105,6 @@ def test_the_sum_is_told_as_the_outputs_turn_it_and_turned_over_in_one_action(
     assert max(turned.meeting_db, -200.0) == pytest.approx(max(better, -200.0), abs=1e-3)
     assert turned.better_db == pytest.approx(found.meeting_db)
     assert ("cancel" in found.says) == (meeting < -100.0)
-    assert ("turned over" in found.says) == (abs(better) < abs(meeting))
+    assert ("inverted" in found.says) == (abs(better) < abs(meeting))
     back = made(show, turn_mono(show))[0]
     assert made(back, turn_mono(back))[0] == show

@@ -4,6 +4,7 @@ from typing import Literal, cast
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from immutables import Map
 
 from ombrel.core import (
     EditRefused,
@@ -22,6 +23,7 @@ from ombrel.core import (
     next_undo,
     undoing,
 )
+from ombrel.core.show import Change
 from ombrel.core.together.programme import leaving_as_it_is
 from tests.desks import TINY
 from tests.shows import SEEDS, edit_of_seed, shows
@@ -44,6 +46,15 @@ def test_two_changes_joined_do_what_they_did_one_by_one(show, seed):
     assert made(show, leaving_as_it_is(show, whole.new))[0] == after
     assert made(after, undoing(after, whole)[0])[0] == show
     assert all(whole.old[address] != whole.new[address] for address in whole.new)
+
+
+def test_a_value_that_came_back_is_told_with_the_place_that_its_gang_keeps():
+    fader, kept = "channel/1/fader", "channel/1/fader/kept"
+    out = Change(Map({fader: 0.0, kept: 0.0}), Map({fader: 6.0, kept: 9.0}))
+    back = Change(Map({fader: 6.0, kept: 9.0}), Map({fader: 0.0, kept: 2.0}))
+    assert dict(joined([out, back]).new) == {fader: 0.0, kept: 2.0}
+    home = Change(back.old, Map({fader: 0.0, kept: 0.0}))
+    assert not joined([out, home])
 
 
 @settings(max_examples=50)

@@ -170,6 +170,7 @@ def test_paths_that_cancel_say_so_and_name_the_polarity():
     })  # fmt: skip
     assert flow_of(show).state_of("channel/1", "mix/1") is State.CANCELLED
     assert codes(show, "channel/1", "mix/1") == [("turned", "channel/1/polarity")]
+    assert "take one another away" in why(show, "channel/1", "mix/1").says
     turned_back, _ = made(show, why(show, "channel/1", "mix/1").reasons[0].remedy.moves)
     assert flow_of(turned_back).level("channel/1", "mix/1") == pytest.approx(6.0206, abs=1e-4)
 

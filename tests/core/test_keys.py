@@ -142,7 +142,7 @@ def test_who_opens_it_is_whom_one_thinks_of_also_by_a_bus_and_what_a_bus_feeds_a
         "nothing of it arrives (Frame drum is muted)"
         in found({**by_group, "channel/1/mute": True}).says
     )
-    assert "(Drums is down)" in found({**by_group, "group/1/fader": -math.inf}).says
+    assert "(Drums has its fader off)" in found({**by_group, "group/1/fader": -math.inf}).says
     show, _ = made(show_of(TINY, {**DRUM, **TONE}), {**by_group, "channel/1/mute": True})
     answer = why(show, "channel/2", "mono")
     assert answer.says.endswith("; the gate of Tone takes 40 dB of it away now")

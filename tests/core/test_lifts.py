@@ -10,9 +10,11 @@ from hypothesis import strategies as st
 from ombrel.core import (
     Asked,
     FeedbackLoop,
+    NothingLeft,
     StepOutOfReach,
     UnreadableText,
     Value,
+    blank_show,
     edited,
     fading,
     flow_of,
@@ -161,6 +163,19 @@ def test_the_step_is_known_while_all_is_muted_and_down():
     quiet = {"channel/1/fader": -math.inf, "channel/2/mute": True, "house/mute": True,
              "mute_group/1/on": True, "channel/3/mute_group/1/on": True}  # fmt: skip
     assert steps(choir(**quiet)) == pytest.approx(steps(choir()))
+
+
+def test_when_every_lift_is_taken_it_is_said_how_many_were_wanted():
+    show = blank_show(TOURING)
+    groups = {f"group/{n}/format": "mono" for n in (1, 2)}
+    taken = {
+        f"lift/{n}/{leaf}": group
+        for n in range(1, TOURING.count("lift") + 1)
+        for leaf, group in (("backing", "group/1"), ("lead", "group/2"))
+    }
+    full, _ = made(show, {**groups, **taken})
+    with pytest.raises(NothingLeft, match="1 lifts wanted, 0 left"):
+        make_lift(full, ["channel/1"], name="Voices", backing="group/1")
 
 
 def test_what_a_lift_lacks_is_said():

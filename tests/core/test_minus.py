@@ -55,6 +55,12 @@ def test_it_has_all_that_the_house_has_as_the_house_has_it_and_not_the_performer
     assert levels == pytest.approx([house[0], nothing, house[2], house[3], nothing])
     assert kept(show).kept
     assert kept(show).says == "Caller: all that the house has but Piece 2"
+    assert show["promise/1/name"] == "Caller without Piece 2"
+    named, _ = made(
+        show_of(TOURING, PIECES | HOUSE | {"mix/2/format": "mono"}), {"mix/2/name": "M"}
+    )
+    taken, _ = made(named, make_minus(named, ["channel/2"], mix="mix/2"))
+    assert taken["promise/1/name"] == "M without Piece 2"  # of one that there is, by its own name
 
 
 @pytest.mark.parametrize(

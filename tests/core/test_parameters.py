@@ -197,6 +197,7 @@ def test_silence_has_one_spelling_on_the_wire():
 def test_numbers_and_boxes_are_read_from_an_address():
     assert Address.at("channel/3/send/mix/2/level").indices == (3, 2)
     assert Address.at("output/local/8/source").indices == ("local", 8)
+    assert (Address.at("channel/3/fader").number, Address.at("house/fader").number) == (3, 0)
     assert len(addresses_of(TINY)) > 100
 
 

@@ -227,6 +227,8 @@ def test_a_desk_that_patches_in_blocks_takes_whole_blocks_in_order_and_nothing_e
         made(show, {f"output/recorder/{n}/source": f"channel/{n + 1}/direct" for n in range(1, 5)})
     with pytest.raises(UnreadableText):
         patch_output(show, "output/recorder/1", "house/left")
+    last, _ = made(show, patch_output(show, "output/recorder/1", "channel/24/direct"))
+    assert last["output/recorder/4/source"] == "channel/24/direct"  # the desk's last block
     emptied, _ = made(show, patch_output(show, "output/recorder/12", None))
     assert emptied == blank_show(SMALL)
     show, _ = made(show, patch_output(show, "output/local/1", "house/left"))

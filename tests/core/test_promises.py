@@ -128,7 +128,7 @@ def test_a_band_goes_through_a_group_and_the_house_stays_as_it_is():
     # somebody puts the voice straight into the house: told beforehand, and found the moment it is
     breaking = {"channel/2/house/on": True}
     assert preview(after.show, after.flow, breaking).breaks == (
-        "What Band has: in House only through Band: Voice reaches House straight, past Band."
+        "What Band has: in House only through Band: Voice reaches House directly, past Band."
         " Something on the way is shut now.",
     )  # a fader at off: the patch is what was promised
     broken = edited(after.show, after.flow, {**breaking, "channel/2/fader": 0.0})

@@ -157,7 +157,7 @@ def test_a_hard_mute_group_lets_nothing_out_at_any_tap_and_only_its_key_opens_it
     assert answer.state is State.MUTED
     assert answer.reasons[0].remedy is None
     assert answer.opening is None
-    assert "hard" in answer.reasons[0].says
+    assert "seal" in answer.reasons[0].says
 
 
 def test_circles_of_dcas_are_refused_with_their_names():
@@ -299,6 +299,8 @@ def test_names_come_from_one_list_and_what_does_not_fit_is_refused():
     assert named["dca/1/colour"] != named["dca/2/colour"]
     with pytest.raises(NothingLeft):
         make_rulers(show, "dca", [f"DCA {n}" for n in range(TOURING.dcas + 1)])
+    every = make_rulers(blank_show(TOURING), "dca", [f"DCA {n}" for n in range(TOURING.dcas)])
+    assert f"dca/{TOURING.dcas}/name" in every  # the last one too
     with pytest.raises(UnreadableText):
         make_rulers(show, "dca", ["Band", " "])
     with pytest.raises(UnknownAddress):
@@ -321,14 +323,21 @@ def test_findings_tell_of_rulers_that_are_likely_not_meant():
             channel__1__dca__2__on=True, dca__3__name="Nobody", line__1__place=1.0,
             line__1__name="Talk", line__1__kind="talkback", line__1__socket="input/local/1",
             channel__3__mute_group__1__on=True, mute_group__1__hard=True, channel__2__mute=True,
-            dca__1__mute=True, dca__2__mute=True,
+            dca__1__mute=True, dca__2__mute=True, channel__4__source="input/local/2",
+            channel__4__mute_group__1__on=True, channel__5__source="talkback",
+            channel__5__mute_group__1__on=True,
         ),
     )  # fmt: skip
+    shut = [finding.about for finding in findings(show) if finding.rule == "talkback_shut"]
+    assert shut == ["channel/3", "channel/5"]  # and nobody else of the group
     told = {finding.rule: finding.says for finding in findings(show)}
     assert "Nobody" in told["empty_dca"]
     assert "Band" in told["ruled_twice"]
     assert "talkback" in told["talkback_shut"]
     assert "Channel 2" in told["silenced_thrice"]
+    beside = {"channel/1/dca/3/on": True}  # a DCA that holds none of its others
+    two = show_of(TOURING, band(**{a.replace("/", "__"): v for a, v in beside.items()}))
+    assert "ruled_twice" not in {finding.rule for finding in findings(two)}
     twice = next(f for f in findings(show) if f.rule == "ruled_twice")
     after, _ = made(show, twice.moves)
     strip = twice.about

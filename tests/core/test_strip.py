@@ -1,5 +1,6 @@
 """A strip from top to bottom: its curves, its beads, who takes it where; processing in gangs."""
 
+import math
 import random
 from typing import Any
 
@@ -177,6 +178,10 @@ def test_the_path_shows_every_stage_in_order_off_as_off_and_neutral_as_neutral()
     taps = {leaves.tap: leaves for leaves in path.leaves}
     assert taps["before_fader_after_mute"].names[0] == "Ears host"
     assert "Band" in taps["after_fader"].names
+    for closed in ({"level": -math.inf}, {"on": False}):
+        away, _ = made(show, {f"channel/19/send/mix/1/{leaf}": v for leaf, v in closed.items()})
+        told = strip_path(away, flow_of(away), "channel/19").leaves
+        assert "Ears host" not in {name for leaves in told for name in leaves.names}
     levels = [level for _, _, level in path.reaches]
     assert levels == sorted(levels, reverse=True)
     muted, _ = made(show, {"channel/19/mute": True})

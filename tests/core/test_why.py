@@ -142,6 +142,7 @@ def test_an_effect_without_its_engine_says_what_is_missing():
     show = show_of(TOURING, {**EFFECT, "engine/1/source": None, **HOUSE})
     (reason,) = why(show, "return/1", "house").reasons
     assert (reason.code, reason.address) == ("no_source", "return/1")
+    assert [step.open for step in why(show, "return/1", "house").head] == [False]
     assert "no mix feeds" in reason.says
 
 

@@ -169,7 +169,18 @@ class Person:
         return self.until(lambda: self.driver.find_element(By.XPATH, path))
 
     def link(self, text):
-        return self.until(lambda: self.driver.find_element(By.PARTIAL_LINK_TEXT, text))
+        """A link that is in sight, or a tab of a place that one points at."""
+
+        def there():
+            if found := self.driver.find_elements(By.PARTIAL_LINK_TEXT, text):
+                return found[0]
+            path = f"//*[@data-place-tabs]//a[starts-with(normalize-space(.), {text!r})]"
+            tab = self.driver.find_element(By.XPATH, path)
+            place = tab.find_element(By.XPATH, "ancestor::*[@data-place]")
+            ActionChains(self.driver).move_to_element(place).perform()
+            return tab if tab.is_displayed() else None
+
+        return self.until(there)
 
     def choose(self, label, word):
         """Choose one of a few words, by it or by what it stands for."""

@@ -34,7 +34,7 @@ def patch(me):
 
 
 def findings(me):
-    me.open("findings").button("48 V on at A 6").click()
+    me.open("wrong").button("48 V on at A 6").click()
 
 
 def line_check(me):
@@ -86,7 +86,7 @@ def routing(me):
 
 def promises(me):
     """As the demo is: the guide is in the hall, and so in the house."""
-    me.open("promises")
+    me.open("wrong/promises")
     me.until(lambda: me.all('[data-kept="false"]'))
 
 

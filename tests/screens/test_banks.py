@@ -81,7 +81,7 @@ def test_listening_as_a_mix_puts_its_sends_under_the_faders(server, people):
     me.open("banks", server.demo)
     me.keys("1")
     own = value(server, server.demo, "channel/2/fader")
-    me.choose("Listen as", "Ears host")
+    me.choose("Faders as", "sends into Ears host")
     send = fader(me, "channel/2/send/mix/1/level")
     send.send_keys(Keys.END)
     me.until(lambda: value(server, server.demo, "channel/2/send/mix/1/level") == 0.0)

@@ -37,5 +37,5 @@ def test_a_delay_is_held_to_the_tempo_and_a_return_given_to_performers(server, p
     assert value(server, show, "channel/1/send/mix/1/tap") == "after_fader"
     # by hand off the tempo: said at once, and settled from the findings
     me.type("Time, Echo", "123")
-    me.open("findings", show)
+    me.open("wrong", show)
     me.until(lambda: "Echo is 123 ms" in me.body())

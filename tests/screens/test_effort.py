@@ -122,7 +122,7 @@ def test_a_new_show_with_20_lines_and_four_stereo_ears(server, people, tmp_path,
     me = people()
     me.open("lines", server.demo)
     effort = Effort(me)
-    effort.click(me.field("Menu"), "Menu")
+    effort.click(me.find("[data-show-menu]"), "Menu of the show")
     new = me.find("[role=menu]").find_element("xpath", ".//*[text()='New show…']")
     effort.click(new, "New show")
     effort.typed("Name of the show", "Twenty and four")

@@ -385,7 +385,7 @@ def test_a_view_that_fails_leaves_the_others_standing(server, people):
     me = people()
     me.open("lines", server.demo)
     me.driver.execute_script(NO_SHEET)
-    me.link("Paper").click()
+    me.link("Print or export").click()
     me.until(lambda: "This view could not be drawn" in me.body())
     me.link("Mixes").click()
     me.until(lambda: "Sends into this mix" in me.body())

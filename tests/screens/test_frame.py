@@ -36,9 +36,9 @@ def test_the_frame_never_scrolls_at_1280_by_800(server, people, view):
 def test_what_is_wrong_and_where_one_is_are_in_sight_on_a_low_screen_too(server, people):
     me = people()
     me.resize(1366, 600)
-    for view in ("history", "lines", "run"):
+    for place, view in (("hear", "history"), ("stage", "lines"), ("show", "run")):
         me.open(view, server.demo)
-        for css in ("nav a[href*=findings]", f"nav a[href*={view}][aria-current]"):
+        for css in ("[data-wrong]", f"[data-place='{place}'] [aria-current]", "main h1"):
             me.until(lambda css=css: me.driver.execute_script(SEEN, css))
 
 

@@ -88,7 +88,7 @@ def test_a_mix_minus_is_made_in_a_line_and_a_new_line_joins_it(server, people):
     show = server.blank_show("Caller")
     me = people()
     me.imported(show, 36)
-    me.open("promises", show)
+    me.open("wrong/promises", show)
     me.type("Name of the new mix", "Caller", enter=False)
     me.type("Whom it must not have", "3", enter=False)
     me.button("Make mix-minus").click()

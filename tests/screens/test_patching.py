@@ -63,7 +63,7 @@ def test_phantom_power_takes_two_deliberate_presses_by_mouse_and_by_keyboard(ser
 
 def test_a_finding_is_settled_where_it_is_told(server, people):
     me = people()
-    me.open("findings", server.demo)
+    me.open("wrong", server.demo)
     row = me.find('[data-rule="past_full_scale"]')
     me.until(lambda: "Trombone is expected at +7.0 dBFS at A 16" in row.text)
     me.button("Set its gain to +33 dB").click()
@@ -98,10 +98,12 @@ def test_a_spare_is_typed_and_switched_to_with_one_key(server, people):
     me = people()
     me.open("patch", server.demo)
     assert value(me, "Spare of channel 1") == "Local 8"
-    me.field("Channel 1 on its spare").click()
+    me.field("Channel 1 fed by its source").click()
     me.field("Name of channel 1").click()
-    me.until(lambda: "spare, socket Local 8" in me.find('[aria-label="Why"]').text)
     me.find("main h1").click()
+    me.keys("w")  # Why is folded where patching is the work
+    me.until(lambda: "spare, socket Local 8" in me.find('[aria-label="Why"]').text)
+    me.keys("w")
     me.chord(Keys.CONTROL, key="z")
     me.until(lambda: "spare" not in me.find('[aria-label="Why"]').text)
 

@@ -33,7 +33,7 @@ def test_a_promise_is_broken_by_one_hand_and_everybody_sees_by_whom(server, peop
     me.until(lambda: promise(me).get_attribute("data-kept") == "false")
     me.until(lambda: "Promise broken." in me.body())  # whatever one looks at
     me.until(lambda: "By assistant" in promise(me).text)
-    me.until(lambda: me.find("[data-promises]").get_attribute("data-promises") == "broken")
+    me.until(lambda: "1 broken" in me.find("[role=tab][aria-selected=true]").text)
     me.driver.execute_script(
         "arguments[0].click()", promise(me).find_element("css selector", ":scope li button")
     )

@@ -104,12 +104,12 @@ def test_a_mute_group_says_whom_it_closes_and_who_still_hears(server, band):
     me.until(lambda: "1 listener still hear" in me.body())
     me.button("Tap 1 send behind the mute").click()
     me.until(lambda: "still hear members" not in me.body())
-    me.until(lambda: "Press: close 4 cells" in me.body())
-    me.button("Press: close").click()
-    me.until(lambda: "On: open 4 cells" in me.body())
-    me.field("armed: make safe").click()  # safe from now on
-    me.until(lambda: "safe: press to arm" in me.body())
-    me.until(lambda: not me.button("On: open").is_enabled())
+    me.until(lambda: "Mute 4 cells" in me.body())
+    me.button("Mute 4 cells").click()
+    me.until(lambda: "Open 4 cells again" in me.body())
+    me.field("unlocked: lock it").click()  # safe from now on
+    me.until(lambda: "locked: press to unlock" in me.body())
+    me.until(lambda: not me.button("Open 4 cells again").is_enabled())
     me.open("hears", show)
     me.cell("channel/1", "mix/1").click()
     me.until(lambda: "The mute group Plug in is on." in me.find('[aria-label="Why"]').text)

@@ -35,8 +35,8 @@ def test_a_voice_through_a_group_and_a_reverb_to_the_house_and_the_foyer(server,
     me.cell("channel/1", "house").click()
     me.until(lambda: "by way of the group Voices" in why(me))
     me.until(lambda: "by way of Hall, wet" in why(me))
-    assert "straight" in why(me)  # it still goes to the house beside the group
-    me.button("In between").click()
+    assert "direct" in why(me)  # it still goes to the house beside the group
+    me.button("Groups and effects").click()
     me.reads("channel/1", "group/1", "−5.0")
     me.reads("channel/1", "mix/1", "−15.0")
 

@@ -81,3 +81,24 @@ def test_every_error_of_the_core_has_a_reply():
             found.add(kind)
             waiting.append(kind)
     assert found == set(STATUS)
+
+
+def test_how_a_person_likes_it_is_kept_for_them_alone_and_what_is_no_choice_is_refused(
+    signed_in, ann, ben
+):
+    def put(**habits):
+        return signed_in.put("/api/me/habits", json.dumps(habits), "application/json")
+
+    first = signed_in.get("/api/me").json()["habits"]
+    assert (first["start"], first["theme"], first["letters"]) == ("hears", "dusk", True)
+    assert put(theme="daylight", why_folded={"hears": True}).status_code == 200
+    assert put(theme="daylight", letters=False).json()["why_folded"] == {}  # whole, each time
+    for bad in ({"theme": "neon"}, {"text": 7}, {"start": "../x"}, {"colour": "red"},
+                {"why_folded": {f"v{'x' * n}": True for n in range(60)}}):  # fmt: skip
+        assert put(**bad).status_code == 422
+    kept = signed_in.get("/api/me").json()["habits"]
+    assert (kept["theme"], kept["letters"]) == ("daylight", False)
+    signed_in.force_login(ben)
+    assert signed_in.get("/api/me").json()["habits"] == first
+    models.Habits.objects.create(person=ben, values={"theme": "of an older build"})
+    assert signed_in.get("/api/me").json()["habits"] == first

@@ -93,6 +93,16 @@ def test_whoever_waits_is_answered_once_in_order_and_by_the_newest_place_of_the_
             assert places == sorted(places)
 
 
+def test_places_of_one_hand_are_one_and_what_joins_nothing_stays_apart():
+    queue = Queue()
+    for joins in ("hand", "hand", None, None, "hand"):
+        queue.add("ann", request({}, joins=joins))
+    taken = []
+    while queue:
+        taken += [item.request().joins for _, item in queue.take()]
+    assert taken == ["hand", None, None, "hand"]
+
+
 def test_a_flood_of_one_person_leaves_the_others_their_share():
     queue = Queue()
     for _ in range(5_000):

@@ -5,12 +5,20 @@ import json
 
 import pytest
 
-from ombrel.core import ConsoleError, bears_on_findings, edited, flow_of, table_heads
+from ombrel.core import ConsoleError, Fade, bears_on_findings, edited, flow_of, table_heads
 from ombrel.server.keeping.frames import Frame
 from ombrel.server.keeping.states import State
 from ombrel.server.messages.from_screen import WatchedCell
-from ombrel.server.messages.news import Update, bears_on_why, why_told
+from ombrel.server.messages.news import Update, bears_on_why, fading_text, why_told
 from tests.shows import edit_of_seed, show_of_seed
+
+
+def test_what_is_on_its_way_is_told_from_its_begin_to_its_end_by_how_long_ago_and_until_when():
+    fade = Fade(
+        address="channel/1/fader", start=-20.0, target=0.0, begun_s=100.0, seconds=4.0, law="fader"
+    )
+    points = json.loads(fading_text([fade], now_s=101.0))["fades"][0]["points"]
+    assert (points[0], points[-1]) == ([-1000, -20.0], [3000, 0.0])
 
 
 def read(state, source, listener):

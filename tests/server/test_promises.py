@@ -46,7 +46,7 @@ async def test_a_group_in_between_is_shown_first_made_in_one_and_watched(band, a
     ask = {"action": "moves", "moves": moving("channel/2/house/on", True)}
     await one.say(type="try", id=str(uuid.uuid4()), ask=ask)
     (breaks,) = (await one.next("preview"))["breaks"]
-    assert breaks.endswith("Kick reaches House straight, past Band.")
+    assert breaks.endswith("Kick reaches House directly, past Band.")
     await asked(one, ask)
     (broken,) = await judged(two, lambda told: told and told[0]["breaking"])
     assert [breach["open"] for breach in broken["breaches"]] == [True]

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { Router } from "wouter";
 import { getDesk, getMe } from "./data/http";
 import { Link } from "./data/link";
+import { tellHabits } from "./data/settings";
 import { setDesk, store } from "./data/show";
 import type { Me } from "./data/types";
 import { LinkContext } from "./data/use";
@@ -19,6 +20,7 @@ function chosenShow(shows: { id: string }[]): string | undefined {
 /** The link to the show; or, where there is none to open, who is here; or what went wrong. */
 async function opened(): Promise<Link | Me | string> {
   const me = await getMe();
+  tellHabits(me.habits);
   const id = chosenShow(me.shows);
   if (!id) return me;
   localStorage.setItem("show", id);
@@ -49,11 +51,6 @@ export function App() {
       clearTimeout(again);
     };
   }, []);
-  useEffect(() => {
-    const theme = localStorage.getItem("theme");
-    if (theme) document.documentElement.dataset.theme = theme;
-  }, []);
-
   if (link === null) return <Waiting className="p-8">Opening the show…</Waiting>;
   if (!(link instanceof Link) && typeof link !== "string") return <NoShow me={link} />;
   if (typeof link === "string")

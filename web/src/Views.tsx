@@ -1,11 +1,12 @@
 import { lazy, Suspense } from "react";
 import { Redirect, Route, Switch } from "wouter";
+import { useHabits } from "./data/settings";
+import { MOVED, VIEW_WORD } from "./frame/places";
 import { Waiting } from "./ui/Waiting";
 import { BanksView } from "./views/banks/BanksView";
 import { CastView } from "./views/cast/CastView";
 import { CheckView } from "./views/check/CheckView";
 import { EffectsView } from "./views/effects/EffectsView";
-import { FindingsView } from "./views/findings/FindingsView";
 import { HearView } from "./views/hear/HearView";
 import { HistoryView } from "./views/history/HistoryView";
 import { LiftsView } from "./views/lifts/LiftsView";
@@ -15,13 +16,14 @@ import { MixesView } from "./views/mixes/MixesView";
 import { OutputsView } from "./views/outputs/OutputsView";
 import { PaperView } from "./views/paper/PaperView";
 import { PatchView } from "./views/patch/PatchView";
-import { PromisesView } from "./views/promises/PromisesView";
 import { RoutingView } from "./views/routing/RoutingView";
 import { RulersView } from "./views/rulers/RulersView";
 import { RunView } from "./views/run/RunView";
 import { ScenesView } from "./views/scenes/ScenesView";
+import { SettingsView } from "./views/settings/SettingsView";
 import { ShowsView } from "./views/shows/ShowsView";
 import { StripView } from "./views/strip/StripView";
+import { WrongView } from "./views/wrong/WrongView";
 
 const GuideView = lazy(() =>
   import("./views/guide/GuideView").then((all) => ({ default: all.GuideView })),
@@ -50,14 +52,19 @@ export function Views() {
       <Route path="/strip/:kind?/:number?" component={StripView} />
       <Route path="/effects" component={EffectsView} />
       <Route path="/routing" component={RoutingView} />
-      <Route path="/promises" component={PromisesView} />
       <Route path="/lifts" component={LiftsView} />
       <Route path="/banks" component={BanksView} />
       <Route path="/check" component={CheckView} />
       <Route path="/cast" component={CastView} />
       <Route path="/miccheck" component={MicCheckView} />
       <Route path="/paper" component={PaperView} />
-      <Route path="/findings" component={FindingsView} />
+      <Route path="/wrong/:part?" component={WrongView} />
+      <Route path="/settings" component={SettingsView} />
+      {Object.entries(MOVED).map(([from, to]) => (
+        <Route key={from} path={`/${from}`}>
+          <Redirect to={to} replace />
+        </Route>
+      ))}
       <Route path="/guide">
         <Suspense fallback={<Waiting className="py-5">Opening the guide…</Waiting>}>
           <GuideView />
@@ -67,8 +74,14 @@ export function Views() {
       <Route path="/shows" component={ShowsView} />
       <Route path="/hears" component={HearView} />
       <Route>
-        <Redirect to="/hears" replace />
+        <Start />
       </Route>
     </Switch>
   );
+}
+
+/** Where a person begins. */
+function Start() {
+  const start = useHabits((now) => now.start);
+  return <Redirect to={VIEW_WORD[start] ? `/${start}` : "/hears"} replace />;
 }

@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-__all__ = ["Change", "ListFile", "Overtaken", "PackedText", "Point", "Setting", "Show"]
+__all__ = ["Change", "Habits", "ListFile", "Overtaken", "PackedText", "Point", "Setting", "Show"]
 
 
 class _Kept(models.Manager["Show"]):
@@ -182,3 +182,15 @@ class ListFile(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class Habits(models.Model):
+    """How one person likes to be told things: theme, size of text, clock, keys; as on the wire."""
+
+    person = models.OneToOneField(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, primary_key=True, related_name="+"
+    )
+    values = models.JSONField(default=dict)
+
+    def __str__(self) -> str:
+        return f"habits of {self.person}"

@@ -11,9 +11,6 @@ export function useClosing(): void {
   }, [link]);
 }
 
-/** "closes 12", "opens 12" where it is on; "" before it is told. */
-export const useCloses = (group: string, on: boolean): string =>
-  useShow((state) => {
-    const cells = state.closing[group];
-    return cells === undefined ? "" : `${on ? "opens" : "closes"} ${cells}`;
-  });
+/** How many cells the key of a mute group closes, or holds closed; null before it is told. */
+export const useCloses = (group: string): number | null =>
+  useShow((state) => state.closing[group] ?? null);

@@ -1,6 +1,7 @@
 /** A hand's edits: the gangs of what it moves follow, unless it moves that alone. */
 
 import { useCallback } from "react";
+import { habits } from "./settings";
 import { store } from "./show";
 import type { Ask, Move } from "./types";
 import { useLink } from "./use";
@@ -36,7 +37,7 @@ export const setAlone = (alone: boolean): void => {
 export function listenForAlone(isTyping: (target: EventTarget | null) => boolean): () => void {
   const down = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-    if (event.key.toLowerCase() === "a") setAlone(true);
+    if (event.key.toLowerCase() === "a" && habits.getState().letters) setAlone(true);
   };
   const up = (event: KeyboardEvent) => event.key.toLowerCase() === "a" && setAlone(false);
   const gone = () => setAlone(false); // a page that is left hears of no key let go

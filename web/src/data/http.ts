@@ -6,7 +6,7 @@ import createClient from "openapi-fetch";
 import { numberOf } from "./address";
 import type { paths } from "./generated/api";
 import { newId } from "./id";
-import type { Compared, Desk, FittingsCompared, ListChoices } from "./types";
+import type { Compared, Desk, FittingsCompared, Habits, ListChoices } from "./types";
 
 function csrf(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
@@ -150,6 +150,8 @@ export const stopOpening = (opening: string) =>
   );
 
 export const getMe = () => answered(client.GET("/api/me"));
+export const keepHabits = (habits: Habits) =>
+  answered(client.PUT("/api/me/habits", { body: habits }));
 export const getDesk = (showId: string): Promise<Desk> =>
   asTold(client.GET("/api/shows/{show_id}/desk", { params: { path: of(showId) } }));
 export const getSamples = () => answered(client.GET("/api/samples"));

@@ -102,6 +102,8 @@ export interface ShowState extends InUse {
   /** How many cells the key of each mute group closes, while such keys are drawn. */
   closing: Readonly<Record<string, number>>;
   findings: readonly Finding[];
+  /** Whether findings have come at all: before, nothing is known of what is wrong. */
+  noticed: boolean;
   /** What must hold of who reaches whom, judged by the core. */
   judged: readonly Judged[];
   /** What the preamps make of the lines on them, by socket. */
@@ -151,6 +153,7 @@ export const store = createStore<ShowState>(() => ({
   unfolded: {},
   levels: {},
   findings: [],
+  noticed: false,
   judged: [],
   preamps: new Map(),
   meters: null,
@@ -255,6 +258,7 @@ export function received(message: ToScreen): void {
       case "noticed":
         return {
           findings: message.findings,
+          noticed: true,
           judged: message.promises,
           preamps: new Map(message.preamps.map((preamp) => [preamp.socket, preamp])),
         };

@@ -5,6 +5,7 @@ type Schemas = components["schemas"];
 
 export type Desk = Schemas["DeskReply"];
 export type Me = Schemas["Me"];
+export type Habits = Required<Schemas["Habits"]>;
 export type ListReply = Schemas["ListReply"];
 export type ListChoices = Schemas["ListChoices"];
 export type ListRole = Schemas["ColumnRole"]["role"];

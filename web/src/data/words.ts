@@ -1,5 +1,6 @@
 /** Values as people read them. Rounding for a label only; nothing is computed here. */
 import kinds from "./generated/kinds.json";
+import { habits } from "./settings";
 import type { CellState, Parameter, Value } from "./types";
 
 /**
@@ -30,14 +31,28 @@ export function inSentence(label: string): string {
   return /^.\p{Lu}/u.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1);
 }
 
-/** When something was, as short as it is plain: the time today, the day before that. */
+const two = (number: number): string => String(number).padStart(2, "0");
+
+/** When something was, as this person reads clocks: the time today, the date with it before. */
 export function whenText(at: string): string {
   const when = new Date(at);
   const today = new Date().toDateString() === when.toDateString();
-  const time = when.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
-  return today
-    ? time
-    : `${when.toLocaleDateString(undefined, { day: "numeric", month: "short" })} ${time}`;
+  const { clock, date } = habits.getState();
+  const minutes = two(when.getMinutes());
+  const hours = when.getHours();
+  const time =
+    clock === "24"
+      ? `${two(hours)}:${minutes}`
+      : `${hours % 12 || 12}:${minutes} ${hours < 12 ? "am" : "pm"}`;
+  if (today) return time;
+  const [year, month, day] = [when.getFullYear(), two(when.getMonth() + 1), two(when.getDate())];
+  const written =
+    date === "iso"
+      ? `${year}-${month}-${day}`
+      : date === "day_first"
+        ? `${day}.${month}.${year}`
+        : `${month}/${day}/${year}`;
+  return `${written} ${time}`;
 }
 
 /** Who moved something, and when; who did so long ago is not looked up. */
@@ -85,7 +100,7 @@ export const STATE_WORD: Record<CellState, string> = {
   muted: "muted",
   no_source: "no source",
   no_output: "no out",
-  down: "down",
+  down: "fader off",
   cancelled: "cancels",
 };
 

@@ -59,7 +59,7 @@ describe("what is found", () => {
     ["2.5", "2.5 Marketscene", "/scenes/2"],
     ["ada", "Clarsachline Ada", "/lines?line=9"],
     ["keeper", "Lighthouse keeperpart", "/cast"],
-    ["click outside", "No click outsidepromise 1", "/promises"],
+    ["click outside", "No click outsidepromise 1", "/wrong/promises"],
     ["mic check", "Mic checkview", "/miccheck"],
   ])("by %s: %s", (words, hit, at) => {
     open();
@@ -175,7 +175,7 @@ describe("commands", () => {
     pretend({ ...VALUES, ...lift });
     const ask = { action: "lift", lift: "lift/1" };
     expect(does("lift fiddle")).toEqual({ ...ask, strips: ["channel/7"], on: true });
-    find("take back");
+    find("bring back");
     enter();
     expect(asks().at(-1)).toEqual({ ...ask, strips: ["channel/12"], on: false });
   });

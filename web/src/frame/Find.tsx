@@ -10,7 +10,7 @@ import { Dialog } from "../ui/Dialog";
 import { pageOf } from "../views/mixes/addresses";
 import { commands } from "./commands";
 import { isNear } from "./near";
-import { VIEW_WORD } from "./work";
+import { VIEW_WORD } from "./places";
 
 interface Hit {
   key: string;
@@ -115,7 +115,7 @@ function everything(link: Link): Hit[] {
       key: `promise/${number}`,
       name: stripName(state, `promise/${number}`),
       about: `promise ${number}`,
-      go: (navigate) => navigate("/promises"),
+      go: (navigate) => navigate("/wrong/promises"),
     }),
   );
   const views = Object.entries(VIEW_WORD).map(

@@ -2,7 +2,7 @@ import { act, fireEvent, render, screen } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { memoryLocation } from "wouter/memory-location";
 import { notify, store } from "../data/show";
-import { asks, inPage, pretend } from "../testing/pretend";
+import { asks, fetched, inPage, pretend } from "../testing/pretend";
 import { Frame } from "./Frame";
 
 const told = () => screen.getByRole("status", { name: "Notices" }).textContent;
@@ -38,14 +38,66 @@ it("has one stop of the Tab key in the work list, also where the view is not in 
   const stops = (path: string) => {
     pretend({});
     const page = render(inPage(<Frame>work</Frame>, memoryLocation({ path })));
-    const links = [...screen.getByRole("navigation").querySelectorAll<HTMLElement>("a")];
+    const work = screen.getByRole("navigation", { name: "The work" });
+    const links = [...work.querySelectorAll<HTMLElement>("a")];
     page.unmount();
     return links.filter((link) => link.tabIndex >= 0).map((link) => link.getAttribute("href"));
   };
-  expect(stops("/run")).toEqual(["/run"]);
-  expect(stops("/mixes/3")).toEqual(["/mixes"]);
   expect(stops("/guide")).toEqual(["/lines"]);
-  expect(stops("/findings")).toEqual(["/lines", "/findings"]);
+  expect(stops("/run")).toEqual(["/run"]); // a place leads where one was in it last
+  expect(stops("/mixes/3")).toEqual(["/mixes/3"]);
+  expect(stops("/wrong")).toEqual(["/wrong"]);
+  expect(stops("/hears")).toEqual(["/hears"]);
+});
+
+it("walks the places by arrows, and goes into the tabs of one and back", () => {
+  render(inPage(<Frame>work</Frame>, memoryLocation({ path: "/banks" })));
+  const at = () => document.activeElement!.getAttribute("href");
+  const key = (key: string) => fireEvent.keyDown(document.activeElement!, { key });
+  const work = screen.getByRole("navigation", { name: "The work" });
+  const [hands] = [...work.querySelectorAll<HTMLElement>("[data-place-link]")].filter(
+    (link) => link.tabIndex === 0,
+  );
+  hands!.focus();
+  expect(at()).toBe("/banks");
+  key("ArrowDown");
+  expect(at()).toBe("/cast");
+  key("ArrowUp");
+  key("ArrowRight");
+  expect(at()).toBe("/banks");
+  key("ArrowDown");
+  key("ArrowDown");
+  expect(at()).toBe("/mutes");
+  key("Escape");
+  expect(at()).toBe("/banks");
+});
+
+it("folds Why to its edge by W, and remembers it by view", async () => {
+  const media = (query: string) => ({
+    matches: query.includes(">= 1100"),
+    addEventListener() {},
+    removeEventListener() {},
+  });
+  vi.stubGlobal("matchMedia", media);
+  const why = () => screen.getByRole("complementary", { name: "Why" });
+  const open = (path: string) => {
+    const page = render(inPage(<Frame>work</Frame>, memoryLocation({ path })));
+    const isOpen = why().textContent!.includes("fold");
+    return { isOpen, page };
+  };
+  const hears = open("/hears");
+  expect(hears.isOpen).toBe(true);
+  fireEvent.keyDown(window, { key: "w" });
+  expect(why().textContent).not.toContain("fold");
+  hears.page.unmount();
+  const lines = open("/lines");
+  expect(lines.isOpen).toBe(false); // it has nothing to answer there
+  fireEvent.click(screen.getByTitle("Unfold Why (W)"));
+  expect(why().textContent).toContain("fold");
+  lines.page.unmount();
+  expect([open("/hears").isOpen]).toEqual([false]);
+  const told = () => fetched.mock.calls.map(([path]) => path);
+  await vi.waitFor(() => expect(told()).toContain("/api/me/habits"));
 });
 
 it("asks again for all that a hand had taken together, once somebody has seen how far it jumps", () => {

@@ -1,21 +1,24 @@
 import { type ReactNode, useEffect, useLayoutEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { listenForAlone } from "../data/hand";
+import { useHabits } from "../data/settings";
 import { dismiss, type Notice, store } from "../data/show";
 import { select, useLink, useShow } from "../data/use";
 import { Guarded } from "../ui/Guarded";
 import { isTyping, useKeys } from "../ui/keys";
 import { usePhone, useWide } from "../ui/media";
+import { WhyEdge } from "../views/why/WhyEdge";
 import { WhyLine } from "../views/why/WhyLine";
 import { WhyPanel } from "../views/why/WhyPanel";
 import { Choosing } from "./Choosing";
 import { Find } from "./Find";
 import { KeysDialog } from "./KeysDialog";
 import { actOf } from "./keys";
-import { SideBar } from "./SideBar";
+import { seen, VIEW_WORD, viewOf } from "./places";
+import { Rail } from "./Rail";
 import { TopBar } from "./TopBar";
 import { UnsentDialog } from "./UnsentDialog";
-import { VIEW_WORD, viewOf } from "./work";
+import { foldWhy, hasWhy, useWhyFolded } from "./why";
 
 /** Whether undo is the field's own matter: something typed there that is not settled yet. */
 function holdsDraft(target: EventTarget | null): boolean {
@@ -23,8 +26,6 @@ function holdsDraft(target: EventTarget | null): boolean {
   if (target.type === "checkbox" || target.dataset.settled === "true") return false;
   return target.value !== "";
 }
-
-const ROOMY: ReadonlySet<string> = new Set(["scenes", "run", "cast", "miccheck"]);
 
 /** The frame around every view, and the keys that work everywhere. */
 export function Frame({ children }: { children: ReactNode }) {
@@ -34,6 +35,11 @@ export function Frame({ children }: { children: ReactNode }) {
   const [path] = useLocation();
   const selected = useShow((state) => state.selected);
   const started = useShow((state) => state.revision !== null);
+  const phone = usePhone();
+  const view = viewOf(path);
+  const wide = useWide();
+  const folded = useWhyFolded(view);
+  const left = useHabits((now) => now.why_side === "left");
   const gone = useShow((state) => state.status === "gone");
 
   useEffect(() => {
@@ -58,46 +64,56 @@ export function Frame({ children }: { children: ReactNode }) {
     if (act === "redo") void link.redo();
     if (act === "find") setFinding(true);
     if (act === "keys") setKeys(true);
+    if (act === "why" && hasWhy(view)) foldWhy(view, !folded);
   });
 
   useLayoutEffect(() => listenForAlone(isTyping), []);
 
-  const phone = usePhone();
-  const view = viewOf(path);
-  // what is run from two metres takes the room of Why, which is then one line below
-  const wide = useWide() && !ROOMY.has(view);
   const name = useShow((state) =>
     String(state.values.get("show/name") ?? state.desk?.show.name ?? ""),
   );
+  useEffect(() => seen(path), [path]);
   useEffect(() => {
     document.title = `${VIEW_WORD[view] ?? "Ombrel"} · ${name} · Ombrel`;
   }, [view, name]);
   if (gone) return <Gone />;
-  const columns = phone
-    ? "grid-cols-1"
-    : wide
-      ? "grid-cols-[160px_minmax(0,1fr)_268px] min-[1500px]:grid-cols-[190px_minmax(0,1fr)_340px]"
-      : "grid-cols-[160px_minmax(0,1fr)]";
+  const why = wide && hasWhy(view) && (
+    <div
+      className={`min-h-0 flex ${left ? "order-1" : "order-3"} ${folded ? "" : "w-[300px] min-[1500px]:w-[340px]"}`}
+    >
+      <Guarded what="Why">
+        {folded ? (
+          <WhyEdge onUnfold={() => foldWhy(view, false)} />
+        ) : (
+          <WhyPanel onFold={() => foldWhy(view, true)} />
+        )}
+      </Guarded>
+    </div>
+  );
   return (
-    <div className={`frame h-full grid ${columns} grid-rows-[auto_minmax(0,1fr)]`}>
-      <a className="skip" href="#work">
+    <div
+      className={`frame h-full grid grid-rows-[auto_minmax(0,1fr)] ${phone ? "grid-cols-1" : "grid-cols-[auto_minmax(0,1fr)]"}`}
+    >
+      <a className="skip screen-only" href="#work">
         Skip to the work
       </a>
       <TopBar onFind={() => setFinding(true)} onKeys={() => setKeys(true)} />
-      {!phone && <SideBar />}
-      <main id="work" tabIndex={-1} className="min-w-0 min-h-0 flex flex-col bg-ink outline-none">
-        <div className="flex-1 min-h-0 flex flex-col short:overflow-y-auto px-4 phone:px-2.5 pb-3 phone:pb-1.5">
-          <Guarded key={path} what="This view">
-            {children}
-          </Guarded>
-        </div>
-        {!wide && <WhyLine />}
-      </main>
-      {wide && (
-        <Guarded what="Why">
-          <WhyPanel />
-        </Guarded>
-      )}
+      {!phone && <Rail onKeys={() => setKeys(true)} />}
+      <div className="min-w-0 min-h-0 flex">
+        <main
+          id="work"
+          tabIndex={-1}
+          className="order-2 flex-1 min-w-0 min-h-0 flex flex-col bg-ink outline-none"
+        >
+          <div className="flex-1 min-h-0 flex flex-col short:overflow-y-auto px-4 phone:px-2.5 pb-3 phone:pb-1.5">
+            <Guarded key={path} what="This view">
+              {children}
+            </Guarded>
+          </div>
+          {!wide && hasWhy(view) && <WhyLine />}
+        </main>
+        {why}
+      </div>
       <Find open={finding} onOpenChange={setFinding} />
       <KeysDialog open={keys} onOpenChange={setKeys} view={view} />
       <Choosing />

@@ -1,7 +1,8 @@
 import { Link as RouteLink } from "wouter";
 import { Dialog } from "../ui/Dialog";
+import { ABOUT } from "./about";
 import { KEYS, type KeyWord } from "./keys";
-import { VIEW_WORD } from "./work";
+import { VIEW_WORD } from "./places";
 
 /** The keys of the view one is in, and those that work everywhere. */
 export function KeysDialog({
@@ -15,6 +16,7 @@ export function KeysDialog({
 }) {
   return (
     <Dialog title="Keys" open={open} onOpenChange={onOpenChange}>
+      {ABOUT[view] && <p className="mt-3 leading-relaxed">{ABOUT[view].says}</p>}
       {KEYS[view] && <Section title={VIEW_WORD[view] ?? view} keys={KEYS[view]} />}
       <Section title="Everywhere" keys={KEYS.everywhere!} />
       <RouteLink

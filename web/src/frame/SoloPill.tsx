@@ -17,7 +17,12 @@ export function SoloPill() {
   const silenced = useShow(
     (state) => [...state.ruled.values()].filter((by) => by.muted.includes("show/solo")).length,
   );
-  if (!names) return null;
+  if (!names)
+    return (
+      <span className="text-faint narrow:hidden whitespace-nowrap">
+        Solo <span className="text-soft">none</span>
+      </span>
+    );
   const all = names.split("\n");
   const more = all.length - NAMED;
   const clear = () => void link.do({ action: "clear_solos" });

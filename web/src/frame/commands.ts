@@ -21,8 +21,8 @@ export function commands(state: ShowState, link: Link): Command[] {
   });
   const keys = [
     ...state.dcas.map((number) => [`dca/${number}`, "mute", "Mute", "Unmute"] as const),
-    ...state.mute_groups.map((number) => [`mute_group/${number}`, "on", "Press", "Open"] as const),
-    ...state.gangs.map((number) => [`gang/${number}`, "suspended", "Suspend", "Resume"] as const),
+    ...state.mute_groups.map((number) => [`mute_group/${number}`, "on", "Mute", "Open"] as const),
+    ...state.gangs.map((number) => [`gang/${number}`, "suspended", "Rest", "Resume"] as const),
   ].map(([thing, leaf, shut, open]) => {
     const on = valueIn(state, `${thing}/${leaf}`) === true;
     const moves = [{ address: `${thing}/${leaf}`, value: !on }];
@@ -43,12 +43,12 @@ export function commands(state: ShowState, link: Link): Command[] {
     ask("Patch all lines", { action: "patch_lines", lines: [] }),
     ask("Set all gains as suggested", { action: "suggest_gains", lines: [] }),
     ask("Patch mixes to free outputs", { action: "patch_buses", buses: [] }),
-    ask("Make a mute group of all inputs", { action: "mute_all", what: "inputs" }),
-    ask("Make a mute group of all ears", { action: "mute_all", what: "ears" }),
-    { key: "command print", name: "Print", go: (navigate) => navigate("/paper") },
+    ask("Make a seal of all inputs", { action: "mute_all", what: "inputs" }),
+    ask("Make a seal of all ears", { action: "mute_all", what: "ears" }),
+    { key: "command print", name: "Print or export", go: (navigate) => navigate("/paper") },
     ...keys,
     ...liftKeys(state).map(({ lift, strip, up }) =>
-      ask(`${up ? "Take back" : "Lift"} ${stripName(state, strip)}`, {
+      ask(up ? `Bring ${stripName(state, strip)} back` : `Lift ${stripName(state, strip)}`, {
         action: "lift",
         lift,
         strips: [strip],

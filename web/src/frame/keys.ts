@@ -1,3 +1,5 @@
+import { habits } from "../data/settings";
+
 /** The keys of each view: one table that tells them in words and binds those that are a view's own. */
 
 /** A key in words and what it does; `act` and `keys`: what the view does at which keys of a board. */
@@ -20,7 +22,7 @@ const DIGITS = ["1", "2", "3", "4", "5", "6", "7", "8", "9"] as const;
 const ROWS: readonly KeyWord[] = [
   told("Up, Down", "the same field of the next row"),
   told("Tab", "the next field of the row, then out of the list"),
-  told("Enter", "settle, and on to the next row"),
+  told("Enter", "take it, and on to the next row"),
   told("Escape", "give up what was typed"),
 ];
 
@@ -119,6 +121,7 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     bound("find", ["/", "Ctrl+k"], "/ or Ctrl+K", "find anything by name"),
     bound("undo", ["Ctrl+z"], "Ctrl+Z", "undo what you did last"),
     bound("redo", ["Ctrl+Shift+z", "Ctrl+y"], "Ctrl+Shift+Z or Ctrl+Y", "do it again"),
+    bound("why", ["w"], "W", "fold Why to its edge, or unfold it"),
     bound("keys", ["?"], "?", "these keys"),
   ],
 };
@@ -141,5 +144,7 @@ function written(event: Pressed): string {
 /** What a view does at a key, by the table; null: it is none of its keys. */
 export function actOf(view: string, event: Pressed): string | null {
   const pressed = written(event);
+  // a person may want no single characters (WCAG 2.1.4): what is dictated or typed astray presses them
+  if (/^\S$/u.test(pressed) && !habits.getState().letters) return null;
   return KEYS[view]?.find((one) => one.keys?.includes(pressed))?.act ?? null;
 }

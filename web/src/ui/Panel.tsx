@@ -1,15 +1,5 @@
 import type { ReactNode } from "react";
 
-/** Head of a view: its title, and what can be done there. */
-export function ViewHead({ title, children }: { title: string; children?: ReactNode }) {
-  return (
-    <div className="flex items-center gap-x-3 gap-y-1.5 min-h-14 py-2 shrink-0 flex-wrap">
-      <h1 className="font-title text-[22px] font-bold whitespace-nowrap">{title}</h1>
-      {children}
-    </div>
-  );
-}
-
 /** An empty view says what to do first. */
 export function Empty({ title, children }: { title: string; children: ReactNode }) {
   return (

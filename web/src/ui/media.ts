@@ -5,6 +5,7 @@ import { useEffect, useState } from "react";
 const PHONE = "(width < 700px)";
 const SLIM = "(width < 900px)";
 const WIDE = "(width >= 1100px)";
+const ROOMY = "(width >= 1700px)";
 const COARSE = "(pointer: coarse)";
 
 function useMedia(wanted: string): boolean {
@@ -23,6 +24,8 @@ function useMedia(wanted: string): boolean {
 export const usePhone = (): boolean => useMedia(PHONE);
 /** Room for the work list, the work and Why beside one another. */
 export const useWide = (): boolean => useMedia(WIDE);
+/** Room for both sides of a surface beside one another. */
+export const useRoomy = (): boolean => useMedia(ROOMY);
 /** Fingers: targets of 44 px. */
 export const useCoarse = (): boolean => useMedia(COARSE);
 

@@ -110,11 +110,9 @@ def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> 
 
 def _shut(show: Show, flow: Flow, row: int, column: int) -> str:
     """What keyed gates on its loudest way take away just now: levels count them as open."""
-    strips = [flow.layout.source(row)]
-    if flow.fed.dry:
-        path = next(Network(flow, row, column).loudest(), None)
-        passed = (flow.layout.strips[strip] for strip in path.strips[1:]) if path else ()
-        strips += [strip for strip in passed if of_kind(strip) == "channel"]
+    path = next(Network(flow, row, column).loudest(), None) if flow.fed.dry else None
+    strips = [flow.layout.strips[one] for one in path.strips] if path else []
+    strips = strips or [flow.layout.source(row)]
     found = ((strip, keyed(show, flow, strip)) for strip in strips if of_kind(strip) == "channel")
     shut = [
         f"; the gate of {strip_name(show, strip)} takes {said(key.takes_db, 0)} dB of it away now"

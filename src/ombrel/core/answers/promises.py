@@ -143,7 +143,7 @@ def _breach(
     source, listener = bypass.strips[0], bypass.strips[-1]
     # an effect's mix and its return are often called alike
     by = list(dict.fromkeys(strip_name(show, one) for one in bypass.strips[1:-1]))
-    way = f"by {' and '.join(by)}" if by else "straight"
+    way = f"by {' and '.join(by)}" if by else "directly"
     says = f"{strip_name(show, source)} reaches {strip_name(show, listener)} {way}"
     says += f", past {strip_name(show, around[0])}." if around else "."
     if not bypass.open:

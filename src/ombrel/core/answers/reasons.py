@@ -153,7 +153,7 @@ def _turned(show: Show, flow: Flow, address: str) -> Reason:
     return Reason(
         code="turned",
         address=address,
-        says=f"The polarity of {name} is turned over, and its paths take one another away.",
+        says=f"The polarity of {name} is inverted, and its paths take one another away.",
         remedy=setting(f"Turn {name} back", address, False),
     )
 

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from typing import Final
 
 from ..catalogue import Address, kind_on, of_kind, thing_of
 from ..edit import check_edit, looked_at
@@ -13,6 +14,9 @@ from ..wires import START_LEVEL_DB
 from .reason import Reason, Remedy, setting
 
 __all__ = ["by_name", "ruled_out", "with_taking_out"]
+
+# what of a mute group keeps remedies off its key, in words
+_HELD: Final = {"hard": "a seal", "safe": "locked"}
 
 
 def by_name(show: Show, address: str) -> str:
@@ -32,7 +36,8 @@ def ruled_out(show: Show, address: str) -> Reason:
     if address == "show/solo":
         names = [strip_name(show, strip) for strip in soloed(show)]
         more = f" and {len(names) - 3} more" if len(names) > 3 else ""
-        says = f"Solo in place: only {', '.join(names[:3])}{more} and what is solo-proof is heard."
+        heard = f"{', '.join(names[:3])}{more} and what stays open in solo"
+        says = f"Solo in place: only {heard} is heard."
         return Reason(code="muted", address=address, says=f"{says} Clearing the solos opens it.")
     ruler, leaf = Address.at(address).thing, Address.at(address).leaf
     name = strip_name(show, ruler)
@@ -44,9 +49,9 @@ def ruled_out(show: Show, address: str) -> Reason:
         return Reason(code="muted", address=address, says=f"The DCA {name} is muted.",
                       remedy=setting(f"Unmute the DCA {name}", address, False))  # fmt: skip
     says = f"The mute group {name} is on."
-    held = [word for word in ("hard", "safe") if show.on(f"{ruler}/{word}")]
+    held = [words for leaf, words in _HELD.items() if show.on(f"{ruler}/{leaf}")]
     if held:
-        says += f" It is {' and '.join(held)}: only its own key in Mute groups opens it."
+        says += f" It is {' and '.join(held)}: only its own key in Mutes opens it."
         return Reason(code="muted", address=address, says=says)
     return Reason(code="muted", address=address, says=says,
                   remedy=setting(f"Switch {name} off", address, False))  # fmt: skip

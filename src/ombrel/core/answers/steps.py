@@ -378,7 +378,7 @@ def _output_words(
         trim_db, delay_ms = show.number(f"{socket}/trim"), show.number(f"{socket}/delay_ms")
         details += [f"trim {said(trim_db, signed=True)}"] if trim_db else []
         details += [f"delay {bare(said(delay_ms, 2))} ms"] if delay_ms else []
-        details += ["polarity turned over"] if show.on(f"{socket}/polarity") else []
+        details += ["polarity inverted"] if show.on(f"{socket}/polarity") else []
     return title, ", ".join(dict.fromkeys(details))
 
 

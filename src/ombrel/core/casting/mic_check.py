@@ -275,7 +275,7 @@ def check_said(show: Show, step: str, moves: Mapping[str, Asked], *, by: str) ->
         name = fitting_name(show, own)
         kept = f"{own}/newest" in moves
         if step == "drop":
-            return f"{name}: what was loose dropped"
+            return f"{name}: what was not kept dropped"
         parts_of.append(f"{name} {'skipped' if step == 'skip' else 'kept' if kept else 'checked'}")
     after = show.with_values(moves)  # type: ignore[arg-type]  # plain values alone
     coming = held_by(after, by)

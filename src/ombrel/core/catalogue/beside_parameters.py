@@ -18,7 +18,7 @@ BESIDE_STRIPS: Final[tuple[Parameter, ...]] = (
         Switch(),
         False,
         "gangs",
-        "Suspended",
+        "Resting",
         "It carries nothing for a while, and forgets nothing.",
     ),
     *gang_carries(),

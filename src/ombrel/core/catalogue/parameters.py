@@ -177,7 +177,7 @@ _OF_DESKS_AND_SHOWS: Final = (
         None,
         "patch",
         "Spare",
-        "A second source, kept ready (source B).",
+        "A second source, kept ready.",
     ),
     _p("channel/<channel>/on_spare", Switch(), False, "patch", "On spare", "Fed by the spare."),
     _p(
@@ -185,8 +185,8 @@ _OF_DESKS_AND_SHOWS: Final = (
         Switch(),
         False,
         "patch",
-        "Fixed",
-        "A fill passes it by: its source stays.",
+        "Reserved",
+        "A fill skips it: its source stays.",
     ),
     *input_of("channel/<channel>", "channel"),
     *processing_of("channel/<channel>", "channel", gate=True),
@@ -271,7 +271,7 @@ _OF_DESKS_AND_SHOWS: Final = (
         Choice(options=SERVES),
         "ears",
         "routing",
-        "Serves",
+        "Used for",
         "Who or what listens to it.",
     ),
     *processing_of("mix/<mix>", "mix", gate=False),
@@ -310,7 +310,7 @@ _OF_DESKS_AND_SHOWS: Final = (
         Switch(),
         False,
         "mute_groups",
-        "Hard",
+        "Seal",
         "While it is on, nothing of its members gets out, at any tap.",
     ),
     _p(
@@ -318,8 +318,8 @@ _OF_DESKS_AND_SHOWS: Final = (
         Switch(),
         False,
         "mute_groups",
-        "Safe",
-        "Nothing moves its key until it is armed.",
+        "Locked",
+        "Nothing moves its key until it is unlocked.",
     ),
     *BESIDE_STRIPS,
     *OF_SCENES,
@@ -327,7 +327,7 @@ _OF_DESKS_AND_SHOWS: Final = (
     # what lies under the faders of the surface
     _p("bank/<bank>/name", Text(), "", "banks", "Bank", "Name of the bank."),
     _p("bank/<bank>/<bay>/<place>", _STRIP, None, "banks", "Strip", "Under this fader."),
-    _p("bay/<bay>/fixed/<place>", _STRIP, None, "banks", "Fixed", "There on every bank."),
+    _p("bay/<bay>/fixed/<place>", _STRIP, None, "banks", "Always here", "There on every bank."),
     # outputs: one source each, by construction
     _p("output/<box>/<output>/source", _BUS_SIDE, None, "patch", "Source", "What it carries."),
     _p(

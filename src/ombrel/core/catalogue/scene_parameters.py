@@ -130,7 +130,7 @@ OF_SCENES: Final[tuple[Parameter, ...]] = (
         False,
         "scenes",
         "Skipped",
-        "Next and previous pass it by; its number still recalls it.",
+        "Go skips it; its number still recalls it.",
     ),
     _p(
         "scene/<scene>/cast/<cast>",
@@ -138,7 +138,7 @@ OF_SCENES: Final[tuple[Parameter, ...]] = (
         False,
         "scenes",
         "With this cast",
-        "Next and previous pass it by with other casts, if any is named.",
+        "Go skips it with other casts, if any is named.",
     ),
     _p(
         "scene/<scene>/performer/<performer>",
@@ -146,7 +146,7 @@ OF_SCENES: Final[tuple[Parameter, ...]] = (
         False,
         "scenes",
         "With this performer",
-        "Next and previous pass it by unless one of those named plays tonight.",
+        "Go skips it unless one of those named plays tonight.",
     ),
     _p("scene/<scene>/seconds", _SECONDS, 0.0, "scenes", "Takes", "How long its recall takes."),
     *(

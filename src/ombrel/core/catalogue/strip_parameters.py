@@ -159,7 +159,7 @@ def input_of(strip: str, of: str) -> tuple[Parameter, ...]:
             Switch(),
             False,
             "solo",
-            "Solo-proof",
+            "Stays open in solo",
             "Solo in place does not silence it.",
             tie="equal",
         ),

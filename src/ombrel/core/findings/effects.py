@@ -65,7 +65,7 @@ def effect_not_wet(look: Look) -> Iterator[Finding]:
 
 
 def effect_send_before_fader(look: Look) -> Iterator[Finding]:
-    """Sends into an effect that do not follow the fader: it rings on when the fader is down."""
+    """Sends into an effect that do not follow the fader: it rings on when the fader is off."""
     yield from _wrong_taps(look, serves=("effect",), wrong=_BEFORE, right="after_fader")
 
 
@@ -98,7 +98,7 @@ def _wrong_taps(
         names = [strip_name(show, thing_of(send)) for send in wrongly]
         first = ", ".join(names[:3]) + (f" and {len(names) - 3} more" if len(names) > 3 else "")
         name, few = strip_name(show, mix), len(names) == 1
-        why = "rings on when the fader is down" if effect else "hears every move for the house"
+        why = "rings on when the fader is off" if effect else "hears every move for the house"
         side = "before" if effect else "after"
         yield Finding(
             rule="effect_send_before_fader" if effect else "monitor_send_after_fader",

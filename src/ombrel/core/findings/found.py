@@ -106,10 +106,10 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
     try:
         check_edit(look.show, look.flow, finding.moves)
     except FeedbackLoop:
-        says = f"{finding.says} What would settle it would close a loop."
+        says = f"{finding.says} What would mend it would close a loop."
         return replace(finding, says=says, remedy="", moves={})
     except ConsoleError as error:  # a fault of its rule, which takes no other finding with it
-        says = f"{finding.says} What would settle it is refused: {error}"
+        says = f"{finding.says} What would mend it is refused: {error}"
         return replace(finding, says=says, remedy="", moves={})
     return finding
 

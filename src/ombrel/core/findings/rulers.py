@@ -98,7 +98,7 @@ def talkback_shut(look: Look) -> Iterator[Finding]:
                 yield Finding(
                     rule="talkback_shut",
                     tone="note",
-                    says=f"{name} is talkback, and the hard mute group {by} shuts it too.",
+                    says=f"{name} is talkback, and the seal {by} shuts it too.",
                     about=strip,
                     remedy=f"Take {name} out of {by}",
                     moves={f"{strip}/{group}/on": False},

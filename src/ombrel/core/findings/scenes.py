@@ -71,7 +71,7 @@ def scene_passed_by(look: Look) -> Iterator[Finding]:
     show = look.show
     for scene, values in _apart(look):
         if show.on(f"{scene}/skipped"):
-            says = f"Go passes scene {scene_named(show, scene)} by: only its number recalls it."
+            says = f"Go skips scene {scene_named(show, scene)}: only its number recalls it."
             yield Finding(rule="scene_passed_by", tone="note", says=says, about=scene)
         if not any(map(_may_be_refused, values)):
             continue

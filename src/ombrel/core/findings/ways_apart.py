@@ -43,7 +43,7 @@ def ways_apart(look: Look) -> Iterator[Finding]:
             says=f"{name}{others} {'reach' if more else 'reaches'} {where} by ways"
             f" {said_ms(first.by_ms)} apart: {heard}.",
             about=bus,
-            remedy=f"Let {strip_name(show, wait[0])} wait {bare(said(wait[1], 2))} ms"
+            remedy=f"Delay {strip_name(show, wait[0])} by {bare(said(wait[1], 2))} ms"
             if wait
             else "",
             moves=moves,

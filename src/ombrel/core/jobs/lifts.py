@@ -308,7 +308,7 @@ def _singing(
             if not show.on(f"{one}/house/on"):  # it would be heard anew, or twice
                 raise UnreadableText(
                     strip_name(show, one),
-                    "who goes straight to the house; for others take their group as the backing",
+                    "who goes directly to the house; for others take their group as the backing",
                 )
             moves |= {f"{one}/{backing}/on": True, f"{one}/{backing}/level": 0.0}
             moves[f"{one}/house/on"] = False

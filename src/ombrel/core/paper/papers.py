@@ -190,7 +190,7 @@ def _output_list(show: Show) -> Sheet:
                 option_text(show.text(f"{socket}/tap")) if source else "",
                 trim_db if trim_db else "",
                 delay_ms if delay_ms else "",
-                "turned over" if show.on(f"{socket}/polarity") else "",
+                "inverted" if show.on(f"{socket}/polarity") else "",
                 "" if device == "none" else option_text(device),
                 label,
             )
@@ -300,6 +300,9 @@ _RULERS: Final = (
 )
 
 
+_KEY_WORDS: Final = {"hard": "seal", "safe": "locked", "on": "on"}
+
+
 def _ruler_sheet(show: Show) -> Sheet:
     """DCAs, mute groups and gangs with their members, as strips and by name; and linked pairs."""
     rows = []
@@ -310,10 +313,10 @@ def _ruler_sheet(show: Show) -> Sheet:
                 level_db = show.number(f"{ruler}/fader")
                 key = "muted" if show.on(f"{ruler}/mute") else ""
             elif kind == "mute_group":
-                words = [w for w in ("hard", "safe", "on") if show.on(f"{ruler}/{w}")]
+                words = [word for leaf, word in _KEY_WORDS.items() if show.on(f"{ruler}/{leaf}")]
                 key = ", ".join(words)
             else:
-                key = "suspended" if show.on(f"{ruler}/suspended") else ""
+                key = "resting" if show.on(f"{ruler}/suspended") else ""
                 what = [w for a, w in GANG_ASPECTS.items() if show.on(f"{ruler}/carries_{a}")]
                 key = ", ".join([*([key] if key else []), *(w.lower() for w in what)])
             members = members_of(show, ruler)

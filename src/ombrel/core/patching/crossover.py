@@ -17,7 +17,7 @@ class Crossover:
     """In dB over the frequencies asked for: `house_db` and `mono_db` of each side, `sum_db` of what
 
     feeds both alike. `turned`: an odd number of the ways to the loudspeakers turns its polarity.
-    `meeting_db`: the sum where they meet; `better_db`: there, with mono turned over.
+    `meeting_db`: the sum where they meet; `better_db`: there, with mono inverted.
     """
 
     house_db: tuple[float, ...]
@@ -66,7 +66,7 @@ def _says(meeting_db: float, better_db: float) -> str:
         words = f"Where they meet they make {said(meeting_db, signed=True)} dB"
     if abs(better_db) < abs(meeting_db):
         there = said(better_db, signed=True).replace("0.0", "0")
-        return f"{words}; with mono turned over {there} dB."
+        return f"{words}; with mono inverted {there} dB."
     return f"{words}."
 
 

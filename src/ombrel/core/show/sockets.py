@@ -160,7 +160,7 @@ def channels_from(show: Show, text: str, *, count: int) -> list[int]:
         numbers = list(range(first, most + 1))
     free = [number for number in numbers if not show.on(f"channel/{number}/fixed")]
     if len(free) < count:
-        raise NothingLeft(f"channels from {first} that are not fixed", count, len(free))
+        raise NothingLeft(f"channels from {first} that are not reserved", count, len(free))
     return free[:count] if len(numbers) > count else free
 
 

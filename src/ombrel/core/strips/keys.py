@@ -122,7 +122,7 @@ def _closed_words(flow: Flow, strip: int, tap: str) -> str:
     causes = {Cause(int(CLOSES[place])) for place in closed.tolist()}
     if Cause.MUTED in causes:
         return "is muted"
-    return "is down" if causes else ""
+    return "has its fader off" if causes else ""
 
 
 def _level_says(show: Show, strip: str, dbfs: float | None, now: float | None, silent: str) -> str:

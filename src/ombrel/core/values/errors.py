@@ -306,8 +306,8 @@ class NotAnEffectMix(ConsoleError):
 
     def __init__(self, engine: str, mix: str) -> None:
         super().__init__(
-            f"{engine} is fed by {mix.replace('/', ' ')}, which does not serve an effect. Let the"
-            " mix serve an effect, or take the engine off it first."
+            f"{engine} is fed by {mix.replace('/', ' ')}, which is not used for an effect. Use"
+            " the mix for an effect, or take the engine off it first."
         )
         self.engine, self.mix = engine, mix
 
@@ -346,7 +346,7 @@ class GangInTheWay(ConsoleError):
     def __init__(self, source: str, listener: str, gangs: Sequence[str]) -> None:
         super().__init__(
             f"{source} would not arrive at {listener} as typed: {' and '.join(gangs)} would move"
-            " more on its way. Suspend the gang, or move the fader."
+            " more on its way. Let the gang rest, or move the fader."
         )
         self.gangs = tuple(gangs)
 
@@ -357,7 +357,7 @@ class MuteGroupSafe(ConsoleError):
     code = "mute_group_safe"
 
     def __init__(self, name: str) -> None:
-        super().__init__(f"{name} is safe: nothing moves its key. Arm it first, in Mute groups.")
+        super().__init__(f"{name} is locked: nothing moves its key. Unlock it first, in Mutes.")
         self.name = name
 
 

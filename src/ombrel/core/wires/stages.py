@@ -70,7 +70,7 @@ class Stage:
 STAGES: Final = (
     Stage(
         leaf="hard_mute",
-        title="Hard mute group",
+        title="Seal",
         before="input",
         of=gain_of,
         closes=Cause.MUTED,

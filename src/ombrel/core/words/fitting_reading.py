@@ -155,7 +155,7 @@ def beneath(show: Show, channel: str) -> list[FittingValue]:
 def fitting_said(show: Show, address: str) -> str:
     """Whose fitting a value comes from, and how far a hand has moved it since it was kept: "Ada's
 
-    fitting, +2 dB loose"; "" where no fitting has it.
+    fitting, +2 dB not kept"; "" where no fitting has it.
     """
     at = layer_at(show.desk, show.layers, address)
     if at is None or show[at] is None:
@@ -170,8 +170,8 @@ def fitting_said(show: Show, address: str) -> str:
     if isinstance(kept, float) and isinstance(stands, float):
         unit = kind.unit if isinstance(kind, Number) else _unit(leaf)
         if unit == "dB" and abs(stands - kept) < 1_000.0:
-            return f"{name}, {said(stands - kept, signed=True)} dB loose"
-    return f"{name}, loose"
+            return f"{name}, {said(stands - kept, signed=True)} dB not kept"
+    return f"{name}, changed and not kept"
 
 
 def processor_said(show: Show, strip: str, cell: str) -> str:

@@ -8,6 +8,7 @@ from ombrel.core import ConsoleError
 
 from ..messages.replies import status_of
 from . import files as api_files
+from . import habits as api_habits
 from . import history as api_history
 from . import lists as api_lists
 from . import shows as api_shows
@@ -19,6 +20,7 @@ api.add_router("", api_shows.router)
 api.add_router("", api_lists.router)
 api.add_router("", api_files.router)
 api.add_router("", api_history.router)
+api.add_router("", api_habits.router)
 
 
 @api.exception_handler(ConsoleError)

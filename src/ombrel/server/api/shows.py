@@ -23,6 +23,7 @@ from ..keeping.shows import copy_of
 from ..messages.replies import ErrorReply, ShowRow
 from ..screen.rooms import open_by, open_room
 from ..screen.ticker import ticker_of
+from .habits import Habits, habits_of
 
 __all__ = ["DeskReply", "router", "told_of"]
 
@@ -37,9 +38,10 @@ class DeskChoice(Schema):
 
 
 class Me(Schema):
-    """Who is signed in, the shows that they may open, and the desks for a new one."""
+    """Who is signed in, how they like it, the shows that they may open, the desks for a new one."""
 
     name: str
+    habits: Habits
     shows: list[ShowRow]
     desks: list[DeskChoice]
 
@@ -49,6 +51,7 @@ def me(request: HttpRequest) -> dict[str, Any]:
     """Who is signed in."""
     return {
         "name": str(request.user),
+        "habits": habits_of(request.user.pk or 0),
         "shows": list(models.Show.objects.all()),
         "desks": [{"key": key, "name": desk_of(key).name} for key in desk_keys()],
     }

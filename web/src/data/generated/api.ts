@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/habits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Habits
+         * @description Keep them, whole: what is not named is as at first.
+         */
+        put: operations["ombrel_server_api_habits_keep_habits"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples": {
         parameters: {
             query?: never;
@@ -1802,6 +1822,62 @@ export interface components {
             says: string;
         };
         /**
+         * Habits
+         * @description `start`: the view that opens first. `text`: its size in hundredths. `letters`: keys of a
+         *
+         *     single letter do something. `why_side`: where Why stands; `why_folded`: by view, where a person
+         *     chose otherwise than it is at first.
+         */
+        Habits: {
+            /**
+             * Clock
+             * @default 24
+             * @enum {string}
+             */
+            clock?: "24" | "12";
+            /**
+             * Date
+             * @default iso
+             * @enum {string}
+             */
+            date?: "iso" | "day_first" | "month_first";
+            /**
+             * Letters
+             * @default true
+             */
+            letters?: boolean;
+            /**
+             * Start
+             * @default hears
+             */
+            start?: string;
+            /**
+             * Text
+             * @default 100
+             * @enum {integer}
+             */
+            text?: 90 | 100 | 115 | 130 | 150;
+            /**
+             * Theme
+             * @default dusk
+             * @enum {string}
+             */
+            theme?: "dusk" | "daylight" | "system";
+            /**
+             * Why Folded
+             * @default {}
+             */
+            why_folded?: {
+                [key: string]: boolean;
+            };
+            /**
+             * Why Side
+             * @default right
+             * @enum {string}
+             */
+            why_side?: "right" | "left";
+        };
+        /**
          * Hear
          * @description Let cells of who hears what arrive at a level as typed.
          */
@@ -2541,11 +2617,12 @@ export interface components {
         };
         /**
          * Me
-         * @description Who is signed in, the shows that they may open, and the desks for a new one.
+         * @description Who is signed in, how they like it, the shows that they may open, the desks for a new one.
          */
         Me: {
             /** Desks */
             desks: components["schemas"]["DeskChoice"][];
+            habits: components["schemas"]["Habits"];
             /** Name */
             name: string;
             /** Shows */
@@ -4773,6 +4850,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_habits_keep_habits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Habits"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Habits"];
                 };
             };
         };

@@ -73,7 +73,7 @@ it("unfolds a DCA where it lies, and folds it up by Escape", () => {
 
 it("puts the sends of a listener under the faders, where there can be some", () => {
   draw("/banks");
-  choose("Listen as", "Ears");
+  choose("Faders as", "sends into Ears");
   const sends = screen.getAllByRole("slider").map((one) => one.getAttribute("data-address"));
   expect(sends).toEqual(["channel/1/send/mix/1/level"]);
 });

@@ -3,12 +3,16 @@ import { Link as RouteLink } from "wouter";
 import { stripName, useLink, useShow, useText } from "../../data/use";
 import { SoloMode } from "../../frame/SoloPill";
 import { useViewKeys } from "../../frame/useViewKeys";
+import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { useRoomy } from "../../ui/media";
+import { Empty } from "../../ui/Panel";
 import { useAsked } from "../../ui/useAsked";
 import { AloneKey } from "./AloneKey";
+import { BankKeys } from "./BankKeys";
 import { Bay } from "./Bay";
+import { MuteKeys } from "./MuteKeys";
 import { type BayView, useSurface, viewOfBay } from "./surface";
 
 /** The surface: bays of faders, each showing a bank, what is unfolded, or a listener's sends. */
@@ -61,48 +65,62 @@ export function BanksView() {
     },
   });
 
+  const both = useRoomy() && bays.length > 1;
+  const drawn = both ? bays.map((_, index) => index + 1) : [shown];
+  const empty = banks.length === 0 && !editing;
   return (
     <>
       <ViewHead title="Banks">
-        {bays.length > 1 && (
-          <span className="flex gap-1" role="group" aria-label="Bay in sight">
+        <span className="ml-auto" />
+        <Button aria-pressed={editing} onClick={() => setEditing(!editing)}>
+          {editing ? "Done" : "Edit banks"}
+        </Button>
+      </ViewHead>
+      <div className="flex items-center gap-x-3 gap-y-1.5 flex-wrap pb-2 shrink-0">
+        {bays.length > 1 && !both && (
+          <span className="flex" role="group" aria-label="Side of the surface">
             {bays.map((bay, index) => (
-              <Button
+              <button
                 key={bay.name}
-                tone={index + 1 === shown ? "plain" : "quiet"}
+                type="button"
                 aria-pressed={index + 1 === shown}
                 onClick={() => change({ bay: index + 1 })}
+                className={`h-9 coarse:h-11 px-3 border border-edge cursor-pointer first:rounded-l-xl last:rounded-r-xl -ml-px first:ml-0 ${index + 1 === shown ? "bg-raise font-semibold" : "text-soft hover:text-paper"}`}
               >
                 {bay.name}
-              </Button>
+              </button>
             ))}
           </span>
         )}
-        <span className="flex-1" />
+        {!both && !empty && (
+          <BankKeys view={views[shown - 1]!} onView={(view) => setBay(shown, view)} />
+        )}
+        <span className="ml-auto" />
+        <AloneKey />
         {listen === null && (
           <span className="flex items-center gap-1.5 text-faint phone:hidden">
             Solo
             <SoloMode mode={mode} />
           </span>
         )}
-        <AloneKey />
         {mixes.length > 0 && (
           <span className={`flex items-center gap-1.5 ${listen ? "text-iris" : "text-faint"}`}>
-            Listen as
+            Faders
             <Choice
               boxed
-              label="Listen as"
+              label="Faders as"
               value={listen ?? ""}
-              options={[["", "nobody"], ...mixes]}
+              options={[
+                ["", "as the house has it"],
+                ...mixes.map(([mix, name]) => [mix, `sends into ${name}`] as const),
+              ]}
+              className="max-w-52"
               onChange={(mix) => change({ listen: mix || null })}
             />
           </span>
         )}
-        <Button aria-pressed={editing} onClick={() => setEditing(!editing)}>
-          {editing ? "Done" : "Edit banks"}
-        </Button>
-      </ViewHead>
-      {banks.length === 0 && !editing ? (
+      </div>
+      {empty ? (
         <Empty title="No bank yet">
           <p>A bank says which strip lies under which fader. Name some, then type their strips.</p>
           <Button tone="main" onClick={() => setEditing(true)}>
@@ -115,17 +133,39 @@ export function BanksView() {
           )}
         </Empty>
       ) : (
-        <Bay
-          key={shown}
-          number={shown}
-          name={bays[shown - 1]!.name}
-          faders={bays[shown - 1]!.faders}
-          view={views[shown - 1]!}
-          listen={listen}
-          editing={editing}
-          onView={(view) => setBay(shown, view)}
-        />
+        <div className="flex-1 min-h-0 flex gap-4">
+          {drawn.map((number) => (
+            <section
+              key={number}
+              aria-label={bays[number - 1]!.name}
+              className="flex-1 min-w-0 min-h-0 flex flex-col"
+              onPointerDownCapture={() => number !== shown && change({ bay: number })}
+              onFocusCapture={() => number !== shown && change({ bay: number })}
+            >
+              {both && (
+                <div className="flex items-center gap-2 flex-wrap pb-2">
+                  <h2
+                    className={`font-semibold ${number === shown ? "text-sun-text" : "text-soft"}`}
+                  >
+                    {bays[number - 1]!.name}
+                  </h2>
+                  <BankKeys view={views[number - 1]!} onView={(view) => setBay(number, view)} />
+                </div>
+              )}
+              <Bay
+                number={number}
+                name={bays[number - 1]!.name}
+                faders={bays[number - 1]!.faders}
+                view={views[number - 1]!}
+                listen={listen}
+                editing={editing}
+                onView={(view) => setBay(number, view)}
+              />
+            </section>
+          ))}
+        </div>
       )}
+      <MuteKeys />
     </>
   );
 }

@@ -7,7 +7,6 @@ import { Button } from "../../ui/Button";
 import { useKeys } from "../../ui/keys";
 import { BankFader } from "./BankFader";
 import { EditBank } from "./EditBank";
-import { MuteKeys } from "./MuteKeys";
 import type { BayView } from "./surface";
 
 interface Props {
@@ -20,10 +19,9 @@ interface Props {
   onView: (view: BayView) => void;
 }
 
-/** One bay: the keys that call its banks, and its faders. */
+/** One side of the surface: its faders, and what is unfolded there. */
 export function Bay({ number, name, faders, view, listen, editing, onView }: Props) {
   const link = useLink();
-  const banks = useShow((state) => state.banks);
   const unfolding = useShow((state) => state.desk!.unfolding);
   const places = Array.from({ length: faders }, (_, index) => index + 1);
   const fixed = usePlaces(places.map((place) => `bay/${number}/fixed/${place}`));
@@ -61,37 +59,24 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
   const unfold = (strip: string) => onView({ ...view, unfolded: [...trail, strip], page: 0 });
   return (
     <>
-      <div className="flex items-center gap-1.5 flex-wrap pb-2 shrink-0">
-        <span className="sr-only">{name}</span>
-        {banks.map((bank, index) => (
-          <BankKey
-            key={bank}
-            bank={bank}
-            turn={index + 1}
-            called={bank === view.bank}
-            onCall={() => onView({ bank, unfolded: [], page: 0 })}
-          />
-        ))}
-        <MuteKeys />
-        {top && (
-          <span className="flex items-center gap-2 ml-2 text-soft">
-            <Trail things={trail} />
-            <Button
-              small
-              tone="main"
-              title="Escape"
-              onClick={() => onView({ ...view, unfolded: trail.slice(0, -1), page: 0 })}
-            >
-              Back
+      {top && (
+        <span className="flex items-center gap-2 pb-2 text-soft">
+          <Trail things={trail} />
+          <Button
+            small
+            tone="main"
+            title="Escape"
+            onClick={() => onView({ ...view, unfolded: trail.slice(0, -1), page: 0 })}
+          >
+            Back
+          </Button>
+          {pages > 1 && (
+            <Button small onClick={() => onView({ ...view, page: (page + 1) % pages })}>
+              Page {page + 1} of {pages}
             </Button>
-            {pages > 1 && (
-              <Button small onClick={() => onView({ ...view, page: (page + 1) % pages })}>
-                Page {page + 1} of {pages}
-              </Button>
-            )}
-          </span>
-        )}
-      </div>
+          )}
+        </span>
+      )}
       {editing && (
         <EditBank
           bay={number}
@@ -209,31 +194,6 @@ function usePlaces(addresses: readonly string[]): readonly string[] {
     addresses.map((address) => valueIn(state, address) ?? "").join("\n"),
   );
   return useMemo(() => text.split("\n"), [text]);
-}
-
-function BankKey({
-  bank,
-  turn,
-  called,
-  onCall,
-}: {
-  bank: number;
-  turn: number;
-  called: boolean;
-  onCall: () => void;
-}) {
-  const name = useShow((state) => stripName(state, `bank/${bank}`));
-  return (
-    <button
-      type="button"
-      aria-pressed={called}
-      onClick={onCall}
-      className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 flex items-center ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
-    >
-      {turn <= 9 && <span className="text-faint text-[12px] mr-1.5">{turn}</span>}
-      <span className="truncate">{name}</span>
-    </button>
-  );
 }
 
 function Trail({ things }: { things: readonly string[] }) {

@@ -65,10 +65,10 @@ export function EditBank({
         </>
       )}
       <span className="flex items-center gap-1.5">
-        Fixed at the right, on every bank
+        Always here, at the right of every bank
         <TypedField
           boxed
-          label="Fixed strips of the bay"
+          label="Strips that are always on this side"
           value={fixed}
           placeholder="dca 1, house"
           className="w-40 h-8 text-paper"

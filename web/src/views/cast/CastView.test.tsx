@@ -165,7 +165,7 @@ describe("tonight", () => {
     );
     fireEvent.keyDown(window, { key: "Escape" });
     expect(screen.queryByTestId("cast-preview")).toBeNull();
-    press("Put all on");
+    press("All fittings on");
     fireEvent.keyDown(window, { key: "Enter", ctrlKey: true });
     await waitFor(() => expect(asks()).toEqual([{ action: "choose_cast", cast: "cast/1" }]));
   });

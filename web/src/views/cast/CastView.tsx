@@ -1,11 +1,12 @@
 import { type FormEvent, useEffect, useState } from "react";
 import type { Ask, Company } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
+import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
 import { Entry } from "../../ui/Entry";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { Empty } from "../../ui/Panel";
 import { Waiting } from "../../ui/Waiting";
 import { CastPreview } from "./CastPreview";
 import { PartsTable } from "./PartsTable";
@@ -78,7 +79,7 @@ function Tonight({ company, onLook }: { company: Company; onLook: (ask: Ask) => 
             company.tonight && onLook({ action: "choose_cast", cast: company.tonight })
           }
         >
-          Put all on
+          All fittings on
         </Button>
       )}
       {late > 0 && (

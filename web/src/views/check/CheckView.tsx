@@ -2,7 +2,8 @@ import { useEffect, useState } from "react";
 import { store, valueIn } from "../../data/show";
 import { fedBy, select, useLink, useShow } from "../../data/use";
 import { useViewKeys } from "../../frame/useViewKeys";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { ViewHead } from "../../frame/ViewHead";
+import { Empty } from "../../ui/Panel";
 import { CheckCard } from "./CheckCard";
 import { CheckList } from "./CheckList";
 

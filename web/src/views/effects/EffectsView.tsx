@@ -2,10 +2,11 @@ import { useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { valueIn } from "../../data/show";
 import { useShow } from "../../data/use";
+import { ViewHead } from "../../frame/ViewHead";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
 import { MakeForm } from "../../ui/MakeForm";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { Empty } from "../../ui/Panel";
 import { EffectCard } from "./EffectCard";
 import { Tempo } from "./Tempo";
 

@@ -25,7 +25,7 @@ export function Tempo() {
         onCommit={(typed) => void link.do({ action: "set_tempo", typed, taps: [] })}
       />
       <Button small onPointerDown={tap} onKeyDown={(event) => event.key === " " && tap()}>
-        Tap
+        Tap the tempo
       </Button>
     </span>
   );

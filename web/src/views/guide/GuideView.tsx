@@ -3,8 +3,9 @@ import Markdown from "react-markdown";
 import { useSearch } from "wouter";
 import guide from "../../../../docs/guide.md?raw";
 import { hasWords } from "../../data/search";
-import { VIEW_WORD } from "../../frame/work";
-import { ViewHead } from "../../ui/Panel";
+import { VIEW_WORD } from "../../frame/places";
+import { ViewHead } from "../../frame/ViewHead";
+
 import { SearchField } from "../../ui/SearchField";
 
 interface Part {

@@ -244,7 +244,9 @@ function Cell(props: CellProps) {
           <span className="relative">{cellText(levelDb)}</span>
         </>
       )}
-      {state === "down" && <span className="text-faint">down</span>}
+      {state === "down" && (
+        <span className="text-faint text-[11.5px] whitespace-nowrap">fader off</span>
+      )}
       {blocked && (
         <span
           className={`bg-card rounded px-0.5 ${state === "no_source" || state === "cancelled" ? "text-[10px]" : "text-[12px]"}`}

@@ -71,7 +71,7 @@ describe("the table", () => {
   it("reads what arrives, and a word for each silence", () => {
     expect(cell("channel/1", "mix/1").textContent).toBe("−10.0");
     expect(cell("channel/2", "house").textContent).toBe("muted");
-    expect(cell("return/1", "mix/1").textContent).toBe("down");
+    expect(cell("return/1", "mix/1").textContent).toBe("fader off");
     expect(cell("channel/1", "mix/2").textContent).toBe("·");
     const heads = screen.getAllByRole("columnheader").map((one) => one.textContent);
     expect(heads).toEqual(["Source", "Housemain", "Wedge leftLocal 3", "Earsno output"]);
@@ -88,7 +88,7 @@ describe("the table", () => {
         .map((one) => one.getAttribute("title")!.split(":")[0]);
     fireEvent.click(screen.getByRole("radio", { name: "Wedges" }));
     expect(listeners()).toEqual(["Wedge left"]);
-    fireEvent.click(screen.getByRole("radio", { name: "In between" }));
+    fireEvent.click(screen.getByRole("radio", { name: "Groups and effects" }));
     expect(listeners()).toEqual(["Band"]);
     fireEvent.click(screen.getByRole("radio", { name: "Tracks" }));
     expect(screen.getByRole("link", { name: "Go to Outputs" })).toBeTruthy();

@@ -2,8 +2,9 @@ import { useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import type { TableHead } from "../../data/types";
 import { useShow } from "../../data/use";
+import { ViewHead } from "../../frame/ViewHead";
 import { usePhone } from "../../ui/media";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { Empty } from "../../ui/Panel";
 import { RadioKeys } from "../../ui/RadioKeys";
 import { Waiting } from "../../ui/Waiting";
 import { Grid } from "./Grid";
@@ -22,7 +23,7 @@ const FILTERS: readonly (readonly [Filter, string, (head: TableHead) => boolean]
     (head) => ["house", "mono", "room", "feed", "matrix"].includes(head.serves),
   ],
   ["tracks", "Tracks", (head) => head.serves === "direct"],
-  ["between", "In between", (head) => head.serves === "group" || head.serves === "effect"],
+  ["between", "Groups and effects", (head) => head.serves === "group" || head.serves === "effect"],
 ];
 
 const NO_HEADS: readonly TableHead[] = [];
@@ -30,7 +31,7 @@ const NO_HEADS: readonly TableHead[] = [];
 const NOBODY: Record<Filter, readonly [what: string, where: string, go: string]> = {
   all: ["Make a mix for a performer, a wedge or a room.", "/mixes", "Go to Mixes"],
   ears: ["Make a mix for a performer's ears.", "/mixes", "Go to Mixes"],
-  wedges: ["Make a mix that serves a wedge.", "/mixes", "Go to Mixes"],
+  wedges: ["Make a mix that is used for a wedge.", "/mixes", "Go to Mixes"],
   rooms: ["Make a matrix for a room or a stream.", "/mixes", "Go to Mixes"],
   tracks: ["Let an output carry a channel's direct out.", "/outputs", "Go to Outputs"],
   between: ["Make a group, or a shared effect.", "/mixes", "Go to Mixes"],
@@ -66,7 +67,7 @@ export function HearView() {
           </RouteLink>
         </Empty>
       ) : columns.length === 0 ? (
-        <Empty title={filter === "between" ? "Nothing in between yet" : "No such listener yet"}>
+        <Empty title={filter === "between" ? "No group or effect yet" : "No such listener yet"}>
           <p>{NOBODY[filter][0]}</p>
           <RouteLink to={NOBODY[filter][1]} className="text-sun-text underline">
             {NOBODY[filter][2]}

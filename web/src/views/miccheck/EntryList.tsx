@@ -61,7 +61,12 @@ function Row({ entry, mine }: { entry: CheckEntry; mine: boolean }) {
           </span>
           <span className="block truncate text-[12.5px] text-faint">
             {numberOf(entry.channel)} {entry.part_name}
-            {entry.loose > 0 && <span className="text-sun-text"> {entry.loose} loose</span>}
+            {entry.loose > 0 && (
+              <span className="text-sun-text">
+                {" "}
+                {entry.loose === 1 ? "1 change" : `${entry.loose} changes`} not kept
+              </span>
+            )}
             {entry.barred && <span className="text-coral"> {entry.barred}</span>}
             {entry.version === 0 && !entry.loose && " nothing kept yet"}
           </span>

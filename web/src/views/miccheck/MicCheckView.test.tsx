@@ -172,7 +172,7 @@ describe("the list", () => {
     const barred = entry(5, "Eva", { phase: "done", barred: "is one of a pair" });
     tell([ADA, BO, late, barred], 0, 1);
     expect(screen.getByText("1 done, 1 skipped, 1 to go")).toBeTruthy();
-    expect(row(ADA).getByText("2 loose")).toBeTruthy();
+    expect(row(ADA).getByText("2 changes not kept")).toBeTruthy();
     expect(row(late).getByText(/nothing kept yet/)).toBeTruthy();
     expect(row(barred).getByText("is one of a pair")).toBeTruthy();
   });

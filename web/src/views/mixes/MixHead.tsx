@@ -348,7 +348,7 @@ function Serves({ bus, set }: Pick<FieldsProps, "bus" | "set">) {
   return (
     <Choice
       boxed
-      label="Serves"
+      label="Used for"
       value={serves}
       options={SERVES}
       onChange={(value) => set("serves", value)}

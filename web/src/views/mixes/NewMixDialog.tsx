@@ -164,7 +164,7 @@ function Form({ onOpenChange, onMade }: Props) {
         {kind === "mix" && (
           <Choice
             boxed
-            label="Serves"
+            label="Used for"
             value={serves}
             options={MIX_SERVES}
             onChange={setServes}

@@ -132,7 +132,7 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
         className={delay ? "" : "text-faint"}
       />
       <Toggle
-        label={`Polarity of ${name} turned over`}
+        label={`Polarity of ${name} inverted`}
         tone="sun"
         pressed={turned}
         onChange={(on) => set("polarity")(on ? "on" : "off")}

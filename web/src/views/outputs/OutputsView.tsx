@@ -2,9 +2,10 @@ import { type KeyboardEvent, useCallback, useMemo, useState } from "react";
 import { thingOf } from "../../data/address";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
+import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { useListHeight } from "../../ui/media";
-import { ViewHead } from "../../ui/Panel";
+
 import { RowList } from "../../ui/RowList";
 import { Tabs } from "../../ui/Tabs";
 import { Taking, takeIt } from "../../ui/Taking";

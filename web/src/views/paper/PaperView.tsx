@@ -3,9 +3,10 @@ import { flushSync } from "react-dom";
 import { getSheets, paperAddress } from "../../data/http";
 import type { Sheet } from "../../data/types";
 import { useShow, useText } from "../../data/use";
+import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { ViewHead } from "../../ui/Panel";
+
 import { Tabs } from "../../ui/Tabs";
 import { Page } from "./Page";
 import { PdfButton } from "./PdfButton";

@@ -58,15 +58,15 @@ export function Channels({ onStart, onFeed, first, filter }: Props) {
       aria-label="Channels"
       className="flex flex-col min-h-0 rounded-xl bg-floor border border-line"
     >
-      <div className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] coarse:grid-cols-[44px_minmax(0,1fr)_60px_60px_44px_44px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
+      <div className="grid grid-cols-[40px_minmax(0,1fr)_60px_60px_54px_54px] coarse:grid-cols-[44px_minmax(0,1fr)_60px_60px_56px_54px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
         <span>Ch.</span>
         <span className="pl-1.5">Name</span>
         <span className="pl-1.5">Source</span>
         <span className="pl-1.5">Spare</span>
-        <span className="text-center" title="Fed by the spare">
-          Use
+        <span className="text-center" title="Whether its source or its spare feeds it">
+          Fed by
         </span>
-        <span title="A fill passes it by">Fix</span>
+        <span title="Fills skip it">Reserved</span>
       </div>
       <RowList
         label="Channels"
@@ -106,7 +106,7 @@ function ChannelRow({
       data-channel={channel}
       title={sharers ? `Shares its preamp with channel ${sharers}` : undefined}
       onFocus={() => select(`channel/${channel}`)}
-      className="grid grid-cols-[40px_minmax(0,1fr)_64px_64px_26px_30px] coarse:grid-cols-[44px_minmax(0,1fr)_60px_60px_44px_44px] gap-1 items-center h-[27px] coarse:h-11 rounded-md bg-card pr-1"
+      className="grid grid-cols-[40px_minmax(0,1fr)_60px_60px_54px_54px] coarse:grid-cols-[44px_minmax(0,1fr)_60px_60px_56px_54px] gap-1 items-center h-[27px] coarse:h-11 rounded-md bg-card pr-1"
     >
       <button
         type="button"
@@ -146,12 +146,12 @@ function ChannelRow({
       />
       {spare || onSpare ? (
         <Toggle
-          label={`Channel ${channel} on its spare`}
+          label={`Channel ${channel} fed by its ${onSpare ? "spare" : "source"}`}
           tone="sun"
           pressed={onSpare}
           onChange={(on) => set("on_spare", on)}
         >
-          {onSpare ? "B" : "A"}
+          {onSpare ? "spare" : "source"}
         </Toggle>
       ) : sharers ? (
         <span className="text-iris text-center" title={`Shares its preamp with channel ${sharers}`}>
@@ -161,12 +161,12 @@ function ChannelRow({
         <span />
       )}
       <Toggle
-        label={`Channel ${channel}, fix`}
+        label={`${fixed ? "yes" : "no"}, reserved, channel ${channel}`}
         tone="sun"
         pressed={fixed}
         onChange={(on) => set("fixed", on)}
       >
-        fix
+        {fixed ? "yes" : "no"}
       </Toggle>
     </div>
   );

@@ -61,7 +61,7 @@ describe("sockets and channels", () => {
     moved({ "channel/3/on_spare": true });
     expect(socket(3).textContent).not.toContain("ch 3");
     expect(socket(9).textContent).toContain("nothing plugged in");
-    expect(channel(3).getByLabelText("Channel 3 on its spare").textContent).toBe("B");
+    expect(channel(3).getByLabelText("Channel 3 fed by its spare").textContent).toBe("spare");
   });
 
   it("are found by line, socket or number", () => {
@@ -129,8 +129,8 @@ describe("sockets and channels", () => {
     draw("/patch");
     type("Spare of channel 1", "local 8");
     type("Name of channel 3", "Piano");
-    fireEvent.click(channel(3).getByLabelText("Channel 3 on its spare"));
-    fireEvent.click(channel(1).getByLabelText("Channel 1, fix"));
+    fireEvent.click(channel(3).getByLabelText("Channel 3 fed by its source"));
+    fireEvent.click(channel(1).getByLabelText("no, reserved, channel 1"));
     type("Source of channel 5", "local 12");
     await waitFor(() => expect(asks()).toHaveLength(5));
     expect(asks()[0]).toEqual({ action: "feed", channel: 1, socket: "local 8", spare: true });

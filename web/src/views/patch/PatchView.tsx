@@ -3,9 +3,10 @@ import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { fedBy, useLink, usePatched, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
+import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Consequence } from "../../ui/Consequence";
-import { ViewHead } from "../../ui/Panel";
+
 import { SearchField } from "../../ui/SearchField";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";

@@ -69,7 +69,7 @@ function Form({ strips: first, onOpenChange }: Props) {
         void link.do(ask, { quiet: false }).then((kept) => {
           if (!kept) return;
           onOpenChange(false);
-          if (promise) navigate("/promises");
+          if (promise) navigate("/wrong/promises");
         });
       }}
     >

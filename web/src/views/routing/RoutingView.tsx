@@ -7,10 +7,11 @@ import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
 import { panText } from "../../data/words";
 import { actOf } from "../../frame/keys";
+import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { useJoining } from "../../ui/Joining";
 import { type CellMark, PaintTable } from "../../ui/PaintTable";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { Empty } from "../../ui/Panel";
 import { SearchField } from "../../ui/SearchField";
 import { stripsText } from "../rulers/kinds";
 import { BetweenDialog } from "./BetweenDialog";
@@ -39,7 +40,7 @@ export function RoutingView() {
           Put a group in between…
         </Button>
         <RouteLink
-          to="/promises"
+          to="/wrong/promises"
           className="text-sun-text underline coarse:h-11 inline-flex items-center"
         >
           Promises
@@ -164,7 +165,7 @@ function BusHead({ bus }: { bus: string }) {
     >
       <RouteLink
         to={`/strip/${bus}`}
-        title={`${name}, from top to bottom`}
+        title={`Open strip ${name}`}
         className="in-text text-[13px] leading-tight font-semibold line-clamp-2 break-words hover:underline"
       >
         {name}

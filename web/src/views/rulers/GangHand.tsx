@@ -40,7 +40,7 @@ export function GangHand({ ruler, name }: Props) {
       <SwitchKey
         address={`${ruler}/suspended`}
         of={name}
-        word={["suspend", "suspended: press to resume"]}
+        word={["rest", "resting: press to resume"]}
         tone="sun"
       />
       <RouteLink

@@ -79,18 +79,23 @@ function GroupKeys({ ruler, name }: { ruler: string; name: string }) {
   return (
     <>
       <span className="text-[12px] text-faint h-4 whitespace-nowrap">
-        {[hard ? "hard" : "soft", safe && "safe", safe && on && "on"].filter(Boolean).join(", ")}
+        {[hard ? "seal" : "mute", safe && "locked", safe && on && "on"].filter(Boolean).join(", ")}
       </span>
       {safe ? (
         <Toggle
-          label={`arm ${name}`}
+          label={`unlock ${name}`}
           pressed={false}
           onChange={() => void link.put(`${ruler}/safe`, false)}
         >
-          arm
+          unlock
         </Toggle>
       ) : (
-        <SwitchKey address={`${ruler}/on`} of={name} word={["press", "on"]} tone="coral" />
+        <SwitchKey
+          address={`${ruler}/on`}
+          of={name}
+          word={hard ? ["seal", "sealed"] : ["mute", "muted"]}
+          tone="coral"
+        />
       )}
     </>
   );
@@ -106,7 +111,7 @@ function GangKeys({ ruler, name }: { ruler: string; name: string }) {
       >
         {carries}
       </span>
-      <SwitchKey address={`${ruler}/suspended`} of={name} word={["suspend", "rests"]} tone="sun" />
+      <SwitchKey address={`${ruler}/suspended`} of={name} word={["rest", "resting"]} tone="sun" />
     </>
   );
 }

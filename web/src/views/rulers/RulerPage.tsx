@@ -95,6 +95,7 @@ function GroupHand({ ruler, name }: { ruler: string; name: string }) {
   const link = useLink();
   const on = useOn(`${ruler}/on`);
   const safe = useOn(`${ruler}/safe`);
+  const seal = useOn(`${ruler}/hard`);
   const closed = useShow((state) => (state.reach?.ruler === ruler ? state.reach.closed : null));
   const cells = closed === null ? "…" : `${closed} cell${closed === 1 ? "" : "s"}`;
   return (
@@ -105,18 +106,18 @@ function GroupHand({ ruler, name }: { ruler: string; name: string }) {
         aria-pressed={on}
         onClick={() => void link.put(`${ruler}/on`, !on)}
       >
-        {on ? `On: open ${cells}` : `Press: close ${cells}`}
+        {on ? `Open ${cells} again` : `${seal ? "Seal" : "Mute"} ${cells}`}
       </Button>
       <SwitchKey
         address={`${ruler}/safe`}
         of={name}
-        word={["armed: make safe", "safe: press to arm"]}
+        word={["unlocked: lock it", "locked: press to unlock"]}
         tone="sun"
       />
       <SwitchKey
         address={`${ruler}/hard`}
         of={name}
-        word={["soft: like the mute key", "hard: nothing gets out"]}
+        word={["a mute, like the key: make it a seal", "a seal: nothing gets out"]}
         tone="coral"
       />
     </div>

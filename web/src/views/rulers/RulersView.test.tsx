@@ -230,15 +230,12 @@ describe("mute groups", () => {
         listeners: [],
       }),
     );
-    press("Press: close 12 cells");
+    press("Mute 12 cells");
     expect(asks().map(movesOf)).toEqual([{ "mute_group/1/on": true }]);
     moved({ "mute_group/1/safe": true });
-    expect(screen.getByRole("button", { name: "Press: close 12 cells" })).toHaveProperty(
-      "disabled",
-      true,
-    );
-    press("safe: press to arm, Band");
-    press("soft: like the mute key, Band");
+    expect(screen.getByRole("button", { name: "Mute 12 cells" })).toHaveProperty("disabled", true);
+    press("locked: press to unlock, Band");
+    press("a mute, like the key: make it a seal, Band");
     expect(asks().slice(1).map(movesOf)).toEqual([
       { "mute_group/1/safe": false },
       { "mute_group/1/hard": true },
@@ -256,7 +253,7 @@ describe("gangs and pairs", () => {
     });
     draw("/gangs/1");
     press("Pan mirrored, Fiddle");
-    press("suspend, Toms");
+    press("rest, Toms");
     const aspect = screen.getByRole("button", { name: "Pans, Toms" });
     expect(aspect.getAttribute("aria-pressed")).toBe("true");
     fireEvent.click(aspect);

@@ -1,8 +1,10 @@
 import { Link as RouteLink, useLocation, useParams } from "wouter";
 import { useLink, useShow } from "../../data/use";
+import { VIEW_WORD } from "../../frame/places";
+import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { NamesForm } from "../../ui/NamesForm";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { Empty } from "../../ui/Panel";
 import { Tabs } from "../../ui/Tabs";
 import { KIND, type Kind, LISTED } from "./kinds";
 import { MembersTable } from "./MembersTable";
@@ -23,7 +25,7 @@ export function RulersView({ kind }: { kind: Kind }) {
   const pairing = kind === "gang" && number === "pairs";
   return (
     <>
-      <ViewHead title={words.title}>
+      <ViewHead title={VIEW_WORD[words.view]!}>
         {kind === "gang" && !one && (
           <Tabs
             label="Gangs or pairs"
@@ -82,13 +84,13 @@ function WholeGroups() {
   return (
     <>
       <Button
-        title="A hard mute of every input, while musicians plug in"
+        title="A seal over every input, while musicians plug in: nothing gets out"
         onClick={() => void link.do({ action: "mute_all", what: "inputs" }, { quiet: false })}
       >
         + All inputs
       </Button>
       <Button
-        title="A hard mute of every pair of ears"
+        title="A seal over every pair of ears: nothing gets out"
         onClick={() => void link.do({ action: "mute_all", what: "ears" }, { quiet: false })}
       >
         + All ears

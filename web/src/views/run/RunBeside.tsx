@@ -1,10 +1,12 @@
-import { useCloses, useClosing } from "../../data/closing";
+import { useClosing } from "../../data/closing";
 import { useSetByHand } from "../../data/hand";
 import { mutedBy, useTrueLevel } from "../../data/ruled";
-import { type ShowState, valueIn } from "../../data/show";
+import { colourOf, type ShowState, valueIn } from "../../data/show";
 import type { Scene } from "../../data/types";
 import { stripName, useOn, useShow, useStripName } from "../../data/use";
 import { cellText } from "../../data/words";
+import { MuteGroupKey } from "../../ui/MuteGroupKey";
+import { type Mark, travelOf } from "../../ui/travel";
 
 const MOST_SILENT = 14;
 
@@ -22,7 +24,7 @@ export function RunBeside({ told }: { told: Scene | null }) {
       {dcas.length > 0 && (
         <section aria-label="DCAs">
           <h2 className="text-soft pb-1">DCAs</h2>
-          <ul className="grid grid-cols-2 gap-1.5">
+          <ul className="flex flex-col gap-1">
             {dcas.map((number) => (
               <Dca key={number} dca={`dca/${number}`} />
             ))}
@@ -30,11 +32,13 @@ export function RunBeside({ told }: { told: Scene | null }) {
         </section>
       )}
       {groups.length > 0 && (
-        <section aria-label="Mute groups">
-          <h2 className="text-soft pb-1">Mute groups</h2>
-          <ul className="flex flex-wrap gap-1.5">
+        <section aria-label="Mutes">
+          <h2 className="text-soft pb-1">Mutes</h2>
+          <ul className="grid grid-cols-2 gap-1.5">
             {groups.map((number) => (
-              <MuteKey key={number} group={`mute_group/${number}`} />
+              <li key={number} className="grid">
+                <MuteGroupKey group={`mute_group/${number}`} />
+              </li>
             ))}
           </ul>
         </section>
@@ -50,50 +54,43 @@ export function RunBeside({ told }: { told: Scene | null }) {
   );
 }
 
+/** A DCA: where it stands, drawn and in figures, and the key that mutes it. */
 function Dca({ dca }: { dca: string }) {
   const set = useSetByHand();
   const name = useStripName(dca);
   const muted = useOn(`${dca}/mute`);
   const level = useTrueLevel(dca);
+  const colour = useShow((state) => colourOf(state, dca));
+  const marks = useShow((state) => state.desk!.fader_marks as Mark[]);
   return (
-    <li>
+    <li className="flex items-stretch gap-1.5 h-9 coarse:h-11">
+      <span className="relative flex-1 min-w-0 rounded-lg border border-line overflow-hidden flex items-center gap-2 px-2.5">
+        <span
+          aria-hidden
+          className={`absolute left-0 inset-y-0 border-r-[3px] ${muted ? "hatch" : "opacity-45"}`}
+          style={{
+            width: `${travelOf(level, marks) * 100}%`,
+            borderColor: `var(--strip-${colour})`,
+            background: muted
+              ? undefined
+              : `color-mix(in oklab, var(--strip-${colour}) 60%, transparent)`,
+          }}
+        />
+        <span className="relative flex-1 min-w-0 truncate text-[15px]" dir="auto">
+          {name}
+        </span>{" "}
+        <span className="relative font-semibold whitespace-nowrap px-1 rounded bg-ink/70">
+          {cellText(level)}
+        </span>
+      </span>
       <button
         type="button"
         aria-pressed={muted}
-        aria-label={`${name} ${muted ? "muted" : cellText(level)}, ${muted ? "open" : "mute"} it`}
+        aria-label={`Mute ${name}`}
         onClick={() => set(`${dca}/mute`, muted ? "off" : "on")}
-        className={`w-full h-11 px-2.5 rounded-lg border flex items-center gap-2 cursor-pointer ${
-          muted ? "hatch border-coral text-coral" : "border-line bg-floor hover:border-edge"
-        }`}
+        className={`w-20 rounded-lg border cursor-pointer ${muted ? "border-2 border-coral bg-blocked text-coral font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
       >
-        <span className="flex-1 min-w-0 truncate text-left text-[15px]">{name}</span>{" "}
-        <span className="whitespace-nowrap">{muted ? "muted" : cellText(level)}</span>
-      </button>
-    </li>
-  );
-}
-
-/** A key of a mute group; one that is safe says so and takes no press. */
-function MuteKey({ group }: { group: string }) {
-  const set = useSetByHand();
-  const name = useStripName(group);
-  const on = useOn(`${group}/on`);
-  const safe = useOn(`${group}/safe`);
-  const closes = useCloses(group, on);
-  return (
-    <li>
-      <button
-        type="button"
-        aria-pressed={on}
-        disabled={safe}
-        onClick={() => set(`${group}/on`, on ? "off" : "on")}
-        className={`h-9 px-3 rounded-lg border cursor-pointer disabled:cursor-default text-[14px] ${
-          on ? "bg-coral text-ink border-coral font-semibold" : "border-line bg-floor"
-        }`}
-      >
-        {name}
-        {safe && <span className={on ? "" : "text-faint"}> safe</span>}
-        {closes && <span className={`text-[12.5px] ${on ? "" : "text-faint"}`}> {closes}</span>}
+        {muted ? "muted" : "mute"}
       </button>
     </li>
   );

@@ -97,14 +97,25 @@ describe("what is next", () => {
 
   it("is stepped by arrows and keys, from end to end", () => {
     key("ArrowDown");
-    press("Earlier");
-    press("Back to the one before");
-    expect(asks().map(movesOf)).toEqual([{ "run/next": "scene/3" }, { "run/next": "scene/1" }]);
+    press("after");
+    press("Look at the one before");
+    expect(asks().map(movesOf)).toEqual(
+      ["scene/3", "scene/3", "scene/1"].map((scene) => ({ "run/next": scene })),
+    );
     moved({ "run/next": "scene/1" });
-    expect(screen.getByRole("button", { name: "Earlier" })).toHaveProperty("disabled", true);
+    expect(screen.getByRole("button", { name: "Look at the one before" })).toHaveProperty(
+      "disabled",
+      true,
+    );
     done.mockClear();
     key("ArrowUp");
     expect(done).not.toHaveBeenCalled();
+  });
+
+  it("goes back to what was on by recalling the one before it", () => {
+    moved({ "run/now": "scene/3" });
+    press("Recall the one before");
+    expect(asks()).toEqual([{ action: "recall_scene", scene: "scene/2" }]);
   });
 
   it("is recalled by its number, with a comma too, and an unknown one is said", () => {
@@ -128,7 +139,7 @@ it("rehearses without asking anything of the show, past those that go passes by"
   for (let turn = 0; turn < 2; turn++) key(" ");
   expect(board("Rehearsed")).toContain("4Farewell"); // 3 is passed by
   expect(board("Next")).toContain("No scene follows");
-  press("Back to the one before");
+  press("Recall the one before");
   expect(done).not.toHaveBeenCalled();
   press("rehearse, without sounding anything");
   expect(board("Now")).toContain("1Overture");
@@ -145,10 +156,13 @@ it("begins with the first scene that is not passed by", () => {
 it("has DCAs and mute groups in hand, says what is safe, and who is silent and why", () => {
   draw("/run");
   const beside = within(screen.getByRole("complementary", { name: "Beside the run" }));
-  fireEvent.click(beside.getByRole("button", { name: "Band −3.0, mute it" }));
-  fireEvent.click(beside.getByRole("button", { name: "Ears" }));
-  expect(asks().map(movesOf)).toEqual([{ "dca/1/mute": "on" }, { "mute_group/2/on": "on" }]);
-  expect(beside.getByRole("button", { name: "All inputs safe" })).toHaveProperty("disabled", true);
+  fireEvent.click(beside.getByRole("button", { name: "Mute Band" }));
+  fireEvent.click(beside.getByRole("button", { name: /^Ears/ }));
+  expect(asks().map(movesOf)).toEqual([{ "dca/1/mute": "on" }, { "mute_group/2/on": true }]);
+  expect(beside.getByRole("button", { name: /^All inputs locked/ })).toHaveProperty(
+    "disabled",
+    true,
+  );
   const silent = () =>
     within(screen.getByRole("region", { name: "Silent" }))
       .queryAllByRole("listitem")

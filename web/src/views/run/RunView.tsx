@@ -4,9 +4,11 @@ import { useRunAt } from "../../data/scenes";
 import type { Scene, SceneList } from "../../data/types";
 import { useLink, useOn, useShow } from "../../data/use";
 import { useViewKeys } from "../../frame/useViewKeys";
+import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { Empty } from "../../ui/Panel";
 import { Toggle } from "../../ui/Toggle";
+import { GoKey } from "./GoKey";
 import { NumberField } from "./NumberField";
 import { RunBeside } from "./RunBeside";
 import { SceneBoard } from "./SceneBoard";
@@ -94,6 +96,12 @@ export function RunView() {
         </Empty>
       </>
     );
+  /** Recalls what was on before what is on now; in a rehearsal it is only looked at. */
+  const again = (scene: string | undefined) => {
+    if (scene === undefined) return;
+    if (rehearsing) setRehearsed(scene);
+    else void link.do({ action: "recall_scene", scene }, { quiet: false });
+  };
   const before = here === null ? undefined : ids[ids.indexOf(here) - 1];
   return (
     <>
@@ -122,49 +130,43 @@ export function RunView() {
       <div className="flex-1 min-h-0 flex gap-3 slim:flex-col overflow-y-auto">
         <div className="flex-1 slim:flex-none min-w-0 flex flex-col gap-3 min-h-0">
           <SceneBoard scene={here} word={rehearsing ? "Rehearsed" : "Now"} since={!rehearsing} />
-          <div className="flex-[2] slim:flex-none min-h-64 flex gap-3 phone:flex-col">
-            <SceneBoard scene={next} word="Next" told={told} />
-            <button
-              type="button"
-              onClick={go}
-              disabled={next === null || !!told?.refused}
-              className={`w-52 shrink-0 phone:w-full phone:h-28 rounded-2xl cursor-pointer select-none font-title font-bold text-[54px] disabled:opacity-40 disabled:cursor-default ${
-                asked === next && next !== null
-                  ? "bg-coral text-ink"
-                  : "bg-sun text-on-sun hover:brightness-110"
-              }`}
-            >
-              Go
-              {asked === next && next !== null && told && (
-                <span className="block text-[15px] font-semibold">
-                  changes {told.sources} sources: press again
-                </span>
-              )}
-            </button>
-          </div>
-          <div className="flex items-center gap-2 shrink-0 flex-wrap">
-            <Button onClick={() => beNext(before)} disabled={before === undefined}>
-              Back to the one before
-            </Button>
-            <Button onClick={() => step(-1)} disabled={next === ids[0]}>
-              Earlier
-            </Button>
-            <Button onClick={() => step(1)} disabled={next === null || next === ids.at(-1)}>
-              Later
-            </Button>
-            {chosen && !rehearsing && (
-              <Button
-                onClick={() =>
-                  void link.do({
-                    action: "moves",
-                    says: "Next in order again",
-                    moves: [{ address: "run/next", value: null }],
-                  })
-                }
-              >
-                In order again
+          <div className="flex items-end gap-2 shrink-0 flex-wrap phone:flex-col phone:items-stretch border-b-2 border-iris/60 -mb-1">
+            <div className="flex items-center gap-2 flex-wrap pb-3">
+              <Button onClick={() => step(-1)} disabled={next === ids[0]}>
+                Look at the one before
               </Button>
-            )}
+              <Button onClick={() => step(1)} disabled={next === null || next === ids.at(-1)}>
+                after
+              </Button>
+              <Button onClick={() => again(before)} disabled={before === undefined}>
+                Recall the one before
+              </Button>
+              {chosen && !rehearsing && (
+                <Button
+                  onClick={() =>
+                    void link.do({
+                      action: "moves",
+                      says: "Next in order again",
+                      moves: [{ address: "run/next", value: null }],
+                    })
+                  }
+                >
+                  In order again
+                </Button>
+              )}
+            </div>
+            <span className="flex-1" />
+            <span className="text-faint pb-3 coarse:hidden">
+              <kbd className="font-sans">Space</kbd> or <kbd className="font-sans">G</kbd>
+            </span>
+            <GoKey
+              onGo={go}
+              disabled={next === null || !!told?.refused}
+              sources={asked === next && next !== null ? (told?.sources ?? 0) : 0}
+            />
+          </div>
+          <div className="flex-[2] slim:flex-none min-h-56 flex flex-col">
+            <SceneBoard scene={next} word="Next" told={told} />
           </div>
         </div>
         <RunBeside told={told as Scene | null} />

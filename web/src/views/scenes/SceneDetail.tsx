@@ -100,11 +100,11 @@ function Terms({ scene }: { scene: string }) {
           onCommit={(text) => set(`${scene}/notes`, text)}
         />
         <Toggle
-          label={`passed by, ${words}`}
+          label={`skipped by go, ${words}`}
           pressed={skipped}
           onChange={(on) => set(`${scene}/skipped`, on ? "on" : "off")}
         >
-          passed by
+          skipped by go
         </Toggle>
         <Button
           small

@@ -5,8 +5,9 @@ import type { ShowCard } from "../../data/types";
 import { useShow } from "../../data/use";
 import { whenText } from "../../data/words";
 import { NewShowDialog } from "../../frame/NewShowDialog";
+import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { Empty } from "../../ui/Panel";
 import { TypedField } from "../../ui/TypedField";
 
 /** All shows: open, new, rename, copy, remove and bring back. */

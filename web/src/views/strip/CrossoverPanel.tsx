@@ -87,7 +87,7 @@ export function CrossoverPanel({ strip }: { strip: string }) {
             small
             onClick={() =>
               void link.do(
-                { action: "moves", moves: crossover.turning, says: "Mono turned over" },
+                { action: "moves", moves: crossover.turning, says: "Mono inverted" },
                 { quiet: false },
               )
             }

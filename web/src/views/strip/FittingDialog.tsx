@@ -68,7 +68,7 @@ function Values({ fitting }: { fitting: Fitting }) {
         </div>
       </Block>
       {fitting.loose.length > 0 && (
-        <Block title="Loose: moved, not kept">
+        <Block title="Changed, not kept">
           <Rows rows={fitting.loose} heads={["kept", "now"]} />
         </Block>
       )}

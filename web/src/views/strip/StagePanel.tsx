@@ -84,7 +84,7 @@ export function StagePanel({ strip, stage, name, compact }: Props) {
                 )
               }
             >
-              Neutral
+              Flat
             </Button>
           </form>
         )}

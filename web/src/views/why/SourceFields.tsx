@@ -53,18 +53,18 @@ export function SourceFields({ source }: { source: string }) {
         </Toggle>
         <SoloKey strip={source} name={name} />
         <Toggle
-          label={`Solo-proof: ${name}`}
+          label={`stays open in solo, ${name}`}
           pressed={proof}
           onChange={(on) => set("solo_proof", on ? "on" : "off")}
         >
-          proof
+          stays open in solo
         </Toggle>
       </span>
       <RouteLink
         to={`/strip/${source}`}
         className="in-text text-sun-text underline min-h-6 coarse:min-h-11 inline-flex items-center"
       >
-        From top to bottom
+        Open strip
       </RouteLink>
       <TrueLevel strip={source} className="basis-full" />
       <RuledBy strip={source} />

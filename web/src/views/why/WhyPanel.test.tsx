@@ -74,7 +74,7 @@ it("tells the level, and the one way step by step with what each adds", () => {
   expect(steps).toEqual([
     "Fiddleopen−40 dBu",
     "Preampopen−19.0 dBFS",
-    "Faderpassed by—",
+    "Fadernot in this path—",
     "Sendopen−7.3",
   ]);
   expect(screen.getByText("1.50 ms after the source")).toBeTruthy();

@@ -10,15 +10,31 @@ import { SourceFields } from "./SourceFields";
 type Step = Why["head"][number];
 
 /** On the right: why the selected source arrives at the selected listener as it does. */
-export function WhyPanel() {
+export function WhyPanel({ onFold }: { onFold?: () => void }) {
   const why = useShow((state) => state.why);
   const selected = useShow((state) => state.selected);
   const sources = useShow((state) => state.channels.length + state.returns.length);
   return (
     <aside
       aria-label="Why"
-      className="relative border-l border-line bg-floor px-4 py-3 scrolls min-h-0 flex-1"
+      className="relative border-x border-line bg-floor px-4 py-3 scrolls min-h-0 flex-1"
     >
+      {onFold && (
+        <div className="flex items-center justify-between pb-1">
+          <h2 className="font-title text-[17px] font-bold">Why</h2>
+          <button
+            type="button"
+            onClick={onFold}
+            title="Fold Why to the edge (W)"
+            className="h-8 coarse:h-11 px-2 -mr-2 rounded-lg flex items-center gap-2 text-[13px] text-soft cursor-pointer hover:bg-card hover:text-paper"
+          >
+            fold
+            <kbd className="font-sans font-semibold border border-edge rounded-md px-1.5 text-[12px]">
+              W
+            </kbd>
+          </button>
+        </div>
+      )}
       {!selected || !why || sources === 0 ? (
         <p className="text-soft">
           Why answers for what is selected: choose a cell of Who hears what, a channel or a send.
@@ -109,7 +125,7 @@ function Ways({ why }: { why: Why }) {
                 aria-hidden
               />
               <span className="flex-1 min-w-0 break-words text-[13px] leading-tight">
-                {way.says || "straight"}
+                {way.says || "direct"}
               </span>
               <span className={way.wet ? "text-soft" : ""}>{levelText(way.level_db)}</span>
             </button>
@@ -199,7 +215,7 @@ function stepLevel(step: Step): string {
 }
 
 function StepRow({ step, last }: { step: Step; last: boolean }) {
-  const state = !step.in_path ? "passed by" : step.open ? "open" : "blocked";
+  const state = !step.in_path ? "not in this path" : step.open ? "open" : "blocked";
   const ring =
     state === "open"
       ? "border-sea"

@@ -41,10 +41,10 @@ export function PromiseCard({ promise }: { promise: string }) {
         <Button
           small
           tone="quiet"
-          aria-label={`Take back: ${judged.says}`}
+          aria-label={`Remove: ${judged.says}`}
           onClick={() => void link.do({ action: "clear_ruler", ruler: promise }, { quiet: false })}
         >
-          Take back
+          Remove
         </Button>
       </div>
       {judged.vain && <p className="text-sun-text">{judged.vain}</p>}

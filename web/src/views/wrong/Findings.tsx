@@ -5,32 +5,28 @@ import type { Finding } from "../../data/types";
 import { select, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Deliberate } from "../../ui/Deliberate";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { Empty } from "../../ui/Panel";
+import { Waiting } from "../../ui/Waiting";
 import { pageOf } from "../mixes/addresses";
 
-/** What Ombrel noticed without being asked, each with the one action that settles it. */
-export function FindingsView() {
+/** What Ombrel noticed without being asked, each with the one action that mends it. */
+export function Findings() {
   const findings = useShow((state) => state.findings);
-  const settle = findings.filter((finding) => finding.tone === "settle");
+  const noticed = useShow((state) => state.noticed);
+  const wrong = findings.filter((finding) => finding.tone === "settle");
   const notes = findings.filter((finding) => finding.tone === "note");
-  if (findings.length === 0) {
+  if (!noticed) return <Waiting>Looking for what is wrong…</Waiting>;
+  if (findings.length === 0)
     return (
-      <>
-        <ViewHead title="Findings" />
-        <Empty title="Nothing to settle">
-          <p>Ombrel found nothing wrong with the patch. It keeps looking as you work.</p>
-        </Empty>
-      </>
+      <Empty title="Nothing is wrong">
+        <p>Ombrel found nothing wrong with the show. It keeps looking as you work.</p>
+      </Empty>
     );
-  }
   return (
-    <>
-      <ViewHead title="Findings" />
-      <div className="scrolls flex-1 min-h-0 flex flex-col gap-4 pr-1">
-        <Group title="To settle" findings={settle} />
-        <Group title="Notes: they may be meant" findings={notes} />
-      </div>
-    </>
+    <div className="scrolls flex-1 min-h-0 flex flex-col gap-4 pr-1">
+      <Group title="To mend" findings={wrong} />
+      <Group title="Notes: they may be meant" findings={notes} />
+    </div>
   );
 }
 
@@ -60,7 +56,7 @@ function placeOf(about: string): string {
   if (kind === "scene") return `/scenes/${number}`;
   if (RULERS[kind]) return `/${RULERS[kind]}/${number}`;
   if (kind === "effects" || kind === "engine") return "/effects";
-  if (kind === "promise") return "/promises";
+  if (kind === "promise") return "/wrong/promises";
   if (kind === "output") return "/outputs";
   if (kind === "input") return "/patch";
   if (/^(part|cast|performer|fitting)$/.test(kind)) return "/cast";
@@ -71,7 +67,7 @@ function Row({ finding }: { finding: Finding }) {
   const link = useLink();
   const [, navigate] = useLocation();
   const remedy = finding.remedy;
-  const settle = () => remedy && void takeRemedy(link, remedy);
+  const mend = () => remedy && void takeRemedy(link, remedy);
   return (
     <li
       data-rule={finding.rule}
@@ -96,9 +92,9 @@ function Row({ finding }: { finding: Finding }) {
       </Button>
       {remedy &&
         (finding.careful ? (
-          <Deliberate says={remedy.says} onDone={settle} />
+          <Deliberate says={remedy.says} onDone={mend} />
         ) : (
-          <Button small onClick={settle}>
+          <Button small onClick={mend}>
             {remedy.says}
           </Button>
         ))}

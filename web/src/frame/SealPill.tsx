@@ -2,8 +2,8 @@ import { Link as RouteLink } from "wouter";
 import { valueIn } from "../data/show";
 import { stripName, useShow } from "../data/use";
 
-/** Hard mute groups that are on, in sight from every view: nothing of their members gets out. */
-export function HardMutePill() {
+/** Seals that are closed, in sight from every view: nothing of their members gets out. */
+export function SealPill() {
   const names = useShow((state) =>
     state.mute_groups
       .map((number) => `mute_group/${number}`)
@@ -16,11 +16,11 @@ export function HardMutePill() {
     <RouteLink
       to="/mutes"
       role="status"
-      title={`Hard muted: ${names}`}
-      className="h-8 coarse:h-11 px-3 rounded-full border border-coral bg-blocked text-coral font-semibold flex items-center max-w-56 phone:px-2"
+      title={`Sealed: ${names}. Nothing of them gets out.`}
+      className="h-9 coarse:h-11 px-3 rounded-xl border-2 border-double border-coral bg-blocked text-coral font-semibold flex items-center max-w-56 phone:px-2"
     >
       <span className="truncate">
-        <span className="phone:sr-only">{names}</span> shut
+        <span className="phone:sr-only">{names}</span> sealed
       </span>
     </RouteLink>
   );

@@ -32,7 +32,7 @@ it.each([
   ["matrix/1", "/mixes/matrix-1"],
   ["house", "/mixes/house"],
   ["effects", "/effects"],
-  ["promise/1", "/promises"],
+  ["promise/1", "/wrong/promises"],
   ["output/local/3", "/outputs"],
   ["input/local/3", "/patch"],
   ["fitting/12", "/cast"],
@@ -46,17 +46,19 @@ it.each([
 
 it("keeps what may be meant apart, and says when there is nothing", () => {
   draw("/findings");
-  expect(screen.getByText("Nothing to settle")).toBeTruthy();
+  expect(screen.queryByText("Nothing is wrong")).toBeNull(); // nothing is known yet
+  tell();
+  expect(screen.getByText("Nothing is wrong")).toBeTruthy();
   tell(finding("line/1"), finding("line/2", { tone: "note" }));
   const rows = (name: string) =>
     within(screen.getByRole("region", { name }))
       .getAllByRole("listitem")
       .map((row) => row.textContent);
-  expect(rows("To settle")).toEqual(["Something about line/1.Look"]);
+  expect(rows("To mend")).toEqual(["Something about line/1.Look"]);
   expect(rows("Notes: they may be meant")).toEqual(["Something about line/2.Look"]);
 });
 
-it("settles a finding by one press, by two where care is due", () => {
+it("mends a finding by one press, by two where care is due", () => {
   const moves = [{ address: "channel/7/source", value: "input/local/2" }];
   const remedy = { says: "Patch it", moves };
   draw("/findings");

@@ -48,7 +48,7 @@ describe("a promise", () => {
   it("is kept, with what arrives so; or holds nothing yet", () => {
     tell(judged({ passing: 2 }));
     expect(card().getByText("kept, 2 arrive so")).toBeTruthy();
-    expect(screen.getByText("all kept")).toBeTruthy();
+    expect(screen.getByRole("tab", { name: /Promises.*kept/ })).toBeTruthy();
     tell(judged({ vain: "None of its channels has a source." }));
     expect(card().getByText("holds nothing yet")).toBeTruthy();
   });
@@ -79,7 +79,7 @@ describe("a promise", () => {
     type("Where No click looks", "house, matrix 1");
     choose("Never or through, No click", "only through Band reach");
     press("effects count, No click");
-    press("Take back: 3, 4 never reach House");
+    press("Remove: 3, 4 never reach House");
     const members = { action: "members", ruler: "promise/1", exactly: true, on: true };
     expect(asks().slice(0, 2)).toEqual([
       { ...members, strips: "3, house" },

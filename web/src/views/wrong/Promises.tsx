@@ -1,22 +1,14 @@
 import { useShow } from "../../data/use";
-import { Empty, ViewHead } from "../../ui/Panel";
+import { Empty } from "../../ui/Panel";
 import { MinusForm } from "./MinusForm";
 import { NewPromise } from "./NewPromise";
 import { PromiseCard } from "./PromiseCard";
 
 /** What must hold of who reaches whom, and whether it does, by every way there is. */
-export function PromisesView() {
+export function Promises() {
   const numbers = useShow((state) => state.promises);
-  const broken = useShow((state) => state.judged.filter((one) => one.breaking > 0).length);
   return (
     <>
-      <ViewHead title="Promises">
-        {numbers.length > 0 && (
-          <span className={broken > 0 ? "text-coral font-semibold" : "text-sea"} role="status">
-            {broken > 0 ? `${broken} broken` : "all kept"}
-          </span>
-        )}
-      </ViewHead>
       <NewPromise />
       <MinusForm />
       {numbers.length === 0 ? (

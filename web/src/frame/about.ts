@@ -1,0 +1,75 @@
+/** What each view is for, in a sentence or two for who sees it first; and its sheet on paper. */
+
+interface About {
+  says: string;
+  /** The sheet that prints or exports it. */
+  sheet?: string;
+}
+
+export const ABOUT: Readonly<Record<string, About>> = {
+  lines: {
+    says: "Everything that a musician plugs in, a row each: what it is, who plays it, into which socket it goes, on which channel it arrives.",
+    sheet: "input-list",
+  },
+  patch: {
+    says: "Which socket feeds which channel, with the gain, pad and 48 V of each. Type a range to fill many at once.",
+    sheet: "patch-sheet",
+  },
+  outputs: {
+    says: "What each output socket carries, and what is plugged into it: amplifiers, wedges, ears, recorders.",
+    sheet: "output-list",
+  },
+  check: {
+    says: "Line by line with the stage: what is heard, whether it is the right one, good or bad, and a note for who repairs it.",
+  },
+  routing: {
+    says: "Where each strip goes behind its fader: to the house, to mono, to groups. Paint by dragging.",
+  },
+  mixes: {
+    says: "The mixes that performers hear and the sends into them. Faders here are sends into one mix, not the house.",
+  },
+  effects: {
+    says: "Effects that strips share: who is sent there and how loud, what the effect is, and who hears its return.",
+  },
+  strip: {
+    says: "One strip from its line to its fader: each stage in its order, with its values and curve.",
+  },
+  banks: {
+    says: "Which strip lies under which fader of the surface, on pages called banks.",
+  },
+  dcas: {
+    says: "A DCA moves the levels of its members together and keeps their balance; nothing goes through it.",
+  },
+  mutes: {
+    says: "A mute group silences all its members by one key. A seal also stops sends that are taken before the fader: nothing gets out.",
+  },
+  gangs: {
+    says: "Strips of a gang move together when one of them is moved by hand. A pair is an odd and an even strip that are one.",
+  },
+  lifts: {
+    says: "One press takes a singer out of the backing group into the lead group, louder for whoever hears it; another press brings them back.",
+  },
+  cast: {
+    says: "Parts of the play, who plays them tonight, and the settings that each performer has on the channel of the part.",
+  },
+  miccheck: {
+    says: "Each microphone in turn with its performer: listen, set, keep it for them, next.",
+  },
+  scenes: {
+    says: "The show in its order. A scene holds values of some strips; recalling it moves those and nothing else.",
+    sheet: "cues",
+  },
+  run: {
+    says: "For the evening: what is on, what comes next and what go will do to whom, before it is pressed.",
+  },
+  hears: {
+    says: "Every source against every listener: the level that arrives, or why nothing does. Select a cell, and Why tells the way.",
+  },
+  wrong: {
+    says: "What Ombrel noticed by itself, each with what mends it; and promises: who must never reach whom, watched at every change.",
+  },
+  history: {
+    says: "Who changed what and when, and points that one can go back to.",
+  },
+  paper: { says: "Sheets for who plugs, patches and plays: printed, or as files." },
+};

@@ -1,0 +1,45 @@
+import { stripName, useShow } from "../../data/use";
+import type { BayView } from "./surface";
+
+/** The keys that call the banks on a side. */
+export function BankKeys({ view, onView }: { view: BayView; onView: (view: BayView) => void }) {
+  const banks = useShow((state) => state.banks);
+  return (
+    <span className="flex items-center gap-1.5 flex-wrap" role="group" aria-label="Banks">
+      {banks.map((bank, index) => (
+        <BankKey
+          key={bank}
+          bank={bank}
+          turn={index + 1}
+          called={bank === view.bank}
+          onCall={() => onView({ bank, unfolded: [], page: 0 })}
+        />
+      ))}
+    </span>
+  );
+}
+
+function BankKey({
+  bank,
+  turn,
+  called,
+  onCall,
+}: {
+  bank: number;
+  turn: number;
+  called: boolean;
+  onCall: () => void;
+}) {
+  const name = useShow((state) => stripName(state, `bank/${bank}`));
+  return (
+    <button
+      type="button"
+      aria-pressed={called}
+      onClick={onCall}
+      className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 flex items-center ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
+    >
+      {turn <= 9 && <span className="text-faint text-[12px] mr-1.5">{turn}</span>}
+      <span className="truncate">{name}</span>
+    </button>
+  );
+}
