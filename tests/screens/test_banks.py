@@ -104,7 +104,7 @@ def test_banks_are_named_and_filled_by_typing_and_called_by_keys(server, people)
     effort.enter()
     effort.typed("Strips of the bank", "1-8")
     effort.enter()
-    effort.typed("Fixed strips of the bay", "house, mono")
+    effort.typed("Strips that are always on this side", "house, mono")
     effort.enter()
     me.until(lambda: me.all('[data-address="house/fader"]'))
     assert len(me.all("[data-bank-strip]")) == 10

@@ -64,9 +64,9 @@ def test_a_gang_is_named_filled_ridden_and_left_alone(server, people):
     # a whole drag is one undo, for all that went with it
     me.chord(Keys.CONTROL, key="z")
     me.until(lambda: levels(server, show, 1)[0] == 6.0)
-    # suspended, nobody follows
+    # resting, nobody follows
     me.open("gangs", show)
-    me.field("suspend, Toms").click()
+    me.field("rest, Toms").click()
     me.until(lambda: value(server, show, "gang/1/suspended") is True)
     me.open("banks", show)
     was = levels(server, show, 1, 3)

@@ -43,7 +43,7 @@ def test_a_band_is_dragged_nudged_and_typed_and_the_curve_follows(server, people
     me.until(lambda: value(server, server.demo, "channel/25/eq/2/frequency") == 2500.0)
     me.type("Q, band 2 of Foley table near", "1 oct")
     me.until(lambda: value(server, server.demo, "channel/25/eq/2/q") == 1.41)
-    me.button("Neutral").click()
+    me.button("Flat").click()
     me.until(lambda: curve(me) == flat)
     for _ in range(4):
         me.chord(Keys.CONTROL, key="z")

@@ -2,12 +2,23 @@ import type { KeyboardEvent } from "react";
 import { Link as RouteLink, useLocation } from "wouter";
 import { Glyph } from "./Glyph";
 import { PersonMenu } from "./PersonMenu";
-import { leadsTo, PLACES, type Place, placeOf, type Tab, useTabs, viewOf } from "./places";
+import {
+  type Counts,
+  leadsTo,
+  PLACES,
+  type Place,
+  placeOf,
+  type Tab,
+  tabsOf,
+  useCounts,
+  viewOf,
+} from "./places";
 
 /** On the left: the six places of the work; beside each, under the pointer or the keys, its tabs. */
 export function Rail({ onKeys }: { onKeys: () => void }) {
   const [path] = useLocation();
   const here = placeOf(viewOf(path));
+  const counts = useCounts();
   return (
     <div className="screen-only w-[72px] narrow:w-16 border-r border-line bg-floor flex flex-col min-h-0 z-30">
       <nav
@@ -19,6 +30,7 @@ export function Rail({ onKeys }: { onKeys: () => void }) {
           <PlaceKey
             key={place.key}
             place={place}
+            counts={counts}
             here={place === here}
             stop={place === (here ?? PLACES[0])}
           />
@@ -29,8 +41,15 @@ export function Rail({ onKeys }: { onKeys: () => void }) {
   );
 }
 
-function PlaceKey({ place, here, stop }: { place: Place; here: boolean; stop: boolean }) {
-  const tabs = useTabs(place);
+interface KeyProps {
+  place: Place;
+  counts: Counts;
+  here: boolean;
+  stop: boolean;
+}
+
+function PlaceKey({ place, counts, here, stop }: KeyProps) {
+  const tabs = tabsOf(place, counts);
   const wrong = tabs.find((tab) => tab.view === "wrong");
   return (
     <div className="place relative" data-place={place.key}>

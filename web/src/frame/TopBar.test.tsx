@@ -1,7 +1,8 @@
 import { act, render, screen } from "@testing-library/react";
 import { beforeEach, expect, it } from "vitest";
 import { received, type ShowState, store } from "../data/show";
-import { inPage, pretend } from "../testing/pretend";
+import { DESK, inPage, moved, pretend } from "../testing/pretend";
+import { Free } from "./Free";
 import { TopBar } from "./TopBar";
 
 const bar = () => render(inPage(<TopBar onFind={() => {}} onKeys={() => {}} />));
@@ -39,4 +40,18 @@ it("says who else is here, and where", () => {
   expect(screen.getByTestId("others").textContent).toBe(
     "Also here: P0 in Lines, P1 in Mic check and 1 more",
   );
+});
+
+it("says what the desk still has free where it is spent, and loudly when nothing is left", () => {
+  pretend({ "mix/1/format": "mono", "mix/2/format": "stereo" });
+  const mixes = DESK.mixes;
+  const page = render(inPage(<Free of={["mixes", "outputs"]} />));
+  const free = () => screen.getByRole("group", { name: "Free on this desk" }).textContent;
+  expect(free()).toContain(`${mixes - 2} mixes free`);
+  const all = Array.from({ length: mixes }, (_, n) => [`mix/${n + 1}/format`, "mono"] as const);
+  moved(Object.fromEntries(all.slice(0, -1)));
+  expect(free()).toContain("1 mix free");
+  moved(Object.fromEntries(all));
+  expect(free()).toContain("no mixes free");
+  page.unmount();
 });

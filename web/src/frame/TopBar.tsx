@@ -8,7 +8,7 @@ import { Glyph } from "./Glyph";
 import { ITEM, MENU, RULE } from "./menu";
 import { NowNext } from "./NowNext";
 import { PersonItems } from "./PersonMenu";
-import { PLACES, type Place, useTabs, VIEW_WORD, viewOf } from "./places";
+import { PLACES, type Place, type Tab, tabsOf, useCounts, VIEW_WORD, viewOf } from "./places";
 import { SealPill } from "./SealPill";
 import { ShowMenu } from "./ShowMenu";
 import { SoloPill } from "./SoloPill";
@@ -104,6 +104,7 @@ function Block({ children, first }: { children: ReactNode; first?: boolean }) {
 /** On a phone everything is one menu: the places with their views, and the person. */
 function PhoneMenu({ onKeys }: { onKeys: () => void }) {
   const [path] = useLocation();
+  const counts = useCounts();
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
@@ -118,7 +119,7 @@ function PhoneMenu({ onKeys }: { onKeys: () => void }) {
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="start" sideOffset={6} className={MENU}>
           {PLACES.map((place) => (
-            <PlaceItems key={place.key} place={place} />
+            <PlaceItems key={place.key} place={place} tabs={tabsOf(place, counts)} />
           ))}
           <DropdownMenu.Separator className={RULE} />
           <PersonItems onKeys={onKeys} />
@@ -128,9 +129,8 @@ function PhoneMenu({ onKeys }: { onKeys: () => void }) {
   );
 }
 
-function PlaceItems({ place }: { place: Place }) {
+function PlaceItems({ place, tabs }: { place: Place; tabs: readonly Tab[] }) {
   const [path, navigate] = useLocation();
-  const tabs = useTabs(place);
   return (
     <>
       <DropdownMenu.Label className="px-3 pt-2 flex items-center gap-2 text-[13px] text-faint">

@@ -4,7 +4,7 @@ import { Link as RouteLink, useLocation } from "wouter";
 import { walkAcross } from "../ui/walk";
 import { ABOUT } from "./about";
 import { Glyph } from "./Glyph";
-import { placeOf, useTabs, viewOf } from "./places";
+import { placeOf, tabsOf, useCounts, viewOf } from "./places";
 
 interface Props {
   title: string;
@@ -19,7 +19,7 @@ export function ViewHead({ title, children }: Props) {
   const [path] = useLocation();
   const view = viewOf(path);
   const place = placeOf(view);
-  const tabs = useTabs(place);
+  const tabs = tabsOf(place, useCounts());
   // the tabs are one stop for the Tab key, walked by arrows
   const stop = tabs.find((tab) => tab.view !== view);
   const sheet = ABOUT[view]?.sheet;
@@ -27,14 +27,14 @@ export function ViewHead({ title, children }: Props) {
     <div className="flex items-center gap-x-3 gap-y-1.5 min-h-14 pt-1.5 pb-2 shrink-0 flex-wrap">
       {place ? (
         <nav aria-label={place.word} className="min-w-0 max-w-full" onKeyDown={walkAcross}>
-          <ul className="flex items-baseline gap-x-5 narrow:gap-x-4 phone:gap-x-2.5 scrolls-x">
+          <ul className="flex items-baseline gap-x-5 narrow:gap-x-4 phone:gap-x-1 scrolls-x">
             {tabs.map((tab) => (
               <li key={tab.view} className="shrink-0">
                 {tab.view === view ? (
                   <h1
                     aria-current="page"
                     title={tab.count || undefined}
-                    className="font-title text-[22px] phone:text-[17px] font-bold whitespace-nowrap leading-10 border-b-[3px] border-sun"
+                    className="font-title text-[22px] phone:text-[16px] font-bold whitespace-nowrap leading-10 border-b-[3px] border-sun"
                   >
                     {title}
                     {tab.short && (

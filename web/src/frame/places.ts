@@ -65,8 +65,10 @@ export const placeOf = (view: string): Place | undefined =>
 const of = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
 
-/** What there is in each view, in words. */
-export function useCounts(): Readonly<Record<string, { count: string; short: string }>> {
+export type Counts = Readonly<Record<string, Pick<Tab, "count" | "short">>>;
+
+/** What there is in each view, in words; looked at once for all places. */
+export function useCounts(): Counts {
   const lines = useShow((state) => state.lines.length);
   const patched = usePatched(patchedLines);
   const checked = usePatched(checkedLines);
@@ -110,15 +112,13 @@ export function useCounts(): Readonly<Record<string, { count: string; short: str
 const NOTHING = { count: "", short: "" };
 
 /** The tabs of a place, with what each has. */
-export function useTabs(place: Place | undefined): readonly Tab[] {
-  const counts = useCounts();
-  return (place?.views ?? []).map((view) => ({
+export const tabsOf = (place: Place | undefined, counts: Counts): readonly Tab[] =>
+  (place?.views ?? []).map((view) => ({
     view,
     to: `/${view}`,
     word: VIEW_WORD[view]!,
     ...(counts[view] ?? NOTHING),
   }));
-}
 
 const patchedLines = (state: ShowState) =>
   state.lines.filter((line) => valueIn(state, `line/${line}/socket`) !== null).length;

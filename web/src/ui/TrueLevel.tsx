@@ -3,6 +3,7 @@ import { isOf, thingOf } from "../data/address";
 import { useMadeOf, useMutedBy, useTrueLevel } from "../data/ruled";
 import { stripName, useShow } from "../data/use";
 import { cellText } from "../data/words";
+import { walkAcross } from "./walk";
 
 /** Beside a fader: what the strip truly comes to and of what that is made, and who mutes it too. */
 export function TrueLevel({ strip, className = "" }: { strip: string; className?: string }) {
@@ -52,7 +53,8 @@ export function RuledBy({ strip }: { strip: string }) {
   ] as const;
   if (rulers.length === 0) return null;
   return (
-    <p className="text-[12.5px] text-faint basis-full leading-snug">
+    // one stop for the Tab key, walked by left and right
+    <p className="text-[12.5px] text-faint basis-full leading-snug" onKeyDown={walkAcross}>
       {kinds.map(
         ([word, some]) =>
           some.length > 0 && (
@@ -61,7 +63,7 @@ export function RuledBy({ strip }: { strip: string }) {
               {some.map((ruler, index) => (
                 <span key={ruler}>
                   {index > 0 && ", "}
-                  <RulerLink ruler={ruler} />
+                  <RulerLink ruler={ruler} stop={ruler === rulers[0]} />
                 </span>
               ))}
             </span>
@@ -71,12 +73,13 @@ export function RuledBy({ strip }: { strip: string }) {
   );
 }
 
-export function RulerLink({ ruler }: { ruler: string }) {
+export function RulerLink({ ruler, stop = true }: { ruler: string; stop?: boolean }) {
   const name = useShow((state) => stripName(state, ruler));
   const { kind, number } = thingOf(ruler);
   return (
     <RouteLink
       to={`/${VIEW[kind]}/${number}`}
+      tabIndex={stop ? 0 : -1}
       className="in-text inline-block max-w-full break-words text-sun-text underline underline-offset-2"
     >
       {name}

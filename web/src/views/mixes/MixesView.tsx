@@ -4,6 +4,7 @@ import { inWords, isOf, stripKind, thingOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import { select, socketName, stripName, useShow } from "../../data/use";
 import { SERVES_WORD } from "../../data/words";
+import { Free } from "../../frame/Free";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -61,6 +62,7 @@ export function MixesView() {
         <Button tone="main" onClick={() => setMaking(true)}>
           New mix…
         </Button>
+        <Free of={["mixes", "groups", "matrices"]} />
       </ViewHead>
       {phone && <StripChoice known={known} bus={bus} onGo={go} />}
       <div className="grid grid-cols-[156px_minmax(0,1fr)] phone:grid-cols-1 phone:grid-rows-1 gap-3 flex-1 min-h-0">

@@ -2,6 +2,7 @@ import { type KeyboardEvent, useCallback, useMemo, useState } from "react";
 import { thingOf } from "../../data/address";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
+import { Free } from "../../frame/Free";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { useListHeight } from "../../ui/media";
@@ -63,6 +64,7 @@ export function OutputsView() {
           chosen={box.key}
           onChoose={setKey}
         />
+        <Free of={["outputs"]} />
       </ViewHead>
       {loose && (
         <div className="flex items-center gap-3 mb-2 rounded-xl border border-coral/60 bg-floor px-3 py-2 shrink-0">

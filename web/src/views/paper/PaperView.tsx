@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { flushSync } from "react-dom";
+import { useSearch } from "wouter";
 import { getSheets, paperAddress } from "../../data/http";
 import type { Sheet } from "../../data/types";
 import { useShow, useText } from "../../data/use";
@@ -24,7 +25,8 @@ export function PaperView() {
   const revision = useShow((state) => state.revision);
   const name = useText("show/name");
   const [sheets, setSheets] = useState<Sheet[]>([]);
-  const [chosen, setChosen] = useState("input-list");
+  const asked = new URLSearchParams(useSearch()).get("sheet"); // the view that one came from
+  const [chosen, setChosen] = useState(asked ?? "input-list");
   const [scope, setScope] = useState<"one" | "all">("one");
   const [fault, setFault] = useState("");
   useEffect(() => {
@@ -66,7 +68,7 @@ export function PaperView() {
   return (
     <>
       <div className="screen-only">
-        <ViewHead title="Paper">
+        <ViewHead title="Print or export">
           <span className="flex-1" />
           <Choice
             boxed

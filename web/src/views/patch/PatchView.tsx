@@ -3,6 +3,7 @@ import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { fedBy, useLink, usePatched, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
+import { Free } from "../../frame/Free";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Consequence } from "../../ui/Consequence";
@@ -62,6 +63,7 @@ export function PatchView() {
             onChange={setFilter}
             className="w-52"
           />
+          <Free of={["channels"]} />
           <TargetLevel />
         </div>
       )}

@@ -6,6 +6,7 @@ import { colourOf, type ShowState, store, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
 import { panText } from "../../data/words";
+import { Free } from "../../frame/Free";
 import { actOf } from "../../frame/keys";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
@@ -39,6 +40,7 @@ export function RoutingView() {
         <Button tone="main" onClick={() => setBetween(true)} disabled={empty}>
           Put a group in between…
         </Button>
+        <Free of={["groups"]} />
         <RouteLink
           to="/wrong/promises"
           className="text-sun-text underline coarse:h-11 inline-flex items-center"
