@@ -251,3 +251,11 @@ describe("new mixes", () => {
     expect(screen.getByRole("dialog")).toBeTruthy(); // what was typed is still there
   });
 });
+
+it("calls the mains by what they are, without a number that they do not have", () => {
+  pretend({ "mix/1/format": "mono", "mix/1/name": "Ears" });
+  draw("/mixes/house");
+  const links = screen.getAllByRole("link").map((link) => link.textContent);
+  expect(links).toContain("Houseleft and right");
+  expect(links).toContain("Ears1 · Ears, mono");
+});

@@ -181,7 +181,7 @@ function MixItem({ bus, here }: { bus: string; here: boolean }) {
         <span className="flex-1 min-w-0 py-1 leading-tight">
           <span className={`block truncate ${here ? "font-semibold" : ""}`}>{name}</span>
           <span className="block text-[12px] text-faint">
-            {number && `${number} · `}
+            {number > 0 && `${number} · `}
             {about}
           </span>
         </span>
