@@ -38,57 +38,41 @@ export function SettingsView() {
     <>
       <ViewHead title={`Settings of ${name}`} />
       <div className="scrolls flex-1 min-h-0 max-w-[760px] flex flex-col" data-settings>
-        <Row word="Starts with" says="The view that opens with a show.">
-          <Choice
-            boxed
-            label="Starts with"
-            value={habits.start}
-            options={STARTS}
-            onChange={(start) => choose({ start })}
-          />
-        </Row>
-        <Row word="Theme" says="Dusk is for a dark room, daylight for a field at noon.">
-          <Choice
-            boxed
-            label="Theme"
-            value={habits.theme}
-            options={THEMES}
-            onChange={(theme) => choose({ theme: theme as typeof habits.theme })}
-          />
-        </Row>
-        <Row
+        <ChoiceRow
+          word="Starts with"
+          says="The view that opens with a show."
+          value={habits.start}
+          options={STARTS}
+          onChange={(start) => choose({ start })}
+        />
+        <ChoiceRow
+          word="Theme"
+          says="Dusk is for a dark room, daylight for a field at noon."
+          value={habits.theme}
+          options={THEMES}
+          onChange={(theme) => choose({ theme: theme as typeof habits.theme })}
+        />
+        <ChoiceRow
           word="Text size"
           says="Everything grows with it, as with the browser's own enlargement."
-        >
-          <Choice
-            boxed
-            label="Text size"
-            value={String(habits.text)}
-            options={SIZES}
-            onChange={(text) => choose({ text: Number(text) as typeof habits.text })}
-          />
-        </Row>
-        <Row
+          value={String(habits.text)}
+          options={SIZES}
+          onChange={(text) => choose({ text: Number(text) as typeof habits.text })}
+        />
+        <ChoiceRow
           word="Clock"
           says={`An edit just now would be told as made at ${whenText(new Date().toISOString())}.`}
-        >
-          <Choice
-            boxed
-            label="Clock"
-            value={habits.clock}
-            options={CLOCKS}
-            onChange={(clock) => choose({ clock: clock as typeof habits.clock })}
-          />
-        </Row>
-        <Row word="Dates" says="Of what was before today.">
-          <Choice
-            boxed
-            label="Dates"
-            value={habits.date}
-            options={DATES}
-            onChange={(date) => choose({ date: date as typeof habits.date })}
-          />
-        </Row>
+          value={habits.clock}
+          options={CLOCKS}
+          onChange={(clock) => choose({ clock: clock as typeof habits.clock })}
+        />
+        <ChoiceRow
+          word="Dates"
+          says="Of what was before today."
+          value={habits.date}
+          options={DATES}
+          onChange={(date) => choose({ date: date as typeof habits.date })}
+        />
         <Row
           word="Single-letter keys"
           says="Keys such as M for mute, G for go or / for Find. Off, only keys with Ctrl, arrows, Space and Escape do something."
@@ -101,17 +85,31 @@ export function SettingsView() {
             {habits.letters ? "on" : "off"}
           </Toggle>
         </Row>
-        <Row word="Why stands" says="Beside the work, on this side.">
-          <Choice
-            boxed
-            label="Why stands"
-            value={habits.why_side}
-            options={SIDES}
-            onChange={(side) => choose({ why_side: side as typeof habits.why_side })}
-          />
-        </Row>
+        <ChoiceRow
+          word="Why stands"
+          says="Beside the work, on this side."
+          value={habits.why_side}
+          options={SIDES}
+          onChange={(side) => choose({ why_side: side as typeof habits.why_side })}
+        />
       </div>
     </>
+  );
+}
+
+interface ChoiceRowProps {
+  word: string;
+  says: string;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  onChange: (value: string) => void;
+}
+
+function ChoiceRow({ word, says, ...choice }: ChoiceRowProps) {
+  return (
+    <Row word={word} says={says}>
+      <Choice boxed label={word} {...choice} />
+    </Row>
   );
 }
 
