@@ -162,5 +162,3 @@ export function seen(path: string): void {
   const place = placeOf(viewOf(path));
   if (place) lastSeen.set(place.key, path);
 }
-
-export const forgetSeen = (): void => lastSeen.clear();
