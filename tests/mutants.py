@@ -1,6 +1,7 @@
 """Seeded faults of the core and the server, one at a time: a comparison, a sign, a constant or a
 
-boolean is another, and the tests that run its line run. What no test notices is named.
+boolean is another, and the tests that run its line run. What no test notices is named, and for
+what is noticed the test that did; at the end those tests must pass on the copy as it was.
 
 `python -m tests.mutants lines.json --many 150 --seed 1`; `lines.json` comes of `--cover` (see
 `bin/mutants`). A copy of the sources is changed, never the sources themselves.
@@ -25,6 +26,7 @@ ROOMS: Final = ("core", "server")
 MOST_TESTS: Final = 40  # of those that run a line, from as many files as do
 MOST_BESIDE: Final = 12  # filled up to so many by others of the file
 SECONDS: Final = 240
+_FAILS: Final = ("FAILED ", "ERROR ")
 _COMPARED: Final = {
     ast.Lt: "<=", ast.LtE: "<", ast.Gt: ">=", ast.GtE: ">", ast.Eq: "!=", ast.NotEq: "==",
     ast.In: "not in", ast.NotIn: "in", ast.Is: "is not", ast.IsNot: "is",
@@ -124,23 +126,42 @@ def concerned(by_line: dict[str, list[str]], line: int, draw: random.Random) -> 
     return sorted(found, key=lambda test: test.startswith("tests/server"))  # the quick ones first
 
 
-def is_noticed(one: Mutant, tests: list[str], copy: Path) -> bool:
-    """Whether one of the tests fails on a copy of the sources that has the fault."""
+def laid_out(folder: Path) -> Path:
+    """A copy of the sources, with the rest of the project beside it as it is; the copy's path."""
+    for path in ROOT.iterdir():
+        if path.name not in ("src", ".data"):
+            (folder / path.name).symlink_to(path)
+    copy = folder / "src"
+    shutil.copytree(ROOT / "src", copy, ignore=shutil.ignore_patterns("__pycache__"))
+    return copy
+
+
+def failing(tests: list[str], copy: Path, *options: str) -> list[str]:
+    """Which of some tests fail on a copy of the sources."""
+    run = subprocess.run(
+        [
+            *(sys.executable, "-m", "pytest", "-q", "--reuse-db", "-p", "no:cacheprovider"),
+            *("-rfE", "-o", f"pythonpath={copy} {ROOT}", *options, *tests),
+        ],
+        cwd=ROOT, capture_output=True, text=True, timeout=SECONDS, check=False,
+    )  # fmt: skip
+    told = [line.split(" ", 1)[1] for line in run.stdout.splitlines() if line.startswith(_FAILS)]
+    found = [line.partition(" - ")[0] for line in told]
+    return found or (["(none could start)"] if run.returncode not in (0, 5) else [])
+
+
+def noticing(one: Mutant, tests: list[str], copy: Path) -> str:
+    """The test that fails on a copy of the sources that has the fault; "" where none does."""
     path = copy / one.path
     whole = path.read_bytes()
     path.write_bytes(whole[: one.start] + one.now.encode() + whole[one.end :])
     try:
         compile(path.read_bytes(), str(path), "exec")
-        run = subprocess.run(
-            [
-                *(sys.executable, "-m", "pytest", "-x", "-q", "--reuse-db"),
-                *("-o", f"pythonpath={copy} {ROOT}", *tests),
-            ],
-            cwd=ROOT, capture_output=True, timeout=SECONDS, check=False,
-        )  # fmt: skip
-        return run.returncode != 0
-    except (SyntaxError, subprocess.TimeoutExpired):
-        return True
+        return next(iter(failing(tests, copy, "-x")), "")
+    except SyntaxError:
+        return "(no Python)"
+    except subprocess.TimeoutExpired:
+        return "(without an end)"
     finally:
         path.write_bytes(whole)
 
@@ -173,18 +194,31 @@ def main() -> None:
         return
     tests_of = json.loads(asked.lines.read_text())
     living: list[Mutant] = []
+    noticed_by: dict[str, list[Mutant]] = {}
     drawn = chosen(tests_of, asked.many, asked.seed)
     with tempfile.TemporaryDirectory() as folder:
-        copy = Path(folder) / "src"
-        shutil.copytree(ROOT / "src", copy, ignore=shutil.ignore_patterns("__pycache__"))
+        copy = laid_out(Path(folder))
         for number, one in enumerate(drawn, start=1):
             some = concerned(tests_of[one.path], one.line, random.Random(asked.seed))
-            noticed = is_noticed(one, some, copy)
-            living += [] if noticed else [one]
-            print(f"{number}/{len(drawn)} {'noticed' if noticed else 'LIVES'} {one}", flush=True)
+            if by := noticing(one, some, copy):
+                noticed_by.setdefault(by, []).append(one)
+            else:
+                living.append(one)
+            print(f"{number}/{len(drawn)} {f'noticed: {by}' if by else 'LIVES'} {one}", flush=True)
+        named = sorted(by for by in noticed_by if not by.startswith("("))
+        for some in batched(named, 20):
+            for by in failing(list(some), copy):
+                print(f"fails without a fault: {by}")
+                living += noticed_by.pop(by, [])
     print(f"\n{len(drawn) - len(living)} of {len(drawn)} noticed; living:")
     for one in living:
         print(f"  {one}")
+
+
+def batched(tests: list[str], many: int) -> Iterator[list[str]]:
+    """So many at a time."""
+    for at in range(0, len(tests), many):
+        yield tests[at : at + many]
 
 
 if __name__ == "__main__":

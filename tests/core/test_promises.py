@@ -26,6 +26,7 @@ from ombrel.core import (
     show_of,
 )
 from ombrel.core.answers.promises import judged
+from ombrel.core.flow import same_ways
 from tests.desks import TINY
 from tests.shows import SEEDS, SHOW_SEEDS, edit_of_seed, show_of_seed
 
@@ -191,6 +192,23 @@ def test_only_moves_that_can_break_a_promise_have_it_looked_at_again(seed, move)
     if after.change and not bears_on_findings(after.change.new, flow, after.flow):
         one, other = promises(show, flow), promises(after.show, after.flow)
         assert [(p.promise, p.kept) for p in one] == [(p.promise, p.kept) for p in other]
+
+
+@settings(max_examples=60)
+@given(seed=SHOW_SEEDS, move=SEEDS)
+def test_ways_are_the_same_only_where_the_same_feeds_are_on(seed, move):
+    show = show_of_seed(seed)
+    flow = flow_of(show)
+    after = edited(show, flow, edit_of_seed(show, move, most=120))
+    if same_ways(flow, after.flow):
+        assert feeds_on(show) == feeds_on(after.show)
+    assert same_ways(flow, flow_of(show))
+
+
+def feeds_on(show):
+    """Every feed of a show that is on, as the referee's graph has it."""
+    graph = graph_of(show)
+    return {(a, b) for a, b, data in graph.edges(data=True) if not data["edge"].off}
 
 
 def test_what_cannot_be_promised_is_refused_in_words():

@@ -146,6 +146,13 @@ def test_an_effect_without_its_engine_says_what_is_missing():
     assert "no mix feeds" in reason.says
 
 
+def test_a_return_that_takes_nothing_begins_with_what_is_missing():
+    show = show_of(TOURING, {**EFFECT, "return/1/source": None, **HOUSE})
+    (head,) = why(show, "return/1", "house").head
+    assert (head.open, head.address) == (False, "return/1/source")
+    assert "neither an engine nor sockets" in head.detail
+
+
 def test_a_desk_without_free_outputs_offers_no_remedy_and_says_so():
     outputs: dict[str, Value] = {
         f"output/{box.key}/{n}/source": "house"

@@ -34,6 +34,7 @@ from ombrel.server.asks.casting import (
     PutOn,
 )
 from ombrel.server.asks.moves import Moves
+from ombrel.server.asks.scenes import RecallScene, StoreScene
 from ombrel.server.asks.whole import BackTo
 from ombrel.server.keeping import live
 from ombrel.server.keeping.door import Refused, commit
@@ -327,3 +328,30 @@ def test_undo_beneath_a_fitting_turns_back_what_lies_beneath_and_nothing_of_who_
     assert after.own_value("channel/1/eq/2/gain") == 0.0
     assert after["channel/1/eq/2/gain"] == 3.0
     assert after["channel/1/fader"] == -12.0
+
+
+def test_a_scene_is_recalled_beneath_whoever_is_on(company, ann):
+    """What a scene holds of a channel is the channel's own; a name's settings stay the name's."""
+    make(company, {"channel/1/fader": -12.0}, ann)
+    make(company, PutOn(action="put_on", channel="channel/1", what=None).plan)
+    make(company, {"channel/1/eq/2/gain": -4.0}, ann)
+    make(company, StoreScene(action="store_scene", name="Alone").plan)
+    make(company, {"channel/1/eq/2/gain": -2.0}, ann)
+    make(company, PutOn(action="put_on", channel="channel/1", what="part/1").plan)
+    make(company, {"channel/1/eq/2/gain": 3.0})
+    make(company, RecallScene(action="recall_scene", scene="scene/1", sources=True).plan)
+    after = stored(company)
+    assert after.own_value("channel/1/eq/2/gain") == -4.0
+    make(company, PutOn(action="put_on", channel="channel/1", what="part/1").plan)
+    assert stored(company)["channel/1/eq/2/gain"] == 3.0
+
+
+def test_one_door_checks_one_entry_at_a_time_by_any_road(company, ann):
+    """Two entries of a mic check by one name are refused, typed as values too."""
+    make(company, step("next"), ann, author_name="ann")
+    now = stored(company)
+    first, other = (now[f"channel/{n}/fitting"] for n in (1, 2))
+    assert now[f"{first}/checker"] == "ann"
+    refused = make(company, {f"{other}/check": "on", f"{other}/checker": "ann"}, ann)
+    assert isinstance(refused.error, EntryTaken)
+    assert stored(company) == now

@@ -67,6 +67,10 @@ async def test_a_group_is_named_filled_looked_at_and_cleared_by_its_asks(band, a
     reach = await screen.next("reach")
     assert reach["closed"] == 2
     assert [one["closes"] for one in reach["listeners"]] == [2]
+    await screen.say(type="watch", closing=True)
+    closes = await screen.next("closing")
+    assert closes["cells"]["mute_group/1"] == 2
+    await screen.say(type="watch", ruler="mute_group/1")
     await asked(screen, {**fill, "strips": "2"})
     await screen.next("done")
     while reach["closed"] != 1:  # explanations that came before are passed over
