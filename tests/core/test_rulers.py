@@ -4,6 +4,7 @@ import math
 
 import pytest
 from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from ombrel.core import (
     CircleOfDcas,
@@ -35,6 +36,7 @@ from ombrel.core import (
     silenced_by_solo,
     strips_of_family,
     strips_text,
+    typed_strips,
     undoing,
     why,
 )
@@ -283,12 +285,62 @@ def test_strips_are_typed_as_people_say_them():
     ]:
         assert read_strips(DEMO, text) == strips
         assert set(read_strips(DEMO, strips_text(strips))) == set(strips)
-    for text in ("", "fiddle", "house 2", "mix 99", "1-"):
+    for text in ("", "theremin", "house 2", "mix 99", "1-"):
         with pytest.raises(UnreadableText):
             read_strips(DEMO, text)
     with pytest.raises(UnreadableText):
         read_strips(DEMO, "dca 1", dcas=False)
     assert strips_text(strips_of_family(DEMO, "strings")) == "19-22"
+
+
+@settings(max_examples=80)
+@given(data=st.data())
+def test_names_families_and_except_are_typed_beside_numbers(data):
+    """Against sets worked out of the demo's values, whatever stands beside whatever."""
+    used = [f"channel/{n}" for n in range(1, DEMO.desk.channels + 1) if DEMO[f"channel/{n}/source"]]
+    family_of = {
+        DEMO[f"line/{line}/{side}"]: DEMO[f"line/{line}/family"]
+        for line in DEMO.lines() for side in ("socket", "socket_right")
+    }  # fmt: skip
+    by_family = {
+        family: [one for one in used if family_of.get(DEMO[f"{one}/source"]) == family]
+        for family in map(str, set(family_of.values()))
+    }
+    names = {DEMO[f"{one}/name"].upper(): [one] for one in used}
+    spans = st.tuples(st.integers(1, 48), st.integers(1, 48)).map(sorted)
+    parts = st.one_of(
+        st.sampled_from(sorted(names)).map(lambda name: (f'"{name}"', names[name])),
+        st.sampled_from(sorted(by_family, key=str)).map(lambda family: (family, by_family[family])),
+        spans.map(lambda span: (f"ch {span[0]}-{span[1]}", numbered(*span))),
+        st.just(("all", used)),
+    )
+
+    def numbered(first, last):
+        strips = [f"channel/{n}" for n in range(first, last + 1)]
+        return strips if first == last else [one for one in strips if one in used]
+
+    plus = data.draw(st.lists(parts, min_size=1, max_size=4))
+    minus = data.draw(st.lists(parts, max_size=3))
+    text = ", ".join(one for one, _ in plus)
+    if minus:
+        text += " except " + ", ".join(one for one, _ in minus)
+    away = {strip for _, strips in minus for strip in strips}
+    expected = [one for _, strips in plus for one in strips if one not in away]
+    if not expected:
+        with pytest.raises(UnreadableText):
+            read_strips(DEMO, text)
+    else:
+        assert read_strips(DEMO, text) == list(dict.fromkeys(expected))
+
+
+def test_what_of_a_range_is_not_in_use_is_left_out_and_told():
+    read = typed_strips(DEMO, "33-40")
+    assert (read.strips[0], read.unused[-1]) == ("channel/33", "channel/40")
+    assert read_strips(DEMO, "40") == ["channel/40"]
+    with pytest.raises(UnreadableText, match="38-40 are not"):
+        read_strips(DEMO, "38-40")
+    with pytest.raises(UnreadableText, match="near is Fiddle"):
+        read_strips(DEMO, "fidlde")
 
 
 def test_names_come_from_one_list_and_what_does_not_fit_is_refused():

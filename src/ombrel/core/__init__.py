@@ -239,6 +239,7 @@ from .show import (
     Change,
     Entry,
     Show,
+    TypedStrips,
     blank_show,
     joined,
     lines_on,
@@ -252,6 +253,7 @@ from .show import (
     sockets_of_line,
     strips_of_family,
     strips_text,
+    typed_strips,
 )
 from .strips import (
     PATH_STAGES,
@@ -356,6 +358,7 @@ from .values import (
     WrongValue,
     counted,
     datum_text,
+    plain,
     tapped_bpm,
 )
 from .words import (
@@ -504,6 +507,7 @@ __all__ = [
     "Tonight",
     "Travel",
     "Typed",
+    "TypedStrips",
     "UnknownAddress",
     "UnreadableText",
     "Value",
@@ -672,6 +676,7 @@ __all__ = [
     "pin_for",
     "pin_name",
     "pins_in",
+    "plain",
     "players",
     "plug_line",
     "preamps",
@@ -734,6 +739,7 @@ __all__ = [
     "trim_lift",
     "turn_mono",
     "typed_level_db",
+    "typed_strips",
     "undoing",
     "undoing_renumbered",
     "unfolded",

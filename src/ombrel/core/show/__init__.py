@@ -22,7 +22,14 @@ from .sockets import (
     sockets_of_line,
 )
 from .there import check_lines, check_made, check_strip
-from .typed_strips import read_strips, strips_of_family, strips_text
+from .typed_strips import (
+    TypedStrips,
+    read_strips,
+    strips_of_family,
+    strips_of_performer,
+    strips_text,
+    typed_strips,
+)
 
 __all__ = [
     "INNER_SOURCES",
@@ -30,6 +37,7 @@ __all__ = [
     "Change",
     "Entry",
     "Show",
+    "TypedStrips",
     "above",
     "blank_show",
     "carried_by_fitting",
@@ -56,5 +64,7 @@ __all__ = [
     "socket_name",
     "sockets_of_line",
     "strips_of_family",
+    "strips_of_performer",
     "strips_text",
+    "typed_strips",
 ]

@@ -72,7 +72,7 @@ def fill_bay(show: Show, bank: int, bay: int, text: str) -> dict[str, Asked]:
     NothingLeft, UnknownAddress.
     """
     places = _free_places(show, bay)
-    typed = read_strips(show, text, once=False) if text.strip() else []
+    typed = read_strips(show, text, once=False, unused=True) if text.strip() else []
     strips = [
         strip
         for strip, before in zip(typed, ["", *typed], strict=False)
@@ -89,7 +89,7 @@ def fill_bay(show: Show, bank: int, bay: int, text: str) -> dict[str, Asked]:
 def fix_strips(show: Show, bay: int, text: str) -> dict[str, Asked]:
     """Moves that fix strips as typed at the right of a bay, on every bank; "" frees it."""
     faders = _faders(show, bay)
-    strips = read_strips(show, text, once=False) if text.strip() else []
+    strips = read_strips(show, text, once=False, unused=True) if text.strip() else []
     if len(strips) > faders:
         raise NothingLeft(f"faders on {show.desk.bays[bay - 1].name}", len(strips), faders)
     first = faders - len(strips)

@@ -75,6 +75,7 @@ from .laws import (
     predicted_dbfs,
     sides_to_level_db,
 )
+from .plain import is_near, plain
 from .said import bare, counted, in_sentence, said, said_hz, said_ms
 from .sheet import Column, Datum, Sheet, datum_text
 from .tempo import HIGHEST_BPM, LOWEST_BPM, NOTES, note_ms, read_note, tapped_bpm
@@ -159,8 +160,10 @@ __all__ = [
     "fader_travel_to_db",
     "gain_to_db",
     "in_sentence",
+    "is_near",
     "is_step",
     "note_ms",
+    "plain",
     "predicted_dbfs",
     "read_names",
     "read_note",

@@ -2,11 +2,12 @@
 
 import re
 import tomllib
-import unicodedata
 from collections.abc import Iterable, Mapping
 from functools import cache, lru_cache
 from importlib.resources import files
 from typing import Any, Final, Literal, get_args
+
+from ombrel.core import plain
 
 __all__ = [
     "ROLES",
@@ -43,18 +44,6 @@ Role = Literal[
     "notes",
 ]
 ROLES: Final[tuple[Role, ...]] = get_args(Role)
-
-
-@lru_cache(maxsize=30_000)
-def plain(text: str) -> str:
-    """A text as words are compared: lower case, without accents and punctuation.
-
-    >>> plain("N° de voie"), plain("Groß-Membran (L)"), plain("+48 V")
-    ('n de voie', 'gross membran l', '48 v')
-    """
-    apart = unicodedata.normalize("NFKD", text.casefold())
-    letters = "".join(c for c in apart if not unicodedata.combining(c) and c not in "\u00b0\u00ba")
-    return " ".join(re.sub(r"[^\w#]+|_", " ", letters).split())
 
 
 @cache

@@ -40,7 +40,9 @@ class AddPart(Strict):
     players: Typing = ""
 
     def plan(self, turn: Turn) -> Planned:
-        channels = core.read_strips(turn.show, self.channels) if self.channels.strip() else ()
+        channels = (
+            core.read_strips(turn.show, self.channels, unused=True) if self.channels.strip() else ()
+        )
         moves = core.part_with_players(turn.show, self.name, channels, self.players)
         return Planned(moves, f"Part {self.name}", own=True)
 
@@ -78,7 +80,7 @@ class SetChannels(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         typed = self.channels.strip()
-        channels = core.read_strips(turn.show, typed, dcas=False) if typed else []
+        channels = core.read_strips(turn.show, typed, dcas=False, unused=True) if typed else []
         moves = core.set_channels(turn.show, self.part, channels, since_s=_now_s())
         name = core.part_name(turn.show, self.part)
         return Planned(moves, f"{name} on {core.strips_text(channels) or 'no channel'}", own=True)

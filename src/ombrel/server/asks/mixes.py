@@ -7,7 +7,7 @@ from pydantic import Field
 from ombrel import core
 
 from .asking import MOST_BUSES, Address, Strict, Typing
-from .plans import Planned, Turn
+from .plans import Planned, Turn, saying
 
 __all__ = ["BusAsk", "MoveBus"]
 
@@ -94,11 +94,12 @@ class SendStrips(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         show = turn.show
-        strips = core.read_strips(show, self.strips, dcas=False)
-        mixes = core.read_strips(show, self.mixes, dcas=False)
-        moves = core.send_strips(show, strips, mixes, self.level)
-        names = ", ".join(core.strip_name(show, mix) for mix in mixes)
-        return Planned(moves, f"{core.strips_text(strips)} to {names} at {self.level}"[:120])
+        typed = core.typed_strips(show, self.strips, dcas=False)
+        mixes = core.typed_strips(show, self.mixes, dcas=False)
+        moves = core.send_strips(show, typed.strips, mixes.strips, self.level)
+        names = ", ".join(core.strip_name(show, mix) for mix in mixes.strips)
+        says = f"{core.strips_text(typed.strips)} to {names} at {self.level}"
+        return Planned(moves, saying(says, typed, mixes))
 
 
 class SetNote(Strict):

@@ -4,9 +4,18 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from uuid import UUID
 
-from ombrel.core import Asked, Carry, Flow, Followed, NoSuchPoint, Show
+from ombrel.core import (
+    Asked,
+    Carry,
+    Flow,
+    Followed,
+    NoSuchPoint,
+    Show,
+    TypedStrips,
+    strips_text,
+)
 
-__all__ = ["Plan", "Planned", "Turn"]
+__all__ = ["Plan", "Planned", "Turn", "saying"]
 
 
 def _no_history(revision: int) -> Show:
@@ -58,3 +67,10 @@ class Planned:
 
 
 Plan = Callable[[Turn], Planned]
+
+
+def saying(says: str, *typed: TypedStrips, most: int = 200) -> str:
+    """Words of an edit, with what of typed ranges is not in use and was not taken."""
+    unused = [strip for one in typed for strip in one.unused]
+    left_out = f"; not in use, left out: {strips_text(unused)}" if unused else ""
+    return f"{says[: most - len(left_out)]}{left_out}"[:most]

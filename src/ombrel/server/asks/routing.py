@@ -7,7 +7,7 @@ from pydantic import Field
 from ombrel import core
 
 from .asking import Address, Strict, Typing
-from .plans import Planned, Turn
+from .plans import Planned, Turn, saying
 
 __all__ = ["RoutingAsk"]
 
@@ -31,9 +31,10 @@ class PutBetween(Strict):
     def plan(self, turn: Turn) -> Planned:
         show = turn.show
         without = core.read_strips(show, self.exceptions, dcas=False) if self.exceptions else []
+        typed = core.typed_strips(show, self.strips, dcas=False)
         found = core.put_between(
             show,
-            core.read_strips(show, self.strips, dcas=False),
+            typed.strips,
             name=self.name,
             group=self.group,
             exceptions=without,
@@ -45,7 +46,7 @@ class PutBetween(Strict):
         says = f"{core.strips_text(found.through)} to the house through {name}"
         if found.left_out:
             says += f"; not in the house, left out: {core.strips_text(found.left_out)}"
-        return Planned(found.moves, says[:200])
+        return Planned(found.moves, saying(says, typed))
 
 
 class MakePromise(Strict):
@@ -87,10 +88,10 @@ class PanStrips(Strict):
     place: Typing
 
     def plan(self, turn: Turn) -> Planned:
-        strips = core.read_strips(turn.show, self.strips, dcas=False)
-        moves = {f"{strip}/pan": core.Typed(self.place) for strip in strips}
-        says = f"{core.strips_text(strips)} panned to {self.place}"
-        return Planned(moves, says[:120], carry=core.Carry())
+        typed = core.typed_strips(turn.show, self.strips, dcas=False)
+        moves = {f"{strip}/pan": core.Typed(self.place) for strip in typed.strips}
+        says = f"{core.strips_text(typed.strips)} panned to {self.place}"
+        return Planned(moves, saying(says, typed), carry=core.Carry())
 
 
 RoutingAsk = PutBetween | MakePromise | MendPromise | PanStrips

@@ -7,7 +7,7 @@ from pydantic import Field
 from ombrel import core
 
 from .asking import MOST_STRIPS, Address, AskedMove, Strict, Typing, moves_from_wire
-from .plans import Planned, Turn
+from .plans import Planned, Turn, saying
 
 __all__ = ["RulerAsk"]
 
@@ -42,15 +42,21 @@ class Members(Strict):
     def plan(self, turn: Turn) -> Planned:
         show = turn.show
         found = core.strips_of_family(show, self.family) if self.family else []
+        typed = core.TypedStrips(())
         if self.strips or not (self.family or self.exactly):
-            found += core.read_strips(show, self.strips, dcas=core.of_kind(self.ruler) == "dca")
+            dcas, unused = (
+                core.of_kind(self.ruler) == "dca",
+                not self.on,
+            )  # who leaves may be unused
+            typed = core.typed_strips(show, self.strips, dcas=dcas, unused=unused)
+            found += typed.strips
         moves = core.membership(show, self.ruler, found, on=self.on)
         if self.exactly:
             others = [m for m in core.members_of(show, self.ruler) if m not in found]
             moves |= core.membership(show, self.ruler, others, on=not self.on)
         name, way = core.strip_name(show, self.ruler), "into" if self.on else "out of"
         says = f"{core.strips_text(found)} {way} {name}"
-        return Planned({**moves, **moves_from_wire(self.also)}, says[:120])
+        return Planned({**moves, **moves_from_wire(self.also)}, saying(says, typed))
 
 
 class ClearRuler(Strict):

@@ -23,11 +23,11 @@ class CopyStrip(Strict):
     aspects: Aspects
 
     def plan(self, turn: Turn) -> Planned:
-        targets = core.read_strips(turn.show, self.to, dcas=False)
-        moves = core.copied(turn.show, self.strip, targets, self.aspects)
+        to = core.read_strips(turn.show, self.to, dcas=False, unused=True)
+        moves = core.copied(turn.show, self.strip, to, self.aspects)
         words = ", ".join(aspect.replace("_", " ") for aspect in self.aspects)
         name = core.strip_name(turn.show, self.strip)
-        return Planned(moves, f"{words} of {name} to {core.strips_text(targets)}"[:120])
+        return Planned(moves, f"{words} of {name} to {core.strips_text(to)}"[:120])
 
 
 class Neutral(Strict):
@@ -54,10 +54,11 @@ class ApplyPreset(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         show = turn.show
-        targets = core.read_strips(show, self.to, dcas=False)
-        moves = core.apply_preset(show, self.preset, targets, self.aspects)
-        cards = {card.preset: card.name for card in core.presets(show, targets[0])}
-        return Planned(moves, f"{cards[self.preset]} on {core.strips_text(targets)}"[:120])
+        to = core.read_strips(show, self.to, dcas=False, unused=True)
+        moves = core.apply_preset(show, self.preset, to, self.aspects)
+        cards = {card.preset: card.name for card in core.presets(show, to[0])}
+        says = f"{cards[self.preset]} on {core.strips_text(to)}"
+        return Planned(moves, says[:120])
 
 
 class KeepPreset(Strict):

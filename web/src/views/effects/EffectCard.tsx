@@ -75,7 +75,7 @@ export function EffectCard({ engine }: { engine: string }) {
       </div>
       <SendForm
         label={`Send strips to ${name}`}
-        placeholder="1-8"
+        placeholder="1-8, Kick, drums"
         word="Send"
         then={
           senders.length === 0

@@ -94,7 +94,7 @@ function NewEffect() {
       />
       <Entry
         label="Strips sent to the new effect"
-        placeholder="1-8, or nobody yet"
+        placeholder="1-8, drums, or nobody yet"
         value={strips}
         onChange={setStrips}
         className="w-40 phone:flex-1"

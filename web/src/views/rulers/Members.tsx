@@ -42,7 +42,7 @@ export function Members({ ruler, kind, onAsk }: Props) {
         </h2>
         <input
           aria-label="Strips to add or take out"
-          placeholder={kind === "dca" ? "1-8, return 1, dca 3" : "1-8, mix 1-6"}
+          placeholder={kind === "dca" ? "1-8, Kick, drums, dca 3" : "1-8, Kick, drums"}
           value={text}
           maxLength={400}
           onChange={(event) => setText(event.currentTarget.value)}

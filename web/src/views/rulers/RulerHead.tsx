@@ -41,7 +41,7 @@ export const RulerHead = memo(function RulerHead({ ruler, kind, width, onAsk }: 
       <TypedField
         label={`Members of ${name}`}
         value={text}
-        placeholder="1-8"
+        placeholder="1-8, Kick, drums"
         title={text || "Members, as 1-8, 11, mix 1-4"}
         className="w-full h-6 coarse:h-11 text-[12.5px] text-soft"
         onCommit={(strips) => onAsk({ action: "members", ruler, strips, exactly: true, on: true })}

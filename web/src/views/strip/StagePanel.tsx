@@ -65,7 +65,7 @@ export function StagePanel({ strip, stage, name, compact }: Props) {
           >
             <input
               aria-label={`Copy the ${inSentence(word)} to strips`}
-              placeholder="copy to 1-8"
+              placeholder="copy to 1-8, drums"
               value={to}
               maxLength={200}
               onChange={(event) => setTo(event.currentTarget.value)}
