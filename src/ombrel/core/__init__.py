@@ -138,6 +138,7 @@ from .edit import (
     undoing,
     undoing_renumbered,
 )
+from .find import Answer, Found, HereDone, find
 from .findings import bears_on_findings, findings
 from .flow import KIND_WORDS, Flow, State, flow_of, listener_name, strip_name, table_heads
 from .jobs import (
@@ -415,6 +416,7 @@ __all__ = [
     "TAPS",
     "UNFOLDING",
     "Address",
+    "Answer",
     "Asked",
     "BadFile",
     "Bay",
@@ -448,10 +450,12 @@ __all__ = [
     "FittingValue",
     "Flow",
     "Followed",
+    "Found",
     "GangInTheWay",
     "GangJumps",
     "Hand",
     "HeardOtherwise",
+    "HereDone",
     "InsertsSpent",
     "Judged",
     "LineDraft",
@@ -585,6 +589,7 @@ __all__ = [
     "fill_bay",
     "fill_channels",
     "fill_mix",
+    "find",
     "find_sound",
     "findings",
     "fitting_for",

@@ -1,6 +1,6 @@
 """What a change will alter, and for whom, before it is made."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -14,13 +14,15 @@ from ..patching import left_behind
 from ..show import Change, Show, channels_of_line, socket_name
 from ..together import Carry, Compensation, compensation
 from ..values import Asked
-from ..words import Difference, differences
+from ..words import Difference, HeardOtherwise, differences, heard_otherwise
 from .promises import newly_broken
 
 __all__ = ["Loss", "Preview", "preview"]
 
 
 _MOST_FOLLOWING: Final = 12  # that are told one by one
+_MOST_CELLS: Final = 600  # of which the loudest are looked for
+_MOST_LISTENERS: Final = 8
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,7 +44,8 @@ class Preview:
     level. `follows`:
     what gangs and pairs would move beside what was asked for, the first of them; `following`: how
     many those are. `breaks`: promises that hold now and would not.
-    `values`: the first of the values that move, in words.
+    `values`: the first of the values that move, in words; `heard`: for each of the first listeners
+    of whom something changes, the loudest of it.
     """
 
     change: Change
@@ -56,6 +59,7 @@ class Preview:
     following: int = 0
     breaks: tuple[str, ...] = ()
     values: tuple[Difference, ...] = ()
+    heard: tuple[HeardOtherwise, ...] = ()
 
 
 def preview(
@@ -98,7 +102,18 @@ def preview(
         following=len(beside),
         values=tuple(differences(show, after.show, _first(after.stood, moves))),
         breaks=newly_broken(show, flow, after.show, after.flow),
+        heard=_loudest(heard_otherwise(show, after.show, flow, after.flow, cells[:_MOST_CELLS])),
     )
+
+
+def _loudest(heard: Iterable[HeardOtherwise]) -> tuple[HeardOtherwise, ...]:
+    """One for each listener, the loudest before or after; the first listeners."""
+    by_listener: dict[str, HeardOtherwise] = {}
+    for one in heard:
+        known = by_listener.setdefault(one.listener, one)
+        if max(one.was_db, one.now_db) > max(known.was_db, known.now_db):
+            by_listener[one.listener] = one
+    return tuple(by_listener.values())[:_MOST_LISTENERS]
 
 
 def _first(change: Change, moves: Mapping[str, Asked]) -> list[str]:

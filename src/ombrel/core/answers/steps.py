@@ -16,7 +16,7 @@ from ..flow import Edge, Flow, Path, listener_name, strip_name
 from ..show import Show, lines_on, socket_name
 from ..strips import keyed, processing_said
 from ..together import ruled
-from ..values import bare, gain_to_db, predicted_dbfs, said, sides_to_level_db
+from ..values import bare, gain_to_db, predicted_dbfs, said, said_pan, sides_to_level_db
 from ..wires import STAGES, gain_of, passed
 from ..words import fitting_said, processor_said
 
@@ -264,9 +264,7 @@ def _ruled_stage(
 
 
 def _pan_words(pan: float) -> str:
-    if pan == 0.0:
-        return "centre"
-    return f"{'L' if pan < 0 else 'R'}{said(abs(pan) * 100.0, 0)}"
+    return "centre" if pan == 0.0 else said_pan(pan)
 
 
 def _feed(tale: Tale, show: Show, flow: Flow, edge: Edge) -> None:

@@ -145,13 +145,20 @@ class _Reading:
                 raise UnreadableText(part, _HELP)
             return [kind]
         if not numbers_text:
-            return self.show.in_use(kind)
+            return self._all_of(kind)
         numbers = read_numbers(numbers_text, highest=self.show.desk.count(kind))
         strips = [f"{kind}/{number}" for number in numbers]
         if self.unused or len(strips) == 1 or kind == "dca":
             return strips
         self.left_out += [one for one in strips if not self.show.uses(one)]
         return [one for one in strips if self.show.uses(one)]
+
+    def _all_of(self, kind: str) -> list[str]:
+        """All of a kind that are in use: of DCAs, those with a name."""
+        if kind == "dca":
+            dcas = strips_of(self.show.desk, kind)
+            return [one for one in dcas if f"{one}/name" in self.show.values]
+        return self.show.in_use(kind)
 
     def _named(self, part: str) -> list[str]:
         word, _, rest = part.partition(" ")

@@ -76,7 +76,7 @@ from .laws import (
     sides_to_level_db,
 )
 from .plain import is_near, plain
-from .said import bare, counted, in_sentence, said, said_hz, said_ms
+from .said import bare, counted, in_sentence, said, said_hz, said_ms, said_pan
 from .sheet import Column, Datum, Sheet, datum_text
 from .tempo import HIGHEST_BPM, LOWEST_BPM, NOTES, note_ms, read_note, tapped_bpm
 from .typed_names import read_names
@@ -170,6 +170,7 @@ __all__ = [
     "said",
     "said_hz",
     "said_ms",
+    "said_pan",
     "sides_to_level_db",
     "tapped_bpm",
 ]

@@ -3,7 +3,7 @@
 import math
 from decimal import ROUND_HALF_UP, Decimal
 
-__all__ = ["bare", "counted", "in_sentence", "said", "said_hz", "said_ms"]
+__all__ = ["bare", "counted", "in_sentence", "said", "said_hz", "said_ms", "said_pan"]
 
 
 def said(value: float, places: int = 1, *, signed: bool = False) -> str:
@@ -44,6 +44,16 @@ def said_ms(ms: float) -> str:
     if ms >= 10.0:
         return f"{said(ms, 0)} ms"
     return f"{bare(said(ms, 1 if ms >= 1.0 else 2))} ms"
+
+
+def said_pan(pan: float) -> str:
+    """A place between the sides, −1.0 to 1.0, as it is typed.
+
+    >>> said_pan(0.0), said_pan(-0.3), said_pan(1.0)
+    ('C', 'L30', 'R100')
+    """
+    size = said(abs(pan) * 100.0, 0)
+    return "C" if size == "0" else f"{'L' if pan < 0 else 'R'}{size}"
 
 
 def bare(text: str) -> str:

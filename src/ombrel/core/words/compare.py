@@ -28,6 +28,7 @@ from ..values import (
     bare,
     said,
     said_hz,
+    said_pan,
 )
 from .describe import whose
 
@@ -95,8 +96,10 @@ def value_text(show: Show, address: str, value: Value, *, places: int = 2) -> st
             return "off"
         if kind.unit == "Hz":
             return said_hz(value)
+        if kind.unit == "pan":
+            return said_pan(value)
         text = bare(said(value, 0 if kind.whole else places))
-        unit = {"pan": "", "Q": ""}.get(kind.unit, kind.unit)
+        unit = "" if kind.unit == "Q" else kind.unit
         return f"{text} {unit}".rstrip()
     if isinstance(kind, Packed):
         return f"{len(str(value))} letters of values" if value else "nothing"

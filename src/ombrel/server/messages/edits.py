@@ -85,10 +85,20 @@ class FollowsMessage(BaseModel):
     now: str
 
 
+class PreviewHeard(BaseModel):
+    """What a listener hears otherwise of a source, in dB (null: nothing)."""
+
+    source: str
+    listener: str
+    was_db: float | None
+    now_db: float | None
+
+
 class PreviewMessage(BaseModel):
     """What an edit would do, and its words where it has some. `follows`: the first of all that are
 
-    `following`. `breaks`: promises that it would break. `values`: the first that move.
+    `following`. `breaks`: promises that it would break. `values`: the first that move. `heard`: for
+    the first listeners, the loudest that changes for them.
     """
 
     type: Literal["preview"]
@@ -105,6 +115,7 @@ class PreviewMessage(BaseModel):
     following: int
     breaks: list[str]
     values: list[FollowsMessage]
+    heard: list[PreviewHeard]
     scenes: list[PreviewScene]
     company: PreviewCompany | None
 
@@ -157,6 +168,15 @@ def preview_message(
         following=preview.following,
         breaks=list(preview.breaks),
         values=[_difference(one) for one in preview.values],
+        heard=[
+            PreviewHeard(
+                source=one.source_name,
+                listener=one.listener_name,
+                was_db=level_to_wire(one.was_db),
+                now_db=level_to_wire(one.now_db),
+            )
+            for one in preview.heard
+        ],
         scenes=list(scenes),
         company=company,
     ).model_dump(mode="json")

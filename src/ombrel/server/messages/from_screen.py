@@ -134,6 +134,18 @@ class Try(Strict):
     ask: Ask
 
 
+class Find(Strict):
+    """What answers these words, typed by a person who looks at a view? While one wish is answered
+
+    only the newest of the others is kept: each may be without an answer.
+    """
+
+    type: Literal["find"]
+    id: UUID
+    text: Annotated[str, Field(max_length=120, pattern=STORABLE)]
+    view: Annotated[str, Field(max_length=40, pattern=STORABLE)] = ""
+
+
 FromScreen = Annotated[
     Hello
     | Watch
@@ -146,7 +158,8 @@ FromScreen = Annotated[
     | SwapCables
     | StraightCables
     | Turn
-    | Try,
+    | Try
+    | Find,
     Field(discriminator="type"),
 ]
 FROM_SCREEN: TypeAdapter = TypeAdapter(FromScreen)

@@ -5,6 +5,7 @@ TypeScript types are made from these.
 
 from .casting import CompanyMessage, FittingMessage, MicCheckMessage
 from .edits import DoneMessage, KeptMessage, PreviewMessage, RefusedMessage
+from .finding import FoundMessage
 from .hears import Cells, ClosingMessage, Loudest, ReachMessage, SetBy, Table, WhyAnswer
 from .here import Levels, Meters, Pong, Present, Trouble
 from .noticed import Noticed
@@ -26,6 +27,7 @@ ToScreen = (
     | RefusedMessage
     | KeptMessage
     | PreviewMessage
+    | FoundMessage
     | Loudest
     | RuledMessage
     | ReachMessage

@@ -35,6 +35,7 @@ from ..messages.here import levels_message, meters_message
 from ..messages.news import drawn_text, loudest_text, text_of
 from ..messages.previews import tried
 from .explaining import Explainer
+from .finder import Finder
 from .hearing import Hearing
 from .rooms import room_of
 from .teller import Teller
@@ -100,6 +101,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
         end = partial(self.close, code=1013)  # try again later: the page says hello by itself
         self.explainer = Explainer(self.show_id, self.tell, end, self.name)
         self.hearing = Hearing(self.tell)
+        self.finder = Finder(self.show_id, self.tell)
         self.teller = Teller(self.room, self.explainer, self.tell, end)
         self.room.come(self)
         self.room.people_moved()
@@ -119,6 +121,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             self.metering.cancel()
         self.explainer.end()
         self.hearing.end()
+        self.finder.end()
         self.teller.end()
         self.room.go(self)
 
@@ -168,6 +171,8 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     self._turn(message)
                 case from_screen.Try():
                     await self._try(message)
+                case from_screen.Find():
+                    self.finder.wish(message)
                 case from_screen.Draw():
                     await self._draw(message)
                 case from_screen.FeedLine():

@@ -1577,6 +1577,31 @@ export interface components {
             source: string;
         };
         /**
+         * Find
+         * @description What answers these words, typed by a person who looks at a view? While one wish is answered
+         *
+         *     only the newest of the others is kept: each may be without an answer.
+         */
+        Find: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "find";
+            /**
+             * View
+             * @default
+             */
+            view?: string;
+        };
+        /**
          * FindingMessage
          * @description Something that Ombrel noticed. `careful`: its remedy asks for a second press.
          */
@@ -1757,7 +1782,74 @@ export interface components {
             /** Preset */
             preset: string;
         };
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"];
+        /**
+         * FoundAnswer
+         * @description One answer: one of `ask` (of the door), `view` with `at` and `beside` (where the screen
+         *
+         *     goes), `here` (what the screen does by itself). `about`: from what, or where it stands.
+         */
+        FoundAnswer: {
+            /** About */
+            about: string;
+            /** Ask */
+            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
+            /** At */
+            at: string;
+            /** Beside */
+            beside: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "change" | "go" | "hears" | "do";
+            /** Here */
+            here: ("undo" | "redo" | "keys" | "new_show" | "open_file" | "save_file" | "copy_show" | "sign_out" | "theme_dark" | "theme_light" | "theme_system" | "why" | "first_steps") | null;
+            /** Title */
+            title: string;
+            /** View */
+            view: string;
+        };
+        /**
+         * FoundMessage
+         * @description The answers to a wish, the best group and in it the best first; `many`: how many each group
+         *
+         *     had. `instead`: what was looked for in place of what was typed, or "".
+         */
+        FoundMessage: {
+            /** Answers */
+            answers: components["schemas"]["FoundAnswer"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Instead */
+            instead: string;
+            /** Many */
+            many: {
+                [key: string]: number;
+            };
+            /** Read */
+            read: components["schemas"]["FoundRead"][];
+            /** Text */
+            text: string;
+            /**
+             * Type
+             * @constant
+             */
+            type: "found";
+        };
+        /**
+         * FoundRead
+         * @description How a part of what was typed was read.
+         */
+        FoundRead: {
+            /** Says */
+            says: string;
+            /** Text */
+            text: string;
+        };
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["Find"];
         /**
          * GestureReply
          * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
@@ -3307,10 +3399,25 @@ export interface components {
             vacant: string[];
         };
         /**
+         * PreviewHeard
+         * @description What a listener hears otherwise of a source, in dB (null: nothing).
+         */
+        PreviewHeard: {
+            /** Listener */
+            listener: string;
+            /** Now Db */
+            now_db: number | null;
+            /** Source */
+            source: string;
+            /** Was Db */
+            was_db: number | null;
+        };
+        /**
          * PreviewMessage
          * @description What an edit would do, and its words where it has some. `follows`: the first of all that are
          *
-         *     `following`. `breaks`: promises that it would break. `values`: the first that move.
+         *     `following`. `breaks`: promises that it would break. `values`: the first that move. `heard`: for
+         *     the first listeners, the loudest that changes for them.
          */
         PreviewMessage: {
             /** Breaks */
@@ -3323,6 +3430,8 @@ export interface components {
             following: number;
             /** Follows */
             follows: components["schemas"]["FollowsMessage"][];
+            /** Heard */
+            heard: components["schemas"]["PreviewHeard"][];
             /**
              * Id
              * Format: uuid
@@ -4468,7 +4577,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * TrimLift
          * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.

@@ -1,0 +1,56 @@
+"""What a wish is answered by: a change, a place to go, what arrives, or a deed of the screen."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+from ..values import Asked
+
+__all__ = ["GROUPS", "Answer", "Found", "Group", "Read"]
+
+Group = Literal["change", "go", "hears", "do"]
+GROUPS: tuple[Group, ...] = ("change", "go", "hears", "do")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Answer:
+    """One answer. `title`: what it is or does; `about`: from what, or where it stands.
+
+    One of: `moves` (asked of the door as a hand's), `action` with its `fields` (asked of it by
+    name), `view` with `at` and `beside` (where the screen goes), `here` (what the screen does by
+    itself). `rank`: how well it answers.
+    """
+
+    group: Group
+    title: str
+    about: str = ""
+    moves: Mapping[str, Asked] = field(default_factory=dict)
+    action: str = ""
+    fields: Mapping[str, object] = field(default_factory=dict)
+    view: str = ""
+    at: str = ""
+    beside: str = ""
+    here: str = ""
+    rank: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Read:
+    """How a part of what was typed was read: "fiddle" as "channel 19"."""
+
+    text: str
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """The answers to a wish, by group, the best group and in each the best first; `many`: how many
+
+    each had before only the first were kept. `instead`: what was looked for in place of what was
+    typed, where nothing is called that ("" if it was not).
+    """
+
+    answers: tuple[Answer, ...]
+    many: Mapping[str, int]
+    read: tuple[Read, ...] = ()
+    instead: str = ""
