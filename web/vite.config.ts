@@ -11,6 +11,7 @@ const server = process.env.OMBREL_SERVER ?? "http://127.0.0.1:8000";
 export default defineConfig(({ command }) => ({
   base: command === "serve" && !process.env.VITEST ? "/" : "/static/",
   server: {
+    fs: { allow: [at("..")] }, // the guide is the project's own
     proxy: Object.fromEntries(
       ["/api", "/sign-in", "/sign-out", "/static", "/live"].map((path) => [
         path,

@@ -125,7 +125,7 @@ def test_solo_in_place_is_chosen_by_find_seen_everywhere_and_cleared_in_one(serv
     me.field("solo Ring host").click()
     me.until(lambda: "Ring host" in me.find('[aria-label="Solo"]').text)
     me.keys("/")
-    me.type("Find by name or number", "solo in place")
+    me.type("Find by name, number or wish", "solo in place")
     strip = '[data-bank-strip="channel/2"]'
     me.until(lambda: "solo in place" in me.find(strip).text)
     me.until(lambda: "silenced" in me.find('[aria-label="Solo"]').text)
@@ -136,5 +136,5 @@ def test_solo_in_place_is_chosen_by_find_seen_everywhere_and_cleared_in_one(serv
     me.until(lambda: not me.all('[aria-label="Solo"]'))
     me.until(lambda: "heard" in me.find('[aria-label="Why"]').text)
     me.keys("/")
-    me.type("Find by name or number", "solo before")
+    me.type("Find by name, number or wish", "solo before")
     me.until(lambda: value(server, server.demo, "show/solo") == "before_fader")

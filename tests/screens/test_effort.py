@@ -180,7 +180,7 @@ def test_a_found_channels_gain_is_in_hand(server, people, counted):
     me.open("lines", server.demo)
     effort = Effort(me)
     effort.key("/")
-    me.type("Find by name or number", "kora")
+    me.type("Find by name, number or wish", "kora")
     effort.actions.append("type its name")
     hand = me.driver.switch_to
     me.until(lambda: hand.active_element.get_attribute("aria-label") == "Gain of A 12")

@@ -146,6 +146,6 @@ def test_find_goes_to_whatever_has_the_name(server, people):
     me.open("lines", server.demo)
     me.find("main h1").click()
     me.keys("/")
-    me.field("Find by name or number").send_keys("kora", Keys.ENTER)
+    me.field("Find by name, number or wish").send_keys("kora", Keys.ENTER)
     me.until(lambda: "Kora" in me.find('[aria-label="Why"]').text)
     me.until(lambda: me.driver.current_url.endswith("/hears"))

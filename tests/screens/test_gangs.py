@@ -140,7 +140,7 @@ def test_a_gang_unfolds_on_the_banks_from_its_page_and_from_find(server, people)
     me.until(lambda: len(me.all('[data-address="channel/17/fader"]')) == 0)
     me.keys(Keys.ESCAPE)
     me.keys("/")
-    me.type("Find by name or number", "gang brass")
+    me.type("Find by name, number or wish", "gang brass")
     me.until(lambda: "gangs/3" in me.driver.current_url)
 
 

@@ -22,7 +22,7 @@ _ASK = TypeAdapter(Ask)
 
 
 def asks_of(text):
-    """By title, what each answer that changes something asks of the door, as it went over the wire."""
+    """By title, what each answer that changes something asks of the door, off the wire."""
     message = found_message(uuid.uuid4(), text, find(DEMO, FLOW, text))
     answers = message.model_dump(mode="json")["answers"]
     changes = [one for one in answers if one["group"] == "change"]

@@ -4,7 +4,7 @@
  */
 import { newId } from "./id";
 import { notify, received, store } from "./show";
-import type { Ask, FromScreen, Move, Preview, ToScreen } from "./types";
+import type { Ask, Found, FromScreen, Move, Preview, ToScreen } from "./types";
 import { LeftBehind, type Unsent } from "./unsent";
 
 const FIRST_RETRY_MS = 250;
@@ -35,6 +35,12 @@ interface Question {
   sent: number;
 }
 
+/** What was typed last in Find, and who waits for its answers. */
+interface Wish {
+  message: Extract<FromScreen, { type: "find" }>;
+  answer: (found: Found | null) => void;
+}
+
 /** A question that ended two connections ends no third: it may be what ends them. */
 const MOST_ASKED = 2;
 const GIVEN_UP =
@@ -46,6 +52,7 @@ export class Link {
   readonly #page = newId();
   readonly #waiting = new Map<string, Waiting>();
   readonly #questions = new Map<string, Question>();
+  #wish: Wish | null = null;
   readonly #gone: string[] = [];
   readonly #kept: Extract<ToScreen, { type: "done" }>[] = [];
   readonly #left: LeftBehind;
@@ -122,6 +129,7 @@ export class Link {
       this.#send(this.#watch);
       for (const { message } of this.#waiting.values()) this.#send(message);
       for (const question of [...this.#questions.values()]) this.#ask(question);
+      if (this.#wish) this.#send(this.#wish.message);
       if (store.getState().status !== "gone") store.setState({ status: "live", trouble: "" });
       this.#tellGone();
       this.#left.ask();
@@ -193,6 +201,7 @@ export class Link {
       this.#seen();
     } else if (message.type === "refused") {
       if (message.id && this.#answered(message.id, message.message)) return;
+      if (message.id && this.#wished(message.id, null)) return;
       const edit = message.id ? this.#waiting.get(message.id)?.message : undefined;
       const ask = edit?.type === "do" && edit.ask.action === "moves" ? edit.ask : undefined;
       if (message.id) this.#settled(message.id, false);
@@ -202,6 +211,8 @@ export class Link {
       else notify(message.message, "refused");
     } else if (message.type === "preview") {
       this.#answered(message.id, message);
+    } else if (message.type === "found") {
+      this.#wished(message.id, message);
     } else if (message.type === "kept") {
       this.#left.judge(new Set(message.ids));
     }
@@ -304,6 +315,26 @@ export class Link {
       this.#count();
       if (store.getState().status === "live") this.#ask(question);
     });
+  }
+
+  /**
+   * What answers these words. null: nothing does by now, since something else was typed behind them.
+   * While the server is away it waits.
+   */
+  find(text: string, view: string): Promise<Found | null> {
+    this.#wish?.answer(null);
+    return new Promise((answer) => {
+      this.#wish = { message: { type: "find", id: newId(), text, view }, answer };
+      this.#send(this.#wish.message);
+    });
+  }
+
+  #wished(id: string, found: Found | null): boolean {
+    const wish = this.#wish;
+    if (wish?.message.id !== id) return false;
+    this.#wish = null;
+    wish.answer(found);
+    return true;
   }
 
   /** What this screen draws from now on, besides values; what is not named stays as it was. */

@@ -222,6 +222,8 @@ export function received(message: ToScreen): void {
         return { ruled: withRuled(message.whole ? new Map() : state.ruled, message.strips) };
       case "unfolded":
         return { unfolded: message.strips };
+      case "found": // whoever typed it waits for it
+        return {};
       case "levels":
         return { levels: message.channels };
       case "strip":

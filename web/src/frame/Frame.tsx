@@ -11,7 +11,7 @@ import { WhyEdge } from "../views/why/WhyEdge";
 import { WhyLine } from "../views/why/WhyLine";
 import { WhyPanel } from "../views/why/WhyPanel";
 import { Choosing } from "./Choosing";
-import { Find } from "./Find";
+import { Find } from "./find/Find";
 import { KeysDialog } from "./KeysDialog";
 import { actOf } from "./keys";
 import { seen, VIEW_WORD, viewOf } from "./places";
@@ -114,7 +114,7 @@ export function Frame({ children }: { children: ReactNode }) {
         </main>
         {why}
       </div>
-      <Find open={finding} onOpenChange={setFinding} />
+      <Find open={finding} onOpenChange={setFinding} onKeys={() => setKeys(true)} view={view} />
       <KeysDialog open={keys} onOpenChange={setKeys} view={view} />
       <Choosing />
       <UnsentDialog />

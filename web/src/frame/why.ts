@@ -18,6 +18,9 @@ export const hasWhy = (view: string): boolean => !SILENT.has(view);
 export const useWhyFolded = (view: string): boolean =>
   useHabits((now) => now.why_folded?.[view] ?? !ANSWERS.has(view));
 
+export const isFolded = (view: string): boolean =>
+  habits.getState().why_folded?.[view] ?? !ANSWERS.has(view);
+
 export function foldWhy(view: string, folded: boolean): void {
   choose({ why_folded: { ...habits.getState().why_folded, [view]: folded } });
 }

@@ -7,6 +7,7 @@ export const preview = (told: Partial<Preview> = {}): Preview => ({
   says: "",
   changes: 1,
   values: [],
+  heard: [],
   breaks: [],
   leaving: [],
   compensation: null,

@@ -10,7 +10,7 @@ import { memoryLocation } from "wouter/memory-location";
 import desk from "../data/generated/desk.json";
 import { Link } from "../data/link";
 import { received, setDesk, store } from "../data/show";
-import type { Ask, Desk, FromScreen, Move, Preview, ToScreen, Value } from "../data/types";
+import type { Ask, Desk, Found, FromScreen, Move, Preview, ToScreen, Value } from "../data/types";
 import { LinkContext } from "../data/use";
 import { Views } from "../Views";
 import { leftRunning } from "./timers";
@@ -25,6 +25,11 @@ export const asks = (): Ask[] => done.mock.calls.map(([ask]) => ask);
 
 /** What an edit would do: a test says it beforehand. */
 export const tried = vi.fn((_ask: Ask): Promise<Preview | string> => new Promise(() => {}));
+
+/** What answers a wish: a test says it beforehand. */
+export const wished = vi.fn(
+  (_text: string, _view: string): Promise<Found | null> => new Promise(() => {}),
+);
 
 /** What the views have the server watch. */
 export const watched = vi.fn((_wanted: Partial<Extract<FromScreen, { type: "watch" }>>) => {});
@@ -45,6 +50,7 @@ const LINK = {
   put: Link.prototype.put,
   type: Link.prototype.type,
   try: tried,
+  find: wished,
   watch: watched,
   undo: vi.fn(() => Promise.resolve(true)),
   redo: vi.fn(() => Promise.resolve(true)),
@@ -111,7 +117,7 @@ vi.stubGlobal("fetch", asFetched);
 
 afterEach(async () => {
   cleanup();
-  for (const one of [done, tried, watched, fetched, fed]) one.mockClear();
+  for (const one of [done, tried, wished, watched, fetched, fed]) one.mockClear();
   answers.clear();
   // one that outlives its page fires where there is none any more, on a busy machine without a document
   expect(await leftRunning(), "timers that outlive the page").toEqual([]);

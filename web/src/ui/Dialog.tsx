@@ -8,12 +8,23 @@ interface Props {
   onOpenChange: (open: boolean) => void;
   children: ReactNode;
   wide?: boolean;
+  /** Its title is for those who do not see it: what it is for shows by itself. */
+  bare?: boolean;
   /** Where the hand goes when it closes; else back to where it was. */
   onClosed?: () => boolean;
 }
 
 /** A dialog over the frame; Escape closes it. */
-export function Dialog({ title, about, open, onOpenChange, children, wide, onClosed }: Props) {
+export function Dialog({
+  title,
+  about,
+  open,
+  onOpenChange,
+  children,
+  wide,
+  bare,
+  onClosed,
+}: Props) {
   // the hand goes back to where it was, however the dialog came to be opened
   const before = useRef<HTMLElement | null>(null);
   const wasOpen = useRef(false);
@@ -35,7 +46,9 @@ export function Dialog({ title, about, open, onOpenChange, children, wide, onClo
             wide ? "w-[min(1120px,96vw)]" : "w-[min(520px,96vw)]"
           }`}
         >
-          <RadixDialog.Title className="font-title text-xl font-bold">{title}</RadixDialog.Title>
+          <RadixDialog.Title className={bare ? "sr-only" : "font-title text-xl font-bold"}>
+            {title}
+          </RadixDialog.Title>
           {about && <p className="text-soft mt-0.5">{about}</p>}
           <div className="flex flex-col min-h-0 scrolls -m-1 p-1">{children}</div>
         </RadixDialog.Content>

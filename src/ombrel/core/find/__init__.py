@@ -1,7 +1,7 @@
 """Wishes in plain words: what is meant by them, and what would answer them."""
 
-from .answer import Answer, Found, Group, Read
+from .answer import Answer, Found
 from .finding import find
 from .places import HereDone
 
-__all__ = ["Answer", "Found", "Group", "HereDone", "Read", "find"]
+__all__ = ["Answer", "Found", "HereDone", "find"]

@@ -2,13 +2,18 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Final, Literal
 
+from ..catalogue import Address
 from ..values import Asked
 
 __all__ = ["GROUPS", "Answer", "Found", "Group", "Read"]
 
 Group = Literal["change", "go", "hears", "do"]
+_SOURCES: Final = ("phantom", "source", "spare", "on_spare")
+_CAREFUL: Final = frozenset(
+    ("recall_scene", "go", "store_again", "feed", "plug", "patch_output", "patch_lines")
+)
 GROUPS: tuple[Group, ...] = ("change", "go", "hears", "do")
 
 
@@ -32,6 +37,12 @@ class Answer:
     beside: str = ""
     here: str = ""
     rank: float = 0.0
+
+    @property
+    def careful(self) -> bool:
+        """Whether what it would do must have been seen before: a scene, a patch, phantom power."""
+        at_sources = (Address.at(address).last in _SOURCES for address in self.moves)
+        return self.action in _CAREFUL or any(at_sources)
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from dataclasses import replace
 from functools import cached_property
 from typing import Final
 
-from ..catalogue import FAMILIES, KINDS, STRIP_KINDS, of_kind
+from ..catalogue import FAMILIES, KINDS, SENDERS, STRIP_KINDS, of_kind
 from ..flow import Flow, strip_name
 from ..show import Show, TypedStrips, strips_text, typed_strips
 from ..values import Asked, ConsoleError, Number, Switch, Text, Typed, is_step, plain
@@ -124,6 +124,7 @@ def change_answers(wish: Wish) -> Iterator[Answer]:
     """Every change that a wish may mean."""
     yield from _settings(wish)
     yield from _levels(wish)
+    yield from _into_ears(wish)
     yield from _sends(wish)
     yield from _memberships(wish)
 
@@ -157,15 +158,12 @@ def _set_by_phrase(
         for rank, setting in settings_said(thing.kind, phrase)[:4]:
             sure = 6.5 + 1.2 * rank + 0.25 * fits + 0.5 * len(phrase)
             if not text:
-                stage = setting.leaf.endswith("/on")
-                yield _looking(
-                    thing, setting, sure - (0.0 if stage else 1.5 if rank > 1.6 else 4.0)
-                )
+                less = 0.0 if setting.switches else 1.5 if rank > 1.6 else 4.0
+                yield _looking(thing, setting, sure - less)
             answer = _set_one(wish, [thing.at], thing.name, setting, text)
             if answer and answer.title not in done:
                 done.add(answer.title)
-                simple = "/" not in setting.leaf or setting.of_preamp
-                yield _ranked(answer, sure + (1.0 if text or simple else -0.4))
+                yield _ranked(answer, sure + (-0.4 if setting.switches and not text else 1.0))
     several = wish.strips(left)
     if several:
         kind = of_kind(several.strips[0])
@@ -178,9 +176,8 @@ def _set_by_phrase(
 
 def _looking(thing: Named, setting: Setting, rank: float) -> Answer:
     """A setting without a value is gone to."""
-    stage = setting.leaf.partition("/")[0]
     return Answer(group="go", title=f"{thing.name}, {setting.label}", about="Strip", view="strip",
-                  at=thing.at, beside=stage, rank=rank)  # fmt: skip
+                  at=thing.at, beside=setting.stage, rank=rank)  # fmt: skip
 
 
 def _set_one(
@@ -239,6 +236,36 @@ def _levels(wish: Wish) -> Iterator[Answer]:
                     sure = 7.6 + fits + 0.5 * (end - start)
                     yield _ranked(answer, sure)
                     yield from _as_step(wish, strips, name, setting, text, sure - 0.6)
+
+
+def _into_ears(wish: Wish) -> Iterator[Answer]:
+    """A level of a source may be meant for ears: of the mix that is called after it, or all."""
+    show = wish.show
+    ears = [mix for mix in show.in_use("mix") if show.text(f"{mix}/serves") == "ears"]
+    for start, end, text in wish.values:
+        left = wish.without(start, end)
+        for _, one in wish.named(left)[:1] if text[:1] in ("+", "-", "\u2212") else ():
+            if one.kind not in SENDERS or one.kind == "group":
+                continue
+            words = set(one.words)
+            own = [m for m in ears if words <= set(plain(show.text(f"{m}/name")).split())]
+            for mix in own[:1]:
+                for answer in _send(wish, one, _as_bus(wish, mix), text, 8.0):
+                    yield replace(answer, about=f"their own sound, {answer.about}")
+            if len(ears) > 1:
+                level = reads(show, f"{one.at}/send/{ears[0]}/level", text)
+                if level is not None:
+                    then = value_text(show, f"{one.at}/send/{ears[0]}/level", level, places=1)
+                    moves: dict[str, Asked] = {}
+                    for mix in ears:
+                        moves[f"{one.at}/send/{mix}/level"] = level
+                        moves[f"{one.at}/send/{mix}/on"] = True
+                    yield Answer(group="change", title=f"{one.name} into all ears to {then}",
+                                 about=f"{len(ears)} mixes", moves=moves, rank=7.5)  # fmt: skip
+
+
+def _as_bus(wish: Wish, mix: str) -> Named:
+    return next(one for one in wish.things.every if one.at == mix)
 
 
 def _as_step(

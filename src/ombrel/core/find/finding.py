@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
-from ..catalogue import SOURCES, Thing, of_kind
+from ..catalogue import SOURCES, Address, Thing, of_kind
 from ..flow import Flow
 from ..show import Show
 from ..values import plain
@@ -18,7 +18,9 @@ from .words import meant, split_words
 __all__ = ["find"]
 
 _MOST_WORDS = 10  # a longer wish is none
-_MOST_ANSWERS = 5  # of each group
+_MOST_ANSWERS = 6  # of each group
+_BESIDE = 6.5  # the place of what is set, behind its setting
+_SIGNS = ("+", "-", "\u2212")
 _WORSE = 4.5  # what answers by so much worse than the best is a wild guess
 _LISTENERS = ("mix", "matrix", "group", "house", "mono")
 _HEARS = frozenset(("hear", "hears", "why", "reaches", "arrives", "who"))
@@ -44,7 +46,8 @@ def find(show: Show, flow: Flow, text: str, *, view: str = "") -> Found:
             answers = _answers(show, flow, mended, view)
     if not answers and len(words) > 1:
         instead, answers = _without_one(show, flow, words, view)
-    return _told(answers, tuple(_read(show, words)), instead if answers else "")
+    read = tuple(_read(show, words, answers[0])) if answers else ()
+    return _told(answers, read, instead if answers else "")
 
 
 def _without_one(
@@ -93,6 +96,10 @@ def _told(answers: Sequence[Answer], read: tuple[Read, ...], instead: str) -> Fo
 def _going(wish: Wish, view: str) -> Iterator[Answer]:
     for rank, one in wish.named(range(len(wish.words)))[:40]:
         yield from _ways_there(wish.show, one, rank, view)
+    for start, end, text in wish.values:  # "fiddle -6": and what it is set of
+        if text[:1] in _SIGNS and end - start < len(wish.words):
+            for _, one in wish.named(wish.without(start, end))[:1]:
+                yield from _ways_there(wish.show, one, _BESIDE, view)
 
 
 def _ways_there(show: Show, one: Named, rank: float, view: str) -> Iterator[Answer]:
@@ -100,8 +107,10 @@ def _ways_there(show: Show, one: Named, rank: float, view: str) -> Iterator[Answ
     about = ", ".join(part for part in (words, one.about) if part)
     under = _bank_of(show, one.at)
     if under:
-        bank = show.text(f"{under}/name") or f"bank {Thing.at(under).number}"
-        yield Answer(group="go", title=f"{one.name} under the hand", about=f"Banks, {bank}",
+        where_there = "always in sight"
+        if of_kind(under) == "bank":
+            where_there = show.text(f"{under}/name") or f"bank {Thing.at(under).number}"
+        yield Answer(group="go", title=f"{one.name} under the hand", about=f"Banks, {where_there}",
                      view="banks", at=under, beside=one.at,
                      rank=rank + (0.5 if view == "banks" else -0.9))  # fmt: skip
     yield Answer(group="go", title=one.name, about=about, view=where, at=one.at, rank=rank)
@@ -126,10 +135,14 @@ def _kind_words(one: Named) -> str:
 
 
 def _bank_of(show: Show, strip: str) -> str:
-    """The first bank that has a strip on one of its faders; "" for none."""
+    """The first bank that has a strip on one of its faders, or the side that always has it; ""."""
     if of_kind(strip) not in (*SOURCES, "mix", "group", "matrix", "house", "mono", "dca"):
         return ""
     desk = show.desk
+    for bay, one in enumerate(desk.bays, start=1):
+        for place in range(1, one.faders + 1):
+            if show.values.get(f"bay/{bay}/fixed/{place}") == strip:
+                return f"bay/{bay}"
     for bank in range(1, desk.count("bank") + 1):
         for bay, one in enumerate(desk.bays, start=1):
             for place in range(1, one.faders + 1):
@@ -175,10 +188,15 @@ def _heard_by_name(wish: Wish, source: Named, bus: str, rank: float) -> Answer |
 # ---- how it was read
 
 
-def _read(show: Show, words: Sequence[str]) -> Iterator[Read]:
-    """What single words name, for the eye: names and numbers first, else nothing is said."""
+def _read(show: Show, words: Sequence[str], first: Answer) -> Iterator[Read]:
+    """What single words name, for the eye: what the first answer is about, ahead of others."""
     things = things_of(show)
+    meant_by = {first.at, first.beside, *map(str, first.fields.values())}
+    meant_by |= {Address.at(address).thing for address in first.moves}
     for word in words:
         named = things.called([plain(word)] if plain(word) else [])
-        if named and word[:1] not in "+-\u2212":
-            yield Read(word, _kind_words(named[0][1]) or named[0][1].name)
+        if word[:1] in _SIGNS and word[1:2].isdigit():
+            yield Read(word, "a level in dB")
+        elif named:
+            told = next((one for _, one in named if one.at in meant_by), named[0][1])
+            yield Read(word, _kind_words(told) or told.name)

@@ -8,6 +8,7 @@ from typing import Final
 from ..casting import preamp_socket
 from ..catalogue import CATALOGUE, STRIP_KINDS, Address, Parameter, parameter_at, pattern_of
 from ..show import Show
+from ..strips import PATH_STAGES
 from ..values import Choice, ConsoleError, Number, Switch, Text, Value, in_sentence, plain
 from .words import begins
 
@@ -27,7 +28,8 @@ class Setting:
     """A setting of a kind of thing. `leaf`: below the thing ("gate/threshold"), or of the preamp
 
     that feeds it (`of_preamp`); `label`: as a sentence names it ("gate threshold"); `words`: plain
-    words of which a phrase may be made; `worth`: of those that answer alike.
+    words of which a phrase may be made; `worth`: of those that answer alike; `stage`: of the
+    strip's path; `switches`: it turns that on.
     """
 
     leaf: str
@@ -35,6 +37,8 @@ class Setting:
     words: frozenset[str]
     entry: Parameter
     worth: float
+    stage: str
+    switches: bool
     of_preamp: bool = False
 
 
@@ -90,16 +94,26 @@ def _settings_of(kind: str) -> tuple[Setting, ...]:
 
 
 def _setting(leaf: str, entry: Parameter, *, of_preamp: bool = False) -> Setting:
-    stage, _, rest = leaf.partition("/")
-    words = {*plain(leaf).split(), *plain(entry.label).split()}
+    stage = "preamp" if of_preamp else _stage_of(leaf, entry)
+    switches = PATH_STAGES[stage].switch == leaf
+    words = plain(leaf).split()
     label = in_sentence(entry.label).removesuffix(" at")
-    if rest and rest != "on" and plain(stage) not in plain(label) and stage != "eq":
-        label = f"{stage.replace('_', ' ')} {label}"
-    if stage == "eq" and rest != "on":
-        band = rest.partition("/")[0]
-        label = f"EQ {band} {label.removeprefix('EQ ')}"
-    worth = 1.0 if rest in ("", "on") else 0.95 if leaf in _FIRST else 0.8
-    return Setting(leaf, label, frozenset(words), entry, worth, of_preamp)
+    of_stage = PATH_STAGES[stage].word
+    if stage == "eq" and not switches:
+        label = f"EQ {words[1]} {label.removeprefix('EQ ')}"
+    elif len(words) > 1 and not switches and plain(of_stage) not in plain(label):
+        label = f"{in_sentence(of_stage)} {label}"
+    worth = 1.0 if switches or len(words) == 1 else 0.95 if leaf in _FIRST else 0.8
+    every = frozenset((*words, *plain(entry.label).split()))
+    return Setting(leaf, label, every, entry, worth, stage, switches, of_preamp)
+
+
+def _stage_of(leaf: str, entry: Parameter) -> str:
+    """The stage of a strip's path at which a leaf is set: the fader where it is none of another."""
+    for stage in PATH_STAGES.values():
+        if leaf == stage.switch or leaf in stage.leaves:
+            return stage.key
+    return entry.aspect if entry.aspect in PATH_STAGES else "fader"
 
 
 def settings_said(kind: str, typed: Sequence[str]) -> list[tuple[float, Setting]]:

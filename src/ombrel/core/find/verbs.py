@@ -47,7 +47,7 @@ def verb_answers(wish: Wish) -> Iterator[Answer]:
     for at, word in enumerate(word.lower() for word in wish.words):
         rest = wish.without(at, at + 1)
         following = wish.words[at + 1].lower() if at + 1 < len(wish.words) else ""
-        if word in _KEYS and not following.startswith("group"):  # "mute group 4" is a thing
+        if word in _KEYS and following not in ("group", "groups"):  # "mute group 4" is a thing
             yield from _key(wish, word, rest)
         if word in _RECALL or (word in _NEXT and len(wish.words) == 1):
             yield from _recall(wish, rest)

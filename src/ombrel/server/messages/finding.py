@@ -21,6 +21,7 @@ class FoundAnswer(BaseModel):
     """One answer: one of `ask` (of the door), `view` with `at` and `beside` (where the screen
 
     goes), `here` (what the screen does by itself). `about`: from what, or where it stands.
+    `careful`: it is made only after it was seen what it would do.
     """
 
     group: Literal["change", "go", "hears", "do"]
@@ -31,6 +32,7 @@ class FoundAnswer(BaseModel):
     at: str
     beside: str
     here: core.HereDone | None
+    careful: bool
 
 
 class FoundRead(BaseModel):
@@ -84,4 +86,5 @@ def _answer(one: core.Answer) -> FoundAnswer:
         at=one.at,
         beside=one.beside,
         here=next((here for here in _HERE if here == one.here), None),
+        careful=one.careful,
     )

@@ -1787,6 +1787,7 @@ export interface components {
          * @description One answer: one of `ask` (of the door), `view` with `at` and `beside` (where the screen
          *
          *     goes), `here` (what the screen does by itself). `about`: from what, or where it stands.
+         *     `careful`: it is made only after it was seen what it would do.
          */
         FoundAnswer: {
             /** About */
@@ -1797,6 +1798,8 @@ export interface components {
             at: string;
             /** Beside */
             beside: string;
+            /** Careful */
+            careful: boolean;
             /**
              * Group
              * @enum {string}

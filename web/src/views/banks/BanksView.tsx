@@ -1,5 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link as RouteLink } from "wouter";
+import { memberFor } from "../../data/gangs";
+import { store } from "../../data/show";
 import { stripName, useLink, useShow, useText } from "../../data/use";
 import { SoloMode } from "../../frame/SoloPill";
 import { useViewKeys } from "../../frame/useViewKeys";
@@ -13,7 +15,7 @@ import { AloneKey } from "./AloneKey";
 import { BankKeys } from "./BankKeys";
 import { Bay } from "./Bay";
 import { MuteKeys } from "./MuteKeys";
-import { type BayView, useSurface, viewOfBay } from "./surface";
+import { type BayView, liesOn, useSurface, viewOfBay } from "./surface";
 
 /** The surface: bays of faders, each showing a bank, what is unfolded, or a listener's sends. */
 export function BanksView() {
@@ -52,6 +54,18 @@ export function BanksView() {
     "unfold",
     (thing) => (members.get(thing)?.size ?? 0) > 0,
     (thing) => setBay(shown, { ...views[shown - 1]!, unfolded: [thing], page: 0 }),
+  );
+  const toHand = useToHand();
+  useAsked(
+    "hand",
+    (strip) => liesOn(store.getState(), surface, strip) !== null,
+    (strip) => {
+      const lies = liesOn(store.getState(), surface, strip)!;
+      const { bay, bank } = lies;
+      const there = viewOfBay(surface, bay, banks);
+      setBay(bay, bank === null ? there : { bank, unfolded: [], page: 0 });
+      toHand(memberFor(store.getState(), strip));
+    },
   );
   const view = views[shown - 1]!;
   useViewKeys("banks", {
@@ -168,4 +182,19 @@ export function BanksView() {
       <MuteKeys />
     </>
   );
+}
+
+/** Puts a strip's fader into the hand as soon as it is drawn. */
+function useToHand(): (strip: string) => void {
+  const [strip, setStrip] = useState<string | null>(null);
+  useEffect(() => {
+    if (!strip) return;
+    const fader = document.querySelector<HTMLElement>(
+      `[data-bank-strip="${strip}"] [role="slider"]`,
+    );
+    fader?.scrollIntoView({ inline: "nearest", block: "nearest" });
+    fader?.focus();
+    setStrip(null);
+  }, [strip]);
+  return setStrip;
 }

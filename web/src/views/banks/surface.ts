@@ -1,5 +1,7 @@
 /** What this screen shows on each bay: kept for the screen alone, through a reload, never undone. */
 import { useCallback, useEffect, useState } from "react";
+import { memberFor } from "../../data/gangs";
+import { type ShowState, valueIn } from "../../data/show";
 
 export interface BayView {
   bank: number;
@@ -35,6 +37,32 @@ export function useSurface(): [Surface, (change: Partial<Surface>) => void] {
     [],
   );
   return [surface, change];
+}
+
+/** On which side of the surface a strip lies, and in which bank; null: on none. What is in sight first. */
+export function liesOn(
+  state: ShowState,
+  surface: Surface,
+  strip: string,
+): { bay: number; bank: number | null } | null {
+  const bays = state.desk?.bays ?? [];
+  const wanted = memberFor(state, strip);
+  const at = (bay: number, head: string) => {
+    for (let place = 1; place <= bays[bay - 1]!.faders; place++) {
+      const held = valueIn(state, `${head}/${place}`);
+      if (held === strip || held === wanted) return true;
+    }
+    return false;
+  };
+  const sides = bays.map((_, index) => index + 1);
+  for (const bay of sides) if (at(bay, `bay/${bay}/fixed`)) return { bay, bank: null };
+  for (const bay of sides) {
+    const { bank } = viewOfBay(surface, bay, state.banks);
+    if (at(bay, `bank/${bank}/${bay}`)) return { bay, bank };
+  }
+  for (const bank of state.banks)
+    for (const bay of sides) if (at(bay, `bank/${bank}/${bay}`)) return { bay, bank };
+  return null;
 }
 
 export const viewOfBay = (surface: Surface, bay: number, banks: readonly number[]): BayView => {

@@ -7,30 +7,22 @@ import { VIEW_WORD } from "../../frame/places";
 import { ViewHead } from "../../frame/ViewHead";
 
 import { SearchField } from "../../ui/SearchField";
+import { partsOf } from "./parts";
 
-interface Part {
-  title: string;
-  text: string;
-}
-
-const PARTS: readonly Part[] = guide
-  .split(/^## /m)
-  .slice(1)
-  .map((part) => {
-    const end = part.indexOf("\n");
-    return { title: part.slice(0, end).trim(), text: part.slice(end + 1) };
-  });
+const PARTS = partsOf(guide);
 
 /** The guide, with the application and without a network: it opens at the view one came from. */
 export function GuideView() {
-  const from = new URLSearchParams(useSearch()).get("view") ?? "";
+  const asked = new URLSearchParams(useSearch());
+  const from = asked.get("view") ?? "";
+  const part = asked.get("part");
   const [words, setWords] = useState("");
   const shown = useMemo(() => {
     const said = hasWords(words);
     return PARTS.filter((part) => said(`${part.title} ${part.text}`));
   }, [words]);
   const scroller = useRef<HTMLDivElement>(null);
-  const start = VIEW_WORD[from];
+  const start = part ?? VIEW_WORD[from];
   useEffect(() => {
     const at = [...(scroller.current?.querySelectorAll("h2") ?? [])].find(
       (head) => head.textContent === start,
