@@ -167,3 +167,16 @@ def test_only_mixes_groups_and_matrices_are_given_up_copied_or_moved(bus):
             action(BLANK, bus)
     with pytest.raises(UnknownAddress):
         move_bus(BLANK, bus, None)
+
+
+def test_a_mix_is_for_what_its_name_says_and_a_wedge_is_mono_on_one_output():
+    names = ["Ears Ada", "Wedge ring", "Side fill", "Stream"]
+    show, _ = made(BLANK, make_mixes(BLANK, names, stereo=True))
+    found = [(show[f"mix/{n}/serves"], show[f"mix/{n}/format"]) for n in (1, 2, 3, 4)]
+    assert found == [("ears", "stereo"), ("wedge", "mono"), ("wedge", "mono"), ("feed", "stereo")]
+    carried = [show[f"{one}/source"] for one in show.outputs() if show[f"{one}/source"]]
+    assert sorted(map(str, carried)) == [
+        "mix/1/left", "mix/1/right", "mix/2", "mix/3", "mix/4/left", "mix/4/right",
+    ]  # fmt: skip
+    kept, _ = made(BLANK, make_mixes(BLANK, ["Wedge ring"], stereo=True, serves="ears"))
+    assert (kept["mix/1/serves"], kept["mix/1/format"]) == ("ears", "stereo")

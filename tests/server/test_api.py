@@ -102,3 +102,9 @@ def test_how_a_person_likes_it_is_kept_for_them_alone_and_what_is_no_choice_is_r
     assert signed_in.get("/api/me").json()["habits"] == first
     models.Habits.objects.create(person=ben, values={"theme": "of an older build"})
     assert signed_in.get("/api/me").json()["habits"] == first
+
+
+def test_the_sign_in_page_tells_the_demos_people_only_where_it_is_the_demo(client, db, settings):
+    for demo in (True, False):
+        settings.DEMO = demo
+        assert (b"password <b>demo</b>" in client.get("/sign-in").content) is demo

@@ -85,6 +85,8 @@ DATABASES: dict[str, dict[str, Any]] = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 # Several processes that serve the same shows tell one another of moves by it (see `exchange`).
+# the sign-in page tells the demo's own people and their password: for who tries it on this machine
+DEMO = os.environ.get("OMBREL_DEMO") == "1"
 REDIS = os.environ.get("OMBREL_REDIS", "")
 
 AUTH_PASSWORD_VALIDATORS = [

@@ -1,14 +1,14 @@
 """Paths of the pages, the API and the websocket."""
 
-from django.contrib.auth.views import LoginView, LogoutView
+from django.contrib.auth.views import LogoutView
 from django.urls import path, re_path
 
 from .api.routes import api
 from .screen.socket import Nowhere, ShowConsumer
-from .views import application_page
+from .views import SignIn, application_page
 
 urlpatterns = [
-    path("sign-in", LoginView.as_view(redirect_authenticated_user=True), name="sign-in"),
+    path("sign-in", SignIn.as_view(), name="sign-in"),
     path("sign-out", LogoutView.as_view(), name="sign-out"),
     path("api/", api.urls),
     re_path(r"^(?!api/|static/|live/)(?P<path>.*)$", application_page),

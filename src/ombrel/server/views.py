@@ -1,13 +1,25 @@
 """The pages themselves: the application for whoever is signed in, and nothing for strangers."""
 
+from typing import Any
+
 from django.conf import settings
 from django.contrib.auth.decorators import login_required
+from django.contrib.auth.views import LoginView
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 
-__all__ = ["application_page"]
+__all__ = ["SignIn", "application_page"]
 
 _NOT_BUILT = "The screens are not built. Run bin/demo, or npm run build in web/."
+
+
+class SignIn(LoginView):
+    """The sign-in page; of the demo it tells who can sign in."""
+
+    redirect_authenticated_user = True
+
+    def get_context_data(self, **more: Any) -> dict[str, Any]:
+        return super().get_context_data(demo=settings.DEMO, **more)
 
 
 @login_required

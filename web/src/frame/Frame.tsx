@@ -11,7 +11,9 @@ import { WhyEdge } from "../views/why/WhyEdge";
 import { WhyLine } from "../views/why/WhyLine";
 import { WhyPanel } from "../views/why/WhyPanel";
 import { Choosing } from "./Choosing";
+import { FirstSteps } from "./FirstSteps";
 import { Find } from "./find/Find";
+import { hasSteps } from "./firstSteps";
 import { KeysDialog } from "./KeysDialog";
 import { actOf } from "./keys";
 import { seen, VIEW_WORD, viewOf } from "./places";
@@ -106,6 +108,11 @@ export function Frame({ children }: { children: ReactNode }) {
           className="order-2 flex-1 min-w-0 min-h-0 flex flex-col bg-ink outline-none"
         >
           <div className="flex-1 min-h-0 flex flex-col short:overflow-y-auto px-4 phone:px-2.5 pb-3 phone:pb-1.5">
+            {hasSteps(view) && (
+              <Guarded what="First steps">
+                <FirstSteps />
+              </Guarded>
+            )}
             <Guarded key={path} what="This view">
               {children}
             </Guarded>

@@ -2,6 +2,7 @@ import { Link as RouteLink } from "wouter";
 import { Dialog } from "../ui/Dialog";
 import { ABOUT } from "./about";
 import { KEYS, type KeyWord } from "./keys";
+import { OwnWords } from "./OwnWords";
 import { VIEW_WORD } from "./places";
 
 /** The keys of the view one is in, and those that work everywhere. */
@@ -17,6 +18,7 @@ export function KeysDialog({
   return (
     <Dialog title="Keys" open={open} onOpenChange={onOpenChange}>
       {ABOUT[view] && <p className="mt-3 leading-relaxed">{ABOUT[view].says}</p>}
+      <OwnWords of={ABOUT[view]?.words} />
       {KEYS[view] && <Section title={VIEW_WORD[view] ?? view} keys={KEYS[view]} />}
       <Section title="Everywhere" keys={KEYS.everywhere!} />
       <RouteLink

@@ -4,6 +4,7 @@ import { Link as RouteLink, useLocation } from "wouter";
 import { walkAcross } from "../ui/walk";
 import { ABOUT } from "./about";
 import { Glyph } from "./Glyph";
+import { OwnWords } from "./OwnWords";
 import { placeOf, tabsOf, useCounts, viewOf } from "./places";
 
 interface Props {
@@ -104,6 +105,7 @@ function WhatIsThis({ view, says }: { view: string; says: string }) {
           className="z-40 max-w-96 rounded-2xl border border-edge bg-floor p-4 shadow-2xl leading-relaxed"
         >
           <p>{says}</p>
+          <OwnWords of={ABOUT[view]?.words} />
           <RouteLink
             to={`/guide?view=${view}`}
             className="mt-2 h-9 inline-flex items-center text-sun-text underline"

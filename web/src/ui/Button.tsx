@@ -1,5 +1,6 @@
 import type { ButtonHTMLAttributes } from "react";
 import { useTabIndex } from "./RowList";
+import { tipOf } from "./tips";
 
 const TONES = {
   plain: "bg-raise text-paper border-line hover:border-edge",
@@ -20,6 +21,7 @@ export function Button({ tone = "plain", small, className = "", ...rest }: Props
     <button
       type="button"
       tabIndex={useTabIndex()}
+      title={tipOf(rest.children)}
       className={`inline-flex items-center gap-1.5 border whitespace-nowrap select-none cursor-pointer disabled:opacity-45 disabled:cursor-default ${size} ${TONES[tone]} ${className}`}
       {...rest}
     />

@@ -1,6 +1,7 @@
 import { Toggle as RadixToggle } from "radix-ui";
 import type { ReactNode } from "react";
 import { useTabIndex } from "./RowList";
+import { tipOf } from "./tips";
 
 interface Props {
   label: string;
@@ -32,6 +33,7 @@ export function Toggle({
   return (
     <RadixToggle.Root
       aria-label={label}
+      title={tipOf(children)}
       tabIndex={useTabIndex()}
       pressed={pressed}
       style={area ? { gridArea: area } : undefined}

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Final
 
 from ..catalogue import COLOURS, SENDERS, Address, of_kind, parameter_at, strips_of
@@ -10,7 +11,16 @@ from ..edit import renamed, said_otherwise
 from ..flow import Flow, strip_name
 from ..patching import free_outputs, is_stereo, outputs_of, patch_bus
 from ..show import Show
-from ..values import Asked, NothingLeft, Number, Typed, UnknownAddress, UnreadableText, WrongValue
+from ..values import (
+    Asked,
+    NothingLeft,
+    Number,
+    Typed,
+    UnknownAddress,
+    UnreadableText,
+    WrongValue,
+    plain,
+)
 from ..wires import layout_of
 
 __all__ = [
@@ -40,6 +50,23 @@ class NewMix:
 
 
 NEW_MIX: Final = NewMix()
+# What a mix is used for by a word of its name.
+_BY_NAME: Final = {
+    **dict.fromkeys(("wedge", "wedges", "foldback", "floor"), "wedge"),
+    **dict.fromkeys(("sidefill", "sidefills", "drumfill", "cuebox"), "wedge"),
+    **dict.fromkeys(("stream", "recording", "broadcast", "press", "relay", "feed"), "feed"),
+}
+
+
+def used_for(name: str) -> str:
+    """What a new mix is used for by its name: ears, unless a word of it says otherwise.
+
+    >>> used_for("Wedge quay"), used_for("Side fill L"), used_for("Ears bass"), used_for("Stream")
+    ('wedge', 'wedge', 'ears', 'feed')
+    """
+    words = plain(name).split()
+    joined = [f"{one}{other}" for one, other in pairwise(words)]
+    return next((_BY_NAME[one] for one in (*words, *joined) if one in _BY_NAME), NEW_MIX.serves)
 
 
 def make_mixes(
@@ -47,7 +74,7 @@ def make_mixes(
     names: Sequence[str],
     *,
     stereo: bool,
-    serves: str = NEW_MIX.serves,
+    serves: str = "",
     channels: Sequence[int] = (),
     level_db: float = -math.inf,
     patch: bool = True,
@@ -57,36 +84,40 @@ def make_mixes(
 
     Each takes the next mix not in use, a colour, sends of `channels` at `level_db`, all its sends
     tapped at `tap` (an effect's after the fader, so that they follow it), and with `patch` the
-    next free outputs: a pair when stereo. An effect needs none.
+    next free outputs: a pair when stereo. An effect needs none. Without `serves` the name tells:
+    "Wedge quay" is a wedge, and mono.
     Raises NothingLeft for mixes or outputs, UnreadableText when no name is given.
     """
     if not names or not all(name.strip() for name in names):
         raise UnreadableText(", ".join(names), "at least one name, and none of them empty")
     used = set(show.mixes())
+    uses = [serves or used_for(name) for name in names]
+    wide = [stereo and (bool(serves) or use != "wedge") for use in uses]
     patch = patch and serves != "effect"
     free = [number for number in range(1, show.desk.mixes + 1) if number not in used]
     if len(free) < len(names):
         raise NothingLeft("mixes", len(names), len(free))
-    sides = 2 if stereo else 1
-    sockets = free_outputs(show, sides * len(names), pairs=stereo) if patch else []
+    two = free_outputs(show, 2 * wide.count(True), pairs=True) if patch else []
+    one = free_outputs(show, wide.count(False), but=two) if patch else []
+    pairs, singles = iter(two), iter(one)
     moves: dict[str, Asked] = {}
     for turn, (name, number) in enumerate(zip(names, free, strict=False)):
         mix = f"mix/{number}"
         moves[f"{mix}/name"] = Typed(name)
-        moves[f"{mix}/format"] = "stereo" if stereo else "mono"
-        moves[f"{mix}/serves"] = serves
+        moves[f"{mix}/format"] = "stereo" if wide[turn] else "mono"
+        moves[f"{mix}/serves"] = uses[turn]
         moves[f"{mix}/colour"] = COLOURS[1 + (len(used) + turn) % (len(COLOURS) - 1)]
-        moves.update(_taps(show, mix, "after_fader" if serves == "effect" else tap))
+        moves.update(_taps(show, mix, "after_fader" if uses[turn] == "effect" else tap))
         if level_db > -math.inf:
             for channel in channels:
                 moves[f"channel/{channel}/send/{mix}/level"] = level_db
                 # a stereo pair stays as wide in the mix as it stands in the house
                 moves[f"channel/{channel}/send/{mix}/pan"] = show[f"channel/{channel}/pan"]
-        if patch and stereo:
-            moves[f"{sockets[2 * turn]}/source"] = f"{mix}/left"
-            moves[f"{sockets[2 * turn + 1]}/source"] = f"{mix}/right"
+        if patch and wide[turn]:
+            moves[f"{next(pairs)}/source"] = f"{mix}/left"
+            moves[f"{next(pairs)}/source"] = f"{mix}/right"
         elif patch:
-            moves[f"{sockets[turn]}/source"] = mix
+            moves[f"{next(singles)}/source"] = mix
     return moves
 
 

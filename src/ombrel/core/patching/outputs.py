@@ -1,6 +1,6 @@
 """The edits that patch outputs: which socket carries which bus."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 from ..catalogue import ALONE, Thing, check_on_desk, of_kind, thing_of
 from ..show import Show, above, read_sockets
@@ -24,15 +24,19 @@ def is_stereo(show: Show, bus: str) -> bool:
     return bus == "house" or ("/" in bus and show[f"{bus}/format"] == "stereo")
 
 
-def free_outputs(show: Show, count: int, *, pairs: bool = False) -> list[str]:
+def free_outputs(
+    show: Show, count: int, *, pairs: bool = False, but: Collection[str] = ()
+) -> list[str]:
     """The next `count` free outputs, boxes in the desk's order; `pairs`: odd and the even above.
 
-    Sockets of boxes without preamps (a recorder) are not handed out. Raises NothingLeft.
+    Sockets of boxes without preamps (a recorder), and those of `but`, are not handed out. Raises
+    NothingLeft.
     """
     free = [
         socket
         for socket in show.outputs()
         if show[f"{socket}/source"] is None
+        and socket not in but
         and (box := show.desk.box(Thing.at(socket).box)) is not None
         and box.preamps
     ]

@@ -18,7 +18,7 @@ class MakeMixes(Strict):
     action: Literal["make_mixes"]
     names: Annotated[list[Typing], Field(min_length=1, max_length=128)]
     stereo: bool
-    serves: Typing = core.NEW_MIX.serves
+    serves: Typing = ""  # as their names tell: a wedge by its word, else ears
     channels: Typing = ""
     level: Typing = ""
     patch: bool = True

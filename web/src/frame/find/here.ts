@@ -4,6 +4,7 @@ import type { Link } from "../../data/link";
 import { choose } from "../../data/settings";
 import { store } from "../../data/show";
 import type { FoundAnswer } from "../../data/types";
+import { setSteps, stepsOf } from "../firstSteps";
 import { foldWhy, hasWhy, isFolded } from "../why";
 
 export type Here = NonNullable<FoundAnswer["here"]>;
@@ -36,5 +37,9 @@ export const doHere: Record<
   theme_light: () => choose({ theme: "daylight" }),
   theme_system: () => choose({ theme: "system" }),
   why: (_link, _opens, view) => hasWhy(view) && foldWhy(view, !isFolded(view)),
-  first_steps: (_link, _opens, _view, navigate) => navigate("/guide?part=First hour"),
+  first_steps: (_link, _opens, _view, navigate) => {
+    const state = store.getState();
+    if (state.desk) setSteps(state.desk.show.id, "begun");
+    navigate(stepsOf(state).every((step) => step.done) ? "/guide?part=First hour" : "/lines");
+  },
 };

@@ -3,6 +3,7 @@ import { store } from "../../data/show";
 import type { Found, FoundAnswer } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { type GuidePart, guideParts } from "../../views/guide/parts";
+import { ownWordsLike } from "../ownWords";
 import { namesLike } from "./names";
 
 /** What Find draws: a group's answers under its word. */
@@ -33,7 +34,7 @@ const WORD: Record<string, string> = {
   do: "Do",
 };
 const NOTHING: Answers = { text: "", instead: "", read: [], groups: [] };
-const MOST_OF_GUIDE = 2;
+const MOST_OF_GUIDE = 3;
 
 /** What answers the words that are typed, as the core reads them; offline the names that are known here. */
 export function useFound(text: string, view: string): Answers {
@@ -81,25 +82,28 @@ function grouped(answers: readonly Hit[], many: Record<string, number>, parts: H
   return groups;
 }
 
-/** Parts of the guide whose title has what is typed, or a word of it. */
+/** Our own words, and parts of the guide whose title has what is typed, or a word of it. */
 function guideHits(guide: readonly GuidePart[], wish: string): Hit[] {
   const words = wish.toLowerCase().split(/\s+/);
-  return guide
-    .filter(({ title }) => {
-      const said = title.toLowerCase().split(/\W+/);
-      return words.some((word) => word.length > 2 && said.some((one) => one.startsWith(word)));
-    })
-    .slice(0, MOST_OF_GUIDE)
-    .map(({ title }) => ({
-      group: "go",
-      title,
-      about: "in the guide",
-      view: "guide",
-      at: "",
-      beside: "",
-      ask: null,
-      here: null,
-      careful: false,
-      guide: title,
-    }));
+  const parts = guide.filter(({ title }) => {
+    const said = title.toLowerCase().split(/\W+/);
+    return words.some((word) => word.length > 2 && said.some((one) => one.startsWith(word)));
+  });
+  return [
+    ...ownWordsLike(wish).map(({ word, says, guide: part }) => inGuide(word, says, part)),
+    ...parts.map(({ title }) => inGuide(title, "in the guide", title)),
+  ].slice(0, MOST_OF_GUIDE);
 }
+
+const inGuide = (title: string, about: string, guide: string): Hit => ({
+  group: "go",
+  title,
+  about,
+  view: "guide",
+  at: "",
+  beside: "",
+  ask: null,
+  here: null,
+  careful: false,
+  guide,
+});

@@ -24,10 +24,7 @@ export function GuideView() {
   const scroller = useRef<HTMLDivElement>(null);
   const start = part ?? VIEW_WORD[from];
   useEffect(() => {
-    const at = [...(scroller.current?.querySelectorAll("h2") ?? [])].find(
-      (head) => head.textContent === start,
-    );
-    at?.scrollIntoView();
+    if (start) lead(scroller.current, start);
   }, [start]);
   return (
     <>
@@ -40,20 +37,64 @@ export function GuideView() {
               : shown.map((part) => part.title).join(", "))}
         </span>
       </ViewHead>
-      <div
-        ref={scroller}
-        className="scrolls flex-1 min-h-0 short:min-h-72"
-        tabIndex={0}
-        role="region"
-        aria-label="The guide"
-      >
-        {shown.map((part) => (
-          <section key={part.title} className="guide max-w-[72ch] pb-5">
-            <h2 className="font-title text-xl font-bold pb-1">{part.title}</h2>
-            <Markdown>{part.text}</Markdown>
-          </section>
-        ))}
+      <div className="flex gap-6 flex-1 min-h-0 short:min-h-72">
+        <nav aria-label="Contents" className="slim:hidden scrolls w-44 shrink-0 pb-4">
+          <ul>
+            {shown.map((one) => (
+              <li key={one.title}>
+                <button
+                  type="button"
+                  onClick={() => lead(scroller.current, one.title)}
+                  className="w-full min-h-8 coarse:min-h-11 text-left text-soft hover:text-paper cursor-pointer"
+                >
+                  {one.title}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </nav>
+        <div
+          ref={scroller}
+          className="scrolls flex-1 min-w-0"
+          tabIndex={0}
+          role="region"
+          aria-label="The guide"
+        >
+          {shown.map((one) => (
+            <section key={one.title} className="guide max-w-[72ch] pb-5">
+              <h2 className="font-title text-xl font-bold pb-1">{one.title}</h2>
+              <Markdown components={{ img: Picture }}>{one.text}</Markdown>
+            </section>
+          ))}
+        </div>
       </div>
     </>
+  );
+}
+
+/** Brings a part into sight. */
+function lead(all: HTMLElement | null, title: string): void {
+  [...(all?.querySelectorAll("h2") ?? [])]
+    .find((head) => head.textContent === title)
+    ?.scrollIntoView();
+}
+
+const PICTURES = import.meta.glob<string>("../../../../docs/screenshots/*.png", {
+  query: "?url",
+  import: "default",
+  eager: true,
+});
+
+/** A picture of the guide: it ships with the application. */
+function Picture({ src, alt }: { src?: string; alt?: string }) {
+  const name = src?.split("/").at(-1);
+  const found = Object.entries(PICTURES).find(([path]) => path.endsWith(`/${name}`))?.[1];
+  return (
+    <img
+      src={found}
+      alt={alt}
+      loading="lazy"
+      className="rounded-xl border border-line my-2 w-full max-w-[900px]"
+    />
   );
 }

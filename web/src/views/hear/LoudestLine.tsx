@@ -1,3 +1,4 @@
+import { valueIn } from "../../data/show";
 import { select, stripName, useShow } from "../../data/use";
 import { levelText } from "../../data/words";
 
@@ -9,6 +10,11 @@ export function LoudestLine() {
   const loudest = useShow((state) => state.loudest);
   const selected = useShow((state) => state.selected);
   const name = useShow((state) => (selected ? stripName(state, selected.listener) : ""));
+  const down = useShow(
+    (state) =>
+      state.channels.length > 0 &&
+      state.channels.every((n) => valueIn(state, `channel/${n}/fader`) === null),
+  );
   const told = loudest && loudest.listener === selected?.listener ? loudest : null;
   return (
     <div
@@ -19,7 +25,13 @@ export function LoudestLine() {
       <span className="text-faint whitespace-nowrap max-w-56 truncate slim:sr-only">
         Loudest at {name}
       </span>
-      {told?.sources.length === 0 && <span className="text-soft">nobody is heard</span>}
+      {told?.sources.length === 0 && (
+        <span className="text-soft">
+          nobody is heard
+          {down &&
+            ": every fader is off, as after an import. Bring them up on Banks, or type here."}
+        </span>
+      )}
       {told?.sources.map((one) => (
         <button
           key={one.source}

@@ -7,6 +7,7 @@ import {
   useState,
 } from "react";
 import { useSearch } from "wouter";
+import { begunOf } from "../../data/begun";
 import { hasWords } from "../../data/search";
 import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
@@ -32,8 +33,16 @@ export function LinesView() {
   const lines = useShow((state) => state.lines);
   const [file, setFile] = useState<File | null>(null);
   const search = new URLSearchParams(useSearch());
-  // a show that was just made begins with the list that the band sent
-  const [importing, setImporting] = useState(search.get("new") === "1" && lines.length === 0);
+  const showId = useShow((state) => state.desk!.show.id);
+  // a show that was made with the band's list begins with it
+  const [importing, setImporting] = useState(
+    () => search.get("new") === "1" && lines.length === 0 && begunOf(showId) !== null,
+  );
+  useAsked(
+    "import",
+    () => true,
+    () => setImporting(true),
+  );
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [focused, setFocused] = useState<number | null>(null);
   const [filter, setFilter] = useState("");

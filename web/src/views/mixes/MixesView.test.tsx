@@ -209,9 +209,11 @@ describe("a bus as a whole", () => {
 });
 
 describe("new mixes", () => {
-  it("are offered by themselves where channels are heard by nobody, several in one step", async () => {
+  it("are offered by the address, several in one step, and not by themselves", async () => {
     pretend({ "channel/1/source": "input/local/1" });
     const page = draw("/mixes");
+    expect(screen.queryByRole("dialog")).toBeNull();
+    act(() => page.go("/mixes?new=1"));
     const names = await screen.findByLabelText("Names");
     fireEvent.change(names, { target: { value: "Ears fiddle, Ears bass" } });
     fireEvent.change(screen.getByLabelText("Channels to send"), { target: { value: "1-24" } });
@@ -225,7 +227,7 @@ describe("new mixes", () => {
         action: "make_mixes",
         names: ["Ears fiddle", "Ears bass"],
         stereo: true,
-        serves: "ears",
+        serves: "",
         channels: "1-24",
         level: "-12",
         patch: true,

@@ -10,6 +10,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { usePhone } from "../../ui/media";
 import { ColourBar } from "../../ui/Panel";
+import { useAsked } from "../../ui/useAsked";
 import { walkLinks } from "../../ui/walk";
 import { pageOf, stripOfPage } from "./addresses";
 import { MixHead } from "./MixHead";
@@ -38,18 +39,12 @@ export function MixesView() {
     ].join(" "),
   ).split(" ");
   const phone = usePhone();
-  // channels, and nobody who hears them yet: mixes are what comes next
-  const begin = useShow(
-    (state) =>
-      state.revision !== null &&
-      state.channels.length > 0 &&
-      state.mixes.length + state.groups.length === 0 &&
-      !params.mix,
-  );
   const [making, setMaking] = useState(false);
-  useEffect(() => {
-    if (begin) setMaking(true);
-  }, [begin]);
+  useAsked(
+    "new",
+    () => true,
+    () => setMaking(true),
+  );
   const [, navigate] = useLocation();
   const wanted = params.mix ? stripOfPage(params.mix) : null;
   const firstMix = known.find((strip) => isOf(strip, "mix"));

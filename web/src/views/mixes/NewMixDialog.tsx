@@ -10,7 +10,10 @@ import { Choice } from "../../ui/Choice";
 import { Dialog } from "../../ui/Dialog";
 
 // an effect is more than a mix: it is made with its engine and return
-const MIX_SERVES = Object.entries(SERVES_WORD).filter(([serves]) => serves !== "effect");
+const MIX_SERVES: readonly (readonly [string, string])[] = [
+  ["", "used for: by its name"],
+  ...Object.entries(SERVES_WORD).filter(([serves]) => serves !== "effect"),
+];
 
 const TAPS = Object.entries(TAP_WORD);
 
@@ -35,7 +38,7 @@ const ONE: Record<Kind, string> = {
   matrix: "matrix",
 };
 const SAID: Record<Kind, string> = {
-  mix: "Before the fader and after the mute suits performers: who mutes a microphone expects silence in the ears too. Each send can be changed afterwards.",
+  mix: "“Wedge”, “side fill” or “stream” in a name tells what it is for, else it is for ears; a wedge is mono. Before the fader and after the mute suits performers: who mutes a microphone expects silence in the ears too. Each send can be changed afterwards.",
   effect:
     "Each takes a mix, the next free engine and a return to the house. A channel joins it by one send, behind its fader.",
   group:
@@ -43,7 +46,7 @@ const SAID: Record<Kind, string> = {
   matrix: "A matrix blends the house, mono, groups and mixes for a room, a stream or a relay.",
 };
 const EXAMPLE: Record<Kind, string> = {
-  mix: "Ears fiddle, Ears bass, Ears drums",
+  mix: "Ears fiddle, Ears bass, Wedge ring",
   effect: "Hall, Plate",
   group: "Band, Voices",
   matrix: "Foyer, Stream",
@@ -68,7 +71,7 @@ function Form({ onOpenChange, onMade }: Props) {
   const [names, setNames] = useState("");
   const [format, setFormat] = useState("stereo");
   const usual = useShow((state) => state.desk!.new_mix);
-  const [serves, setServes] = useState(usual.serves);
+  const [serves, setServes] = useState("");
   const [channels, setChannels] = useState("");
   const [level, setLevel] = useState(String(usual.level_db));
   const [patch, setPatch] = useState(true);

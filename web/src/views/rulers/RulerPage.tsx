@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useJoining } from "../../ui/Joining";
 import { NameField } from "../../ui/NameField";
+import { OwnWord } from "../../ui/OwnWord";
 import { StripHand } from "../../ui/StripHand";
 import { SwitchKey } from "../../ui/SwitchKey";
 import { TakesChoice } from "../../ui/TakesChoice";
@@ -120,6 +121,9 @@ function GroupHand({ ruler, name }: { ruler: string; name: string }) {
         word={["a mute, like the key: make it a seal", "a seal: nothing gets out"]}
         tone="coral"
       />
+      <span className="text-faint text-[13px]">
+        <OwnWord word="Seal">what is a seal</OwnWord>
+      </span>
     </div>
   );
 }

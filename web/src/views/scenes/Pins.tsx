@@ -1,6 +1,7 @@
 import { useSetByHand } from "../../data/hand";
 import { useParameter, useShow } from "../../data/use";
 import { Choice } from "../../ui/Choice";
+import { OwnWord } from "../../ui/OwnWord";
 import { PinKey } from "../../ui/PinKey";
 
 /** Every pin that is set, to be freed by one press; and whole families of lines to be held. */
@@ -13,7 +14,8 @@ export function Pins() {
     <section aria-label="Pins" className="shrink-0 pt-2 max-h-44 scrolls" tabIndex={0}>
       <div className="flex items-center gap-2 pb-1">
         <h2 className="text-soft flex-1">
-          Pinned <span className="text-faint">{pins.length || "nothing"}</span>
+          <OwnWord word="Pin">Pinned</OwnWord>{" "}
+          <span className="text-faint">{pins.length || "nothing"}</span>
         </h2>
         <Choice
           boxed

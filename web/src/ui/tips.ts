@@ -1,0 +1,51 @@
+/** What short keys do, by the word on them: told when one points at them or holds them. */
+import type { ReactNode } from "react";
+
+const TIPS: Readonly<Record<string, string>> = {
+  mute: "Mute: nothing leaves it behind the mute",
+  muted: "Muted: press to open it",
+  solo: "Listen to it alone; where to is chosen at Solo",
+  Pad: "Pad: takes the preamp down by a fixed step",
+  P: "Pad: takes the preamp down by a fixed step",
+  "48": "The line needs 48 V",
+  "±": "Inverted: its polarity is turned",
+  Flat: "Back to where it does nothing",
+  Copy: "Copy it to strips as typed",
+  Fix: "Reserved: fills skip it",
+  Tone: "Have the stage feed a tone at the level expected",
+  Noise: "Have the stage feed noise at the level expected",
+  Add: "Add it",
+  Clear: "Take its name and all it holds away",
+  "Fill…": "Fill the mix from the house or another mix",
+  "Fitting…": "The performer's settings on this channel",
+  "Presets…": "Settings that are kept under a name",
+  Paint: "Draw levels over the faders with one stroke",
+  Store: "Keep how everything stands as a new scene",
+  Recall: "Bring back what this scene holds",
+  Times: "How long faders take to get there",
+  rehearse: "Show what go would do, and do nothing",
+  rest: "Let the gang rest: members move alone",
+  resting: "It rests: press to resume",
+  unlock: "Unlock it: then a press closes it",
+  mirrored: "Pans move mirrored",
+  here: "The microphone is with its performer",
+  grid: "Sockets against channels",
+  unfold: "Put its members under the faders",
+  C: "The strips taken: centre",
+  L: "The strips taken: left",
+  R: "The strips taken: right",
+  source: "Fed by its source: press for the spare",
+  spare: "Fed by the spare: press for the source",
+  Look: "Go to where it is",
+  Make: "Make those of these names",
+  "Make it": "Make it",
+  Set: "Set it as typed",
+  "Take out": "Take strips out of it",
+  Patch: "Plug them as shown",
+  on: "It is on: press for off",
+  off: "It is off: press for on",
+};
+
+/** The tip of a key with this on it, if that is a word that needs one. */
+export const tipOf = (inside: ReactNode): string | undefined =>
+  typeof inside === "string" ? TIPS[inside] : undefined;
