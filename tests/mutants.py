@@ -145,7 +145,11 @@ def failing(tests: list[str], copy: Path, *options: str) -> list[str]:
         ],
         cwd=ROOT, capture_output=True, text=True, timeout=SECONDS, check=False,
     )  # fmt: skip
-    told = [line.split(" ", 1)[1] for line in run.stdout.splitlines() if line.startswith(_FAILS)]
+    told = [
+        line.split(" ", 1)[1]
+        for line in run.stdout.splitlines()
+        if line.startswith(_FAILS) and "::" in line
+    ]
     found = [line.partition(" - ")[0] for line in told]
     return found or (["(none could start)"] if run.returncode not in (0, 5) else [])
 

@@ -14,8 +14,10 @@ from ombrel.core import BadFile
 from ombrel.demo import DEMO_DESK, demo_show
 from ombrel.formats.show_file import write_show
 from ombrel.server import models
+from ombrel.server.api import printing
 from ombrel.server.api.opening import opened_apart, opening_of, stop
 from ombrel.server.keeping.desks import desk_of
+from ombrel.server.keeping.shows import made_from
 
 from .conftest import make, stored
 from .test_api import upload
@@ -118,3 +120,49 @@ async def test_a_pdf_is_made_apart_with_its_progress_told_and_fetched_when_done(
     assert 'filename="The Salt Road.pdf"' in reply["Content-Disposition"]
     assert (await client.post(f"{base}/paper/nothing/pdf")).status_code == 422
     assert (await client.get(f"{base}/pdf/{uuid.uuid4()}")).status_code == 404
+
+
+async def test_one_shows_pdf_waits_for_no_other_shows_and_is_given_up(demo, ann, monkeypatch):
+    """A show's own come one behind another; what is stopped makes room for the next at once."""
+    client = AsyncClient()
+    await client.aforce_login(ann)
+    other = await sync_to_async(made_from)("Other", await sync_to_async(stored)(demo), None, "made")
+    under_way, most, ended = [], [], asyncio.Event()
+
+    async def spoken(process, document, on_page):
+        under_way.append(process)
+        most.append(len(under_way))
+        try:
+            await ended.wait()
+            return b"%PDF", ""
+        finally:
+            under_way.remove(process)
+
+    monkeypatch.setattr(printing, "_spoken_with", spoken)
+    monkeypatch.setattr(asyncio, "create_subprocess_exec", _no_process)
+    first, second = [
+        (await client.post(f"/api/shows/{demo.pk}/paper/{key}/pdf")).json()["job"]
+        for key in ("all", "input-list")
+    ]
+    await client.post(f"/api/shows/{other.pk}/paper/all/pdf")
+    while len(under_way) < 2:
+        await asyncio.sleep(0.01)
+    assert len(under_way) == 2  # one of each show: the second of the first waits
+    await client.delete(f"/api/shows/{demo.pk}/pdf/{first}")
+    assert (await client.get(f"/api/shows/{demo.pk}/pdf/{first}")).status_code == 404
+    while len(most) < 3:
+        await asyncio.sleep(0.01)
+    ended.set()
+    while not (await client.get(f"/api/shows/{demo.pk}/pdf/{second}")).json()["done"]:
+        await asyncio.sleep(0.01)
+    assert max(most) == 2
+
+
+class _Silent:
+    """A process that does nothing and has ended well."""
+
+    returncode = 0
+
+
+async def _no_process(*words, **how):
+    return _Silent()

@@ -116,6 +116,12 @@ export const pdfJob = (showId: string, job: string) =>
       params: { path: { ...of(showId), job_id: job } },
     }),
   );
+export const stopPdf = (showId: string, job: string) =>
+  answered(
+    client.DELETE("/api/shows/{show_id}/pdf/{job_id}", {
+      params: { path: { ...of(showId), job_id: job } },
+    }),
+  );
 export const pdfAddress = (showId: string, job: string): string =>
   `/api/shows/${showId}/pdf/${job}/file`;
 

@@ -21,7 +21,7 @@ from ..keeping.live import live_of
 from ..keeping.work import in_database
 from ..messages.replies import ErrorReply, ShowRow
 from .opening import Opening, opened_apart, opening_of, stop
-from .printing import Job, job_of, start_job
+from .printing import Job, job_of, start_job, stop_job
 
 __all__ = ["router"]
 
@@ -162,6 +162,12 @@ async def begin_pdf(request: HttpRequest, show_id: UUID, key: str) -> dict[str, 
 async def pdf_progress(request: HttpRequest, show_id: UUID, job_id: UUID) -> dict[str, object]:
     """How far a PDF has come."""
     return _of_job(_job_or_404(show_id, job_id))
+
+
+@router.delete("/shows/{uuid:show_id}/pdf/{uuid:job_id}", response=bool)
+async def stop_pdf(request: HttpRequest, show_id: UUID, job_id: UUID) -> bool:
+    """Give a PDF up; whether there was one."""
+    return stop_job(show_id, job_id)
 
 
 @router.get("/shows/{uuid:show_id}/pdf/{uuid:job_id}/file")

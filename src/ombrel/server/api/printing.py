@@ -4,17 +4,18 @@ import asyncio
 import os
 import sys
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import AsyncIterator, Callable, Sequence
+from contextlib import asynccontextmanager
 from dataclasses import dataclass, field
 from uuid import UUID, uuid4
 
 from ombrel.core import Sheet
 from ombrel.formats.paper import pages_guessed, sheets_to_json
 
-__all__ = ["Job", "job_of", "made_pdf", "start_job"]
+__all__ = ["Job", "job_of", "made_pdf", "start_job", "stop_job"]
 
 _MOST = 20  # jobs kept; the oldest that are done go first
-_AT_ONCE = 1  # processes: the cores are for the show
+_AT_ONCE = 6  # processes, each behind everything else: the cores are for the show
 _LONGEST_S = 600.0
 
 
@@ -33,21 +34,47 @@ class Job:
     task: "asyncio.Task[None] | None" = None
 
 
+@dataclass(slots=True)
+class _Turns:
+    """Whose turn it is, in one event loop: one PDF of a show at a time, and so many in all."""
+
+    every: asyncio.Semaphore = field(default_factory=lambda: asyncio.Semaphore(_AT_ONCE))
+    of_show: dict[UUID, asyncio.Semaphore] = field(default_factory=dict)
+
+
 _JOBS: dict[UUID, Job] = {}
-_TURNS: dict[asyncio.AbstractEventLoop, asyncio.Semaphore] = {}
+_TURNS: dict[asyncio.AbstractEventLoop, _Turns] = {}
 
 
-def _turn() -> asyncio.Semaphore:
+@asynccontextmanager
+async def _turn(show_id: UUID) -> AsyncIterator[None]:
+    """A show's next PDF waits for its own, never for another show's while few are made."""
     loop = asyncio.get_running_loop()
     for other in [one for one in _TURNS if one.is_closed()]:
         del _TURNS[other]
-    return _TURNS.setdefault(loop, asyncio.Semaphore(_AT_ONCE))
+    turns = _TURNS.setdefault(loop, _Turns())
+    own = turns.of_show.setdefault(show_id, asyncio.Semaphore(1))
+    async with own, turns.every:
+        yield
+    if not own.locked() and show_id in turns.of_show:
+        del turns.of_show[show_id]
 
 
 def job_of(show_id: UUID, job_id: UUID) -> Job | None:
     """A job of a show, or None for one that there is not (any more)."""
     job = _JOBS.get(job_id)
     return job if job and job.show_id == show_id else None
+
+
+def stop_job(show_id: UUID, job_id: UUID) -> bool:
+    """Give a PDF up, with its process; False for one that there is not (any more)."""
+    job = job_of(show_id, job_id)
+    if job is None:
+        return False
+    del _JOBS[job_id]
+    if job.task is not None:
+        job.task.cancel()
+    return True
 
 
 def start_job(
@@ -72,15 +99,21 @@ async def _run(job: Job, document: bytes) -> None:
         job.about = max(job.about, page)
 
     try:
-        job.content = await made_pdf(document, on_page)
+        job.content = await made_pdf(document, on_page, of=job.show_id)
     except (OSError, RuntimeError, TimeoutError) as error:
         job.fault = f"The PDF could not be made: {error}. Try again, or print from the browser."
 
 
-async def made_pdf(document: bytes, on_page: Callable[[int], None] | None = None) -> bytes:
-    """A PDF of what `sheets_to_json` gives. Raises RuntimeError with what the process said last."""
-    async with _turn():
+async def made_pdf(
+    document: bytes, on_page: Callable[[int], None] | None = None, *, of: UUID
+) -> bytes:
+    """A PDF of what `sheets_to_json` gives, in a show's turn. Raises RuntimeError with what the
+
+    process said last.
+    """
+    async with _turn(of):
         process = await asyncio.create_subprocess_exec(
+            *("nice", "-n", "10"),
             sys.executable,
             "-m",
             "ombrel.formats.paper",

@@ -454,7 +454,11 @@ export interface paths {
         get: operations["ombrel_server_api_files_pdf_progress"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Stop Pdf
+         * @description Give a PDF up; whether there was one.
+         */
+        delete: operations["ombrel_server_api_files_stop_pdf"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2656,7 +2660,7 @@ export interface components {
             patch?: boolean;
             /**
              * Serves
-             * @default ears
+             * @default
              */
             serves?: string;
             /** Stereo */
@@ -5637,6 +5641,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_files_stop_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": boolean;
                 };
             };
         };

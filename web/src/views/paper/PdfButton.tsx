@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { beginPdf, pdfAddress, pdfJob } from "../../data/http";
+import { beginPdf, pdfAddress, pdfJob, stopPdf } from "../../data/http";
 import type { PdfJob } from "../../data/types";
 import { Button } from "../../ui/Button";
 
@@ -15,6 +15,7 @@ interface Props {
 export function PdfButton({ showId, sheet, onFault }: Props) {
   const [job, setJob] = useState<PdfJob | null>(null);
   const here = useRef(true);
+  const stopped = useRef(false);
   useEffect(() => {
     here.current = true;
     return () => {
@@ -25,12 +26,16 @@ export function PdfButton({ showId, sheet, onFault }: Props) {
     onFault("");
     try {
       let made = await beginPdf(showId, sheet);
-      while (here.current && !made.done && !made.fault) {
+      stopped.current = false;
+      while (here.current && !stopped.current && !made.done && !made.fault) {
         setJob(made);
         await new Promise((resolve) => setTimeout(resolve, ASK_MS));
-        made = await pdfJob(showId, made.job);
+        if (!stopped.current) made = await pdfJob(showId, made.job);
       }
-      if (!here.current) return;
+      if (!here.current || stopped.current) {
+        setJob(null);
+        return;
+      }
       if (made.fault) onFault(made.fault);
       else location.assign(pdfAddress(showId, made.job));
     } catch (error) {
@@ -45,19 +50,32 @@ export function PdfButton({ showId, sheet, onFault }: Props) {
       </Button>
     );
   const share = Math.min(1, job.pages / Math.max(1, job.about));
+  const stop = () => {
+    stopped.current = true;
+    setJob(null);
+    void stopPdf(showId, job.job).catch(() => undefined); // it ends by itself where nobody answers
+  };
   return (
-    <span
-      role="progressbar"
-      aria-label="The PDF is being made"
-      aria-valuemin={0}
-      aria-valuemax={job.about}
-      aria-valuenow={job.pages}
-      className="relative inline-flex items-center h-8 px-3 rounded-xl border border-line bg-raise overflow-hidden whitespace-nowrap"
-    >
-      <span className="absolute inset-y-0 left-0 bg-sun/30" style={{ width: `${share * 100}%` }} />
-      <span className="relative">
-        {job.pages ? `page ${job.pages} of about ${job.about}` : "making…"}
+    <span className="inline-flex items-center gap-1">
+      <span
+        role="progressbar"
+        aria-label="The PDF is being made"
+        aria-valuemin={0}
+        aria-valuemax={job.about}
+        aria-valuenow={job.pages}
+        className="relative inline-flex items-center h-8 px-3 rounded-xl border border-line bg-raise overflow-hidden whitespace-nowrap"
+      >
+        <span
+          className="absolute inset-y-0 left-0 bg-sun/30"
+          style={{ width: `${share * 100}%` }}
+        />
+        <span className="relative">
+          {job.pages ? `page ${job.pages} of about ${job.about}` : "making…"}
+        </span>
       </span>
+      <Button small aria-label="Stop making the PDF" title="Stop making it" onClick={stop}>
+        Stop
+      </Button>
     </span>
   );
 }
