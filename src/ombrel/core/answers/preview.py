@@ -129,7 +129,7 @@ def _joins(change: Change) -> bool:
 def _leaving(show: Show, after: Show) -> tuple[tuple[str, str], ...]:
     return tuple(
         (
-            show.text(f"line/{line}/name"),
+            strip_name(show, f"line/{line}"),
             left_behind(show, line, free=channels_of_line(show, line) != _still(show, after, line)),
         )
         for line in sorted(set(show.lines()) - set(after.lines()))

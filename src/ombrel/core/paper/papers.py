@@ -84,6 +84,7 @@ def _input_list(show: Show) -> Sheet:
             for leaf in ("name", "kind", "microphone", "stand", "performer", "where", "notes",
                          "family", "colour")
         }  # fmt: skip
+        text["name"] = strip_name(show, f"line/{line}")
         rows.append(
             (
                 place,
@@ -150,7 +151,7 @@ def _patch_sheet(show: Show) -> Sheet:
 
 
 def _side_name(show: Show, line: int, socket: str) -> str:
-    name = show.text(f"line/{line}/name")
+    name = strip_name(show, f"line/{line}")
     if not show.on(f"line/{line}/stereo"):
         return name
     return f"{name} {'L' if show[f'line/{line}/socket'] == socket else 'R'}"

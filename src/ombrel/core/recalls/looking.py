@@ -11,7 +11,7 @@ from ..answers import newly_broken
 from ..casting import part_name, tonight, who_changes
 from ..catalogue import KINDS, Address, Leaf, Thing, is_on_desk, of_kind
 from ..edit import Edited, edited
-from ..flow import Flow, listeners
+from ..flow import Flow, listeners, strip_name
 from ..scenes import address_of
 from ..show import Show, layer_at, lines_on, socket_name
 from ..values import ConsoleError, UnknownAddress, Value, said
@@ -121,7 +121,7 @@ def _phantom(after: Show, found: Recall) -> list[str]:
         for line in lines_on(after, socket):
             wants, has = after.on(f"line/{line}/phantom"), after.on(f"{socket}/phantom")
             if wants != has:
-                name, where = after.text(f"line/{line}/name"), socket_name(after.desk, socket)
+                name, where = strip_name(after, f"line/{line}"), socket_name(after.desk, socket)
                 told.append(f"{name} {'needs' if wants else 'wants no'} 48 V on {where}")
     return told
 

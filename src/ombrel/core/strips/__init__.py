@@ -2,7 +2,7 @@
 
 from .channels import duplicate_channel
 from .curves import Static, bears_on_curves, curves
-from .effects import beyond_its_end, off_tempo, send_strips, set_note, set_tempo
+from .effects import beyond_its_end, off_tempo, rename_effect, send_strips, set_note, set_tempo
 from .headroom import Expected, expected_at, over_full_scale
 from .keys import keyed, reinforced
 from .latency import aligned, apart, path_ms
@@ -26,6 +26,7 @@ __all__ = [
     "path_ms",
     "processing_said",
     "reinforced",
+    "rename_effect",
     "send_strips",
     "set_note",
     "set_tempo",

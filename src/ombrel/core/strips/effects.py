@@ -38,6 +38,20 @@ def send_strips(
     return moves
 
 
+def rename_effect(show: Show, engine: str, name: str) -> dict[str, Asked]:
+    """Moves that call an effect anew wherever its name stands: its engine, the mix that feeds it and
+
+    the returns on which it comes back. Raises UnreadableText for no name.
+    """
+    if not name.strip():
+        raise UnreadableText(name, "a name for the effect")
+    mix = show[f"{engine}/source"]
+    returns = (f"return/{n}" for n in range(1, show.desk.returns + 1))
+    back = [one for one in returns if show[f"{one}/source"] == engine]
+    things = (engine, *([mix] if isinstance(mix, str) else []), *back)
+    return {f"{one}/name": Typed(name) for one in things}
+
+
 def set_note(show: Show, engine: str, note: str) -> dict[str, Asked]:
     """Moves that hold a delay to a note of the tempo, or to none ("free").
 

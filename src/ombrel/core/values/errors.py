@@ -96,7 +96,7 @@ class WrongValue(ConsoleError):
     code = "wrong_value"
 
     def __init__(self, address: str, expected: str, found: object) -> None:
-        super().__init__(f"{address}: expected {expected}, found {found!r}.")
+        super().__init__(f"{address}: {expected} is needed, not {found!r}.")
         self.address, self.expected, self.found = address, expected, found
 
 

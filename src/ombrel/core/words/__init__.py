@@ -21,6 +21,7 @@ from .fitting_reading import (
     processor_said,
     value_said,
 )
+from .refusing import refusal
 from .scene_reading import (
     cells_of_aspects,
     compare_scenes,
@@ -52,6 +53,7 @@ __all__ = [
     "in_one",
     "leaf_label",
     "processor_said",
+    "refusal",
     "restored",
     "scene_cards",
     "value_said",

@@ -4,7 +4,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.security import django_auth
 
-from ombrel.core import ConsoleError
+from ombrel.core import ConsoleError, refusal
 
 from ..messages.replies import status_of
 from . import files as api_files
@@ -25,5 +25,5 @@ api.add_router("", api_habits.router)
 
 @api.exception_handler(ConsoleError)
 def _refused(request: HttpRequest, error: ConsoleError) -> HttpResponse:
-    reply = {"code": error.code, "message": str(error)}
+    reply = {"code": error.code, "message": refusal(error)}
     return api.create_response(request, reply, status=status_of(error))

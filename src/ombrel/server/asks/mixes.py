@@ -6,7 +6,7 @@ from pydantic import Field
 
 from ombrel import core
 
-from .asking import MOST_BUSES, Address, Strict, Typing
+from .asking import MOST_BUSES, STORABLE, Address, Strict, Typing
 from .plans import Planned, Turn, saying
 
 __all__ = ["BusAsk", "MoveBus"]
@@ -100,6 +100,18 @@ class SendStrips(Strict):
         names = ", ".join(core.strip_name(show, mix) for mix in mixes.strips)
         says = f"{core.strips_text(typed.strips)} to {names} at {self.level}"
         return Planned(moves, saying(says, typed, mixes))
+
+
+class RenameEffect(Strict):
+    """Call a shared effect anew: its engine, its mix and its returns."""
+
+    action: Literal["rename_effect"]
+    engine: Address
+    name: Annotated[str, Field(max_length=60, pattern=STORABLE)]
+
+    def plan(self, turn: Turn) -> Planned:
+        moves = core.rename_effect(turn.show, self.engine, self.name)
+        return Planned(moves, f"{core.strip_name(turn.show, self.engine)} is {self.name}"[:120])
 
 
 class SetNote(Strict):
@@ -221,6 +233,7 @@ BusAsk = (
     | MakeBuses
     | MakeEffect
     | SendStrips
+    | RenameEffect
     | SetNote
     | SetTempo
     | RemoveBus

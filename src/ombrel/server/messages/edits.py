@@ -120,13 +120,18 @@ class PreviewMessage(BaseModel):
     company: PreviewCompany | None
 
 
-def refused_message(message_id: UUID | str | None, error: core.ConsoleError) -> dict:
-    """A refusal, with the other edits that would do what was asked for, where there are some."""
+def refused_message(
+    message_id: UUID | str | None, error: core.ConsoleError, show: core.Show | None = None
+) -> dict:
+    """A refusal, with the other edits that would do what was asked for, where there are some.
+
+    `show`: by whose names things are called.
+    """
     return RefusedMessage(
         type="refused",
         id=message_id,  # type: ignore[arg-type]
         code=error.code,
-        message=str(error),
+        message=core.refusal(error, show),
         ways=_ways(error),
     ).model_dump(mode="json")
 

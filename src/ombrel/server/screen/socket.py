@@ -182,7 +182,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
                 case from_screen.StraightCables():
                     stage_link().straight(self.show_id)
         except ConsoleError as error:
-            await self.say(refused_message(getattr(message, "id", None), error))
+            await self.say(refused_message(getattr(message, "id", None), error, self._known()))
         except DatabaseError:
             await self.say({"type": "trouble", "message": "The show's store does not answer."})
             await self.close(code=1013)  # try again later: the page says hello again by itself
@@ -214,6 +214,11 @@ class ShowConsumer(AsyncWebsocketConsumer):
     async def _refuse(self, message_id: UUID | str | None, code: str, message: str) -> None:
         shown = str(message_id) if message_id else None
         await self.say({"type": "refused", "id": shown, "code": code, "message": message})
+
+    def _known(self) -> core.Show | None:
+        """The show as this process knows it just now, for the names of things."""
+        state = live_of(self.show_id).state
+        return state.show if state else None
 
     async def _now(self) -> State:
         return await in_database(live_of(self.show_id).now, again=True)
@@ -299,7 +304,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             self.teller.answer(text_of({**done, "says": outcome.says}))
             return
         error = outcome.error if isinstance(outcome, Refused) else core.Broken()
-        self.teller.answer(text_of(refused_message(edit_id, error)))
+        self.teller.answer(text_of(refused_message(edit_id, error, self._known())))
 
     async def _kept(self, message: from_screen.Kept) -> None:
         """Of a page's edits those that are kept: told behind all that its person sent before."""

@@ -46,7 +46,7 @@ function everything(state: ShowState): FoundAnswer[] {
     ...state.scene_ids.map((scene) => there("scenes", scene, sceneText(state, scene), "scene")),
     ...state.lines.map((n) => {
       const who = String(valueIn(state, `line/${n}/performer`));
-      const title = String(valueIn(state, `line/${n}/name`)) || `Line ${n}`;
+      const title = stripName(state, `line/${n}`);
       return there("lines", `line/${n}`, title, `line ${n} ${who}`.trim());
     }),
     ...[...state.parts].map((part) => there("cast", part, name(part), `part ${numberOf(part)}`)),

@@ -1,5 +1,13 @@
 import { valueIn } from "../../data/show";
-import { fedBy, socketName, stripName, useLink, useShow, useText } from "../../data/use";
+import {
+  fedBy,
+  socketName,
+  stripName,
+  useLink,
+  useShow,
+  useStripName,
+  useText,
+} from "../../data/use";
 import { KIND_WORD } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { LevelMeter } from "../../ui/LevelMeter";
@@ -130,9 +138,9 @@ function Meter({ line, fed }: { line: number; fed: boolean }) {
   const meters = useShow((state) => (state.meters?.line === line ? state.meters : null));
   const suspect = meters?.suspect ?? null;
   const otherName = useShow((state) =>
-    suspect === null ? "" : String(valueIn(state, `line/${suspect}/name`)),
+    suspect === null ? "" : stripName(state, `line/${suspect}`),
   );
-  const name = useText(`line/${line}/name`);
+  const name = useStripName(`line/${line}`);
   const dbfs = meters?.dbfs ?? null;
   const expected = meters?.expected_dbfs ?? null;
   const tone = meters?.good
@@ -169,9 +177,7 @@ function Meter({ line, fed }: { line: number; fed: boolean }) {
 function StandIn({ line }: { line: number }) {
   const link = useLink();
   const next = useShow((state) => state.lines[state.lines.indexOf(line) + 1] ?? null);
-  const name = useShow((state) =>
-    next === null ? "" : String(valueIn(state, `line/${next}/name`)),
-  );
+  const name = useShow((state) => (next === null ? "" : stripName(state, `line/${next}`)));
   if (next === null) return null;
   return (
     <p className="text-[12.5px] text-faint hidden md:flex items-center gap-2 flex-wrap">

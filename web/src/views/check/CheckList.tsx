@@ -1,6 +1,6 @@
 import { useCallback } from "react";
 import { valueIn } from "../../data/show";
-import { socketName, useShow } from "../../data/use";
+import { socketName, useShow, useStripName } from "../../data/use";
 import { ColourBar } from "../../ui/Panel";
 import { RowList, useTabIndex } from "../../ui/RowList";
 
@@ -38,7 +38,7 @@ function Row({
   here: boolean;
   onChoose: (line: number) => void;
 }) {
-  const name = useShow((state) => String(valueIn(state, `line/${line}/name`)));
+  const name = useStripName(`line/${line}`);
   const colour = useShow((state) => String(valueIn(state, `line/${line}/colour`)));
   const verdict = useShow((state) => String(valueIn(state, `line/${line}/check`)));
   const note = useShow((state) => String(valueIn(state, `line/${line}/check_note`)));

@@ -6,6 +6,7 @@ import { stripName, useLink, useShow, useText } from "../../data/use";
 import { optionText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { TypedField } from "../../ui/TypedField";
 import { ValueField } from "../strip/ValueField";
 
 const REVERB = ["decay", "pre_delay", "size", "damping", "wet"];
@@ -50,7 +51,15 @@ export function EffectCard({ engine }: { engine: string }) {
       style={{ borderLeft: `5px solid var(--strip-${colour || "sand"})` }}
     >
       <div className="flex items-center gap-3 flex-wrap">
-        <h2 className="font-title font-semibold text-[17px] break-words">{name}</h2>
+        <h2 className="sr-only">{name}</h2>
+        <TypedField
+          boxed
+          label={`Name of ${name}`}
+          value={name}
+          maxLength={60}
+          className="font-title font-semibold text-[17px] h-9 w-56"
+          onCommit={(typed) => void link.do({ action: "rename_effect", engine, name: typed })}
+        />
         <span className="text-faint text-[13px]">
           {inWords(engine)}, fed by {inWords(mix)}
         </span>

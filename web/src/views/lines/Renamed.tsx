@@ -1,12 +1,12 @@
 import { useEffect } from "react";
 import { valueIn } from "../../data/show";
-import { fedBy, stripName, useLink, useShow, useText } from "../../data/use";
+import { fedBy, stripName, useLink, useShow, useStripName } from "../../data/use";
 import { Button } from "../../ui/Button";
 
 /** A line has a new name, and its channels still have the old one: offer it to them too. */
 export function Renamed({ line, onDone }: { line: number; onDone: () => void }) {
   const link = useLink();
-  const name = useText(`line/${line}/name`);
+  const name = useStripName(`line/${line}`);
   const called = useShow((state) => {
     const fed = ["socket", "socket_right"].flatMap((leaf) =>
       fedBy(state, valueIn(state, `line/${line}/${leaf}`) as string | null),

@@ -1,5 +1,6 @@
 /** Who uses which input socket, put together from the show's values for drawing. */
 import { type ShowState, valueIn } from "../../data/show";
+import { stripName } from "../../data/use";
 
 export interface Usage {
   lines: string;
@@ -20,7 +21,7 @@ export function usage(state: ShowState): ReadonlyMap<string, Usage> {
     return entry;
   };
   for (const line of state.lines) {
-    const name = String(valueIn(state, `line/${line}/name`));
+    const name = stripName(state, `line/${line}`);
     const left = valueIn(state, `line/${line}/socket`) as string | null;
     const right = valueIn(state, `line/${line}/socket_right`) as string | null;
     const colour = String(valueIn(state, `line/${line}/colour`));
