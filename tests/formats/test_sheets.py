@@ -25,7 +25,7 @@ from ombrel.core import (
 from ombrel.demo import demo_show
 from ombrel.formats.guarding import guarded, unguarded
 from ombrel.formats.lists import read_book, read_lists
-from ombrel.formats.paper import sheets_to_pdf
+from ombrel.formats.paper import pages_guessed, sheets_to_pdf
 from ombrel.formats.sheets import sheet_to_csv, sheets_to_xlsx
 from tests.desks import FESTIVAL, TOURING
 from tests.shows import shows
@@ -229,6 +229,14 @@ def test_a_pdf_reads_back_with_every_name_the_heading_on_each_page_and_page_numb
     assert root["/Lang"] == "en"
     assert root["/MarkInfo"]["/Marked"]
     assert "/StructTreeRoot" in root
+
+
+def test_a_mix_of_34_rows_is_one_page_and_says_so_beforehand():
+    sheet = sheet_of(DEMO, "mix-3")
+    assert len(sheet.rows) == 34
+    pages: list[int] = []
+    pdf_of([sheet], on_page=pages.append)
+    assert max(pages) == pages_guessed([sheet]) == 1
 
 
 def test_a_pdf_keeps_letters_of_six_scripts_and_breaks_no_word():

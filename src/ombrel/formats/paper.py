@@ -18,6 +18,9 @@ from ombrel.core import Column, Sheet, datum_text
 __all__ = ["pages_guessed", "sheets_to_json", "sheets_to_pdf"]
 
 _ROWS_A_PAGE: Final = 30
+# A page that stands has room for so many columns, and for so many rows more: a mix of 34 is one.
+_NARROW: Final = 8
+_ROWS_STANDING: Final = range(27, 51)
 _UNIT: Final = re.compile(r"(\d) (V|dBu?|ms|%)\b")
 _LONG_WORD: Final = re.compile(r"\S{44,}")  # longer than any column can be wide: may be broken
 
@@ -30,6 +33,8 @@ _STYLE: Final = """
   @bottom-center { content: string(date); font-size: 7.5pt }
   @bottom-right { content: "page " counter(page) " of " counter(pages); font-size: 7.5pt }
 }
+@page tall { size: A4 portrait; margin: 16mm 14mm 14mm }
+.tall { page: tall }
 html { font-family: "DejaVu Sans", "WenQuanYi Zen Hei", sans-serif; font-size: 8pt;
   color: #1d1a24; hyphens: none; overflow-wrap: normal; word-break: keep-all }
 .show { string-set: show content() } .desk { string-set: desk content() }
@@ -55,11 +60,12 @@ def _text(text: str) -> str:
 
 
 def _section(sheet: Sheet) -> str:
-    title = f"<section><h2>{_text(sheet.title)}</h2>"
+    shown = [place for place, column in enumerate(sheet.columns) if column.paper]
+    turned = ' class="tall"' if _stands(sheet) else ""
+    title = f"<section{turned}><h2>{_text(sheet.title)}</h2>"
     about = f"<p>{_text(sheet.about)}</p>" if sheet.about else ""
     if not sheet.rows:
         return f"{title}{about}<p>Nothing to list yet.</p></section>"
-    shown = [place for place, column in enumerate(sheet.columns) if column.paper]
     head = "".join(f'<th scope="col">{_text(sheet.columns[place].title)}</th>' for place in shown)
     rows = []
     for row in sheet.rows:
@@ -75,7 +81,13 @@ def _section(sheet: Sheet) -> str:
 
 def pages_guessed(sheets: Sequence[Sheet]) -> int:
     """About how many pages sheets will have."""
-    return sum(1 + len(sheet.rows) // _ROWS_A_PAGE for sheet in sheets)
+    return sum(1 if _stands(sheet) else 1 + len(sheet.rows) // _ROWS_A_PAGE for sheet in sheets)
+
+
+def _stands(sheet: Sheet) -> bool:
+    """Whether a sheet is set on a page that stands: one is enough for it, and across it is not."""
+    columns = sum(column.paper for column in sheet.columns)
+    return columns <= _NARROW and len(sheet.rows) in _ROWS_STANDING
 
 
 def sheets_to_pdf(

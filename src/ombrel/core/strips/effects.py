@@ -39,9 +39,9 @@ def send_strips(
 
 
 def rename_effect(show: Show, engine: str, name: str) -> dict[str, Asked]:
-    """Moves that call an effect anew wherever its name stands: its engine, the mix that feeds it and
+    """Moves that call an effect anew wherever its name stands: its engine, the mix that feeds it,
 
-    the returns on which it comes back. Raises UnreadableText for no name.
+    and the returns on which it comes back. Raises UnreadableText for no name.
     """
     if not name.strip():
         raise UnreadableText(name, "a name for the effect")
