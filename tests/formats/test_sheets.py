@@ -233,6 +233,7 @@ def test_a_pdf_reads_back_with_every_name_the_heading_on_each_page_and_page_numb
 
 def test_a_mix_of_34_rows_is_one_page_and_says_so_beforehand():
     sheet = sheet_of(DEMO, "mix-3")
+    assert sheet is not None
     assert len(sheet.rows) == 34
     pages: list[int] = []
     pdf_of([sheet], on_page=pages.append)
