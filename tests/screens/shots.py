@@ -84,10 +84,12 @@ def routing(me):
     me.until(lambda: me.all('[data-member="channel/9/group/1"]'))
 
 
-def promises(me):
-    """As the demo is: the guide is in the hall, and so in the house."""
-    me.open("wrong/promises")
-    me.until(lambda: me.all('[data-kept="false"]'))
+def found(me):
+    """A wish, what answers it, and what that would change."""
+    me.open("banks")
+    me.keys("/")
+    me.type("Find by name, number or wish", "fiddle -6", enter=False)
+    me.until(lambda: "For whom" in me.body())
 
 
 def cast(me):
@@ -134,7 +136,7 @@ VIEWS = {
     "who-hears-what": hears,
     "lines": lines,
     "routing": routing,
-    "promises": promises,
+    "find": found,
     "patch": patch,
     "mixes": mixes,
     "dcas": dcas,

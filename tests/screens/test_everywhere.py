@@ -97,10 +97,17 @@ DIALOGS = {
         "routing",
         lambda me: me.find("main [role=grid]") and me.button("Put a group in between").click(),
     ),
+    "found": ("hears", lambda me: wished(me, "1 -6")),
     "presets": ("strip/channel/9", lambda me: me.button("Presets").click()),
     "menu": ("lines", lambda me: me.find("[data-show-menu]").click()),
     "choice": ("paper", lambda me: me.field("Mix sheet").click()),
 }
+
+
+def wished(me, words):
+    me.keys("/")
+    me.type("Find by name, number or wish", words, enter=False)
+    me.until(lambda: me.all("[role=dialog] [role=option]"))
 
 
 @pytest.mark.parametrize("dialog", DIALOGS)
@@ -155,3 +162,34 @@ def test_every_page_has_a_title_and_the_hand_comes_back(people, shows):
     me.until(
         lambda: me.driver.switch_to.active_element.get_attribute("aria-label") == "Name, line 3"
     )
+
+
+def test_in_the_systems_own_colours_marks_and_pressed_keys_are_told_by_form(people, shows):
+    """Where grounds are one colour, a member, a way and a pressed key still differ from none."""
+    me = people()
+    forced = {"features": [{"name": "forced-colors", "value": "active"}]}
+    me.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", forced)
+    style = "return getComputedStyle(arguments[0])[arguments[1]]"
+    for view, marked, cell in (
+        ("mutes", "[data-member] .drawn", "[data-member]"),
+        ("hears", "[data-state=heard] .drawn", "[data-state=heard]"),
+        ("routing", "[data-member] .drawn", "[data-member]"),
+    ):
+        me.open(view, shows["demo"])
+        me.until(lambda marked=marked: me.all(marked))
+        grounds = [
+            me.driver.execute_script(style, me.all(one)[0], "backgroundColor")
+            for one in (marked, cell)
+        ]
+        assert grounds[0] != grounds[1], view
+    me.open("hears", shows["demo"])
+    me.until(lambda: me.all("[data-state=muted]"))
+    assert (
+        me.driver.execute_script(style, me.all("[data-state=muted]")[0], "borderStyle") == "dashed"
+    )
+    me.open("banks", shows["demo"])
+    me.until(lambda: me.all('[data-bank-strip] [aria-pressed="true"]'))
+    pressed = me.all('[data-bank-strip] [aria-pressed="true"]')[0]
+    assert me.driver.execute_script(style, pressed, "outlineWidth") == "3px"
+    faults = barred(me, ["wcag2a"], colours=False)
+    assert not faults, faults

@@ -119,7 +119,7 @@ export function Fader(props: Props) {
       />
       <div className="absolute inset-y-0 w-px bg-edge/70" style={{ left: `${zero * 100}%` }} />
       <div
-        className="absolute inset-y-0.5 w-1 rounded-full"
+        className="drawn absolute inset-y-0.5 w-1 rounded-full"
         style={{
           left: `clamp(1px, calc(${travel * 100}% - 2px), calc(100% - 5px))`,
           background: `var(--strip-${colour})`,

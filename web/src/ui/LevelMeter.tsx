@@ -29,7 +29,7 @@ export function LevelMeter({ label, dbfs, wanted, wantedWord }: Props) {
         className="relative h-8 flex-1 rounded-lg bg-raise overflow-hidden"
       >
         <div
-          className={`absolute inset-y-0 left-0 ${dbfs !== null && dbfs > -1 ? "bg-coral" : "bg-sea"}`}
+          className={`drawn absolute inset-y-0 left-0 ${dbfs !== null && dbfs > -1 ? "bg-coral" : "bg-sea"}`}
           style={{ width: `${dbfs === null ? 0 : onMeter(dbfs) * 100}%` }}
         />
         {wanted !== null && (

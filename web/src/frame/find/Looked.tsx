@@ -98,11 +98,11 @@ function ForWhom({ heard }: { heard: Preview["heard"] }) {
             <td className="w-[30%] slim:hidden" aria-hidden>
               <span className="block h-2.5 rounded bg-card overflow-hidden relative">
                 <span
-                  className="absolute inset-y-0 left-0 bg-sea"
-                  style={{ width: `${100 * share(now_db)}%` }}
+                  className="absolute inset-y-0 left-0 bg-sea/40"
+                  style={{ width: `${100 * Math.max(share(was_db), share(now_db))}%` }}
                 />
                 <span
-                  className="absolute inset-y-0 left-0 bg-sea/50"
+                  className="absolute inset-y-0 left-0 bg-sea"
                   style={{ width: `${100 * Math.min(share(was_db), share(now_db))}%` }}
                 />
               </span>

@@ -269,7 +269,7 @@ function Meter({ channel, even }: { channel: number; even: number | undefined })
   const height = Math.max(0, Math.min(1, 1 - dbfs / METER_FLOOR));
   return (
     <span
-      className={`absolute left-0.5 bottom-0 w-[3px] rounded-full ${dbfs > -3 ? "bg-coral" : "bg-sea"}`}
+      className={`drawn absolute left-0.5 bottom-0 w-[3px] rounded-full ${dbfs > -3 ? "bg-coral" : "bg-sea"}`}
       style={{ height: `${height * 100}%` }}
       aria-hidden
     />

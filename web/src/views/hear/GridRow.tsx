@@ -169,8 +169,8 @@ export const GridRow = memo(function GridRow(props: RowProps) {
 
 /** Before or after the fader of the source, or by way of another strip: a shape for each. */
 export const WAY_MARK: Record<CellWay, string> = {
-  before: "bg-sea w-1.5 h-1.5 rounded-full",
-  after: "bg-sea w-0.5 h-3",
+  before: "drawn bg-sea w-1.5 h-1.5 rounded-full",
+  after: "drawn bg-sea w-0.5 h-3",
   through: "border-[1.5px] border-sea w-1.5 h-1.5 rounded-full",
 };
 const WAY_WORD: Record<CellWay, string> = {

@@ -90,11 +90,11 @@ function Legend() {
   return (
     <p className="pt-2 text-[12.5px] text-faint flex flex-wrap gap-x-4 shrink-0 short:hidden">
       <span>
-        <i className="inline-block w-1.5 h-1.5 rounded-full bg-sea mr-1.5 align-middle" />
+        <i className="drawn inline-block w-1.5 h-1.5 rounded-full bg-sea mr-1.5 align-middle" />
         before the fader
       </span>
       <span>
-        <i className="inline-block w-0.5 h-3 bg-sea mr-1.5 align-middle" />
+        <i className="drawn inline-block w-0.5 h-3 bg-sea mr-1.5 align-middle" />
         after the fader
       </span>
       <span>

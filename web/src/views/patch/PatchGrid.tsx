@@ -213,7 +213,7 @@ function Marks({ row, width, cursor, onClick }: MarksProps) {
           role="gridcell"
           aria-colindex={channel + 1}
           aria-label={`${row.name} feeds channel ${channel}${row.feeds.length > 1 ? ", as it does others" : ""}`}
-          className={`absolute top-[3px] rounded-sm grid place-items-center text-[11px] font-bold leading-none text-[#14121a] ${row.feeds.length > 1 ? "ring-2 ring-paper" : ""}`}
+          className={`drawn absolute top-[3px] rounded-sm grid place-items-center text-[11px] font-bold leading-none text-[#14121a] ${row.feeds.length > 1 ? "ring-2 ring-paper" : ""}`}
           style={{
             left: (channel - 1) * CELL + 4,
             width: CELL - 7,

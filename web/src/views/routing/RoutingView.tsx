@@ -144,9 +144,9 @@ function Feed({ bus }: { bus: string }) {
   const colour = useShow((state) => colourOf(state, bus, "sea"));
   return (
     <span aria-hidden className="flex items-center w-10">
-      <span className="flex-1 h-[3px]" style={{ background: `var(--strip-${colour})` }} />
+      <span className="drawn flex-1 h-[3px]" style={{ background: `var(--strip-${colour})` }} />
       <span
-        className="w-3.5 h-3.5 rounded-full"
+        className="drawn w-3.5 h-3.5 rounded-full"
         style={{ background: `var(--mark-${colour})`, outline: `2px solid var(--strip-${colour})` }}
       />
     </span>

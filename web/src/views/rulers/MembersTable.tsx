@@ -113,7 +113,7 @@ function Mark({ kind, ruler }: { kind: CellMark; ruler: string }) {
   return (
     <span
       aria-hidden
-      className={kind === "m" ? "w-5 h-5 rounded-md" : "w-4 h-4 rounded-full border-2"}
+      className={kind === "m" ? "drawn w-5 h-5 rounded-md" : "w-4 h-4 rounded-full border-2"}
       style={
         kind === "m"
           ? { background: `var(--mark-${colour})` }

@@ -138,7 +138,7 @@ function TypedCells({ scene }: { scene: Scene }) {
 }
 
 function Mark({ mark }: { mark: CellMark }) {
-  if (mark === "m") return <span className="w-4 h-4 rounded-full bg-iris" />;
+  if (mark === "m") return <span className="drawn w-4 h-4 rounded-full bg-iris" />;
   if (mark === "r") return <span className="w-4 h-4 rounded-full border-[5px] border-iris" />;
   if (mark === "z")
     return <span className="w-3.5 h-3.5 rounded-full border-2 border-dashed border-faint" />;
