@@ -1,6 +1,6 @@
-import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
 import { Link as RouteLink, useLocation } from "wouter";
+import { Explained } from "../ui/Explained";
 import { walkAcross } from "../ui/walk";
 import { ABOUT } from "./about";
 import { Glyph } from "./Glyph";
@@ -82,38 +82,24 @@ export function ViewHead({ title, children }: Props) {
 
 function WhatIsThis({ view, says }: { view: string; says: string }) {
   return (
-    <Popover.Root>
-      <Popover.Trigger
-        // by keyboard it is part of what ? shows
-        tabIndex={-1}
-        className="inline-flex items-center justify-center gap-2 h-9 min-w-6 text-[13.5px] text-soft hover:text-paper cursor-pointer whitespace-nowrap"
-        title="What is this"
-      >
-        <span
-          aria-hidden
-          className="w-5 h-5 rounded-full border border-edge grid place-items-center text-[12px] font-semibold"
-        >
-          ?
-        </span>
-        <span className="max-[1350px]:sr-only">What is this</span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          collisionPadding={12}
-          className="z-40 max-w-96 rounded-2xl border border-edge bg-floor p-4 shadow-2xl leading-relaxed"
-        >
-          <p>{says}</p>
-          <OwnWords of={ABOUT[view]?.words} />
-          <RouteLink
-            to={`/guide?view=${view}`}
-            className="mt-2 h-9 inline-flex items-center text-sun-text underline"
+    <Explained
+      title="What is this"
+      guide={`/guide?view=${view}`}
+      className="inline-flex items-center justify-center gap-2 h-9 min-w-6 text-[13.5px] text-soft hover:text-paper cursor-pointer whitespace-nowrap"
+      trigger={
+        <>
+          <span
+            aria-hidden
+            className="w-5 h-5 rounded-full border border-edge grid place-items-center text-[12px] font-semibold"
           >
-            Read on in the guide
-          </RouteLink>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+            ?
+          </span>
+          <span className="max-[1350px]:sr-only">What is this</span>
+        </>
+      }
+    >
+      <p>{says}</p>
+      <OwnWords of={ABOUT[view]?.words} />
+    </Explained>
   );
 }
