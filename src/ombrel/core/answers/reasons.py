@@ -12,6 +12,7 @@ from ..show import Show, lines_on, socket_name
 from ..together import RULING, closers_of, joining
 from ..values import Asked, ConsoleError, FeedbackLoop, NothingLeft, said
 from ..wires import START_LEVEL_DB, Cause
+from ..words import refusal
 from .reason import Code, Reason, Remedy, setting
 from .ruled import by_name, ruled_out
 
@@ -46,7 +47,11 @@ def _reason(show: Show, flow: Flow, code: Code, address: str) -> Reason:
     refused = _refusal(show, flow, reason.remedy)
     if refused is None:
         return reason
-    why = " To open it would close a loop." if isinstance(refused, FeedbackLoop) else f" {refused}"
+    why = (
+        " To open it would close a loop."
+        if isinstance(refused, FeedbackLoop)
+        else f" {refusal(refused, show)}"
+    )
     return Reason(code=reason.code, address=address, says=reason.says + why)
 
 

@@ -10,6 +10,7 @@ from ..flow import Flow, feeds_back, has_loop, same_ways
 from ..show import Show
 from ..together import joining
 from ..values import ConsoleError, FeedbackLoop
+from ..words import refusal
 from .effects import (
     delay_off_tempo,
     effect_half_wired,
@@ -109,7 +110,7 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
         says = f"{finding.says} What would mend it would close a loop."
         return replace(finding, says=says, remedy="", moves={})
     except ConsoleError as error:  # a fault of its rule, which takes no other finding with it
-        says = f"{finding.says} What would mend it is refused: {error}"
+        says = f"{finding.says} What would mend it is refused: {refusal(error, look.show)}"
         return replace(finding, says=says, remedy="", moves={})
     return finding
 

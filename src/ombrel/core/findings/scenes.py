@@ -13,6 +13,7 @@ from ..edit import edited
 from ..recalls import apart, recall
 from ..scenes import Held, held_of, holder_name, holders, pin_of_cell, run_of, scene_named
 from ..values import ConsoleError, Value
+from ..words import refusal
 from .rule import Finding, Look
 
 __all__ = ["scene_breaks_promise", "scene_changes_nothing", "scene_lacks", "scene_passed_by"]
@@ -78,10 +79,11 @@ def scene_passed_by(look: Look) -> Iterator[Finding]:
         try:
             edited(show, look.flow, recall(show, scene).moves, own=True)
         except ConsoleError as refused:
+            why = refusal(refused, show)
             yield Finding(
                 rule="scene_passed_by",
                 tone="settle",
-                says=f"Scene {scene_named(show, scene)} cannot be recalled now: {refused}",
+                says=f"Scene {scene_named(show, scene)} cannot be recalled now: {why}",
                 about=scene,
             )
 

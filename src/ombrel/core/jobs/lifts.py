@@ -25,6 +25,7 @@ from ..edit import edited, looked_at, opening_at, solved_db
 from ..flow import Flow, State, flow_of, listener_name, listeners, strip_name
 from ..show import Show, check_made, strips_text
 from ..values import Asked, ConsoleError, NothingLeft, Number, StepOutOfReach, Typed, UnreadableText
+from ..words import refusal
 from .mixes import make_buses
 
 __all__ = [
@@ -166,7 +167,7 @@ def _singer(
             edited(open_show, open_flow, {f"{strip}/{lead}/on": on}).flow for on in (False, True)
         )
     except ConsoleError as error:
-        says = str(error)
+        says = refusal(error, show)
     else:
         row = open_flow.layout.row(strip)
         steps, says = _steps(show, back, lead_flow, row, every), ""

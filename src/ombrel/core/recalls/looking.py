@@ -15,7 +15,7 @@ from ..flow import Flow, listeners, strip_name
 from ..scenes import address_of
 from ..show import Show, layer_at, lines_on, socket_name
 from ..values import ConsoleError, UnknownAddress, Value, said
-from ..words import Difference, HeardOtherwise, differences, heard_otherwise
+from ..words import Difference, HeardOtherwise, differences, heard_otherwise, refusal
 from .felt import NOTHING_FELT, Felt, felt, felt_in_words
 from .recall import Recall, recall
 
@@ -53,7 +53,7 @@ def look_ahead(show: Show, flow: Flow, scene: str) -> Looked:
     try:
         after = edited(show, flow, found.moves, own=True)
     except ConsoleError as refused:
-        return Looked(recall=found, refused=str(refused), values=(), heard=(), warns=())
+        return Looked(recall=found, refused=refusal(refused, show), values=(), heard=(), warns=())
     told = [a for a in after.stood.new if of_kind(a) != "run" and Address.at(a).last not in _UNTOLD]
     beneath = [
         a
