@@ -10,6 +10,8 @@ from ombrel.core import (
     NothingLeft,
     RemedyMoves,
     Renumbered,
+    Value,
+    WrongValue,
     differences,
     duplicate_channel,
     findings,
@@ -24,6 +26,8 @@ from ombrel.core.catalogue import kind_on
 from ombrel.core.catalogue.desk import CASTS
 from ombrel.core.strips.effects import off_tempo
 from tests.desks import TINY, TOURING
+
+from .test_casting import the_evening
 
 LAST = TINY.channels
 
@@ -110,3 +114,40 @@ def test_a_return_reaches_both_sides_and_its_way_is_its_level():
 def test_the_last_cast_that_can_be_is_one():
     show = show_of(TINY, {f"cast/{CASTS}/name": "Last"})
     assert casts(show) == [f"cast/{CASTS}"]
+
+
+def test_a_gang_of_gains_on_one_preamp_is_in_vain_and_on_two_it_is_not():
+    gang: dict[str, Value] = {
+            "gang/1/name": "Gains", "gang/1/carries_fader": False, "gang/1/carries_mute": False,
+            "channel/1/gang/1/on": True, "channel/2/gang/1/on": True,
+            **{f"gang/1/carries_{what}": False for what in
+               ("pan", "trim", "sends", "low_cut", "gate", "eq", "compressor")},
+            "gang/1/carries_gain": True, "channel/1/source": "input/a/1"}  # fmt: skip
+    for other, in_vain in (("input/a/1", True), ("input/a/2", False)):
+        show = show_of(TOURING, {**gang, "channel/2/source": other})
+        rules = [one.rule for one in findings(show)]
+        assert ("gang_in_vain" in rules) is in_vain, other
+
+
+def test_a_performer_whose_settings_go_by_the_name_keeps_one():
+    show = the_evening()
+    bound = show.text("channel/1/fitting") and next(
+        address for address in show.own if address.endswith("/name") and show.own[address] == "Ada"
+    )
+    with pytest.raises(WrongValue):
+        made(show, {bound: ""})
+    assert made(show, {bound: "Adah"})[0].text(bound) == "Adah"
+
+
+def test_a_gain_that_is_offered_is_told_with_its_sign():
+    show = show_of(TOURING, {
+        "line/1/place": 1.0, "line/1/name": "Kick", "line/1/socket": "input/a/1",
+        "line/1/level_dbu": 0.0, "channel/1/source": "input/a/1", "input/a/1/gain": 60.0,
+    })  # fmt: skip
+    found = [one for one in findings(show) if one.moves.get("input/a/1/gain") is not None]
+    assert found
+    for one in found:
+        told = one.moves["input/a/1/gain"]
+        assert isinstance(told, float)
+        assert f"{abs(told):.0f} dB" in one.remedy
+        assert (f"+{told:.0f} dB" in one.remedy) is (told > 0.0)

@@ -134,17 +134,18 @@ def check_strip(desk: Desk, strip: str, leaf: str) -> None:
 
 
 def _check_reference(desk: Desk, kind: Reference, target: str, address: str) -> None:
-    words = target.split("/")
+    path = target.split("/")
     for pattern in kind.to:
         shape = pattern.split("/")
-        indices = matched(shape, words) if len(shape) == len(words) else None
+        indices = matched(shape, path) if len(shape) == len(path) else None
         if indices is not None:
             try:
                 _on_desk(desk, shape, indices, target)
             except ConsoleError as error:
                 raise WrongValue(address, "something that this desk has", target) from error
             return
-    raise WrongValue(address, f"one of {', '.join(kind.to)}", target)
+    words = dict.fromkeys(pattern.split("/")[0].replace("_", " ") for pattern in kind.to)
+    raise WrongValue(address, f"one of these: {', '.join(words)}", target)
 
 
 def addresses_of(desk: Desk, first: str = "") -> list[str]:

@@ -218,7 +218,7 @@ def _fittings(show: Show, addresses: Collection[str]) -> None:
     for at in moved:
         nameless = at.kind == "performer" and not show[at.text]
         if nameless and is_bound(show, at.text):
-            raise WrongValue(at.text, "a name, since settings go by it", "nothing")
+            raise WrongValue(at.text, "a name for settings to go by", "nothing")
     goes_on = [at.text for at in moved if at.leaf == "fitting"]
     for address in goes_on:
         named_there = show[address]

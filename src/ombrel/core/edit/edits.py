@@ -131,7 +131,7 @@ def _answered(show: Show, address: str, asked: Asked) -> Value:
     else:
         kind = kind_on(show.desk, address)
         if not isinstance(kind, Number):
-            raise WrongValue(address, "a value, since it has no travel", asked.fraction)
+            raise WrongValue(address, "a value (it has no travel)", asked.fraction)
         asked = kind.at_travel(asked.fraction, address)
     return check_on_desk(show.desk, address, asked)
 

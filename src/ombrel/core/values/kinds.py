@@ -228,7 +228,7 @@ class Number:
         if not 0.0 <= travel <= 1.0:
             raise OutOfRange(at, travel, 0.0, 1.0, "of the travel")
         if self.highest >= _NO_RANGE:  # a kept place: no control has it
-            raise WrongValue(at, "a value, since it has no travel", travel)
+            raise WrongValue(at, "a value (it has no travel)", travel)
         if self.law == "fader":
             value = fader_travel_to_db(float(travel))
         elif self.law == "octaves":  # to three figures, as people say them
@@ -384,7 +384,7 @@ class Packed:
         return value
 
     def typed(self, text: str, now: Value, at: str) -> str:
-        raise WrongValue(at, "a value, since nobody types what is packed", text[:40])
+        raise WrongValue(at, "a value (nobody types what is packed)", text[:40])
 
     def from_wire(self, wire: object, at: str) -> str:
         return self.checked(wire, at)
