@@ -87,12 +87,15 @@ def test_how_a_person_likes_it_is_kept_for_them_alone_and_what_is_no_choice_is_r
     signed_in, ann, ben
 ):
     def put(**habits):
-        return signed_in.put("/api/me/habits", json.dumps(habits), "application/json")
+        return signed_in.patch("/api/me/habits", json.dumps(habits), "application/json")
 
     first = signed_in.get("/api/me").json()["habits"]
     assert (first["start"], first["theme"], first["letters"]) == ("hears", "dusk", True)
     assert put(theme="daylight", why_folded={"hears": True}).status_code == 200
-    assert put(theme="daylight", letters=False).json()["why_folded"] == {}  # whole, each time
+    assert put(why_folded={"run": False}, letters=False).json()["theme"] == "daylight"  # it stays
+    for n in range(50):
+        put(why_folded={f"v{'x' * (n % 18)}{'y' if n > 17 else ''}": True})
+    assert 20 < len(put(text=115).json()["why_folded"]) <= 40
     for bad in ({"theme": "neon"}, {"text": 7}, {"start": "../x"}, {"colour": "red"},
                 {"why_folded": {f"v{'x' * n}": True for n in range(60)}}):  # fmt: skip
         assert put(**bad).status_code == 422

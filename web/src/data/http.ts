@@ -156,8 +156,8 @@ export const stopOpening = (opening: string) =>
   );
 
 export const getMe = () => answered(client.GET("/api/me"));
-export const keepHabits = (habits: Habits) =>
-  answered(client.PUT("/api/me/habits", { body: habits }));
+export const keepHabits = (some: Partial<Habits>) =>
+  answered(client.PATCH("/api/me/habits", { body: some as Habits })); // what is not named stays
 export const getDesk = (showId: string): Promise<Desk> =>
   asTold(client.GET("/api/shows/{show_id}/desk", { params: { path: of(showId) } }));
 export const getSamples = () => answered(client.GET("/api/samples"));

@@ -1,20 +1,36 @@
 import { beforeEach, expect, it, vi } from "vitest";
 import { actOf } from "../frame/keys";
-import { fetched } from "../testing/pretend";
+import { answers, fetched } from "../testing/pretend";
 import { choose, habits, tellHabits, themeOf } from "./settings";
 import { whenText } from "./words";
 
 const PLAIN = { ctrlKey: false, metaKey: false, altKey: false, shiftKey: false };
 
-beforeEach(() => tellHabits({}));
+beforeEach(() => {
+  localStorage.clear();
+  tellHabits({});
+});
 
 it("keeps a choice at once, and with the server", async () => {
   choose({ theme: "daylight" });
   expect(habits.getState().theme).toBe("daylight");
   await vi.waitFor(() => expect(fetched).toHaveBeenCalled());
   const [path, how] = fetched.mock.calls.at(-1)!;
-  expect([path, how?.method]).toEqual(["/api/me/habits", "PUT"]);
-  expect(JSON.parse(String(how?.body))).toMatchObject({ theme: "daylight", letters: true });
+  expect([path, how?.method]).toEqual(["/api/me/habits", "PATCH"]);
+  expect(JSON.parse(String(how?.body))).toEqual({ theme: "daylight" }); // another machine's stay
+});
+
+it("tells the server later what was chosen while it was away, and only that", async () => {
+  choose({ theme: "daylight" }); // away: nothing answers
+  await vi.waitFor(() => expect(fetched).toHaveBeenCalled());
+  fetched.mockClear();
+  answers.set("/api/me/habits", {});
+  tellHabits({ theme: "dusk", clock: "12" }); // the next page
+  expect(habits.getState()).toMatchObject({ theme: "daylight", clock: "12" });
+  await vi.waitFor(() => expect(fetched).toHaveBeenCalled());
+  await vi.waitFor(() => expect(localStorage.getItem("habits unsent")).toBeNull());
+  tellHabits({ theme: "dusk" });
+  expect(habits.getState().theme).toBe("dusk");
 });
 
 it("follows the system's theme where that is wanted", () => {

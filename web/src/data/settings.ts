@@ -48,18 +48,44 @@ export function beginHabits(): void {
   matchMedia(DAYLIGHT).addEventListener("change", () => drawn(habits.getState()));
 }
 
-/** What the server has of this person. */
+/** What was chosen and is not with the server yet: it outlives this page. */
+const UNSENT = "habits unsent";
+
+function unsent(): Partial<Habits> {
+  try {
+    return JSON.parse(localStorage.getItem(UNSENT) ?? "{}");
+  } catch {
+    return {};
+  }
+}
+
+function stand(now: Habits): void {
+  localStorage.setItem(HERE, JSON.stringify(now));
+  habits.setState(now);
+}
+
+/** What the server has of this person; what it has not been told yet counts, and is told now. */
 export function tellHabits(some: Partial<Habits>): void {
-  const told = { ...AT_FIRST, ...some };
-  localStorage.setItem(HERE, JSON.stringify(told));
-  habits.setState(told);
+  stand({ ...AT_FIRST, ...some, ...unsent() });
+  send();
+}
+
+function send(): void {
+  const some = unsent();
+  if (Object.keys(some).length === 0) return;
+  const sent = JSON.stringify(some);
+  void keepHabits(some)
+    .then(() => {
+      if (localStorage.getItem(UNSENT) === sent) localStorage.removeItem(UNSENT);
+    })
+    .catch(() => undefined); // the server is away: it is sent again with the next choice or page
 }
 
 /** Another choice, at once here and then at the server; where that is away it stands here. */
 export function choose(some: Partial<Habits>): void {
-  const now = { ...habits.getState(), ...some };
-  tellHabits(now);
-  void keepHabits(now).catch(() => undefined);
+  localStorage.setItem(UNSENT, JSON.stringify({ ...unsent(), ...some }));
+  stand({ ...habits.getState(), ...some });
+  send();
 }
 
 export const toggleTheme = (): void =>

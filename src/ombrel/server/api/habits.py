@@ -2,6 +2,7 @@
 
 from typing import Annotated, Literal
 
+from django.db import transaction
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import ConfigDict, Field, ValidationError
@@ -12,6 +13,7 @@ __all__ = ["Habits", "habits_of", "router"]
 
 router = Router(tags=["people"])
 
+MOST_FOLDED = 40  # views of which a choice is kept: more than there are
 View = Annotated[str, Field(max_length=20, pattern=r"^[a-z]+$")]
 
 
@@ -31,10 +33,10 @@ class Habits(Schema):
     date: Literal["iso", "day_first", "month_first"] = "iso"
     letters: bool = True
     why_side: Literal["right", "left"] = "right"
-    why_folded: Annotated[dict[View, bool], Field(max_length=40)] = {}
+    why_folded: Annotated[dict[View, bool], Field(max_length=MOST_FOLDED)] = {}
 
 
-def habits_of(user_id: int) -> Habits:
+def habits_of(user_id: int | None) -> Habits:
     """What a person chose, or what everybody has at first; also for what an older build kept."""
     row = models.Habits.objects.filter(person_id=user_id).first()
     try:
@@ -43,10 +45,16 @@ def habits_of(user_id: int) -> Habits:
         return Habits()
 
 
-@router.put("/me/habits", response=Habits)
+@router.patch("/me/habits", response=Habits)
 def keep_habits(request: HttpRequest, habits: Habits) -> Habits:
-    """Keep them, whole: what is not named is as at first."""
-    models.Habits.objects.update_or_create(
-        person_id=request.user.pk, defaults={"values": habits.model_dump(mode="json")}
-    )
-    return habits
+    """Keep what is named; all else stays as it was, whichever machine it was chosen at."""
+    user_id = request.user.pk
+    with transaction.atomic():
+        models.Habits.objects.get_or_create(person_id=user_id)
+        row = models.Habits.objects.select_for_update().get(person_id=user_id)
+        known = habits_of(user_id).model_dump(mode="json")
+        named = habits.model_dump(mode="json", exclude_unset=True)
+        folded = list({**known["why_folded"], **named.get("why_folded", {})}.items())
+        row.values = {**known, **named, "why_folded": dict(folded[-MOST_FOLDED:])}
+        row.save(update_fields=["values"])
+    return habits_of(user_id)

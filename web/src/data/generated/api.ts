@@ -32,16 +32,16 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Keep Habits
-         * @description Keep them, whole: what is not named is as at first.
-         */
-        put: operations["ombrel_server_api_habits_keep_habits"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Keep Habits
+         * @description Keep what is named; all else stays as it was, whichever machine it was chosen at.
+         */
+        patch: operations["ombrel_server_api_habits_keep_habits"];
         trace?: never;
     };
     "/api/samples": {
