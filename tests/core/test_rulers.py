@@ -334,11 +334,12 @@ def test_names_families_and_except_are_typed_beside_numbers(data):
 
 
 def test_what_of_a_range_is_not_in_use_is_left_out_and_told():
-    read = typed_strips(DEMO, "33-40")
-    assert (read.strips[0], read.unused[-1]) == ("channel/33", "channel/40")
-    assert read_strips(DEMO, "40") == ["channel/40"]
-    with pytest.raises(UnreadableText, match="38-40 are not"):
-        read_strips(DEMO, "38-40")
+    read = typed_strips(DEMO, "39-44")
+    assert read.strips == ("channel/39", "channel/40")
+    assert read.unused == tuple(f"channel/{n}" for n in range(41, 45))
+    assert read_strips(DEMO, "44") == ["channel/44"]
+    with pytest.raises(UnreadableText, match="42-44 are not"):
+        read_strips(DEMO, "42-44")
     with pytest.raises(UnreadableText, match="near is Fiddle"):
         read_strips(DEMO, "fidlde")
 

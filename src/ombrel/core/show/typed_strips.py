@@ -1,9 +1,9 @@
 """Strips typed as a person says them: "1-8, 11, mix 1-4, house, drums, Fiddle, all except 3"."""
 
 import re
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, NamedTuple
 
 from ..catalogue import ALONE, FAMILIES, SOURCES, STRIP_KINDS, Thing, of_kind, strips_of
 from ..values import UnreadableText, is_near, plain
@@ -31,9 +31,16 @@ _SHORT: Final = {"channel": "", "dca": "DCA "}
 _NAMED: Final = tuple(dict.fromkeys(k for k in (*SOURCES, *STRIP_KINDS) if k not in ALONE))
 _MOST: Final = 2_000  # letters of a list that are read
 _HELP: Final = 'strips such as "1-8, return 1, mix 1-4, house", names, families, "all except 3"'
-_PARTS: Final = re.compile(r"""\s*(?:"(?P<quoted>[^"]*)"|(?P<bare>[^,;\n"]*))\s*(?:[,;\n]|$)""")
+_PIECES: Final = re.compile(r'"[^"]*"|[,;\n]|[^",;\n]+')
 _EXCEPT: Final = re.compile(r"(?:^|\s)(?:all\s+)?(?:except|but not|without)(?:\s|$)", re.IGNORECASE)
 _NUMBERED: Final = re.compile(r"([a-z]*)\s*([\d\u2013 -]*)")
+
+
+class _Part(NamedTuple):
+    """A part between commas, and whether it is a name in quotes."""
+
+    text: str
+    quoted: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,34 +91,36 @@ def typed_strips(
     )
 
 
-def _parts_of(text: str) -> tuple[list[tuple[str, bool]], list[tuple[str, bool]]]:
+def _parts_of(text: str) -> tuple[list[_Part], list[_Part]]:
     """What is meant, and what is excepted: each part, and whether it stood in quotes."""
-    plus: list[tuple[str, bool]] = []
-    minus: list[tuple[str, bool]] = []
-    into = plus
-    for part, quoted in _split(text):
-        if not quoted and into is plus and (but := _EXCEPT.search(part)):
-            before, part = part[: but.start()].strip(), part[but.end() :].strip()
-            if before:
-                plus.append((before, False))
-            elif "all" in but[0].lower().split() and not plus:
-                plus.append(("all", False))
-            into = minus
-        if part:
-            into.append((part, quoted))
+    plus: list[_Part] = []
+    minus: list[_Part] = []
+    into, part = plus, _Part("", False)
+    for piece in _PIECES.findall(_even(text)):
+        if piece in ",;\n":
+            into += [part] if part.text else []
+            part = _Part("", False)
+        elif piece[0] == '"':
+            name = " ".join(piece.strip('"').split())
+            part = _Part(f"{part.text} {name}".strip(), not part.text)
+        elif into is plus and (but := _EXCEPT.search(piece)):
+            before = f"{part.text} {piece[: but.start()]}".strip()
+            if not before and "all" in but[0].lower().split():
+                before = "all"
+            plus += [_Part(" ".join(before.split()), part.quoted)] if before else []
+            into, part = minus, _Part(" ".join(piece[but.end() :].split()), False)
+        else:
+            part = _Part(" ".join(f"{part.text} {piece}".split()), part.quoted)
+    into += [part] if part.text else []
     return plus, minus
 
 
-def _split(text: str) -> Iterator[tuple[str, bool]]:
-    """Parts between commas, semicolons and lines; what stands in quotes is one."""
-    at, even = 0, text.replace("\u201c", '"').replace("\u201d", '"')
-    while at < len(even):
-        match = _PARTS.match(even, at)
-        if not match:
-            raise UnreadableText(text.strip(), "quotes around whole names only")
-        at = match.end()
-        quoted = match["quoted"] is not None
-        yield " ".join((match["quoted"] if quoted else match["bare"]).split()), quoted
+def _even(text: str) -> str:
+    """A text with plain quotes, each of which ends. Raises UnreadableText."""
+    plain_text = text.replace("\u201c", '"').replace("\u201d", '"')
+    if plain_text.count('"') % 2:
+        raise UnreadableText(text.strip(), "a quote at the end of a name too")
+    return plain_text
 
 
 class _Reading:
