@@ -1,15 +1,11 @@
 """Changes that a wish may mean: a setting of what is named, a send, a membership, a key."""
 
-import re
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
-from functools import cached_property
 from typing import Final
 
-from ..catalogue import FAMILIES, KINDS, SENDERS, STRIP_KINDS, of_kind
-from ..flow import Flow, strip_name
-from ..show import Show, TypedStrips, strips_text, typed_strips
-from ..values import Asked, ConsoleError, Number, Switch, Text, Typed, is_step, plain
+from ..catalogue import KINDS, SENDERS, STRIP_KINDS, of_kind
+from ..values import Asked, Number, Switch, Text, Typed, is_step, plain
 from ..words import value_text
 from .answer import Answer
 from .settings import (
@@ -21,103 +17,18 @@ from .settings import (
     reads,
     settings_said,
 )
-from .things import Named, Things
-from .words import BETWEEN
+from .things import Named
+from .wish import Wish
+from .words import BETWEEN, SETTING
 
-__all__ = ["ALREADY", "Wish", "change_answers"]
+__all__ = ["ALREADY", "change_answers"]
 
 _MOST_THINGS: Final = 3  # that one reading is tried with
 _INTO: Final = frozenset(("in", "into", "to", "join", "joins", "add"))
 _OUT: Final = frozenset(("out", "from", "leave", "leaves", "remove"))
 ALREADY: Final = "as it is already"
 _JOIN: Final = frozenset(("into", "join", "joins", "add"))
-_LIST: Final = re.compile(r"\d\s*[-\u2013]\s*\d|[,;]|\bexcept\b|\ball\b|s$")
-_SET: Final = frozenset(("to", "at", "=", "set", "by"))
 _MEMBERS: Final = ("dca", "mute_group", "gang")
-
-
-class Wish:
-    """What was typed, taken apart: `words` as typed, `plain` as they are compared."""
-
-    def __init__(self, show: Show, flow: Flow, things: Things, words: Sequence[str]) -> None:
-        self.show, self.flow, self.things = show, flow, things
-        self.words = tuple(words)
-        self.plain = tuple(plain(word) for word in words)
-        self._lists: dict[str, TypedStrips | None] = {}
-
-    def without(self, start: int, end: int) -> list[int]:
-        """Which words are left when some are taken away."""
-        return [*range(start), *range(end, len(self.words))]
-
-    def named(self, at: Sequence[int]) -> tuple[tuple[float, Named], ...]:
-        """What some of the words may name and how well, the best first."""
-        said = [self.plain[n] for n in at if self.plain[n] and self.plain[n] not in BETWEEN]
-        apart = [word for one in said for word in ([one] if one[0].isdigit() else one.split())]
-        return self.things.called(apart)
-
-    def pairs(self, but: Collection[int] = ()) -> Iterator[tuple[float, Named, Named]]:
-        """Two things that the words name, parted at any place, and how well: as the worse does."""
-        at = [n for n in range(len(self.words)) if n not in but]
-        for cut in range(1, len(at)):
-            first, second = self.named(at[:cut])[:3], self.named(at[cut:])[:3]
-            for rank, one in first:
-                for other_rank, other in second:
-                    if one.at != other.at:
-                        worse, better = sorted((rank, other_rank))
-                        fits = worse + 0.25 * (better - worse) - 0.6
-                        yield fits, one, other
-                        yield fits, other, one
-
-    def strips(self, at: Sequence[int]) -> TypedStrips | None:
-        """Some of the words as a typed list of strips: several, or none."""
-        text = " ".join(self.words[n] for n in at if self.words[n].lower() not in _SET)
-        if text not in self._lists:
-            self._lists[text] = self._listed(text) if self._is_list(text) else None
-        return self._lists[text]
-
-    def _is_list(self, text: str) -> bool:
-        """Whether a text can be several strips at all: most are not, and are asked for often."""
-        small = plain(text)
-        return bool(_LIST.search(text.lower())) or small in FAMILIES or small in self.things.people
-
-    def _listed(self, text: str) -> TypedStrips | None:
-        try:
-            read = typed_strips(self.show, text)
-        except ConsoleError:
-            return None
-        return read if len(read.strips) > 1 else None
-
-    def listed(self, strips: Sequence[str]) -> str:
-        """How a list of strips is called: by their names while they are few."""
-        names = [strip_name(self.show, one) for one in strips]
-        if len(names) <= 3:
-            return ", ".join(names)
-        return f"{len(names)} strips ({strips_text(strips)})"
-
-    @cached_property
-    def values(self) -> list[tuple[int, int, str]]:
-        """Where a value may stand: from which word to which (not with), and its text."""
-        found = []
-        for start, word in enumerate(self.words):
-            small = word.lower()
-            if small in ("up", "down", "left", "right", "raise", "lower") and start + 1 < len(
-                self.words
-            ):
-                way = {"raise": "up", "lower": "down"}.get(small, small)
-                end = start + 3 if self._unit(start + 2) else start + 2
-                text = " ".join((way, *self.words[start + 1 : end]))
-                found.append((start, end, text))
-            if any(letter.isdigit() for letter in word):
-                end = start + 2 if self._unit(start + 1) else start + 1
-                found.append((start, end, "".join(self.words[start:end])))
-            elif small in ("left", "right"):
-                found.append((start, start + 1, small[0]))
-            elif small in ("off", "on", "c", "centre", "center") or start:
-                found.append((start, start + 1, word))
-        return found
-
-    def _unit(self, at: int) -> bool:
-        return at < len(self.words) and self.words[at].lower() in ("db", "ms", "hz", "khz", "m")
 
 
 def change_answers(wish: Wish) -> Iterator[Answer]:
@@ -145,7 +56,7 @@ def _settings(wish: Wish) -> Iterator[Answer]:
             if value and not (value[1] <= start or value[0] >= end):
                 continue
             left = [n for n in rest if value is None or not value[0] <= n < value[1]]
-            left = [n for n in left if wish.words[n].lower() not in _SET]
+            left = [n for n in left if wish.words[n].lower() not in SETTING]
             if left:
                 yield from _set_by_phrase(wish, phrase, left, value[2] if value else "")
 
@@ -219,7 +130,7 @@ def _typed_is_step(setting: Setting, text: str) -> bool:
 def _levels(wish: Wish) -> Iterator[Answer]:
     """ "fiddle -6", "drums up 2", "kick R30": what a value alone means."""
     for start, end, text in wish.values:
-        left = [n for n in wish.without(start, end) if wish.words[n].lower() not in _SET]
+        left = [n for n in wish.without(start, end) if wish.words[n].lower() not in SETTING]
         if not left or (text.isdigit() and text != "0"):
             continue
         targets = [([one.at], one.name, one.kind, 0.25 * fits)
@@ -286,7 +197,7 @@ def _sends(wish: Wish) -> Iterator[Answer]:
     show = wish.show
     for start, end, text in [(0, 0, ""), *wish.values]:
         skipped = {*range(start, end)}
-        skipped |= {n for n, word in enumerate(wish.words) if word.lower() in _SET}
+        skipped |= {n for n, word in enumerate(wish.words) if word.lower() in SETTING}
         if text.isdigit() and text != "0":
             continue
         for fits, source, bus in wish.pairs(skipped):

@@ -9,10 +9,11 @@ from ..show import Show
 from ..values import plain
 from ..values import said as said_db
 from .answer import GROUPS, Answer, Found, Read
-from .changes import Wish, change_answers
+from .changes import change_answers
 from .places import place_answers, place_words, solo_answers
 from .things import Named, things_of
 from .verbs import verb_answers
+from .wish import Wish
 from .words import meant, split_words
 
 __all__ = ["find"]

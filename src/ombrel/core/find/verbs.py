@@ -9,8 +9,9 @@ from ..scenes import scene_named
 from ..show import read_sockets, socket_name
 from ..values import Asked, ConsoleError
 from .answer import Answer
-from .changes import ALREADY, Wish
+from .changes import ALREADY
 from .things import Named
+from .wish import Wish
 from .words import BETWEEN
 
 __all__ = ["verb_answers"]

@@ -8,6 +8,8 @@ from ..values import is_near, plain
 __all__ = [
     "BETWEEN",
     "KIND_NAMES",
+    "SETTING",
+    "USE_NAMES",
     "begins",
     "meant",
     "split_words",
@@ -18,6 +20,9 @@ BETWEEN: Final = frozenset((
     "to", "into", "in", "from", "for", "at", "the", "of", "a", "an", "my", "by", "is", "and", "set",
     "put", "make", "turn", "with", "please",
 ))  # fmt: skip
+
+# Words between a thing and its value.
+SETTING: Final = frozenset(("to", "at", "=", "set", "by"))
 
 # What each kind of thing is called, ours first.
 KIND_NAMES: Final = {
