@@ -26,7 +26,7 @@ def test_a_delay_is_held_to_the_tempo_and_a_return_given_to_performers(server, p
     me.until(lambda: value(server, show, "show/tempo") != 90.0)
     me.until(lambda: value(server, show, "engine/1/time") != 500.0)
     me.type("Return of Echo into mixes", "mix 2-3")
-    me.until(lambda: "mixes that are in use" in me.body())
+    me.until(lambda: "mix 2-3 are not" in me.body())
     me.open("mixes", show)
     me.new_mix()
     me.type("Names", "Ears")

@@ -103,10 +103,12 @@ def test_a_stage_box_that_moved_is_patched_again_in_at_most_3_actions(server, pe
 def test_six_stereo_mixes_of_24_channels_take_at_most_5_actions(server, people, counted):
     me = people()
     show = server.blank_show("Six ears")
+    me.open("hears", show)
+    me.find('[aria-label="First steps"]')  # a new show leads on from step to step
     me.imported(show)
     me.open("hears", show)
     effort = Effort(me)
-    effort.click(me.link("Mixes"), "Mixes")  # which has none yet, and offers to make them
+    effort.click(me.button("New mixes"), "New mixes")
     effort.typed("Names", ", ".join(f"Ears {n}" for n in range(1, 7)))
     effort.typed("Channels to send", "1-24")
     effort.enter()
@@ -146,6 +148,7 @@ def test_two_decibels_more_in_all_mixes_and_the_houses_balance_in_one(server, pe
     show = server.blank_show("Balance")
     me.imported(show)
     me.open("mixes", show)
+    me.button("New mix").click()
     me.type("Names", "Ears A, Ears B, Ears C", enter=False)
     me.type("Channels to send", "1-24")
     me.open("hears", show)

@@ -49,6 +49,7 @@ def lines_and_mixes(me, server, show, folder):
     me.settled()
     assert [value(server, show, f"channel/{n}/name") for n in range(1, 13)] == NAMES
     me.open("mixes", show)
+    me.button("New mix").click()
     me.type("Names", "Ears left, Ears right", enter=False)
     me.type("Channels to send", "1-12")
     me.until(lambda: value(server, show, "channel/12/send/mix/2/level") == -12.0)

@@ -6,7 +6,7 @@ from typing import Final
 from ..catalogue import Address, Thing, parameter_at
 from ..flow import KIND_WORDS
 from ..show import Show
-from ..values import ConsoleError, UnknownAddress, in_sentence
+from ..values import BadFile, ConsoleError, UnknownAddress, in_sentence
 from .describe import whose
 
 __all__ = ["refusal"]
@@ -18,8 +18,10 @@ def refusal(error: ConsoleError, show: Show | None = None) -> str:
     """What a refusal says, without an address in it: "Ring host, fader: a number is needed".
 
     Without the show things go by their kind and number ("Channel 1, fader"). What is no address
-    of the catalogue stays as it was sent.
+    of the catalogue stays as it was sent, and so does what a file says of its own places.
     """
+    if isinstance(error, BadFile):
+        return str(error)  # it names places in a file
     return _ADDRESS.sub(lambda found: _said(found[0], show), str(error))
 
 

@@ -47,7 +47,7 @@ export function EffectCard({ engine }: { engine: string }) {
   return (
     <li
       data-effect={engine}
-      className="rounded-xl border border-line bg-floor p-3 flex flex-col gap-2"
+      className="relative rounded-xl border border-line bg-floor p-3 flex flex-col gap-2"
       style={{ borderLeft: `5px solid var(--strip-${colour || "sand"})` }}
     >
       <div className="flex items-center gap-3 flex-wrap">

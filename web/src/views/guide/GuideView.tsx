@@ -87,8 +87,7 @@ const PICTURES = import.meta.glob<string>("../../../../docs/screenshots/*.png", 
 
 /** A picture of the guide: it ships with the application. */
 function Picture({ src, alt }: { src?: string; alt?: string }) {
-  const name = src?.split("/").at(-1);
-  const found = Object.entries(PICTURES).find(([path]) => path.endsWith(`/${name}`))?.[1];
+  const found = src && PICTURES[`../../../../docs/${src}`];
   return (
     <img
       src={found}
