@@ -85,7 +85,7 @@ WISHES = {
     "link": "go Gangs and pairs", "vcas": "go DCAs", "eq": "go Strip", "oscillator":
     "go Line check", "tap tempo": "go Effects", "pdf": "go Print or export", "help": "go Guide",
     "text size": "go Settings", "log": "go History", "findings": "go What is wrong",
-    "spill": "go Banks", "layers": "go Banks", "sends on faders": "go Mixes",
+    "unfold": "go Banks", "layers": "go Banks", "foldback": "go Mixes",
     "input list": "go Lines", "direct outs": "go Outputs", "sound check": "go Mic check",
     "understudy": "go Cast", "panic": "go Mutes",
     # what the screen does, and what does it all at once

@@ -43,12 +43,12 @@ _VIEWS: Final = (
     _Place("Routing", "groups; subgroups; assign; buses; sends; promise; matrix; matrices;"
            " put a group in between", view="routing"),
     _Place("Mixes", "aux; auxes; monitor; monitors; monitor mixes; iem; iems; in ears; headphones;"
-           " wedges; foldback; sends on faders; buses; n minus one", view="mixes"),
+           " wedges; foldback; sends; buses; n minus one", view="mixes"),
     _Place("Effects", "fx; reverb; reverbs; delay; echo; verb; plate; hall; room; tap tempo; tempo",
            view="effects"),
     _Place("Strip", "open strip; channel strip; eq; equaliser; equalizer; compressor; comp; gate;"
            " dynamics; processing; low cut; hpf; selected channel; presets; insert", view="strip"),
-    _Place("Banks", "layers; fader layers; surface; faders; custom layer; pages; spill",
+    _Place("Banks", "layers; fader layers; surface; faders; pages; unfold",
            view="banks"),
     _Place("DCAs", "vca; vcas; control groups", view="dcas"),
     _Place("Mutes", "mute groups; seals; seal; panic; panic mute", view="mutes"),
