@@ -29,9 +29,9 @@ def main(address, show_id):
     me = Person(address)
     me.open("patch", show_id)
     # every channel fed, so that there is something to draw
-    me.type("Sockets", "Local 1-16, A 1-48, B 1-48, C 1-16", enter=False)
+    me.type("Sockets", "Deck 1-16, Harbour 1-48, Quay 1-48, Pier 1-16", enter=False)
     me.type("Channels", "1")
-    me.until(lambda: me.field("Source of channel 1").get_attribute("value") == "Local 1")
+    me.until(lambda: me.field("Source of channel 1").get_attribute("value") == "Deck 1")
     me.field("As a grid").click()
     me.field("Sockets against channels")
     me.driver.set_script_timeout(30)

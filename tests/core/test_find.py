@@ -26,7 +26,7 @@ WISHES = {
     "pa": "go House", "hall": "go Hall", "reverb hall": "go Hall", "scene 12": "go Storm glass",
     "12 storm": "go Storm glass", "20.5": "go Bargain, spare ending",
     "snapshot 5": "go The harbour wakes", "cue 9": "go Interval", "aoife": "go Fiddle",
-    "local 7": "go Choir of gulls", "a11": "go Fiddle", "a 11": "go Fiddle",
+    "deck 7": "go Choir of gulls", "h11": "go Fiddle", "harbour 11": "go Fiddle",
     "foley near": "go Foley table near", "gulls": "go Gulls", "lighthouse": "go Lighthouse keeper",
     "cajon": "go Cajón", "mute group 4": "go Band", "click": "go Click", "matrix 2": "go Stream",
     "line 18": "go Fiddle", "gang 3": "go Brass", "bank 2": "go Band", "fidlde": "go Fiddle",
@@ -68,9 +68,10 @@ WISHES = {
     "pin fiddle": "change Pin Fiddle", "lift bass": "change Lift Bass voice",
     "rest brass": "change Rest Brass", "recall 12": "change Recall 12 Storm glass",
     "fire storm": "change Recall 12 Storm glass", "go": "change Go: 1 Doors",
-    "next": "change Go: 1 Doors", "patch a14 to 3": "change A 14 feeds 3 Teller, part B",
-    "patch 3 a14": "change A 14 feeds 3 Teller, part B", "plug a 20 fiddle":
-    "change A 20 feeds 19 Fiddle", "patch mix 3 to local 9": "change Local 9 carries Ears fiddle",
+    "next": "change Go: 1 Doors", "patch h14 to 3": "change Harbour 14 feeds 3 Teller, part B",
+    "patch 3 h 14": "change Harbour 14 feeds 3 Teller, part B", "plug harbour 20 fiddle":
+    "change Harbour 20 feeds 19 Fiddle",
+    "patch mix 3 to deck 9": "change Deck 9 carries Ears fiddle",
     "link 9 10": "change Link channels 9 and 10", "rename 7 to Gull choir":
     "change Call Choir of gulls Gull choir", "store Encore": "change Store scene Encore",
     "store 12": "change Store 12 Storm glass again", "make dca Horns": "change Make DCA Horns",

@@ -7,6 +7,7 @@ from ombrel.core import (
     blank_show,
     duplicate_lines,
     findings,
+    first_steps,
     made,
     patch_lines,
     set_kind,
@@ -139,6 +140,30 @@ def test_no_show_is_too_odd_for_the_rules_and_every_remedy_can_be_made(show):
     tones = [finding.tone for finding in found]
     assert tones == sorted(tones, reverse=True)  # what is to settle comes first
     assert len(RULES) == 35
+
+
+def test_the_first_steps_are_done_one_after_another_by_the_work_itself():
+    """What a new show lacks, by the values that the jobs leave behind."""
+
+    def done(show):
+        return [step.key for step in first_steps(show) if step.done]
+
+    show, _ = made(BLANK, add_lines(BLANK, [LineDraft(name="Kick"), LineDraft(name="Snare")]))
+    assert (done(BLANK), done(show)) == ([], ["list"])
+    assert "2 of 2 have none" in first_steps(show)[1].says
+    half, _ = made(show, patch_lines(show, [1]))
+    assert done(half) == ["list"]
+    assert "1 of 2 have none" in first_steps(half)[1].says
+    for moves, key in (
+        (patch_lines(show, [1, 2]), "patched"),
+        ({"mix/1/format": "mono", "output/a/1/source": "mix/1/left"}, "mixes"),
+        ({"output/a/2/source": "mono"}, "outputs"),
+        ({"line/2/check": "bad"}, "check"),  # a fault that was found is a check that was made
+    ):
+        before, (show, _) = done(show), made(show, moves)
+        assert sorted([*before, key]) == sorted(done(show))
+    again, _ = made(show, {"line/2/check": "unchecked", "output/a/2/source": None})
+    assert done(again) == ["list", "patched", "mixes"]
 
 
 def test_phantom_power_asks_for_care_and_nothing_else_does():

@@ -212,8 +212,8 @@ def test_a_socket_is_taken_from_whoever_has_it_and_within_the_list_by_the_first(
     ]
     after, merged = taken(show, drafts, patch=False)
     assert sockets_of_line(after, merged.fates[0].line) == ["input/a/1"]
-    assert merged.fates[0].told == ("takes A 1 from Kora",)
-    assert "A 1 is Fiddle's already" in merged.fates[1].told[0]
+    assert merged.fates[0].told == ("takes Harbour 1 from Kora",)
+    assert "Harbour 1 is Fiddle's already" in merged.fates[1].told[0]
 
 
 def test_an_import_is_one_change_and_one_undo():

@@ -15,6 +15,7 @@ from ombrel.core import (
     blank_show,
     edited,
     findings,
+    first_steps,
     flow_of,
     made,
     make_promise,
@@ -185,13 +186,14 @@ def test_the_click_never_reaches_the_stream_and_stays_in_the_ears():
 
 @settings(max_examples=40)
 @given(seed=SHOW_SEEDS, move=SEEDS)
-def test_only_moves_that_can_break_a_promise_have_it_looked_at_again(seed, move):
+def test_only_moves_that_can_break_a_promise_or_do_a_first_step_have_it_looked_at(seed, move):
     show = show_of_seed(seed)
     flow = flow_of(show)
     after = edited(show, flow, edit_of_seed(show, move))
     if after.change and not bears_on_findings(after.change.new, flow, after.flow):
         one, other = promises(show, flow), promises(after.show, after.flow)
         assert [(p.promise, p.kept) for p in one] == [(p.promise, p.kept) for p in other]
+        assert first_steps(show) == first_steps(after.show)
 
 
 @settings(max_examples=60)

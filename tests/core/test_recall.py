@@ -333,7 +333,7 @@ def test_a_recalled_source_tells_of_phantom_power_that_does_not_suit_its_line():
     )[0]  # fmt: skip
     show = made(show, store_scene(show, "Kora", {"channel/1": ["source"]}))[0]
     show = made(show, {"channel/1/source": "input/local/2"})[0]
-    assert look_ahead(show, flow_of(show), "scene/1").warns == ("Kora needs 48 V on Local 1",)
+    assert look_ahead(show, flow_of(show), "scene/1").warns == ("Kora needs 48 V on Deck 1",)
     show = made(show, {"input/local/1/phantom": True})[0]
     assert look_ahead(show, flow_of(show), "scene/1").warns == ()
 

@@ -44,7 +44,7 @@ def test_a_refusal_names_who_and_what_and_says_what_is_needed():
     )
     assert refusal(WrongValue("channel/1/fader", "a number", "x")).startswith("Channel 1, fader:")
     assert refusal(OutOfRange("input/a/3/gain", 99.0, 0.0, 60.0, "dB"), DEMO).startswith(
-        "A 3, gain:"
+        "Harbour 3, gain:"
     )
     assert refusal(UnknownAddress("nonsense/1/x")).startswith("nonsense/1/x")
     with pytest.raises(EditRefused) as caught:

@@ -174,7 +174,7 @@ def test_a_row_that_cannot_be_taken_as_it_stands_says_why_beside_it(row, problem
     ("cell", "told"),
     [
         ("Z 9", "none of the desk's"),
-        ("A 40", "ends at A 32"),
+        ("A 40", "ends at Harbour 32"),
         ("tbc", "no socket"),
         ("A 1-3", "do not match"),
     ],

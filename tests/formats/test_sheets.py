@@ -82,7 +82,7 @@ def named(sheet):
 def test_the_input_list_says_where_each_line_goes():
     rows = named(the_sheet(DEMO, "input-list"))
     assert len(rows) == 36
-    assert (rows["Fiddle"]["Channel"], rows["Fiddle"]["Socket"]) == (19, "A 11")
+    assert (rows["Fiddle"]["Channel"], rows["Fiddle"]["Socket"]) == (19, "Harbour 11")
     overheads = rows["Overheads"]
     assert (overheads["Channel"], overheads["Stereo"]) == ("15/16", "stereo")
     assert rows["Cajón"]["48 V"] == "48 V"
@@ -90,11 +90,11 @@ def test_the_input_list_says_where_each_line_goes():
 
 def test_the_patch_sheet_is_ordered_by_box_and_the_output_list_names_what_is_connected():
     boxes = [row[0] for row in the_sheet(DEMO, "patch-sheet").rows]
-    order: list = ["Local", "Stage box A", "Stage box B", "Recorder"]
+    order: list = ["Deck", "Stage box Harbour", "Stage box Quay", "Tape"]
     assert boxes == sorted(boxes, key=order.index)
     outputs = {(row[0], row[1]): row for row in the_sheet(DEMO, "output-list").rows}
-    assert outputs["Local", 1][2] == "House L"
-    assert outputs["Stage box A", 4][2:] == ("—", "", "", "", "", "amplifier", "Side fill")
+    assert outputs["Deck", 1][2] == "House L"
+    assert outputs["Stage box Harbour", 4][2:] == ("—", "", "", "", "", "amplifier", "Side fill")
     assert sheet_of(DEMO, "nothing") is None
 
 
@@ -102,7 +102,7 @@ def test_the_patch_sheet_lists_the_pair_that_a_return_takes():
     show, _ = made(DEMO, {"return/3/source": "input/b/31", "return/3/name": "Outside hall"})
     rows = {(row[0], row[1]): row for row in the_sheet(show, "patch-sheet").rows}
     for socket in (31, 32):
-        assert rows["Stage box B", socket][-1] == "R3 Outside hall"
+        assert rows["Stage box Quay", socket][-1] == "R3 Outside hall"
 
 
 def test_a_mix_sheet_says_what_its_performer_hears_and_why_something_is_silent():
@@ -124,7 +124,7 @@ def test_a_mix_sheet_says_what_its_performer_hears_and_why_something_is_silent()
     assert (rows["Voice"]["Own"], rows["Voice"]["Send"]) == ("own", -3.0)
     assert rows["Voice"]["Arrives"] == pytest.approx(-5.0)  # send -3 and fader -2, panned centre
     assert (rows["Fiddle"]["Arrives"], rows["Fiddle"]["Silent, for"]) == ("", "muted")
-    assert sheet.about == "Stereo, fader \u22122.0 dB; at Local 1, Local 2"
+    assert sheet.about == "Stereo, fader \u22122.0 dB; at Deck 1, Deck 2"
 
 
 def test_csv_keeps_the_rules_of_rfc_4180():

@@ -28,13 +28,13 @@ def lines(me):
 
 def patch(me):
     me.open("patch")
-    me.type("Sockets", "A 20-22", enter=False)
+    me.type("Sockets", "Harbour 20-22", enter=False)
     me.type("Channels", "19", enter=False)
     me.until(lambda: "loses its source" in me.body())
 
 
 def findings(me):
-    me.open("wrong").button("48 V on at A 6").click()
+    me.open("wrong").button("48 V on at Harbour 6").click()
 
 
 def line_check(me):

@@ -133,7 +133,7 @@ def test_no_road_leads_to_a_wrong_name(server, people):
     server.pause()
     try:
         me.until(lambda: me.status() == "lost")
-        me.type("Gain of Local 2", "40")
+        me.type("Gain of Deck 2", "40")
     finally:
         server.go_on()
     me.settled()

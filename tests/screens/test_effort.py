@@ -90,12 +90,12 @@ def test_a_stage_box_that_moved_is_patched_again_in_at_most_3_actions(server, pe
     me.imported(show)
     me.open("patch", show)
     effort = Effort(me)
-    effort.typed("Sockets", "A 1-19")
-    effort.typed("Channels", "B 14")
-    me.until(lambda: "loses socket A 1" in me.body())  # read before it happens: no action
+    effort.typed("Sockets", "Harbour 1-19")
+    effort.typed("Channels", "Quay 14")
+    me.until(lambda: "loses socket Harbour 1" in me.body())  # read before it happens: no action
     effort.enter()
-    me.until(lambda: me.field("Source of channel 9").get_attribute("value") == "B 14")
-    me.until(lambda: me.field("Source of channel 17").get_attribute("value") == "B 22")
+    me.until(lambda: me.field("Source of channel 9").get_attribute("value") == "Quay 14")
+    me.until(lambda: me.field("Source of channel 17").get_attribute("value") == "Quay 22")
     counted.append(("Patch again a stage box that moved", effort, 3))
     assert len(effort) <= 3
 
@@ -186,7 +186,7 @@ def test_a_found_channels_gain_is_in_hand(server, people, counted):
     me.type("Find by name, number or wish", "kora")
     effort.actions.append("type its name")
     hand = me.driver.switch_to
-    me.until(lambda: hand.active_element.get_attribute("aria-label") == "Gain of A 12")
+    me.until(lambda: hand.active_element.get_attribute("aria-label") == "Gain of Harbour 12")
     counted.append(("The gain of a channel that is looked for, in hand", effort, 2))
     assert len(effort) <= 2
 

@@ -107,7 +107,7 @@ def go(me, server, show, scene, name):
 def gain_shown(me, show):
     me.open("strip/channel/3", show)
     me.find('[data-stage="preamp"]').click()
-    return float(me.field("Gain of A 3").get_attribute("value"))
+    return float(me.field("Gain of Harbour 3").get_attribute("value"))
 
 
 def test_a_whole_evening_from_an_empty_show(server, people, tmp_path):

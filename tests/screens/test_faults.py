@@ -253,15 +253,15 @@ def test_an_edit_that_is_shown_first_is_made_when_the_server_is_back(server, peo
     me.field("Source of channel 9")
     server.kill()
     me.until(lambda: me.status() == "lost")
-    me.type("Source of channel 47", "Local 16")  # free: nobody loses anything by it
+    me.type("Source of channel 47", "Deck 16")  # free: nobody loses anything by it
     me.until(lambda: "1 waiting" in me.find("[data-status]").text)
-    me.type("Sockets", "A 1-2", enter=False)
+    me.type("Sockets", "Harbour 1-2", enter=False)
     me.type("Channels", "46", enter=False)
     me.until(lambda: "Offline: what it would do is told when the server is back" in me.body())
     server.start()
     me.settled()
     me.until(lambda: me.find('[data-testid="consequence"]'))
-    assert me.field("Source of channel 47").get_attribute("value") == "Local 16"
+    assert me.field("Source of channel 47").get_attribute("value") == "Deck 16"
 
 
 def test_a_screen_that_only_watches_notices_that_the_network_died(server, people):

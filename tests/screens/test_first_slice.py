@@ -18,7 +18,7 @@ def test_from_a_bands_list_to_what_arrives_and_why_not(server, people):
 
     me.link("Patch").click()
     me.until(lambda: "Ring host" in me.field("Name of channel 1").get_attribute("value"))
-    me.until(lambda: me.field("Source of channel 17").get_attribute("value") == "A 9")
+    me.until(lambda: me.field("Source of channel 17").get_attribute("value") == "Harbour 9")
 
     me.link("Mixes").click()
     me.new_mix()
@@ -26,7 +26,7 @@ def test_from_a_bands_list_to_what_arrives_and_why_not(server, people):
     me.type("Channels to send", "1-40", enter=False)
     me.type("Level of the sends", "-12")
     me.until(lambda: "Ears fiddle" in me.field("Mixes").text)
-    me.until(lambda: me.field("Outputs of Ears fiddle").get_attribute("value") == "Local 1-2")
+    me.until(lambda: me.field("Outputs of Ears fiddle").get_attribute("value") == "Deck 1-2")
 
     me.link("Who hears what").click()
     me.reads("channel/19", "mix/1", "−12.0")
@@ -38,7 +38,7 @@ def test_from_a_bands_list_to_what_arrives_and_why_not(server, people):
     # the house: patched, faders up, then somebody mutes the fiddle
     me.driver.get(f"{server.address}/mixes/house")
     me.button("Next free").click()
-    me.until(lambda: me.field("Outputs of House").get_attribute("value") == "Local 3-4")
+    me.until(lambda: me.field("Outputs of House").get_attribute("value") == "Deck 3-4")
     me.type("Level of Fiddle in dB", "-5")
     me.field("Mute Fiddle").click()
     me.link("Who hears what").click()
@@ -100,16 +100,16 @@ def test_a_fill_says_before_it_happens_who_loses_what(server, people):
     show = server.blank_show("Fill")
     me.imported(show)
     me.link("Patch").click()
-    me.type("Sockets", "B 10-12", enter=False)
+    me.type("Sockets", "Quay 10-12", enter=False)
     me.type("Channels", "17", enter=False)
     consequence = me.find('[data-testid="consequence"]')
-    me.until(lambda: "loses its source A 9" in consequence.text)
-    assert me.field("Source of channel 17").get_attribute("value") == "A 9"
+    me.until(lambda: "loses its source Harbour 9" in consequence.text)
+    assert me.field("Source of channel 17").get_attribute("value") == "Harbour 9"
     me.keys(Keys.ENTER)
-    me.until(lambda: me.field("Source of channel 19").get_attribute("value") == "B 12")
+    me.until(lambda: me.field("Source of channel 19").get_attribute("value") == "Quay 12")
     me.find("main h1").click()
     me.chord(Keys.CONTROL, key="z")
-    me.until(lambda: me.field("Source of channel 17").get_attribute("value") == "A 9")
+    me.until(lambda: me.field("Source of channel 17").get_attribute("value") == "Harbour 9")
 
 
 def test_dragging_moves_a_send_and_painting_draws_it_across_rows(server, people):

@@ -96,7 +96,7 @@ def test_a_mix_minus_is_made_in_a_line_and_a_new_line_joins_it(server, people):
     assert value(server, show, "channel/3/send/mix/1/level") in (None, "off")
     assert value(server, show, "channel/4/send/mix/1/level") == 0.0
     me.open("patch", show)
-    me.type("Source of channel 45", "B 30")
+    me.type("Source of channel 45", "Quay 30")
     me.until(lambda: value(server, show, "channel/45/send/mix/1/level") == 0.0)
     me.chord(Keys.CONTROL, key="z")
     me.until(lambda: value(server, show, "channel/45/source") is None)

@@ -69,8 +69,8 @@ def test_headings_named_boxes_mapped_numbers_kept_and_one_undo(server, people, t
     me.until(lambda: channels(me) == ["1", "2", "5/6", "8/9"])
     me.button("Take 4 lines").click()
     me.until(lambda: me.count("Lines") == 4)
-    me.until(lambda: me.field("Socket of Keys").get_attribute("value") == "B 1")
-    me.until(lambda: me.field("Socket of Bodhran, right").get_attribute("value") == "B 4")
+    me.until(lambda: me.field("Socket of Keys").get_attribute("value") == "Quay 1")
+    me.until(lambda: me.field("Socket of Bodhran, right").get_attribute("value") == "Quay 4")
     me.keys(Keys.ESCAPE)
     me.chord(Keys.CONTROL, key="z")
     me.until(lambda: "No lines yet" in me.body())
@@ -132,11 +132,11 @@ def test_a_lines_preamp_is_set_where_the_line_is_shown(server, people):
     me.imported(show)
     me.field("Mic or DI of Snare").click()
     me.find('[data-preamp="input/a/2"]')
-    me.type("Gain of A 2", "24")
+    me.type("Gain of Harbour 2", "24")
     me.open("check", show)
     me.until(lambda: me.count("Lines to check") == 36)
     me.find('[data-check="10"]').click()
-    me.until(lambda: me.field("Gain of A 2").get_attribute("value") == "24")
+    me.until(lambda: me.field("Gain of Harbour 2").get_attribute("value") == "24")
 
 
 def test_a_list_given_with_a_new_show_that_cannot_be_read_is_refused_in_words(

@@ -178,7 +178,9 @@ async def test_a_preview_tells_who_loses_what_and_changes_nothing(fed, ann):
     await screen.say(type="try", id=str(uuid.uuid4()), ask=ask)
     preview = await screen.next("preview")
     assert preview["silenced"] == [["Fiddle", "House"]]
-    assert preview["losses"] == [{"who": "Fiddle", "loses": "its source A 1", "to": "nothing"}]
+    assert preview["losses"] == [
+        {"who": "Fiddle", "loses": "its source Harbour 1", "to": "nothing"}
+    ]
     assert (await sync_to_async(stored)(fed))["channel/1/source"] == "input/a/1"
 
 
@@ -209,12 +211,12 @@ async def test_an_unknown_message_is_an_error_and_the_screen_lives_on(show, ann,
         (moving("channel/99/fader", 0), "edit_refused"),
         (moving("nowhere", 0), "unknown_address"),
         (moving("channel/1/fader", "x"), "wrong_value"),
-        ({"action": "fill", "sockets": "Q 1", "to": "1"}, "unreadable_text"),
+        ({"action": "fill", "sockets": "Moon 1", "to": "1"}, "unreadable_text"),
         ({"action": "make_mixes", "names": ["m"] * 99, "stereo": True, "serves": "ears"},
          "nothing_left"),
         ({"action": "hear", "cells": [{"source": "channel/1", "listener": "mix/77"}],
           "typed": "-6"}, "unknown_address"),
-        ({"action": "plug", "line": 9999, "socket": "A 1"}, "edit_refused"),
+        ({"action": "plug", "line": 9999, "socket": "Harbour 1"}, "edit_refused"),
         ({"action": "remove_lines", "lines": [9999]}, "not_there"),
     ],
 )  # fmt: skip

@@ -139,7 +139,7 @@ from .edit import (
     undoing_renumbered,
 )
 from .find import Answer, Found, HereDone, find
-from .findings import bears_on_findings, findings
+from .findings import FirstStep, StepKey, bears_on_findings, findings, first_steps
 from .flow import KIND_WORDS, Flow, State, flow_of, listener_name, strip_name, table_heads
 from .jobs import (
     NEW_MIX,
@@ -452,6 +452,7 @@ __all__ = [
     "FittingValue",
     "Flow",
     "Followed",
+    "FirstStep",
     "Found",
     "GangInTheWay",
     "GangJumps",
@@ -504,6 +505,7 @@ __all__ = [
     "SomebodyElseOn",
     "SourcesUnasked",
     "State",
+    "StepKey",
     "Static",
     "Step",
     "StepOutOfReach",
@@ -594,6 +596,7 @@ __all__ = [
     "find",
     "find_sound",
     "findings",
+    "first_steps",
     "fitting_for",
     "fitting_in_one_line",
     "fitting_name",

@@ -11,6 +11,7 @@ import type {
   Curves,
   Desk,
   Finding,
+  FirstStep,
   Fitting,
   Held,
   Judged,
@@ -104,6 +105,8 @@ export interface ShowState extends InUse {
   findings: readonly Finding[];
   /** Whether findings have come at all: before, nothing is known of what is wrong. */
   noticed: boolean;
+  /** What is done of the first steps, in the order of the work. */
+  steps: readonly FirstStep[];
   /** What must hold of who reaches whom, judged by the core. */
   judged: readonly Judged[];
   /** What the preamps make of the lines on them, by socket. */
@@ -154,6 +157,7 @@ export const store = createStore<ShowState>(() => ({
   levels: {},
   findings: [],
   noticed: false,
+  steps: [],
   judged: [],
   preamps: new Map(),
   meters: null,
@@ -261,6 +265,7 @@ export function received(message: ToScreen): void {
         return {
           findings: message.findings,
           noticed: true,
+          steps: message.steps,
           judged: message.promises,
           preamps: new Map(message.preamps.map((preamp) => [preamp.socket, preamp])),
         };

@@ -93,7 +93,7 @@ export function stripName(state: ShowState, strip: string): string {
 
 export const useStripName = (strip: string): string => useShow((state) => stripName(state, strip));
 
-/** What people call a socket: `input/a/7` is "A 7". */
+/** What people call a socket: `input/a/7` is "Harbour 7". */
 export function socketName(state: ShowState, socket: string | null): string {
   if (!socket) return "";
   const { kind, number, box, leaf } = thingOf(socket);

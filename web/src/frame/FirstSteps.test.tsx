@@ -1,6 +1,7 @@
 import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { beforeEach, expect, it } from "vitest";
 import { memoryLocation } from "wouter/memory-location";
+import { received } from "../data/show";
 import { asks, inPage, moved, press, pretend } from "../testing/pretend";
 import { FirstSteps } from "./FirstSteps";
 
@@ -10,49 +11,56 @@ const draw = () => {
   return render(inPage(<FirstSteps />, place));
 };
 const card = () => screen.queryByRole("region", { name: "First steps" });
+const KEYS = ["list", "patched", "mixes", "outputs", "check"];
 const LINE = { "line/1/place": 1, "line/1/name": "Kick" };
-const PLUGGED = {
-  ...LINE,
-  "line/1/socket": "input/local/1",
-  "channel/1/source": "input/local/1",
-};
-const ALL = {
-  ...PLUGGED,
-  "mix/1/format": "mono",
-  "output/local/1/source": "house/left",
-  "line/1/check": "good",
-};
+
+/** Steps as the server tells them, the first so many done. */
+const done = (many: number) =>
+  act(() =>
+    received({
+      type: "noticed",
+      revision: 1,
+      findings: [],
+      promises: [],
+      preamps: [],
+      steps: KEYS.map((key, at) => ({ key, done: at < many, says: `about ${key}` })),
+    } as never),
+  );
 
 beforeEach(() => localStorage.clear());
 
 it("leads a new show from step to step, does each, and is gone when all is done", () => {
   pretend({});
   draw();
+  expect(card()).toBeNull(); // until it is known what is done
+  done(0);
   const marked = () => document.querySelector("[aria-current=step]")!.textContent;
   expect(marked()).toBe("1 List");
   press("Import a list");
   expect(place.history.at(-1)).toBe("/lines?import=1");
-  moved(LINE);
+  done(1);
   expect(marked()).toBe("2 Patched");
   press("Patch all lines");
   expect(asks()).toEqual([{ action: "patch_lines", lines: [] }]);
-  moved(PLUGGED);
+  done(2);
   expect(marked()).toBe("3 Mixes");
   press("New mixes");
   expect(place.history.at(-1)).toBe("/mixes?new=1");
-  moved(ALL);
+  done(5);
   expect(card()).toBeNull();
 });
 
 it("stands on no show that has its lines, and goes when it is put away", () => {
   pretend(LINE);
   draw();
+  done(1);
   expect(card()).toBeNull();
   act(() => moved({ "line/1/place": 0 }));
   expect(card()).toBeNull(); // it was not new when it was opened
   cleanup();
   pretend({});
   draw();
+  done(0);
   fireEvent.click(screen.getByRole("button", { name: "Put the first steps away" }));
   expect(card()).toBeNull();
 });

@@ -1,8 +1,9 @@
 import { useEffect } from "react";
 import { useLocation } from "wouter";
-import { useLink, usePatched, useShow } from "../data/use";
+import type { FirstStep } from "../data/types";
+import { useLink, useShow } from "../data/use";
 import { Button } from "../ui/Button";
-import { beginSteps, type Step, setSteps, stepsOf, useStepsOf } from "./firstSteps";
+import { beginSteps, setSteps, useStepsOf, WAYS } from "./firstSteps";
 
 /** On a new show: what is done, and what comes next; gone when all is done, or put away. */
 export function FirstSteps() {
@@ -18,13 +19,13 @@ export function FirstSteps() {
 function Steps({ show }: { show: string }) {
   const link = useLink();
   const [, navigate] = useLocation();
-  const text = usePatched((state) => JSON.stringify(stepsOf(state)));
-  const steps = JSON.parse(text) as Step[];
+  const steps = useShow((state) => state.steps);
   const next = steps.find((step) => !step.done);
   if (!next) return null;
-  const take = (step: Step) => {
-    if (step.ask) void link.do(step.ask, { quiet: false });
-    else navigate(step.to);
+  const take = ({ key }: FirstStep) => {
+    const { ask, to } = WAYS[key];
+    if (ask) void link.do(ask, { quiet: false });
+    else navigate(to);
   };
   return (
     <section
@@ -37,7 +38,7 @@ function Steps({ show }: { show: string }) {
             <button
               type="button"
               aria-current={step === next ? "step" : undefined}
-              onClick={() => navigate(step.to.split("?")[0]!)}
+              onClick={() => navigate(WAYS[step.key].to.split("?")[0]!)}
               className={`h-9 coarse:h-11 px-2.5 rounded-xl border cursor-pointer whitespace-nowrap ${
                 step === next
                   ? "border-sun font-semibold"
@@ -46,7 +47,7 @@ function Steps({ show }: { show: string }) {
                     : "border-line text-soft"
               }`}
             >
-              {step.done ? "✓" : index + 1} {step.word}
+              {step.done ? "✓" : index + 1} {WAYS[step.key].word}
               <span className="sr-only">{step.done ? ", done" : ""}</span>
             </button>
           </li>
@@ -54,7 +55,7 @@ function Steps({ show }: { show: string }) {
       </ol>
       <p className="flex-1 min-w-32 text-soft leading-snug">{next.says}</p>
       <Button tone="main" onClick={() => take(next)}>
-        {next.does}
+        {WAYS[next.key].does}
       </Button>
       <button
         type="button"

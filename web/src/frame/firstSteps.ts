@@ -1,21 +1,8 @@
-/** The first steps of a show: what is done of them, and whether somebody goes by them. */
+/** The first steps of a show: what does each, and whether somebody goes by them. */
 import { useStore } from "zustand";
 import { createStore } from "zustand/vanilla";
-import { kindOf } from "../data/address";
-import { type ShowState, store, valueIn } from "../data/show";
-import type { Ask } from "../data/types";
-
-export interface Step {
-  key: string;
-  word: string;
-  /** What it is, in a sentence. */
-  says: string;
-  done: boolean;
-  /** What does it here, else where it is done. */
-  ask?: Ask;
-  to: string;
-  does: string;
-}
+import { store } from "../data/show";
+import type { Ask, FirstStep } from "../data/types";
 
 const WITHOUT: ReadonlySet<string> = new Set(["paper", "guide", "settings", "shows", "run"]);
 
@@ -46,55 +33,23 @@ export function beginSteps(): void {
   if (desk && lines.length === 0 && !standing(desk.show.id)) setSteps(desk.show.id, "begun");
 }
 
-/** What is done of each step, in the order of the work. */
-export function stepsOf(state: ShowState): Step[] {
-  const loose = state.lines.filter((line) => valueIn(state, `line/${line}/socket`) === null);
-  const house = [...state.outputs].some((socket) => {
-    const source = valueIn(state, `${socket}/source`);
-    return typeof source === "string" && ["house", "mono"].includes(kindOf(source));
-  });
-  const checked = state.lines.some((line) => valueIn(state, `line/${line}/check`) !== "unchecked");
-  return [
-    {
-      key: "list",
-      word: "List",
-      says: "What the band brings, a line each: paste it, import it, or type it.",
-      done: state.lines.length > 0,
-      to: "/lines?import=1",
-      does: "Import a list",
-    },
-    {
-      key: "patched",
-      word: "Patched",
-      says: `Each line on a socket, and a channel for it: ${loose.length} of ${state.lines.length} have none yet.`,
-      done: state.lines.length > 0 && loose.length === 0,
-      ask: { action: "patch_lines", lines: [] },
-      to: "/patch",
-      does: "Patch all lines",
-    },
-    {
-      key: "mixes",
-      word: "Mixes",
-      says: "Ears and wedges, one for each performer, by their names.",
-      done: state.mixes.length > 0,
-      to: "/mixes?new=1",
-      does: "New mixes",
-    },
-    {
-      key: "outputs",
-      word: "Outputs",
-      says: "The house on its sockets, and what is plugged into them.",
-      done: house,
-      to: "/outputs",
-      does: "Open Outputs",
-    },
-    {
-      key: "check",
-      word: "Line check",
-      says: "Line by line with somebody on stage. All faders are off after an import: that is where one begins, and no fault.",
-      done: checked,
-      to: "/check",
-      does: "Begin the line check",
-    },
-  ];
+/** What does a step here, else where it is done. */
+export interface Way {
+  word: string;
+  ask?: Ask;
+  to: string;
+  does: string;
 }
+
+export const WAYS: Record<FirstStep["key"], Way> = {
+  list: { word: "List", to: "/lines?import=1", does: "Import a list" },
+  patched: {
+    word: "Patched",
+    ask: { action: "patch_lines", lines: [] },
+    to: "/patch",
+    does: "Patch all lines",
+  },
+  mixes: { word: "Mixes", to: "/mixes?new=1", does: "New mixes" },
+  outputs: { word: "Outputs", to: "/outputs", does: "Open Outputs" },
+  check: { word: "Line check", to: "/check", does: "Begin the line check" },
+};

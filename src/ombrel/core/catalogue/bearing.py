@@ -79,7 +79,9 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
             "!scene/<scene>/seconds*", "run/*", "tonight/*"),
     "cues": ("scene/*", "tonight/*", "*/pinned*"),
     "company": ("*/name", "part/*", "cast/*", "tonight/*", "performer/*", "fitting/*"),
-    "findings": ("*/tap",),  # beside whole aspects, which findings name themselves
+    # beside whole aspects, which findings name themselves; whether any line was checked is of the
+    # first steps
+    "findings": ("*/tap", "line/<line>/check"),
     # the rules of a desk
     "blocks": ("output/<box>/<output>/source",),
     "taps": ("output/<box>/<output>/source", "output/<box>/<output>/tap"),

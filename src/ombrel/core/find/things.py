@@ -9,7 +9,7 @@ from ..casting import part_name, parts, performer_name, performers
 from ..catalogue import ALONE, Thing, of_kind
 from ..flow import strip_name
 from ..scenes import scene_named
-from ..show import Show, socket_name
+from ..show import Show, socket_name, socket_spellings
 from ..together import rulers_in_use
 from ..values import plain
 from .words import KIND_NAMES, USE_NAMES, begins
@@ -151,7 +151,8 @@ def _every(show: Show) -> Iterator[Named]:
         source = show[f"{strip}/source"]
         about = socket_name(desk, source) if isinstance(source, str) else ""
         who = performer_at.get(source, "") if source else ""
-        yield _strip(show, strip, about=about, more=f"{who} {about.replace(' ', '')}")
+        spelt = socket_spellings(desk, source) if isinstance(source, str) else ()
+        yield _strip(show, strip, about=about, more=" ".join((who, *spelt)))
     for bus in (*show.in_use("mix"), *show.in_use("group"), *show.in_use("matrix")):
         uses = USE_NAMES.get(show.text(f"{bus}/serves"), ()) if of_kind(bus) == "mix" else ()
         yield _strip(show, bus, more=" ".join(uses))
@@ -180,7 +181,8 @@ def _every(show: Show) -> Iterator[Named]:
             socket = f"output/{box.key}/{number}"
             if label := show.values.get(f"{socket}/label"):
                 name = socket_name(desk, socket)
-                yield _named(socket, str(label), about=name, more=name.replace(" ", ""))
+                more = " ".join(socket_spellings(desk, socket))
+                yield _named(socket, str(label), about=name, more=more)
 
 
 def _strip(show: Show, strip: str, *, about: str = "", more: str = "") -> Named:

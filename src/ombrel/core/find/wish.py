@@ -14,7 +14,23 @@ from .words import BETWEEN, SETTING
 
 __all__ = ["Wish"]
 
+_PLUGGED: Final = 2.0  # a box and a number are one socket, rather than two names
 _LIST: Final = re.compile(r"\d\s*[-\u2013]\s*\d|[,;]|\bexcept\b|\ball\b|s$")
+
+
+def _joined(words: Sequence[str], places: Collection[str]) -> list[str]:
+    """A box and the number behind it as one, as sockets are spelt; nothing where none stands so.
+
+    >>> _joined(["harbour", "11"], ["harbour"]), _joined(["fiddle", "11"], ["harbour"])
+    (['harbour11'], [])
+    """
+    joined: list[str] = []
+    for word in words:
+        if joined and word.isdigit() and joined[-1] in places:
+            joined[-1] += word
+        else:
+            joined.append(word)
+    return joined if len(joined) < len(words) else []
 
 
 class Wish:
@@ -25,6 +41,7 @@ class Wish:
         self.words = tuple(words)
         self.plain = tuple(plain(word) for word in words)
         self._lists: dict[str, TypedStrips | None] = {}
+        self._places = frozenset(plain(box.short) for box in show.desk.boxes)
 
     def without(self, start: int, end: int) -> list[int]:
         """Which words are left when some are taken away."""
@@ -34,7 +51,14 @@ class Wish:
         """What some of the words may name and how well, the best first."""
         said = [self.plain[n] for n in at if self.plain[n] and self.plain[n] not in BETWEEN]
         apart = [word for one in said for word in ([one] if one[0].isdigit() else one.split())]
-        return self.things.called(apart)
+        called = self.things.called(apart)
+        sockets = self.things.called(_joined(apart, self._places))
+        if not sockets:
+            return called
+        at_socket = {one.at for _, one in sockets}
+        others = [pair for pair in called if pair[1].at not in at_socket]
+        return tuple(sorted([*((rank + _PLUGGED, one) for rank, one in sockets), *others],
+                            key=lambda pair: -pair[0]))  # fmt: skip
 
     def pairs(self, but: Collection[int] = ()) -> Iterator[tuple[float, Named, Named]]:
         """Two things that the words name, parted at any place, and how well: as the worse does."""

@@ -1,5 +1,6 @@
-"""What is wrong with a show, each with a way out."""
+"""What is wrong with a show, each with a way out; and what is done of the first steps."""
 
+from .first_steps import FirstStep, StepKey, first_steps
 from .found import bears_on_findings, findings
 
-__all__ = ["bears_on_findings", "findings"]
+__all__ = ["FirstStep", "StepKey", "bears_on_findings", "findings", "first_steps"]

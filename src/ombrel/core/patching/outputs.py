@@ -117,7 +117,9 @@ def patch_bus_to(show: Show, bus: str, text: str) -> dict[str, Asked]:
         return moves
     sockets = read_sockets(show.desk, text, side="output")
     if stereo and len(sockets) % 2:
-        raise UnreadableText(text, "outputs in pairs, left and right, such as Local 9-10")
+        raise UnreadableText(
+            text, f"outputs in pairs, left and right, such as {show.desk.boxes[0].short} 9-10"
+        )
     for turn, socket in enumerate(sockets):
         side = ("/left", "/right")[turn % 2] if stereo else ""
         moves[f"{socket}/source"] = f"{bus}{side}"

@@ -28,7 +28,7 @@ __all__ = [
 
 
 def fill(show: Show, sockets: str, to: str) -> dict[str, Asked]:
-    """Moves for sockets and what they go to, as typed: channels ("1-16") or sockets ("B 1-16").
+    """Moves for sockets and what they go to, as typed: channels ("1-16") or sockets ("Quay 1-16").
 
     Raises UnreadableText or NothingLeft.
     """

@@ -19,6 +19,7 @@ from .sockets import (
     returns_on,
     side_of,
     socket_name,
+    socket_spellings,
     sockets_of_line,
 )
 from .there import check_lines, check_made, check_strip
@@ -55,6 +56,7 @@ __all__ = [
     "returns_on",
     "side_of",
     "socket_name",
+    "socket_spellings",
     "sockets_of_line",
     "strips_of_family",
     "strips_text",

@@ -23,6 +23,7 @@ __all__ = [
     "returns_on",
     "side_of",
     "socket_name",
+    "socket_spellings",
     "sockets_of_line",
 ]
 
@@ -38,7 +39,7 @@ _TYPED_BUS: Final = re.compile(
 
 
 def socket_name(desk: Desk, socket: str) -> str:
-    """What people call a socket: `input/a/7` is "A 7". Raises UnreadableText for no socket.
+    """What people call a socket: `input/a/7` is "Harbour 7". Raises UnreadableText for no socket.
 
     The desk's own sources, `oscillator` and `talkback`, go by their names, and so do buses.
     """
@@ -51,11 +52,15 @@ def socket_name(desk: Desk, socket: str) -> str:
     try:
         at = Thing.at(socket)
     except UnknownAddress as error:
-        raise UnreadableText(socket, "a socket such as A 7") from error
+        raise UnreadableText(socket, _such_as(desk)) from error
     box = desk.box(at.box)
     if box is None:
-        raise UnreadableText(socket, "a socket such as A 7")
+        raise UnreadableText(socket, _such_as(desk))
     return f"{box.short} {at.number}"
+
+
+def _such_as(desk: Desk) -> str:
+    return f"one socket, such as {desk.boxes[0].short} 7"
 
 
 def is_of_bus(source: str) -> bool:
@@ -94,9 +99,11 @@ def read_numbers(text: str, *, highest: int) -> list[int]:
 
 
 def read_sockets(desk: Desk, text: str, *, side: str = "input") -> list[str]:
-    """Sockets from typed text: a box (its key, short or full name), then numbers; "A 1-16", "b7".
+    """Sockets from typed text: a box (its short or full name, or how only that one
 
-    Several boxes follow one another after commas: "Local 5-6, A 1, 3". `side`: "input" or
+    begins), then numbers; "Quay 1-16", "q7".
+
+    Several boxes follow one another after commas: "Deck 5-6, Quay 1, 3". `side`: "input" or
     "output". Raises UnreadableText, naming the boxes of the desk.
     """
     boxes = ", ".join(box.short for box in desk.boxes)
@@ -119,18 +126,46 @@ def read_sockets(desk: Desk, text: str, *, side: str = "input") -> list[str]:
 def _box_and_rest(desk: Desk, part: str) -> tuple[Box | None, str]:
     """The box that a part of typed text starts with, if any, and the numbers behind it."""
     plain = re.sub(r"^\s*(?:box|sb)\b", "", part.strip(), flags=re.IGNORECASE).strip()
-    names = [(name, box) for box in desk.boxes for name in (box.key, box.short, box.name)]
-    for name, box in sorted(names, key=lambda pair: -len(pair[0])):
-        rest = plain[len(name) :]
-        if plain.lower().startswith(name.lower()) and re.match(r"\s*[-.:/]?\s*\d", rest):
-            return box, rest.lstrip(" -.:/")
-    return None, plain
+    split = re.match(r"(?P<name>.*?\D)\s*(?=\d)", plain)
+    if split is None:
+        return None, plain
+    name = split["name"].rstrip(" -.:/").lower()
+    box = _box_called(desk, name) if name else None
+    return (box, plain[split.end() :]) if box else (None, plain)
+
+
+def _box_called(desk: Desk, name: str) -> Box | None:
+    """The box of a name in small letters: whole, or as it begins where only one begins so."""
+    for box in desk.boxes:
+        if name in (box.short.lower(), box.name.lower()):
+            return box
+    begun = [box for box in desk.boxes if box.short.lower().startswith(name)]
+    if len(begun) == 1:
+        return begun[0]
+    return next((box for box in desk.boxes if box.key.lower() == name), None)
+
+
+def socket_spellings(desk: Desk, socket: str) -> tuple[str, ...]:
+    """How a socket is typed in one word: "harbour14", and "h14" where only one box begins so; none
+
+    for what is no socket of a box.
+    """
+    if of_kind(socket) not in ("input", "output"):
+        return ()
+    at = Thing.at(socket)
+    box = desk.box(at.box)
+    if box is None:
+        return ()
+    first = box.short[0].lower()
+    one = _box_called(desk, first) is box
+    return (f"{box.short}{at.number}".lower(), *([f"{first}{at.number}"] if one else []))
 
 
 def one_socket(desk: Desk, text: str) -> str | None:
-    """The one source that typed text names, or None for empty text: an input ("A 7"), a source of
+    """The one source that typed text names, or None for empty text. Raises UnreadableText.
 
-    the desk's own ("oscillator"), or a bus ("mix 5 L", "house R", "mono"). Raises UnreadableText.
+    That is an input ("Quay 7"), a source of the desk's own ("oscillator"), or a bus ("mix 5 L",
+    "house R", "mono").
     """
     if not text.strip():
         return None
@@ -143,7 +178,7 @@ def one_socket(desk: Desk, text: str) -> str | None:
         return bus["bus"].replace(" ", "/") + ("" if whole else side)
     sockets = read_sockets(desk, text)
     if len(sockets) != 1:
-        raise UnreadableText(text, "one socket, such as A 7")
+        raise UnreadableText(text, _such_as(desk))
     return sockets[0]
 
 

@@ -81,7 +81,7 @@ class HeardOtherwise:
 
 
 def value_text(show: Show, address: str, value: Value, *, places: int = 2) -> str:
-    """A value as people read it: "-6 dB", "off", "A 7", "before fader". Raises UnknownAddress."""
+    """A value as people read it: "-6 dB", "Quay 7", "before fader". Raises UnknownAddress."""
     kind = parameter_at(address).kind
     if isinstance(kind, Maybe):
         if value is None:

@@ -194,7 +194,7 @@ class FillMix(Strict):
 
 
 class FeedReturn(Strict):
-    """Give a return its source as typed ("engine 2", "A 1"); empty text takes it away."""
+    """Give a return its source as typed ("engine 2", "Quay 1"); empty text takes it away."""
 
     action: Literal["feed_return"]
     number: int

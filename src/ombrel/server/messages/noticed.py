@@ -1,4 +1,4 @@
-"""Findings and promises: their message, and what fills it."""
+"""Findings, promises and the first steps: their message, and what fills it."""
 
 from typing import Literal
 
@@ -18,6 +18,7 @@ __all__ = [
     "Noticed",
     "PreampMessage",
     "PromiseMessage",
+    "StepMessage",
     "noticed_message",
 ]
 
@@ -70,18 +71,27 @@ class PreampMessage(BaseModel):
     suggested_db: float
 
 
+class StepMessage(BaseModel):
+    """A first step of a show, and whether it is done."""
+
+    key: core.StepKey
+    done: bool
+    says: str
+
+
 class Noticed(BaseModel):
-    """Findings, promises, and what the preamps make of the lines on them."""
+    """Findings, promises, what the preamps make of the lines on them, and the first steps."""
 
     type: Literal["noticed"]
     revision: int
     promises: list[PromiseMessage]
     findings: list[FindingMessage]
     preamps: list[PreampMessage]
+    steps: list[StepMessage]
 
 
 def noticed_message(state: State) -> dict:
-    """Findings, promises and preamps of a show."""
+    """Findings, promises, preamps and first steps of a show."""
     return Noticed(
         type="noticed",
         revision=state.revision,
@@ -104,6 +114,10 @@ def noticed_message(state: State) -> dict:
                 socket=p.socket, dbfs=round(p.dbfs, 1), over=p.over, suggested_db=p.suggested_db
             )
             for p in core.preamps(state.show)
+        ],
+        steps=[
+            StepMessage(key=step.key, done=step.done, says=step.says)
+            for step in core.first_steps(state.show)
         ],
     ).model_dump(mode="json")
 

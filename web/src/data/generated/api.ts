@@ -1515,7 +1515,7 @@ export interface components {
         };
         /**
          * FeedReturn
-         * @description Give a return its source as typed ("engine 2", "A 1"); empty text takes it away.
+         * @description Give a return its source as typed ("engine 2", "Quay 1"); empty text takes it away.
          */
         FeedReturn: {
             /**
@@ -3026,7 +3026,7 @@ export interface components {
         };
         /**
          * Noticed
-         * @description Findings, promises, and what the preamps make of the lines on them.
+         * @description Findings, promises, what the preamps make of the lines on them, and the first steps.
          */
         Noticed: {
             /** Findings */
@@ -3037,6 +3037,8 @@ export interface components {
             promises: components["schemas"]["PromiseMessage"][];
             /** Revision */
             revision: number;
+            /** Steps */
+            steps: components["schemas"]["StepMessage"][];
             /**
              * Type
              * @constant
@@ -4396,6 +4398,21 @@ export interface components {
             out_db: number[];
             /** Stands Db */
             stands_db: number | null;
+        };
+        /**
+         * StepMessage
+         * @description A first step of a show, and whether it is done.
+         */
+        StepMessage: {
+            /** Done */
+            done: boolean;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "list" | "patched" | "mixes" | "outputs" | "check";
+            /** Says */
+            says: string;
         };
         /**
          * StoreAgain

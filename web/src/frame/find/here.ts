@@ -4,7 +4,7 @@ import type { Link } from "../../data/link";
 import { choose } from "../../data/settings";
 import { store } from "../../data/show";
 import type { FoundAnswer } from "../../data/types";
-import { setSteps, stepsOf } from "../firstSteps";
+import { setSteps } from "../firstSteps";
 import { foldWhy, hasWhy, isFolded } from "../why";
 
 export type Here = NonNullable<FoundAnswer["here"]>;
@@ -40,6 +40,6 @@ export const doHere: Record<
   first_steps: (_link, _opens, _view, navigate) => {
     const state = store.getState();
     if (state.desk) setSteps(state.desk.show.id, "begun");
-    navigate(stepsOf(state).every((step) => step.done) ? "/guide?part=First hour" : "/lines");
+    navigate(state.steps.every((step) => step.done) ? "/guide?part=First hour" : "/lines");
   },
 };

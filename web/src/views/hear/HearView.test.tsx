@@ -18,7 +18,7 @@ const TABLE: Table = {
   listeners: ["house", "mix/1", "mix/2", "group/1"],
   heads: [
     head("house", "main"),
-    head("wedge", "Local 3"),
+    head("wedge", "Deck 3"),
     head("ears", "no output", false),
     head("group", "in between", true, false),
   ],
@@ -74,9 +74,9 @@ describe("the table", () => {
     expect(cell("return/1", "mix/1").textContent).toBe("fader off");
     expect(cell("channel/1", "mix/2").textContent).toBe("·");
     const heads = screen.getAllByRole("columnheader").map((one) => one.textContent);
-    expect(heads).toEqual(["Source", "Housemain", "Wedge leftLocal 3", "Earsno output"]);
+    expect(heads).toEqual(["Source", "Housemain", "Wedge leftDeck 3", "Earsno output"]);
     const rows = screen.getAllByRole("rowheader").map((one) => one.textContent);
-    expect(rows).toEqual(["1FiddleLocal 1", "2Kickno source", "R1HallEngine 1"]);
+    expect(rows).toEqual(["1FiddleDeck 1", "2Kickno source", "R1HallEngine 1"]);
     expect(grid().getAttribute("aria-rowcount")).toBe("4");
   });
 
@@ -211,7 +211,7 @@ describe("the table", () => {
   it("follows a name and a spare as they move", () => {
     moved({ "channel/1/name": "Violin", "channel/1/spare": "input/local/9" });
     moved({ "channel/1/on_spare": true });
-    expect(screen.getByTitle("Violin: take the row").textContent).toBe("1ViolinLocal 9 spare");
+    expect(screen.getByTitle("Violin: take the row").textContent).toBe("1ViolinDeck 9 spare");
   });
 });
 

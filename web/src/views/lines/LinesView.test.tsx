@@ -55,7 +55,7 @@ describe("the list", () => {
     expect(fiddle!.getByTitle("Channel 1").textContent).toBe("channel 1");
     expect(kick!.getByText("none")).toBeTruthy();
     expect(fiddle!.getByLabelText("Fiddle needs 48 V").getAttribute("aria-pressed")).toBe("true");
-    expect(keys!.getByLabelText("Socket of Keys, right")).toHaveProperty("value", "Local 6");
+    expect(keys!.getByLabelText("Socket of Keys, right")).toHaveProperty("value", "Deck 6");
     expect(fiddle!.queryByLabelText("Socket of Fiddle, right")).toBeNull();
   });
 
@@ -65,7 +65,7 @@ describe("the list", () => {
       fireEvent.change(screen.getByLabelText("Find in the lines"), { target: { value } });
     find("ada clip");
     expect(names()).toEqual(["Fiddle"]);
-    find("local 2");
+    find("deck 2");
     expect(names()).toEqual(["Kick"]);
     expect(screen.getByText("1 of 3")).toBeTruthy();
     find("ada kick");
@@ -126,12 +126,12 @@ describe("a socket as typed", () => {
   });
 
   it("is shown first where another loses it, and left on Escape", async () => {
-    const losses = [{ who: "Fiddle", loses: "Local 1", to: "Kick" }];
+    const losses = [{ who: "Fiddle", loses: "Deck 1", to: "Kick" }];
     tried.mockImplementation(() => Promise.resolve(preview({ losses })));
     draw("/lines");
     type("Socket of Kick", "local 1");
     expect((await screen.findByTestId("consequence")).textContent).toContain(
-      "Fiddle loses Local 1 (Kick)",
+      "Fiddle loses Deck 1 (Kick)",
     );
     expect(done).not.toHaveBeenCalled();
     fireEvent.keyDown(window, { key: "Escape" });
@@ -212,7 +212,7 @@ describe("a list", () => {
     kind: "dynamic",
     stereo: false,
     phantom: false,
-    sockets: ["Local 3"],
+    sockets: ["Deck 3"],
     channels: [4],
     state: "new",
     changes: [],
@@ -302,7 +302,7 @@ describe("a list", () => {
     await look(() => choose("Column 2 is", "notes"), {
       roles: [{ list: 0, column: 1, role: "notes" }],
     });
-    await look(() => choose("Box SL is", "Local"), { boxes: { sl: "local" } });
+    await look(() => choose("Box SL is", "Deck"), { boxes: { sl: "local" } });
     await look(() => choose("Stereo pairs on even and odd", "move to odd and even"), {
       odd_pairs: true,
     });

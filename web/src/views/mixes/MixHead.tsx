@@ -19,7 +19,7 @@ const FORMATS = [
 ] as const;
 const SERVES = Object.entries(SERVES_WORD);
 
-/** The outputs of a bus as they can be typed again: "Local 5-6, A 1". */
+/** The outputs of a bus as they can be typed again: "Deck 5-6, Quay 1". */
 function outputsText(state: ShowState, bus: string): string {
   const found: string[] = [];
   for (const box of state.desk?.boxes ?? []) {

@@ -140,11 +140,11 @@ describe("a bus as a whole", () => {
 
   it("is named, patched as it reads, and given the next free outputs where it has none", () => {
     draw("/mixes/1");
-    expect(screen.getByLabelText("Outputs of Ears fiddle")).toHaveProperty("value", "Local 5-6");
-    type("Outputs of Ears fiddle", "Local 7-8");
+    expect(screen.getByLabelText("Outputs of Ears fiddle")).toHaveProperty("value", "Deck 5-6");
+    type("Outputs of Ears fiddle", "Deck 7-8");
     type("Name of the mix", "Ears Ada");
     expect(asks()).toEqual([
-      { action: "patch_bus", bus: "mix/1", sockets: "Local 7-8" },
+      { action: "patch_bus", bus: "mix/1", sockets: "Deck 7-8" },
       { action: "moves", moves: [{ address: "mix/1/name", typed: "Ears Ada" }] },
     ]);
     expect(screen.queryByRole("button", { name: "Next free" })).toBeNull();

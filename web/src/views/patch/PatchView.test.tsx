@@ -50,11 +50,11 @@ beforeEach(() => {
 describe("sockets and channels", () => {
   it("say what is plugged in where, what it feeds, and who shares a preamp", () => {
     draw("/patch");
-    const box = screen.getByRole("tab", { name: /Local/ });
-    expect(box.textContent).toBe("Local 4/24");
-    expect(key(3).textContent).toBe("Local 3Keys L");
-    expect(key(4).textContent).toBe("Local 4Keys R");
-    expect(key(5).textContent).toBe("Local 5free");
+    const box = screen.getByRole("tab", { name: /Deck/ });
+    expect(box.textContent).toBe("Deck 4/24");
+    expect(key(3).textContent).toBe("Deck 3Keys L");
+    expect(key(4).textContent).toBe("Deck 4Keys R");
+    expect(key(5).textContent).toBe("Deck 5free");
     expect(socket(1).textContent).toContain("⚭ 1, 2");
     expect(socket(3).textContent).toContain("ch 3");
     expect(channel(2).getByText("shares its preamp with channel 1")).toBeTruthy();
@@ -79,31 +79,31 @@ describe("sockets and channels", () => {
     fireEvent.pointerDown(key(2), { pointerType: "mouse" });
     fireEvent.pointerEnter(key(4));
     fireEvent.pointerUp(key(4));
-    expect(chosen()).toBe("Local 2-4");
+    expect(chosen()).toBe("Deck 2-4");
     fireEvent.pointerEnter(key(9)); // let go of: no drag
-    expect(chosen()).toBe("Local 2-4");
+    expect(chosen()).toBe("Deck 2-4");
     fireEvent.keyDown(key(5), { key: "Enter" });
     fireEvent.keyDown(key(5), { key: "ArrowDown", shiftKey: true });
-    expect(chosen()).toBe("Local 5-6");
+    expect(chosen()).toBe("Deck 5-6");
     press("Clear");
     fireEvent.change(screen.getByLabelText("Find lines and channels"), { target: { value: "fi" } });
     fireEvent.pointerDown(key(1), { pointerType: "mouse" });
     fireEvent.pointerEnter(key(6));
-    expect(chosen()).toBe("Local 1, 6");
+    expect(chosen()).toBe("Deck 1, 6");
     fireEvent.keyDown(key(1), { key: "ArrowDown" });
     expect(document.activeElement).toBe(key(6));
   });
 
   it("are filled in one step after it was said who loses what", async () => {
     tried.mockImplementation(() =>
-      Promise.resolve(preview({ losses: [{ who: "Channel 3", loses: "Local 3", to: "nothing" }] })),
+      Promise.resolve(preview({ losses: [{ who: "Channel 3", loses: "Deck 3", to: "nothing" }] })),
     );
     draw("/patch");
     fireEvent.keyDown(key(5), { key: "Enter" });
     press("Fill from channel 3");
-    const ask = { action: "fill", sockets: "Local 5", to: "3" };
+    const ask = { action: "fill", sockets: "Deck 5", to: "3" };
     expect((await screen.findByTestId("consequence")).textContent).toContain(
-      "Channel 3 loses Local 3",
+      "Channel 3 loses Deck 3",
     );
     press("Patch");
     await waitFor(() => expect(chosen()).toBe(""));
@@ -115,12 +115,12 @@ describe("sockets and channels", () => {
     draw("/patch");
     const typed = (label: string, value: string) =>
       fireEvent.change(field(label), { target: { value } });
-    typed("Sockets", "Local 1-99");
+    typed("Sockets", "Deck 1-99");
     typed("Channels", "1");
     done.mockImplementationOnce(() => Promise.resolve(false));
     press("Patch");
     await act(() => Promise.resolve());
-    expect(chosen()).toBe("Local 1-99");
+    expect(chosen()).toBe("Deck 1-99");
     fireEvent.keyDown(field("Sockets"), { key: "Escape" });
     expect(chosen()).toBe("");
   });
@@ -162,6 +162,7 @@ describe("preamps", () => {
         findings: [],
         promises: [],
         preamps: [{ ...preamp, ...more }],
+        steps: [],
       } as never),
     );
 
@@ -177,7 +178,7 @@ describe("preamps", () => {
 
   it("are typed by hand, all set to the target, and take two presses for 48 V", () => {
     draw("/patch");
-    type("Gain of Local 1", "+3");
+    type("Gain of Deck 1", "+3");
     type("Target level in dBFS", "-20");
     press("Set all gains to it");
     const phantom = () => within(socket(1)).getByRole("button", { name: /48 V/ });
@@ -206,19 +207,19 @@ describe("as a grid", () => {
       .filter((cell) => !cell.hasAttribute("aria-selected")) // where the cursor is
       .map((mark) => `${mark.getAttribute("aria-label")}: ${mark.textContent}`);
     expect(marks).toEqual([
-      "Local 1 feeds channel 1, as it does others: F",
-      "Local 1 feeds channel 2, as it does others: F",
-      "Local 3 feeds channel 3: K",
-      "Local 9 is the spare of channel 3: ",
+      "Deck 1 feeds channel 1, as it does others: F",
+      "Deck 1 feeds channel 2, as it does others: F",
+      "Deck 3 feeds channel 3: K",
+      "Deck 9 is the spare of channel 3: ",
     ]);
   });
 
   it("patches a free channel at once by Enter, and takes it away again", () => {
     for (let step = 0; step < 4; step++) press_("ArrowRight");
     press_("ArrowDown");
-    expect(screen.getByRole("status").textContent).toContain("Local 2  → channel 5");
+    expect(screen.getByRole("status").textContent).toContain("Deck 2  → channel 5");
     press_("Enter");
-    expect(asks()).toEqual([{ action: "feed", channel: 5, socket: "Local 2" }]);
+    expect(asks()).toEqual([{ action: "feed", channel: 5, socket: "Deck 2" }]);
     expect(store.getState().selected?.source).toBe("channel/5");
   });
 
@@ -231,9 +232,7 @@ describe("as a grid", () => {
     press_("Enter");
     await screen.findByTestId("consequence");
     press_("Enter");
-    await waitFor(() =>
-      expect(asks()).toEqual([{ action: "feed", channel: 1, socket: "Local 2" }]),
-    );
+    await waitFor(() => expect(asks()).toEqual([{ action: "feed", channel: 1, socket: "Deck 2" }]));
   });
 
   it("is found in by box, socket or line", () => {

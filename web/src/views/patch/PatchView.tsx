@@ -100,9 +100,10 @@ interface FillProps {
   onDone: () => void;
 }
 
-/** "A 1-16 to 1" (channels), or "to B 1-16" (a box that moved): typed, or filled in by choosing below; Enter patches. */
+/** "Harbour 1-16 to 1" (channels), or "to Quay 1-16" (a box that moved): typed, or filled in by choosing below; Enter patches. */
 function FillBar({ sockets, channels, onSockets, onChannels, ask, onDone }: FillProps) {
   const link = useLink();
+  const boxes = useShow((state) => state.desk!.boxes).filter((box) => box.inputs > 0);
   const field = "h-9 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint min-w-0";
   return (
     <form
@@ -115,7 +116,7 @@ function FillBar({ sockets, channels, onSockets, onChannels, ask, onDone }: Fill
     >
       <input
         aria-label="Sockets"
-        placeholder="Sockets, as A 1-16"
+        placeholder={`Sockets, as ${boxes[0]?.short ?? "box"} 1-16`}
         className={`${field} flex-1`}
         value={sockets}
         onChange={(event) => onSockets(event.currentTarget.value)}
@@ -123,7 +124,7 @@ function FillBar({ sockets, channels, onSockets, onChannels, ask, onDone }: Fill
       <span className="text-soft">to</span>
       <input
         aria-label="Channels"
-        placeholder="channels 1-16, or sockets B 1-16"
+        placeholder={`channels 1-16, or sockets ${boxes.at(-1)?.short ?? "box"} 1-16`}
         className={`${field} flex-1`}
         value={channels}
         onChange={(event) => onChannels(event.currentTarget.value)}

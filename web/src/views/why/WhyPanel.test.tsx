@@ -166,5 +166,5 @@ it("has the gain, the fader and the mute of the source in hand", () => {
   fireEvent.change(fader, { target: { value: "-2" } });
   fireEvent.keyDown(fader, { key: "Enter" });
   expect(asks().map(movesOf)).toEqual([{ "channel/1/mute": "on" }, { "channel/1/fader": "-2" }]);
-  expect(group.getByLabelText(/^Gain of Local 3/)).toHaveProperty("value", "42");
+  expect(group.getByLabelText(/^Gain of Deck 3/)).toHaveProperty("value", "42");
 });

@@ -15,7 +15,14 @@ const finding = (about: string, more: Partial<Finding> = {}): Finding => ({
 });
 const tell = (...findings: Finding[]) =>
   act(() =>
-    received({ type: "noticed", revision: 1, findings, promises: [], preamps: [] } as never),
+    received({
+      type: "noticed",
+      revision: 1,
+      findings,
+      promises: [],
+      preamps: [],
+      steps: [],
+    } as never),
   );
 
 beforeEach(() => pretend({ "channel/7/source": "input/local/1" }));

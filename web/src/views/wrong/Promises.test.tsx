@@ -35,7 +35,14 @@ const judged = (more: Partial<Judged> = {}): Judged => ({
 });
 const tell = (...promises: Judged[]) =>
   act(() =>
-    received({ type: "noticed", revision: 1, findings: [], promises, preamps: [] } as never),
+    received({
+      type: "noticed",
+      revision: 1,
+      findings: [],
+      promises,
+      preamps: [],
+      steps: [],
+    } as never),
   );
 const card = () => within(document.querySelector<HTMLElement>('[data-promise="promise/1"]')!);
 
