@@ -34,9 +34,9 @@ export const setAlone = (alone: boolean): void => {
 };
 
 /** While A is held, hands move what they hold alone. Gives what takes the listeners off again. */
-export function listenForAlone(isTyping: (target: EventTarget | null) => boolean): () => void {
+export function listenForAlone(isTyping: (event: KeyboardEvent) => boolean): () => void {
   const down = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
     if (event.key.toLowerCase() === "a" && habits.getState().letters) setAlone(true);
   };
   const up = (event: KeyboardEvent) => event.key.toLowerCase() === "a" && setAlone(false);

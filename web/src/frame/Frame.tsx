@@ -3,6 +3,7 @@ import { useLocation } from "wouter";
 import { listenForAlone } from "../data/hand";
 import { useHabits } from "../data/settings";
 import { dismiss, type Notice, store } from "../data/show";
+import { followTo } from "../data/subject";
 import { select, useLink, useShow } from "../data/use";
 import { Guarded } from "../ui/Guarded";
 import { isTyping, useKeys } from "../ui/keys";
@@ -59,7 +60,7 @@ export function Frame({ children }: { children: ReactNode }) {
   useKeys((event) => {
     const act = actOf("everywhere", event);
     const sign = !event.ctrlKey && !event.metaKey; // it may be a letter of what is typed
-    if (!act || (sign && isTyping(event.target))) return;
+    if (!act || (sign && isTyping(event))) return;
     if ((act === "undo" || act === "redo") && holdsDraft(event.target)) return;
     event.preventDefault();
     if (act === "undo") void link.undo();
@@ -105,6 +106,8 @@ export function Frame({ children }: { children: ReactNode }) {
         <main
           id="work"
           tabIndex={-1}
+          onFocus={(event) => followTo(event.target)}
+          onPointerDownCapture={(event) => followTo(event.target)}
           className="order-2 flex-1 min-w-0 min-h-0 flex flex-col bg-ink outline-none"
         >
           <div className="flex-1 min-h-0 flex flex-col short:overflow-y-auto px-4 phone:px-2.5 pb-3 phone:pb-1.5">

@@ -74,7 +74,9 @@ function Progress({ id, name }: { id: string; name: string }) {
             className="absolute inset-y-0 left-0 bg-sun/30"
             style={{ width: `${state.part * 100}%` }}
           />
-          <span className="relative truncate">{state.doing}…</span>
+          <span dir="auto" className="relative truncate">
+            {state.doing}…
+          </span>
         </span>
         <Button onClick={stop}>Stop</Button>
       </div>

@@ -10,6 +10,7 @@ export function Others() {
   const more = said.length - 2 + unnamed;
   return (
     <span
+      dir="auto"
       className="min-w-0 truncate text-[12.5px] text-soft max-w-64 phone:hidden"
       role="status"
       title={said.join("\n")}

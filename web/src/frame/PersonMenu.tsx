@@ -23,7 +23,9 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
           {name.slice(1, 2)}
         </span>
         <span className="sr-only">Menu of </span>
-        <span className="text-soft text-[12px] max-w-full truncate short:sr-only">{name}</span>
+        <span dir="auto" className="text-soft text-[12px] max-w-full truncate short:sr-only">
+          {name}
+        </span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content side="right" align="end" sideOffset={8} className={MENU}>

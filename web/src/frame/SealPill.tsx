@@ -19,7 +19,7 @@ export function SealPill() {
       title={`Sealed: ${names}. Nothing of them gets out.`}
       className="h-9 coarse:h-11 px-3 rounded-xl border-2 border-double border-coral bg-blocked text-coral font-semibold flex items-center max-w-56 phone:px-2"
     >
-      <span className="truncate">
+      <span dir="auto" className="truncate">
         <span className="phone:sr-only">{names}</span> sealed
       </span>
     </RouteLink>

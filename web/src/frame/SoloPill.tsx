@@ -47,7 +47,7 @@ export function SoloPill() {
       title={all.join(", ")}
       className={`flex items-center gap-2 min-w-0 h-9 coarse:h-[46px] pl-3 pr-1 rounded-full border overflow-hidden ${tone}`}
     >
-      <span className="min-w-0 truncate">
+      <span dir="auto" className="min-w-0 truncate">
         <strong>solo</strong>{" "}
         {silenced > 0 && <span className="text-coral">{silenced} silenced · </span>}
         {all.slice(0, NAMED).join(", ")}

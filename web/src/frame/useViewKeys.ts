@@ -21,7 +21,7 @@ function isItsOwn(event: KeyboardEvent): boolean {
  */
 export function useViewKeys(view: string, acts: Acts): void {
   useKeys((event) => {
-    if (isTyping(event.target) || isItsOwn(event)) return;
+    if (isTyping(event) || isItsOwn(event)) return;
     const act = actOf(view, event);
     const does = act === null ? undefined : acts[act];
     if (!does) return;

@@ -1,5 +1,5 @@
 import type { ButtonHTMLAttributes } from "react";
-import { useTabIndex } from "./RowList";
+import { useTabIndex } from "./reach";
 import { tipOf } from "./tips";
 
 const TONES = {

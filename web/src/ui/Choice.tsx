@@ -1,6 +1,7 @@
 import { Select } from "radix-ui";
 import { type FocusEvent, type KeyboardEvent as KeyEvent, useRef, useState } from "react";
-import { useTabIndex } from "./RowList";
+import { isSought } from "./keys";
+import { useTabIndex } from "./reach";
 
 interface Props {
   label: string;
@@ -52,7 +53,9 @@ export function Choice({
         } ${className}`}
       >
         <span className="min-w-0 flex-1 text-left">
-          <span className="block truncate">{word || "\u00a0"}</span>
+          <span dir="auto" className="block truncate">
+            {word || "\u00a0"}
+          </span>
           <span aria-hidden className="block h-0 overflow-hidden invisible whitespace-nowrap">
             {longest}
           </span>
@@ -101,7 +104,8 @@ function useSought(open: boolean, onOpen: () => void) {
   };
   const onKeyDown = (event: KeyEvent) => {
     const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
-    if (event.key.length !== 1 || !plain || (event.key === " " && !typed.current)) return;
+    const begun = open || typed.current !== ""; // then any sign is a letter of the word
+    if (event.key.length !== 1 || !plain || !(begun || isSought(event.key))) return;
     event.preventDefault();
     typed.current += event.key;
     if (!open) onOpen();

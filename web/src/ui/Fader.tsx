@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import { useSounding } from "../data/fading";
 import { levelText } from "../data/words";
-import { useTabIndex } from "./RowList";
+import { useTabIndex } from "./reach";
 import { type Mark, placeAlong, travelOf } from "./travel";
 
 interface Props {

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { namesIn } from "../data/names";
 import { Button } from "./Button";
 
@@ -12,9 +12,12 @@ interface Props {
 /** A set of names, typed or pasted, and the key that makes them. */
 export function NamesForm({ label, placeholder, onMake }: Props) {
   const [text, setText] = useState("");
+  const field = useRef<HTMLInputElement>(null);
   const names = namesIn(text);
   const make = async () => {
-    if (names.length > 0 && (await onMake(names))) setText("");
+    if (names.length === 0 || !(await onMake(names))) return;
+    setText("");
+    field.current?.focus(); // its key rests now, and would lose the hand
   };
   return (
     <form
@@ -25,6 +28,7 @@ export function NamesForm({ label, placeholder, onMake }: Props) {
       }}
     >
       <input
+        ref={field}
         aria-label={label}
         placeholder={placeholder}
         value={text}

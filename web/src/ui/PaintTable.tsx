@@ -10,11 +10,13 @@ import {
 } from "react";
 import { thingOf } from "../data/address";
 import { colourOf, type ShowState, store, valueIn } from "../data/show";
+import { follow } from "../data/subject";
 import { stripName, useShow } from "../data/use";
 import { GridFrame } from "./grid/GridFrame";
 import { placeUnder, useGrid } from "./grid/useGrid";
 import { usePhone, useRowHeight } from "./media";
 import { ColourBar } from "./Panel";
+import { InRow, useRows } from "./reach";
 
 /** What a cell shows: a member, one by way of another, one that rests, an empty cell, or no cell at all. */
 export type CellMark = "m" | "r" | "z" | "." | "-";
@@ -61,8 +63,10 @@ export function PaintTable(props: PaintTable) {
     width,
     headWidth,
     headHeight,
+    onGo: ({ row }) => follow(rows[row] ?? ""),
   });
   const { head, taken } = grid;
+  const heads = useRows(columns, { across: true });
   // of a click not every browser says what made it: the press before it did
   const finger = useRef(false);
   const painting = useRef<{ on: boolean; cells: Set<string> } | null>(null);
@@ -143,7 +147,12 @@ export function PaintTable(props: PaintTable) {
       onPointerUp={onUp}
       onClick={onClick}
       corner={props.headWord}
-      heads={columns.map((column) => props.head(column))}
+      heads={columns.map((column) => (
+        <InRow key={column} of={column} rows={heads}>
+          {props.head(column)}
+        </InRow>
+      ))}
+      headsHand={heads.hand}
       row={({ index, start }) => (
         <Row
           key={rows[index]}
@@ -204,7 +213,7 @@ const Row = memo(function Row(props: RowProps) {
         style={{ width: props.headWidth }}
       >
         <ColourBar colour={colour} />
-        <span className="truncate flex-1 min-w-0">
+        <span dir="auto" className="truncate flex-1 min-w-0">
           {name} <span className="text-faint text-[12px]">{numberWord(strip)}</span>
         </span>
         {props.rowEnd(strip)}

@@ -1,6 +1,6 @@
 import { useSetByHand } from "../data/hand";
 import { useOn } from "../data/use";
-import { useTabIndex } from "./RowList";
+import { useTabIndex } from "./reach";
 
 /** A pin: what it holds no recall moves. One press sets it, one frees it. */
 export function PinKey({ address, of, word }: { address: string; of: string; word?: string }) {

@@ -1,23 +1,16 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import {
-  createContext,
   type FocusEvent,
   type KeyboardEvent,
   memo,
   type PointerEvent,
   type ReactNode,
-  useContext,
   useEffect,
   useEffectEvent,
   useRef,
   useState,
 } from "react";
-
-/** Whether what stands in a row can be reached by Tab: only the row where the hand is. */
-const InReach = createContext(true);
-
-/** The tab index of a control: in a list only the controls of one row are stops. */
-export const useTabIndex = (): 0 | -1 => (useContext(InReach) ? 0 : -1);
+import { InReach, keepsArrow, toSamePlace } from "./reach";
 
 interface Props<Key extends string | number> {
   label: string;
@@ -33,8 +26,6 @@ interface Props<Key extends string | number> {
   /** A row to bring into sight, as often as it changes. */
   shown?: Key | null;
 }
-
-const FOCUSABLE = "input, button, [role=slider], a[href]";
 
 /**
  * A list that draws only the rows in sight. It is one place for the Tab key, which then goes through
@@ -87,26 +78,12 @@ export function RowList<Key extends string | number>(props: Props<Key>) {
     props.onKeyDown?.(event);
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     const from = event.target as HTMLElement;
-    // a list of words walks itself, and a field with a column goes by its column
-    if (
-      !step ||
-      event.defaultPrevented ||
-      event.altKey ||
-      from.getAttribute("role") === "combobox" ||
-      from.dataset.column
-    )
-      return;
+    if (!step || keepsArrow(event, false)) return;
     const here = from.closest<HTMLElement>("[data-index]");
     const next = scroller.current?.querySelector<HTMLElement>(
       `[data-index="${Number(here?.dataset.index) + step}"]`,
     );
-    if (!here || !next) return;
-    event.preventDefault();
-    const place = [...here.querySelectorAll<HTMLElement>(FOCUSABLE)].indexOf(from);
-    const there = next.querySelectorAll<HTMLElement>(FOCUSABLE);
-    const to = there[Math.min(place, there.length - 1)];
-    to?.focus();
-    to?.scrollIntoView({ block: "nearest" });
+    if (here && toSamePlace(from, here, next)) event.preventDefault();
   };
 
   return (

@@ -1,6 +1,6 @@
 import { Toggle as RadixToggle } from "radix-ui";
 import type { ReactNode } from "react";
-import { useTabIndex } from "./RowList";
+import { useTabIndex } from "./reach";
 import { tipOf } from "./tips";
 
 interface Props {

@@ -1,5 +1,5 @@
 import { type KeyboardEvent, useRef, useState } from "react";
-import { useTabIndex } from "./RowList";
+import { useTabIndex } from "./reach";
 
 interface Props {
   label: string;
@@ -48,8 +48,8 @@ export function TypedField(props: Props) {
       settle();
       if (!moveFocus(field, event.shiftKey ? -1 : 1)) field.select();
     } else if (event.key === "Escape") {
+      if (now.current === null) field.closest<HTMLElement>("[tabindex]:not(input)")?.focus();
       setDraft(null);
-      field.blur();
     } else if ((event.key === "ArrowUp" || event.key === "ArrowDown") && !event.altKey) {
       if (moveFocus(field, event.key === "ArrowUp" ? -1 : 1)) event.preventDefault();
     }
@@ -67,9 +67,10 @@ export function TypedField(props: Props) {
       tabIndex={tabIndex}
       style={props.area ? { gridArea: props.area } : undefined}
       data-settled={draft === null || draft === value}
-      title={props.title}
+      title={props.title ?? (value.length > LONG ? value : undefined)}
       placeholder={props.placeholder}
       maxLength={props.maxLength}
+      dir="auto"
       spellCheck={false}
       autoComplete="off"
       onFocus={(event) => event.currentTarget.select()}
@@ -80,6 +81,9 @@ export function TypedField(props: Props) {
     />
   );
 }
+
+/** From so many letters on a field may be too narrow for what stands in it: its tip tells it whole. */
+const LONG = 12;
 
 /** Focus the same column of the next or previous row: fields share `data-column` within a grid. */
 function moveFocus(field: HTMLInputElement, step: number): boolean {

@@ -2,9 +2,18 @@ import { useEffectEvent, useLayoutEffect } from "react";
 
 const TYPING = "input, textarea, [role=combobox], [role=listbox], [role=option]";
 
-/** Whether a key pressed there is a letter of something typed or sought, and no key of the view. */
-export const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof Element && target.matches(TYPING);
+/**
+ * Whether a key pressed there is a letter of something typed or sought, and no key of the view. In a
+ * closed list of words only letters are sought: figures and signs are keys, as they were before.
+ */
+export function isTyping({ target, key }: KeyboardEvent): boolean {
+  if (!(target instanceof Element) || !target.matches(TYPING)) return false;
+  const closed = target.matches("button[role=combobox][aria-expanded=false]");
+  return !closed || isSought(key);
+}
+
+/** Whether a key opens a closed list of words, to be sought in it. */
+export const isSought = (key: string): boolean => /^\p{L}$/u.test(key);
 
 /** Keys pressed anywhere on the page, for what was drawn last. */
 export function useKeys(onKey: (event: KeyboardEvent) => void) {

@@ -21,6 +21,7 @@ function More({ words, onMore }: Pick<Props, "words" | "onMore">) {
       <p className="text-faint text-[13px] pb-1">Or say what to do with it</p>
       {[`${words} -6`, `${words} up 2`, `mute ${words}`, `who hears ${words}`].map((wish) => (
         <button
+          dir="auto"
           key={wish}
           type="button"
           tabIndex={-1}

@@ -25,6 +25,8 @@ interface Props
   /** Over the heads of the rows. */
   corner: ReactNode;
   heads: ReactNode;
+  /** Where the heads hold controls: what makes them one stop, as rows are. */
+  headsHand?: Pick<ComponentProps<"div">, "onFocus" | "onKeyDown">;
   row: (item: VirtualItem) => ReactNode;
 }
 
@@ -62,6 +64,7 @@ export function GridFrame(props: Props) {
           aria-rowindex={1}
           className={`sticky top-0 z-20 flex ${props.headClass}`}
           style={{ height: headHeight }}
+          {...props.headsHand}
         >
           <span
             role="columnheader"

@@ -8,6 +8,7 @@ import { colourOf, placesOf, type ShowState, store } from "../../data/show";
 import { select, stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
 import { cellText, levelText } from "../../data/words";
 import { actOf } from "../../frame/keys";
+import { useTabIndex } from "../../ui/reach";
 import { TypedField } from "../../ui/TypedField";
 import { type Mark, travelOf } from "../../ui/travel";
 import { useFaderHand } from "./useFaderHand";
@@ -99,6 +100,7 @@ export const BankFader = memo(function BankFader(props: Props) {
   const { kind, number } = thingOf(strip);
   const word = wordOf(kind, number, even !== "");
 
+  const tabIndex = useTabIndex();
   const keyWord = asSend ? (shut ? "off" : "on") : shut ? "muted" : "mute";
 
   const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
@@ -127,7 +129,7 @@ export const BankFader = memo(function BankFader(props: Props) {
       <div
         ref={hand.ref}
         role="slider"
-        tabIndex={0}
+        tabIndex={tabIndex}
         aria-orientation="vertical"
         aria-label={asSend ? `${name} into ${listen}` : `Fader of ${name}`}
         aria-valuemin={0}
@@ -152,7 +154,10 @@ export const BankFader = memo(function BankFader(props: Props) {
               : `color-mix(in oklab, var(--strip-${colour}) 32%, var(--ink))`,
           }}
         >
-          <span className="block px-1 pt-0.5 text-[11.5px] leading-tight text-paper whitespace-pre-line break-words">
+          <span
+            dir="auto"
+            className="block px-1 pt-0.5 text-[11.5px] leading-tight text-paper whitespace-pre-line break-words"
+          >
             {silent ? "" : parts}
           </span>
         </div>
@@ -161,7 +166,7 @@ export const BankFader = memo(function BankFader(props: Props) {
         {(gangs || kept !== null) && (
           <span className="absolute inset-x-0 top-0 px-1 pl-2 pt-0.5 text-[11.5px] leading-tight text-iris pointer-events-none">
             {gangs && (
-              <span className="line-clamp-2 break-words" title={`Gang: ${gangs}`}>
+              <span dir="auto" className="line-clamp-2 break-words" title={`Gang: ${gangs}`}>
                 {gangs}
               </span>
             )}
@@ -173,7 +178,10 @@ export const BankFader = memo(function BankFader(props: Props) {
           </span>
         )}
         {silent && (
-          <span className="absolute inset-x-0 bottom-1 px-0.5 text-center text-[11.5px] leading-tight text-coral font-semibold break-words">
+          <span
+            dir="auto"
+            className="absolute inset-x-0 bottom-1 px-0.5 text-center text-[11.5px] leading-tight text-coral font-semibold break-words"
+          >
             {shut ? (asSend ? "send off" : "muted") : by || "silent"}
           </span>
         )}
@@ -191,16 +199,23 @@ export const BankFader = memo(function BankFader(props: Props) {
       />
       <button
         type="button"
+        tabIndex={tabIndex}
         aria-pressed={taken !== null}
         aria-label={`take ${name} with others`}
         title={`${name}: press to take it together with others`}
         onClick={() => onTake(strip)}
         className={`text-left text-[12px] tracking-tight font-semibold leading-tight h-[31px] coarse:h-11 cursor-pointer rounded-md hover:bg-raise ${taken ? "bg-sun text-on-sun px-1" : ""}`}
       >
-        <span className="line-clamp-2 break-words">{name}</span>
+        <span dir="auto" className="line-clamp-2 break-words">
+          {name}
+        </span>
       </button>
       <span className="flex items-baseline justify-between gap-0.5 text-[12px] tracking-tight min-w-0">
-        <span className="text-faint truncate" title={even && `A pair, with ${inWords(even)}`}>
+        <span
+          dir="auto"
+          className="text-faint truncate"
+          title={even && `A pair, with ${inWords(even)}`}
+        >
           {word}
         </span>
         <span
@@ -219,6 +234,7 @@ export const BankFader = memo(function BankFader(props: Props) {
       />
       <button
         type="button"
+        tabIndex={tabIndex}
         aria-pressed={shut}
         aria-label={`${keyWord}, ${asSend ? "send of " : ""}${name}`}
         onClick={() => set(keyLeaf, pressed ? "off" : "on")}
@@ -228,6 +244,7 @@ export const BankFader = memo(function BankFader(props: Props) {
       </button>
       <button
         type="button"
+        tabIndex={tabIndex}
         aria-pressed={soloed}
         aria-label={`solo ${name}`}
         onClick={() => set("solo", soloed ? "off" : "on")}
@@ -238,6 +255,7 @@ export const BankFader = memo(function BankFader(props: Props) {
       {onUnfold ? (
         <button
           type="button"
+          tabIndex={tabIndex}
           aria-label={`unfold ${name}`}
           onClick={() => onUnfold(strip)}
           className="h-8 coarse:h-11 rounded-lg border border-line bg-card text-[12px] text-soft cursor-pointer hover:text-paper"

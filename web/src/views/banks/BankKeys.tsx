@@ -39,7 +39,9 @@ function BankKey({
       className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 flex items-center ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
     >
       {turn <= 9 && <span className="text-faint text-[12px] mr-1.5">{turn}</span>}
-      <span className="truncate">{name}</span>
+      <span dir="auto" className="truncate">
+        {name}
+      </span>
     </button>
   );
 }

@@ -5,6 +5,7 @@ import { valueIn } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { useKeys } from "../../ui/keys";
+import { InRow, useRows } from "../../ui/reach";
 import { BankFader } from "./BankFader";
 import { EditBank } from "./EditBank";
 import type { BayView } from "./surface";
@@ -41,6 +42,10 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
   const shown = useMembers(lying); // a pair takes one place, by its odd side
   const [taken, take] = useTaken(shown);
   const dragged = useRef<number | null>(null);
+  const rows = useRows(
+    places.filter((_, index) => shown[index]).map((place) => `${place}`),
+    { across: true },
+  );
   // two places change what they hold
   const drop = (place: number) => {
     const from = dragged.current;
@@ -88,6 +93,7 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
         role="group"
         aria-label={`Faders of ${name}`}
         className="scrolls flex-1 min-h-0 short:min-h-96 flex"
+        {...rows.hand}
       >
         <div className="flex gap-0.5 flex-1 min-h-72 min-w-0" data-wide>
           {shown.map((strip, index) => {
@@ -98,6 +104,7 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
             return (
               <div
                 key={place}
+                data-row={strip ? place : undefined}
                 className={`flex flex-1 min-w-[58px] max-w-[92px] flex-col rounded-xl ${movable ? "outline-1 outline-dashed outline-edge" : ""}`}
                 onDragOver={(event) => movable && event.preventDefault()}
                 onDrop={() => movable && drop(place)}
@@ -115,14 +122,16 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
                   </span>
                 )}
                 {lies ? (
-                  <BankFader
-                    strip={strip}
-                    listen={listen}
-                    fixed={Boolean(fixed[index])}
-                    onUnfold={unfolding.includes(kindOf(strip)) && strip !== top ? unfold : null}
-                    taken={taken.includes(strip) ? taken : null}
-                    onTake={take}
-                  />
+                  <InRow of={`${place}`} rows={rows}>
+                    <BankFader
+                      strip={strip}
+                      listen={listen}
+                      fixed={Boolean(fixed[index])}
+                      onUnfold={unfolding.includes(kindOf(strip)) && strip !== top ? unfold : null}
+                      taken={taken.includes(strip) ? taken : null}
+                      onTake={take}
+                    />
+                  </InRow>
                 ) : (
                   <div
                     className="flex-1 rounded-xl border border-dashed border-line m-0.5"

@@ -5,6 +5,7 @@ import { useBusOptions, useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
+import { InRow, useRows, useTabIndex } from "../../ui/reach";
 import { TypedField } from "../../ui/TypedField";
 
 interface Props {
@@ -14,6 +15,7 @@ interface Props {
 
 /** Every part in a row: where it comes in, who is on tonight, who in each cast, who can. */
 export function PartsTable({ company, onLook }: Props) {
+  const rows = useRows(company.parts.map((one) => one.part));
   return (
     <div className="relative flex-1 min-h-0 scrolls" role="region" aria-label="Parts" tabIndex={0}>
       <table className="w-full border-separate border-spacing-y-1 max-lg:block">
@@ -31,15 +33,16 @@ export function PartsTable({ company, onLook }: Props) {
             <th className="font-normal px-2 sr-only">Remove</th>
           </tr>
         </thead>
-        <tbody className="max-lg:flex max-lg:flex-col max-lg:gap-2">
+        <tbody {...rows.hand} className="max-lg:flex max-lg:flex-col max-lg:gap-2">
           {company.parts.map((part, at) => (
-            <PartLine
-              key={part.part}
-              part={part}
-              above={company.parts[at - 1]?.part ?? null}
-              company={company}
-              onLook={onLook}
-            />
+            <InRow key={part.part} of={part.part} rows={rows}>
+              <PartLine
+                part={part}
+                above={company.parts[at - 1]?.part ?? null}
+                company={company}
+                onLook={onLook}
+              />
+            </InRow>
           ))}
         </tbody>
       </table>
@@ -55,6 +58,7 @@ interface LineProps extends Props {
 
 function PartLine({ part, above, company, onLook }: LineProps) {
   const link = useLink();
+  const tabIndex = useTabIndex();
   const mixes = useBusOptions("mix");
   const cell = "px-2 py-1.5 bg-floor max-lg:block max-lg:px-3 max-lg:py-1";
   const known = new Set(part.players.map((one) => one.performer));
@@ -67,7 +71,9 @@ function PartLine({ part, above, company, onLook }: LineProps) {
   const bare = part.players.filter((one) => !one.kept).map((one) => one.name);
   return (
     <tr
+      data-row={part.part}
       data-part={part.part}
+      data-subject={[...part.microphones.map((one) => one.channel), part.mix ?? ""].join(" ")}
       className="max-lg:flex max-lg:flex-wrap max-lg:items-center max-lg:rounded-xl max-lg:overflow-hidden max-lg:bg-floor"
     >
       <td className={`${cell} lg:rounded-l-lg`}>
@@ -92,7 +98,11 @@ function PartLine({ part, above, company, onLook }: LineProps) {
           <span className="min-w-0">
             {part.microphones.map((one) => (
               <span key={one.number} className="flex items-center gap-1 min-w-28">
-                <RouteLink to={`/strip/${one.channel}`} className="in-text hover:underline">
+                <RouteLink
+                  to={`/strip/${one.channel}`}
+                  tabIndex={tabIndex}
+                  className="in-text hover:underline"
+                >
                   {one.channel_name}
                 </RouteLink>
                 {part.microphones.length > 1 && (

@@ -49,7 +49,9 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
     >
       <div>
         <div className="flex items-baseline gap-3">
-          <h2 className="font-title text-2xl font-bold min-w-0 break-words">{name}</h2>
+          <h2 dir="auto" className="font-title text-2xl font-bold min-w-0 break-words">
+            {name}
+          </h2>
           {verdict !== "unchecked" && (
             <span
               className={verdict === "good" ? "text-sea font-semibold" : "text-coral font-semibold"}

@@ -2,7 +2,8 @@ import { useCallback } from "react";
 import { valueIn } from "../../data/show";
 import { socketName, useShow, useStripName } from "../../data/use";
 import { ColourBar } from "../../ui/Panel";
-import { RowList, useTabIndex } from "../../ui/RowList";
+import { RowList } from "../../ui/RowList";
+import { useTabIndex } from "../../ui/reach";
 
 /** The whole list with what was found; the line in hand stays in sight. */
 export function CheckList({ line, onChoose }: { line: number; onChoose: (line: number) => void }) {
@@ -62,7 +63,9 @@ function Row({
         <span className="sr-only">{verdict}</span>
       </span>
       <span className="self-center flex-1 min-w-0">
-        <span className="block truncate">{name}</span>
+        <span dir="auto" className="block truncate">
+          {name}
+        </span>
         {note && <span className="block truncate text-[12.5px] text-coral">{note}</span>}
       </span>
       <span className="self-center pr-2 text-[12.5px] text-faint">{socket || "no socket"}</span>

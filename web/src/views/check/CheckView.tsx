@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { store, valueIn } from "../../data/show";
-import { fedBy, select, useLink, useShow } from "../../data/use";
+import { subjectAmong } from "../../data/subject";
+import { select, useLink, useShow } from "../../data/use";
 import { useViewKeys } from "../../frame/useViewKeys";
 import { ViewHead } from "../../frame/ViewHead";
 import { Empty } from "../../ui/Panel";
@@ -61,15 +62,13 @@ export function CheckView() {
   useEffect(() => {
     if (started) setChosen(nextUnchecked(null));
   }, [started]);
+  useEffect(() => link.watch({ check: line }), [link, line]);
+  const channel = useShow(
+    (state) => subjectAmong(state, line === null ? [] : [`line/${line}`]).source,
+  );
   useEffect(() => {
-    link.watch({ check: line });
-    const state = store.getState();
-    const [channel] = fedBy(
-      state,
-      line === null ? null : (valueIn(state, `line/${line}/socket`) as string | null),
-    );
-    if (channel) select(`channel/${channel}`);
-  }, [link, line]);
+    if (channel) select(channel);
+  }, [channel, line]);
   // Leaving the view leaves the stage quiet.
   useEffect(() => {
     return () => {

@@ -6,6 +6,7 @@ import { stripName, useLink, useShow, useText } from "../../data/use";
 import { optionText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { useTabIndex } from "../../ui/reach";
 import { TypedField } from "../../ui/TypedField";
 import { ValueField } from "../strip/ValueField";
 
@@ -43,10 +44,13 @@ export function EffectCard({ engine }: { engine: string }) {
     return sends.map((n) => stripName(state, `mix/${n}`)).join(", ");
   });
   const senders = useMemo(() => sent.split("\n").filter(Boolean), [sent]);
+  const tabIndex = useTabIndex();
   const leaves = kind === "delay" ? DELAY : REVERB;
   return (
     <li
+      data-row={engine}
       data-effect={engine}
+      data-subject={`${back === undefined ? "" : `return/${back}`} ${mix}`}
       className="relative rounded-xl border border-line bg-floor p-3 flex flex-col gap-2"
       style={{ borderLeft: `5px solid var(--strip-${colour || "sand"})` }}
     >
@@ -71,6 +75,7 @@ export function EffectCard({ engine }: { engine: string }) {
         ) : (
           <RouteLink
             to={`/strip/return/${back}`}
+            tabIndex={tabIndex}
             className="text-sun-text underline coarse:h-11 inline-flex items-center"
           >
             Its return
@@ -158,6 +163,7 @@ interface SendFormProps {
 
 /** Several sends at once: which, and how loud. */
 function SendForm({ label, placeholder, word, then, onSend }: SendFormProps) {
+  const tabIndex = useTabIndex();
   const [which, setWhich] = useState("");
   const [level, setLevel] = useState(useShow((state) => String(state.desk!.new_mix.level_db)));
   const field =
@@ -173,6 +179,7 @@ function SendForm({ label, placeholder, word, then, onSend }: SendFormProps) {
       <span className="text-soft w-16">{word}</span>
       <input
         aria-label={label}
+        tabIndex={tabIndex}
         placeholder={placeholder}
         value={which}
         maxLength={400}
@@ -182,6 +189,7 @@ function SendForm({ label, placeholder, word, then, onSend }: SendFormProps) {
       <span className="text-soft">at</span>
       <input
         aria-label={`Level: ${label}`}
+        tabIndex={tabIndex}
         value={level}
         maxLength={10}
         onChange={(event) => setLevel(event.currentTarget.value)}

@@ -7,6 +7,7 @@ import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
 import { MakeForm } from "../../ui/MakeForm";
 import { Empty } from "../../ui/Panel";
+import { InRow, useRows } from "../../ui/reach";
 import { EffectCard } from "./EffectCard";
 import { Tempo } from "./Tempo";
 
@@ -21,6 +22,7 @@ export function EffectsView() {
   const numbers = useMemo(() => engines.split(" ").filter(Boolean), [engines]);
   const most = useShow((state) => state.desk?.effect_engines ?? 0);
   const channels = useShow((state) => state.channels.length);
+  const rows = useRows(numbers.map((number) => `engine/${number}`));
   const left = most - numbers.length;
   return (
     <>
@@ -44,9 +46,11 @@ export function EffectsView() {
           )}
         </Empty>
       ) : (
-        <ul className="scrolls flex-1 min-h-0 flex flex-col gap-2 pr-1">
+        <ul {...rows.hand} className="scrolls flex-1 min-h-0 flex flex-col gap-2 pr-1">
           {numbers.map((number) => (
-            <EffectCard key={number} engine={`engine/${number}`} />
+            <InRow key={number} of={`engine/${number}`} rows={rows}>
+              <EffectCard engine={`engine/${number}`} />
+            </InRow>
           ))}
         </ul>
       )}

@@ -47,7 +47,7 @@ export const ColumnHead = memo(function ColumnHead({
       className={`absolute top-0 px-[3px] pt-1.5 pb-1 rounded-t-lg border-t-[3px] text-[11px] tracking-tight leading-[14px] cursor-pointer ${chosen ? "bg-raise" : "bg-floor hover:bg-card"}`}
       style={{ left, width: COLUMN - 2, height: TOP - 2, borderColor: `var(--strip-${colour})` }}
     >
-      <span className="block font-semibold h-7 overflow-hidden hyphens-auto break-words">
+      <span dir="auto" className="block font-semibold h-7 overflow-hidden hyphens-auto break-words">
         {name}
       </span>
       <span
@@ -96,8 +96,11 @@ function RowHead({
     >
       <ColourBar colour={colour} />
       <span className="w-[18px] text-right text-faint text-[12px]">{numberText(source)}</span>
-      <span className="flex-1 truncate">{name}</span>
+      <span dir="auto" className="flex-1 truncate">
+        {name}
+      </span>
       <span
+        dir="auto"
         className={`text-[12px] whitespace-nowrap max-w-[45%] truncate ${socket ? "text-faint" : "text-coral"}`}
       >
         {socket || "no source"}

@@ -22,7 +22,7 @@ export function LoudestLine() {
       className="flex items-center gap-x-1.5 text-[13px] h-9 coarse:h-[52px] pb-1.5 coarse:pt-0.5 shrink-0 overflow-hidden"
       aria-label={`Loudest at ${name}`}
     >
-      <span className="text-faint whitespace-nowrap max-w-56 truncate slim:sr-only">
+      <span dir="auto" className="text-faint whitespace-nowrap max-w-56 truncate slim:sr-only">
         Loudest at {name}
       </span>
       {told?.sources.length === 0 && (
@@ -46,7 +46,9 @@ export function LoudestLine() {
           }`}
         >
           <span className="text-faint">{one.rank}</span>
-          <span className="truncate">{one.name}</span>
+          <span dir="auto" className="truncate">
+            {one.name}
+          </span>
           <span>{levelText(one.level_db)}</span>
         </button>
       ))}

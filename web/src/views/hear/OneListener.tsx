@@ -83,8 +83,13 @@ function SourceRow({ source, listener }: { source: string; listener: string }) {
       <ColourBar colour={colour} />
       <span className="w-7 text-right text-faint text-[13px]">{numberText(source)}</span>
       <span className="flex-1 min-w-0 leading-tight">
-        <span className="block truncate">{name}</span>
-        <span className={`block truncate text-[12.5px] ${socket ? "text-faint" : "text-coral"}`}>
+        <span dir="auto" className="block truncate">
+          {name}
+        </span>
+        <span
+          dir="auto"
+          className={`block truncate text-[12.5px] ${socket ? "text-faint" : "text-coral"}`}
+        >
           {socket || "no source"}
         </span>
       </span>

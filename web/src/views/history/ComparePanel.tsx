@@ -69,7 +69,7 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
       className="rounded-xl border border-iris/60 bg-floor px-3 py-2 mb-2 flex flex-col gap-2 max-h-[60%] short:max-h-none shrink-0 min-h-0"
     >
       <div className="flex items-center gap-2 flex-wrap">
-        <span className="min-w-0 break-words">
+        <span dir="auto" className="min-w-0 break-words">
           <strong>{was.name}</strong> <span className="text-faint">against</span>
         </span>
         <Choice
@@ -124,14 +124,16 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
                 className={strips.has(strip) ? "!border-sun !text-sun-text" : ""}
                 onClick={() => toggle(strip)}
               >
-                <span className="truncate max-w-40">{name}</span>{" "}
+                <span dir="auto" className="truncate max-w-40">
+                  {name}
+                </span>{" "}
                 <span className="text-faint">{count}</span>
               </Button>
             ))}
           </fieldset>
           <Consequence ask={ask} />
           <Button tone="main" className="self-start max-w-full" onClick={() => void goBack()}>
-            <span className="truncate">
+            <span dir="auto" className="truncate">
               {chosen.length === 0
                 ? "Bring the whole show back"
                 : `Bring back ${chosen.slice(0, 3).join(", ")}${chosen.length > 3 ? ` and ${chosen.length - 3} more` : ""}`}
@@ -195,6 +197,7 @@ function Laid({
           <tr key={key} title={key}>
             {cells.map((cell, place) => (
               <td
+                dir="auto"
                 key={[first, second, "was", "is"][place]}
                 className={`${CELL} break-words ${place === 1 ? "text-soft" : ""}`}
               >

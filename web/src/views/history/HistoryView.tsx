@@ -261,7 +261,9 @@ function PointRow({
       data-point={point.revision}
     >
       <span className="w-2.5 h-2.5 rounded-full bg-iris shrink-0" aria-hidden />
-      <strong className="flex-1 min-w-0 break-words">{point.name}</strong>
+      <strong dir="auto" className="flex-1 min-w-0 break-words">
+        {point.name}
+      </strong>
       <span className="text-faint text-[13px] whitespace-nowrap">
         kept {whenText(point.made_at)} by {point.author}
       </span>
@@ -286,10 +288,10 @@ function GestureRow({ gesture, onCompare }: { gesture: PastGesture; onCompare: (
       <span className="w-24 phone:w-auto shrink-0 text-faint text-[13px]">
         {whenText(gesture.made_at)}
       </span>
-      <span className="w-24 phone:w-auto phone:flex-1 shrink-0 truncate text-soft">
+      <span dir="auto" className="w-24 phone:w-auto phone:flex-1 shrink-0 truncate text-soft">
         {gesture.author}
       </span>
-      <span className="flex-1 phone:basis-full phone:order-last min-w-0 break-words">
+      <span dir="auto" className="flex-1 phone:basis-full phone:order-last min-w-0 break-words">
         {KIND[gesture.kind] && <span className="text-iris">{KIND[gesture.kind]} </span>}
         {gesture.says}
         {gesture.now ? (

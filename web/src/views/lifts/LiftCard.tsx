@@ -7,9 +7,12 @@ import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { NameField } from "../../ui/NameField";
+import { InRow, useRows, useTabIndex } from "../../ui/reach";
 import { SwitchKey } from "../../ui/SwitchKey";
 import { TypedField } from "../../ui/TypedField";
 import { ValueField } from "../strip/ValueField";
+
+const ALL = "all"; // the row of them all
 
 /** One lift: its terms, a key for each singer, and the step of each for whoever hears it. */
 export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
@@ -18,6 +21,7 @@ export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
   const backing = useText(`${lift.lift}/backing`);
   const lead = useText(`${lift.lift}/lead`);
   const whole = (backing !== "" && lead !== "") || lift.singers.length === 0;
+  const rows = useRows([...lift.singers.map((one) => one.strip), ALL]);
   const listeners = useMemo(() => {
     const found = new Map<string, string>();
     for (const singer of lift.singers)
@@ -43,6 +47,7 @@ export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
                 <th className="font-normal pr-3">Lift, or back</th>
                 {listeners.map(([listener, word]) => (
                   <th
+                    dir="auto"
                     key={listener}
                     className="font-normal px-1 pr-2 text-right max-w-20 truncate"
                     title={word}
@@ -52,23 +57,26 @@ export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
                 ))}
               </tr>
             </thead>
-            <tbody>
+            <tbody {...rows.hand}>
               {lift.singers.map((singer, place) => (
-                <SingerRow
-                  key={singer.strip}
-                  lift={lift.lift}
-                  singer={singer}
-                  number={firstKey + place}
-                  listeners={listeners}
-                />
+                <InRow key={singer.strip} of={singer.strip} rows={rows}>
+                  <SingerRow
+                    lift={lift.lift}
+                    singer={singer}
+                    number={firstKey + place}
+                    listeners={listeners}
+                  />
+                </InRow>
               ))}
-              <tr>
+              <tr data-row={ALL}>
                 <th className="font-normal text-soft text-left pr-3 h-11">All alike, up by</th>
-                {listeners.map(([listener, word]) => (
-                  <td key={listener} className="px-1">
-                    <StepField lift={lift.lift} strip={null} listener={listener} where={word} />
-                  </td>
-                ))}
+                <InRow of={ALL} rows={rows}>
+                  {listeners.map(([listener, word]) => (
+                    <td key={listener} className="px-1">
+                      <StepField lift={lift.lift} strip={null} listener={listener} where={word} />
+                    </td>
+                  ))}
+                </InRow>
               </tr>
             </tbody>
           </table>
@@ -87,7 +95,7 @@ interface RowProps {
 
 function SingerRow({ lift, singer, number, listeners }: RowProps) {
   return (
-    <tr data-singer={singer.strip}>
+    <tr data-row={singer.strip} data-singer={singer.strip} data-subject={singer.strip}>
       <td className="pr-3">
         <LiftKey lift={lift} singer={singer} number={number} />
       </td>
@@ -133,6 +141,7 @@ function LiftKey({ lift, singer, number }: { lift: string; singer: Singer; numbe
   return (
     <button
       type="button"
+      tabIndex={useTabIndex()}
       aria-pressed={lifted}
       data-moving={way !== undefined}
       onClick={() => void link.do({ action: "lift", lift, strips: [singer.strip], on: !lifted })}
@@ -146,7 +155,9 @@ function LiftKey({ lift, singer, number }: { lift: string; singer: Singer; numbe
         style={{ width: `${there}%` }}
       />
       <span className="text-faint w-4 text-center coarse:hidden">{number <= 9 ? number : ""}</span>
-      <span className="flex-1 truncate text-left">{name}</span>
+      <span dir="auto" className="flex-1 truncate text-left">
+        {name}
+      </span>
       <span className={lifted ? "text-sun-text font-semibold" : "text-faint phone:hidden"}>
         {lifted ? "▲ leads" : "backing"}
       </span>

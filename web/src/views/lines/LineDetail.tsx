@@ -25,9 +25,11 @@ export function LineDetail({ line }: { line: number }) {
       aria-label={`More of ${name}`}
       className="flex items-center flex-wrap gap-x-3 gap-y-1.5 mt-2 px-3 py-1.5 rounded-xl bg-floor border border-line shrink-0 text-[13px]"
     >
-      <strong className="truncate max-w-32">{name}</strong>
+      <strong dir="auto" className="truncate max-w-32">
+        {name}
+      </strong>
       {on && (
-        <span className="text-iris truncate max-w-72" data-testid="line-on">
+        <span dir="auto" className="text-iris truncate max-w-72" data-testid="line-on">
           {on}
         </span>
       )}

@@ -1,11 +1,11 @@
 import { createContext, memo, useContext, useState } from "react";
 import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
-import { fedBy, select, socketName, useLink, useOn, useShow, useText } from "../../data/use";
+import { fedBy, socketName, useLink, useOn, useShow, useText } from "../../data/use";
 import { KIND_WORD, levelText } from "../../data/words";
 import { Choice } from "../../ui/Choice";
 import { ColourBar } from "../../ui/Panel";
-import { useTabIndex } from "../../ui/RowList";
+import { useTabIndex } from "../../ui/reach";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 
@@ -53,14 +53,11 @@ export const LineRow = memo(function LineRow({
   const colour = useText(at("colour"));
   const type = (leaf: string) => (typed: string) => void link.type(at(leaf), typed);
   const [over, setOver] = useState(false);
-  const look = () => {
-    onFocus(line);
-    if (fed) select(`channel/${fed.split(",")[0]}`);
-  };
   return (
     <div
       data-line={line}
-      onFocus={look}
+      data-subject={`line/${line}`}
+      onFocus={() => onFocus(line)}
       onDragOver={(event) => {
         if (!event.dataTransfer.types.includes(DRAGGED)) return;
         event.preventDefault();
@@ -144,6 +141,7 @@ export const LineRow = memo(function LineRow({
         </Toggle>
       </span>
       <span
+        dir="auto"
         className={`text-[13px] truncate ${fed ? "text-soft" : "text-faint"}`}
         style={{ gridArea: "channel" }}
         title={fed && `Channel ${fed}`}

@@ -108,7 +108,8 @@ describe("the list", () => {
     draw("/lines");
     fireEvent.focus(screen.getByLabelText("Name, line 1"));
     expect(screen.getByRole("region", { name: "More of Fiddle" })).toBeTruthy();
-    expect(store.getState().selected?.source).toBe("channel/1");
+    const row = screen.getByLabelText("Name, line 1").closest<HTMLElement>("[data-subject]");
+    expect(row!.dataset.subject).toBe("line/1");
     type("Where Fiddle stands", "left");
     press("Fiddle is stereo");
     expect(asks().map(movesOf)).toEqual([{ "line/1/where": "left" }, { "line/1/stereo": "on" }]);

@@ -183,6 +183,7 @@ function OneRow({ row, roles, taken, onTake }: RowProps) {
       </td>
       {row.cells.map((cell, place) => (
         <td
+          dir="auto"
           key={place}
           className={`px-2 py-1 max-w-40 truncate ${roles[place] === "ignore" ? "text-faint" : "text-soft"}`}
           title={cell}

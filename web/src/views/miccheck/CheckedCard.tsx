@@ -82,11 +82,11 @@ export function CheckedCard({ own, next, target, fed, onFeed, onStep }: Props) {
           onClick={() => onStep("next")}
         >
           <span className="min-w-0 flex flex-col items-center leading-tight">
-            <span className="truncate max-w-full">
+            <span dir="auto" className="truncate max-w-full">
               {next ? `${own ? "Next" : "Begin"}: ${next.name}` : "Keep, the last"}
             </span>
             {own && (
-              <span className="truncate max-w-full text-[13px] font-normal">
+              <span dir="auto" className="truncate max-w-full text-[13px] font-normal">
                 {own.name} is kept
               </span>
             )}
@@ -120,7 +120,9 @@ function Key({ word, shortcut, disabled, onPress }: KeyProps) {
 function Head({ own }: { own: CheckEntry }) {
   return (
     <div>
-      <h2 className="font-title text-[28px] leading-tight font-bold break-words">{own.name}</h2>
+      <h2 dir="auto" className="font-title text-[28px] leading-tight font-bold break-words">
+        {own.name}
+      </h2>
       <p className="text-lg">
         {own.part_name}
         <span className="text-soft">

@@ -41,6 +41,7 @@ function Row({ entry, mine }: { entry: CheckEntry; mine: boolean }) {
   return (
     <li
       data-entry={entry.entry}
+      data-subject={entry.channel}
       data-phase={entry.phase}
       className={`flex items-center gap-2 rounded-lg pr-1.5 ${mine ? "bg-raise border border-sun" : "bg-floor border border-transparent"}`}
     >
@@ -56,10 +57,10 @@ function Row({ entry, mine }: { entry: CheckEntry; mine: boolean }) {
           <span className="sr-only">{entry.phase}</span>
         </span>
         <span className="flex-1 min-w-0">
-          <span className="block truncate" data-name>
+          <span dir="auto" className="block truncate" data-name>
             {entry.name}
           </span>
-          <span className="block truncate text-[12.5px] text-faint">
+          <span dir="auto" className="block truncate text-[12.5px] text-faint">
             {numberOf(entry.channel)} {entry.part_name}
             {entry.loose > 0 && (
               <span className="text-sun-text">

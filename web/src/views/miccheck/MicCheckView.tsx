@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import type { CheckEntry, MicCheck } from "../../data/types";
-import { useLink, useShow } from "../../data/use";
+import { select, useLink, useShow } from "../../data/use";
 import { useViewKeys } from "../../frame/useViewKeys";
 import { ViewHead } from "../../frame/ViewHead";
 import { Choice } from "../../ui/Choice";
@@ -37,6 +37,10 @@ export function MicCheckView() {
     link.watch({ levels: true, strip: own?.channel ?? null });
     return () => link.watch({ levels: false, strip: null });
   }, [link, own?.channel]);
+  const channel = own?.channel;
+  useEffect(() => {
+    if (channel) select(channel);
+  }, [channel]);
   // the tone goes along to whoever is next, and ends with the view
   const line = own?.line ?? null;
   useEffect(() => {

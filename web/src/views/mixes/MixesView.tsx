@@ -174,7 +174,9 @@ function MixItem({ bus, here }: { bus: string; here: boolean }) {
       >
         <ColourBar colour={colour} />
         <span className="flex-1 min-w-0 py-1 leading-tight">
-          <span className={`block truncate ${here ? "font-semibold" : ""}`}>{name}</span>
+          <span dir="auto" className={`block truncate ${here ? "font-semibold" : ""}`}>
+            {name}
+          </span>
           <span className="block text-[12px] text-faint">
             {number > 0 && `${number} · `}
             {about}

@@ -211,7 +211,7 @@ const SendRow = memo(function SendRow({ strip, bus, onMove, onRelease }: RowProp
         {numberOf(strip) || ""}
       </span>
       <span className="flex items-baseline gap-1.5 min-w-0" style={{ gridArea: "name" }}>
-        <span className="truncate" title={name}>
+        <span dir="auto" className="truncate" title={name}>
           {name}
         </span>
         {assigned && <TrueMark strip={strip} />}

@@ -69,6 +69,7 @@ export function OutputsView() {
       {loose && (
         <div className="flex items-center gap-3 mb-2 rounded-xl border border-coral/60 bg-floor px-3 py-2 shrink-0">
           <span
+            dir="auto"
             className="flex-1 min-w-0 max-h-16 scrolls break-words"
             tabIndex={0}
             role="region"

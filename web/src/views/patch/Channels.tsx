@@ -2,19 +2,11 @@ import { useCallback } from "react";
 import { hasPhrase } from "../../data/search";
 import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
-import {
-  fedBy,
-  select,
-  socketName,
-  useFiltered,
-  useLink,
-  useOn,
-  useShow,
-  useText,
-} from "../../data/use";
+import { fedBy, socketName, useFiltered, useLink, useOn, useShow, useText } from "../../data/use";
 import { useRowHeight } from "../../ui/media";
 import { ColourBar } from "../../ui/Panel";
-import { RowList, useTabIndex } from "../../ui/RowList";
+import { RowList } from "../../ui/RowList";
+import { useTabIndex } from "../../ui/reach";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 
@@ -58,7 +50,7 @@ export function Channels({ onStart, onFeed, first, filter }: Props) {
       aria-label="Channels"
       className="flex flex-col min-h-0 rounded-xl bg-floor border border-line"
     >
-      <div className="grid grid-cols-[40px_minmax(0,1fr)_60px_60px_54px_54px] coarse:grid-cols-[44px_minmax(0,1fr)_60px_60px_56px_54px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
+      <div className="grid grid-cols-[40px_minmax(0,1fr)_88px_88px_54px_54px] coarse:grid-cols-[44px_minmax(0,1fr)_88px_88px_56px_54px] phone:grid-cols-[32px_minmax(0,1fr)_78px_78px_46px_44px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
         <span>Ch.</span>
         <span className="pl-1.5">Name</span>
         <span className="pl-1.5">Source</span>
@@ -105,8 +97,8 @@ function ChannelRow({
     <div
       data-channel={channel}
       title={sharers ? `Shares its preamp with channel ${sharers}` : undefined}
-      onFocus={() => select(`channel/${channel}`)}
-      className="grid grid-cols-[40px_minmax(0,1fr)_60px_60px_54px_54px] coarse:grid-cols-[44px_minmax(0,1fr)_60px_60px_56px_54px] gap-1 items-center h-[27px] coarse:h-11 rounded-md bg-card pr-1"
+      data-subject={`channel/${channel}`}
+      className="grid grid-cols-[40px_minmax(0,1fr)_88px_88px_54px_54px] coarse:grid-cols-[44px_minmax(0,1fr)_88px_88px_56px_54px] phone:grid-cols-[32px_minmax(0,1fr)_78px_78px_46px_44px] gap-1 items-center h-[27px] coarse:h-11 rounded-md bg-card pr-1"
     >
       <button
         type="button"

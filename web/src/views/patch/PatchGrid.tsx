@@ -96,7 +96,7 @@ export function PatchGrid() {
             grid.follow({ row: 0, column: cursor.column });
           }}
         />
-        <span className="text-soft truncate" role="status">
+        <span dir="auto" className="text-soft truncate" role="status">
           {here &&
             `${here.name} ${here.line && `(${here.line})`} → channel ${cursor.column + 1} ${stripName(store.getState(), `channel/${cursor.column + 1}`)}`}
         </span>
@@ -136,7 +136,9 @@ export function PatchGrid() {
               style={{ width: ROW_HEAD }}
             >
               <span className="w-14 shrink-0 text-faint">{rows[index]!.name}</span>
-              <span className="truncate flex-1">{rows[index]!.line}</span>
+              <span dir="auto" className="truncate flex-1">
+                {rows[index]!.line}
+              </span>
               {rows[index]!.phantom && (
                 <span className="text-[11px] font-semibold text-coral">48 V</span>
               )}
@@ -272,7 +274,7 @@ const ColumnHead = memo(function ColumnHead({
         justifyContent: "flex-start",
       }}
     >
-      <span className="truncate max-h-full">
+      <span dir="auto" className="truncate max-h-full">
         <span className="text-faint">{channel}</span> {name}
       </span>
     </span>

@@ -2,9 +2,10 @@ import { type KeyboardEvent, useCallback, useMemo, useRef, useState } from "reac
 import { hasPhrase } from "../../data/search";
 import type { Desk } from "../../data/types";
 import { usePatched, useShow } from "../../data/use";
-import { useRowHeight } from "../../ui/media";
-import { RowList, useTabIndex } from "../../ui/RowList";
+import { usePhone, useRowHeight } from "../../ui/media";
+import { RowList } from "../../ui/RowList";
 import { runs } from "../../ui/ranges";
+import { useTabIndex } from "../../ui/reach";
 import { Tabs } from "../../ui/Tabs";
 import { PreampFields } from "./PreampFields";
 import { type Usage, usage } from "./usage";
@@ -165,9 +166,11 @@ interface RowProps {
 
 function SocketRow({ box, number, entry, on, onPick, onOver, onKey }: RowProps) {
   const socket = `input/${box.key}/${number}`;
+  const phone = usePhone(); // the tab above says which box
   return (
     <div
       data-socket={socket}
+      data-subject={socket}
       className={`grid ${COLUMNS} items-center gap-1 h-[27px] coarse:h-11 rounded-md pr-1 ${entry ? "bg-card" : "hover:bg-card"}`}
     >
       <button
@@ -183,13 +186,14 @@ function SocketRow({ box, number, entry, on, onPick, onOver, onKey }: RowProps) 
         onPointerEnter={() => onOver(number)}
         onKeyDown={(event) => onKey(event, number)}
         // as wide as the box is called, and three figures
-        style={{ gridTemplateColumns: `${box.short.length + 4}ch minmax(0,1fr)` }}
+        style={{ gridTemplateColumns: `${phone ? 4 : box.short.length + 4}ch minmax(0,1fr)` }}
         className={`grid self-stretch items-center rounded-md pl-2 text-left cursor-pointer ${on ? "bg-sun text-on-sun" : ""}`}
       >
         <span className={`whitespace-nowrap ${on ? "" : "text-faint"}`}>
-          {box.short} {number}
+          <span className={phone ? "sr-only" : ""}>{box.short} </span>
+          {number}
         </span>
-        <span className={`truncate ${!entry?.lines && !on ? "text-faint" : ""}`}>
+        <span dir="auto" className={`truncate ${!entry?.lines && !on ? "text-faint" : ""}`}>
           {entry?.lines || (entry?.channels ? "nothing plugged in" : "free")}
         </span>
       </button>
@@ -199,6 +203,7 @@ function SocketRow({ box, number, entry, on, onPick, onOver, onKey }: RowProps) 
         <span className="col-span-4" />
       )}
       <span
+        dir="auto"
         className="text-[12px] text-soft truncate"
         title={entry?.channels.includes(",") ? "These channels share the preamp" : undefined}
       >

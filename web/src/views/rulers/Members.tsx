@@ -8,6 +8,7 @@ import { stripName, useShow } from "../../data/use";
 import { cellText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { InRow, useRows, useTabIndex } from "../../ui/reach";
 import { Toggle } from "../../ui/Toggle";
 import { inOrder, KIND, type Kind } from "./kinds";
 
@@ -22,6 +23,7 @@ export function Members({ ruler, kind, onAsk }: Props) {
   const [text, setText] = useState("");
   const held = useShow((state) => state.members.get(ruler));
   const members = useMemo(() => inOrder(held ?? new Set()), [held]);
+  const rows = useRows(members, { across: true });
   const families = useShow((state) => state.catalogue!.at("line/1/family").options ?? []);
   const give = (on: boolean) => {
     if (!text.trim()) return;
@@ -67,19 +69,20 @@ export function Members({ ruler, kind, onAsk }: Props) {
           Nobody yet: type strips, add a family, or paint in the table of all {KIND[kind].title}.
         </p>
       ) : (
-        <ul className="flex flex-wrap gap-1.5">
+        <ul {...rows.hand} className="flex flex-wrap gap-1.5">
           {members.map((member) => (
-            <Member
-              key={member}
-              member={member}
-              ruler={ruler}
-              onOut={() =>
-                onAsk({
-                  action: "moves",
-                  moves: [{ address: `${member}/${ruler}/on`, value: false }],
-                })
-              }
-            />
+            <InRow key={member} of={member} rows={rows}>
+              <Member
+                member={member}
+                ruler={ruler}
+                onOut={() =>
+                  onAsk({
+                    action: "moves",
+                    moves: [{ address: `${member}/${ruler}/on`, value: false }],
+                  })
+                }
+              />
+            </InRow>
           ))}
         </ul>
       )}
@@ -101,16 +104,21 @@ function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut
   );
   const mirrored = useShow((state) => mirrors && valueIn(state, `${member}/pan_mirrored`) === true);
   const set = useSetByHand();
+  const tabIndex = useTabIndex();
   const alone = useShow(
     (state) => state.reach?.ruler === ruler && state.reach.alone.includes(member),
   );
   const number = isOf(member, "channel") ? numberOf(member) : inWords(member).replace("dca", "DCA");
   return (
     <li
+      data-row={member}
+      data-subject={member}
       className="flex items-center gap-2 h-8 coarse:h-11 pl-2 rounded-lg bg-card border border-line text-[13.5px]"
       style={{ borderLeft: `4px solid var(--strip-${colour})` }}
     >
-      <span className="max-w-44 truncate">{name}</span>
+      <span dir="auto" className="max-w-44 truncate">
+        {name}
+      </span>
       <span className="text-faint text-[12px]">
         {member === "house" || member === "mono" ? "" : number}
       </span>
@@ -127,6 +135,7 @@ function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut
       {alone && <span className="text-sea text-[12px]">alone</span>}
       <button
         type="button"
+        tabIndex={tabIndex}
         aria-label={`Take ${name} out`}
         title="Take out"
         onClick={onOut}

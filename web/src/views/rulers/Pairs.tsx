@@ -113,6 +113,7 @@ function Pair({ odd, even, onPart }: { odd: string; even: string; onPart: () => 
   const { kind, number } = thingOf(odd);
   return (
     <li
+      data-subject={odd}
       className="flex items-center gap-3 min-h-9 coarse:min-h-11 pl-3 pr-1 rounded-lg bg-card border border-line"
       style={{ borderLeft: `4px solid var(--strip-${colour})` }}
     >
@@ -120,7 +121,7 @@ function Pair({ odd, even, onPart }: { odd: string; even: string; onPart: () => 
         {kind === "mix" && "mix "}
         {number}–{number + 1}
       </span>
-      <span className="flex-1 min-w-0 truncate">
+      <span dir="auto" className="flex-1 min-w-0 truncate">
         {left} <span className="text-faint">and</span> {right}
       </span>
       <Button small onClick={onPart} aria-label={`Part ${left} and ${right}`}>

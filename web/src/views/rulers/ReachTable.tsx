@@ -45,12 +45,18 @@ export function ReachTable({ ruler, kind }: { ruler: string; kind: Kind }) {
       )}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-x-4">
         {reach.listeners.map((one) => (
-          <li key={one.listener} className="border-t border-line py-1 flex flex-wrap gap-x-2.5">
-            <span className="flex-1 min-w-24 break-words">{one.name}</span>
+          <li
+            key={one.listener}
+            data-subject={one.listener}
+            className="border-t border-line py-1 flex flex-wrap gap-x-2.5"
+          >
+            <span dir="auto" className="flex-1 min-w-24 break-words">
+              {one.name}
+            </span>
             {one.closes > 0 && <span className="text-coral">{one.closes} silent</span>}
             {one.follows > 0 && <span className="text-sea">{one.follows} follow</span>}
             {one.still.length > 0 && (
-              <span className="basis-full text-[12.5px] text-soft break-words">
+              <span dir="auto" className="basis-full text-[12.5px] text-soft break-words">
                 still heard: {few(one.still)}
               </span>
             )}

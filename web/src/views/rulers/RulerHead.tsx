@@ -4,6 +4,7 @@ import { numberOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useLevel, useLink, useOn, useShow } from "../../data/use";
+import { useTabIndex } from "../../ui/reach";
 import { LevelField, MuteKey } from "../../ui/StripKeys";
 import { SwitchKey } from "../../ui/SwitchKey";
 import { Toggle } from "../../ui/Toggle";
@@ -28,11 +29,13 @@ export const RulerHead = memo(function RulerHead({ ruler, kind, width, onAsk }: 
     <div
       role="columnheader"
       data-column-head={ruler}
+      data-row={ruler}
       className="shrink-0 flex flex-col gap-1 justify-end px-1 pb-1 border-r border-ink"
       style={{ width, borderTop: `4px solid var(--strip-${colour})` }}
     >
       <RouteLink
         to={`/${KIND[kind].view}/${numberOf(ruler)}`}
+        tabIndex={useTabIndex()}
         className="in-text text-[13px] leading-tight font-semibold line-clamp-2 break-words hover:underline flex-1 min-h-0 pt-1"
         title={`${name}: ${members} members`}
       >

@@ -127,7 +127,9 @@ function Silent() {
         <ul>
           {rows.slice(0, MOST_SILENT).map(([strip, name, why]) => (
             <li key={strip} className="flex gap-2 py-0.5">
-              <span className="flex-1 min-w-0 truncate">{name}</span>
+              <span dir="auto" className="flex-1 min-w-0 truncate">
+                {name}
+              </span>
               <span className="text-coral text-[13px] truncate max-w-40">{why}</span>
             </li>
           ))}

@@ -49,7 +49,9 @@ function Board({ scene, told }: { scene: string; told?: Scene | null }) {
         aria-live="polite"
       >
         <span className="text-iris">{number}</span>
-        <span className="min-w-0 break-words line-clamp-2">{name}</span>
+        <span dir="auto" className="min-w-0 break-words line-clamp-2">
+          {name}
+        </span>
       </p>
       {notes && <p className="text-soft text-[18px] line-clamp-2">{notes}</p>}
       {told && (

@@ -5,6 +5,7 @@ import type { Ask, Preview } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { InRow, useRows } from "../../ui/reach";
 import { TypedField } from "../../ui/TypedField";
 import { Waiting } from "../../ui/Waiting";
 
@@ -33,6 +34,7 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
     state.held?.scene === scene && state.held.holder === holder ? state.held : null,
   );
   const [asked, setAsked] = useState<Asked | null>(null);
+  const rows = useRows((held?.values ?? []).filter((one) => !one.asleep).map((one) => one.leaf));
   useEffect(() => {
     link.watch({ held: holder });
     return () => link.watch({ held: null });
@@ -73,10 +75,13 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
     <section
       aria-label={`Values of ${held.name}`}
       data-held={holder}
+      data-subject={holder}
       className="w-80 slim:w-full slim:h-80 shrink-0 min-h-0 flex flex-col rounded-xl border border-line bg-floor p-2"
     >
       <div className="flex items-center gap-2 pb-1.5">
-        <h2 className="flex-1 min-w-0 truncate font-semibold">{held.name}</h2>
+        <h2 dir="auto" className="flex-1 min-w-0 truncate font-semibold">
+          {held.name}
+        </h2>
       </div>
       {asked && (
         <Reaching
@@ -98,36 +103,46 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
           Nothing of it is in this scene. Put something in by the table: it takes what stands now.
         </p>
       ) : (
-        <ul className="scrolls min-h-0 flex-1" aria-label="Values in the scene" data-grid>
+        <ul
+          {...rows.hand}
+          className="scrolls min-h-0 flex-1"
+          aria-label="Values in the scene"
+          data-grid
+        >
           {held.values.map((one) => (
-            <li
-              key={one.leaf}
-              className={`flex items-center gap-2 min-h-8 ${one.asleep ? "opacity-60" : ""}`}
-            >
-              <span className="flex-1 min-w-0 truncate text-soft" title={one.label}>
-                {one.label}
-              </span>
-              {one.value !== one.stands && (
-                <span className="text-faint text-[12px] whitespace-nowrap" title="What stands now">
-                  {one.stands}
+            <InRow key={one.leaf} of={one.leaf} rows={rows}>
+              <li
+                data-row={one.leaf}
+                className={`flex items-center gap-2 min-h-8 ${one.asleep ? "opacity-60" : ""}`}
+              >
+                <span dir="auto" className="flex-1 min-w-0 truncate text-soft" title={one.label}>
+                  {one.label}
                 </span>
-              )}
-              {one.asleep ? (
-                <span className="w-24 text-right pr-1.5 text-faint">{one.value}</span>
-              ) : (
-                <TypedField
-                  boxed
-                  align="right"
-                  label={`${one.label} of ${held.name} in the scene`}
-                  value={one.value}
-                  className="w-24 coarse:h-11"
-                  data={{ "data-column": "value" }}
-                  onCommit={(typed) =>
-                    void look({ leaf: one.leaf, typed, scope: "same", numbers: here })
-                  }
-                />
-              )}
-            </li>
+                {one.value !== one.stands && (
+                  <span
+                    className="text-faint text-[12px] whitespace-nowrap"
+                    title="What stands now"
+                  >
+                    {one.stands}
+                  </span>
+                )}
+                {one.asleep ? (
+                  <span className="w-24 text-right pr-1.5 text-faint">{one.value}</span>
+                ) : (
+                  <TypedField
+                    boxed
+                    align="right"
+                    label={`${one.label} of ${held.name} in the scene`}
+                    value={one.value}
+                    className="w-24 coarse:h-11"
+                    data={{ "data-column": "value" }}
+                    onCommit={(typed) =>
+                      void look({ leaf: one.leaf, typed, scope: "same", numbers: here })
+                    }
+                  />
+                )}
+              </li>
+            </InRow>
           ))}
         </ul>
       )}
@@ -187,7 +202,9 @@ function Reaching(props: ReachingProps) {
         {changed.map((one) => (
           <li key={one.scene} className="py-0.5">
             <span className="flex gap-2">
-              <span className="flex-1 min-w-0 truncate">{one.name}</span>
+              <span dir="auto" className="flex-1 min-w-0 truncate">
+                {one.name}
+              </span>
               <span className="whitespace-nowrap">
                 <span className="text-faint">{one.was}</span> → {one.now}
                 {one.stopped && <span className="text-sun-text"> at its end</span>}

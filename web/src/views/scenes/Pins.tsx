@@ -3,12 +3,14 @@ import { useParameter, useShow } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { OwnWord } from "../../ui/OwnWord";
 import { PinKey } from "../../ui/PinKey";
+import { InRow, useRows } from "../../ui/reach";
 
 /** Every pin that is set, to be freed by one press; and whole families of lines to be held. */
 export function Pins() {
   const set = useSetByHand();
   const pins = useShow((state) => state.scenes?.pins ?? null);
   const families = useParameter("line/1/family").options ?? [];
+  const rows = useRows((pins ?? []).map(([address]) => address));
   if (pins === null) return null;
   return (
     <section aria-label="Pins" className="shrink-0 pt-2 max-h-44 scrolls" tabIndex={0}>
@@ -26,12 +28,14 @@ export function Pins() {
           onChange={(family) => family && set(`show/pinned_${family}`, "on")}
         />
       </div>
-      <ul className="flex flex-col">
+      <ul {...rows.hand} className="flex flex-col">
         {pins.map(([address, says]) => (
-          <li key={address} className="flex items-center gap-2 min-h-8">
-            <span className="flex-1 min-w-0 truncate">{says}</span>
-            <PinKey address={address} of={says} />
-          </li>
+          <InRow key={address} of={address} rows={rows}>
+            <li data-row={address} className="flex items-center gap-2 min-h-8">
+              <span className="flex-1 min-w-0 truncate">{says}</span>
+              <PinKey address={address} of={says} />
+            </li>
+          </InRow>
         ))}
       </ul>
     </section>

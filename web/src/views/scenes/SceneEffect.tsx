@@ -3,11 +3,16 @@ import { stripPath } from "../../data/strips";
 import type { Scene, SceneListener } from "../../data/types";
 import { cellText } from "../../data/words";
 import { PinKey } from "../../ui/PinKey";
+import { InRow, useRows, useTabIndex } from "../../ui/reach";
+
+const keyOf = (change: Scene["changes"][number]) => `${change.whose} ${change.what}`;
 
 /** What a recall would do now: to whom, in which values, and what it leaves alone and why. */
 export function SceneEffect({ scene }: { scene: Scene }) {
+  const rows = useRows([...scene.changes.map(keyOf), ...scene.pinned.map((one) => one.pin)]);
   return (
     <div
+      {...rows.hand}
       className="scrolls flex-1 min-h-0 flex flex-col gap-3 pr-1"
       role="region"
       aria-label="What it does"
@@ -53,14 +58,20 @@ export function SceneEffect({ scene }: { scene: Scene }) {
         {scene.changes.length > 0 && (
           <Block title="What changes" note={String(scene.changing)}>
             {scene.changes.map((one) => (
-              <li key={`${one.whose} ${one.what}`} className="flex items-center gap-2 py-0.5">
-                <Strip strip={one.strip} name={one.whose} />
-                <span className="text-soft flex-1 min-w-0 truncate">{one.what}</span>
-                <span className="whitespace-nowrap">
-                  <span className="text-faint">{one.was}</span> → {one.now}
-                </span>
-                {one.pin && <PinKey address={one.pin} of={`${one.whose}, ${one.what}`} />}
-              </li>
+              <InRow key={keyOf(one)} of={keyOf(one)} rows={rows}>
+                <li
+                  data-row={keyOf(one)}
+                  data-subject={one.strip}
+                  className="flex items-center gap-2 py-0.5"
+                >
+                  <Strip strip={one.strip} name={one.whose} />
+                  <span className="text-soft flex-1 min-w-0 truncate">{one.what}</span>
+                  <span className="whitespace-nowrap">
+                    <span className="text-faint">{one.was}</span> → {one.now}
+                  </span>
+                  {one.pin && <PinKey address={one.pin} of={`${one.whose}, ${one.what}`} />}
+                </li>
+              </InRow>
             ))}
             {scene.beneath > 0 && (
               <li className="text-faint">
@@ -76,12 +87,14 @@ export function SceneEffect({ scene }: { scene: Scene }) {
         {scene.pinned.length > 0 && (
           <Block title="Held by pins" note={String(scene.pinned.length)}>
             {scene.pinned.map((one) => (
-              <li key={`${one.name} ${one.what}`} className="flex items-center gap-2 py-0.5">
-                <span className="flex-1 min-w-0">
-                  {one.name} <span className="text-soft">{one.what}</span>
-                </span>
-                <PinKey address={one.pin} of={one.says} />
-              </li>
+              <InRow key={one.pin} of={one.pin} rows={rows}>
+                <li data-row={one.pin} className="flex items-center gap-2 py-0.5">
+                  <span className="flex-1 min-w-0">
+                    <bdi>{one.name}</bdi> <span className="text-soft">{one.what}</span>
+                  </span>
+                  <PinKey address={one.pin} of={one.says} />
+                </li>
+              </InRow>
             ))}
           </Block>
         )}
@@ -122,10 +135,11 @@ function Block({
 }
 
 function Strip({ strip, name }: { strip: string; name: string }) {
+  const tabIndex = useTabIndex();
   const path = stripPath(strip);
   if (!path) return <span>{name}</span>;
   return (
-    <RouteLink to={path} className="in-text hover:underline">
+    <RouteLink to={path} dir="auto" tabIndex={tabIndex} className="in-text hover:underline">
       {name}
     </RouteLink>
   );
@@ -143,15 +157,21 @@ function Listener({ listener }: { listener: SceneListener }) {
     .map(([how, word]) => `${listener[how]} ${word}`)
     .join(", ");
   return (
-    <li className="py-1" data-listener={listener.listener}>
+    <li className="py-1" data-listener={listener.listener} data-subject={listener.listener}>
       <div className="flex items-baseline gap-2">
         <strong className="font-semibold">{listener.name}</strong>
         <span className="text-faint text-[13px]">{words}</span>
       </div>
       <ul className="pl-3 border-l border-line">
         {listener.cells.slice(0, 8).map((cell) => (
-          <li key={cell.source} className="flex gap-2">
-            <span className="flex-1 min-w-0 truncate">{cell.name}</span>
+          <li
+            key={cell.source}
+            data-subject={`${cell.source} ${listener.listener}`}
+            className="flex gap-2"
+          >
+            <span dir="auto" className="flex-1 min-w-0 truncate">
+              {cell.name}
+            </span>
             <span className="whitespace-nowrap">
               <span className="text-faint">{heard(cell.was_db)}</span> →{" "}
               <span className={cell.now_db === null ? "text-coral" : ""}>{heard(cell.now_db)}</span>

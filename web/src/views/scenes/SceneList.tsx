@@ -4,7 +4,8 @@ import { hasPhrase } from "../../data/search";
 import { store, valueIn } from "../../data/show";
 import { useShow, useText } from "../../data/use";
 import { useCoarse } from "../../ui/media";
-import { RowList, useTabIndex } from "../../ui/RowList";
+import { RowList } from "../../ui/RowList";
+import { useTabIndex } from "../../ui/reach";
 import { SearchField } from "../../ui/SearchField";
 
 interface Props {
@@ -84,7 +85,10 @@ function SceneRow({
       }`}
     >
       <span className="w-10 shrink-0 text-right font-title font-semibold text-iris">{number}</span>
-      <span className={`flex-1 min-w-0 truncate ${skipped ? "text-faint line-through" : ""}`}>
+      <span
+        dir="auto"
+        className={`flex-1 min-w-0 truncate ${skipped ? "text-faint line-through" : ""}`}
+      >
         {name}
       </span>
       {now && <span className="text-sun-text text-[12px] font-semibold">now</span>}

@@ -74,7 +74,9 @@ export function ShowsView() {
                   key={card.id}
                   className="flex items-center gap-3 min-h-11 rounded-lg border border-line px-3"
                 >
-                  <span className="flex-1 min-w-0 truncate text-soft">{card.name}</span>
+                  <span dir="auto" className="flex-1 min-w-0 truncate text-soft">
+                    {card.name}
+                  </span>
                   <span className="text-faint text-[13px] whitespace-nowrap phone:hidden">
                     removed {whenText(card.removed_at!)}
                   </span>
@@ -135,7 +137,7 @@ function Row({
           className="w-full font-semibold text-[15px] -ml-1.5"
           onCommit={(name) => void onAct(renameShow(card.id, name), `Called ${name}`)}
         />
-        <span className="block text-[13px] text-faint truncate">
+        <span dir="auto" className="block text-[13px] text-faint truncate">
           {card.desk} · {changed}
         </span>
       </span>

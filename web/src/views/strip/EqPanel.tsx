@@ -5,6 +5,7 @@ import type { Curves, Move } from "../../data/types";
 import { useLevel, useLink, useOn, useShow, useText } from "../../data/use";
 import { hertzText, levelText } from "../../data/words";
 import { useCoarse } from "../../ui/media";
+import { InRow, useRows } from "../../ui/reach";
 import { Waiting } from "../../ui/Waiting";
 import {
   across,
@@ -21,6 +22,7 @@ import {
 import { BANDS } from "./stages";
 import { ValueField } from "./ValueField";
 
+const CUT = "low_cut";
 const CUT_DB = -12;
 
 interface Props {
@@ -34,6 +36,7 @@ interface Props {
 export function EqPanel({ strip, name, beside = false }: Props) {
   const curves = useShow((state) => (state.curves?.strip === strip ? state.curves : null));
   const [at, setAt] = useState<string>("3");
+  const rows = useRows([CUT, ...BANDS]);
   if (!curves) return <Waiting>Drawing…</Waiting>;
   return (
     <div
@@ -53,17 +56,14 @@ export function EqPanel({ strip, name, beside = false }: Props) {
               ))}
             </tr>
           </thead>
-          <tbody>
-            <CutRow strip={strip} name={name} chosen={at === "low_cut"} onAt={setAt} />
+          <tbody {...rows.hand}>
+            <InRow of={CUT} rows={rows}>
+              <CutRow strip={strip} name={name} chosen={at === CUT} onAt={setAt} />
+            </InRow>
             {BANDS.map((band) => (
-              <BandRow
-                key={band}
-                strip={strip}
-                name={name}
-                band={band}
-                chosen={at === band}
-                onAt={setAt}
-              />
+              <InRow key={band} of={band} rows={rows}>
+                <BandRow strip={strip} name={name} band={band} chosen={at === band} onAt={setAt} />
+              </InRow>
             ))}
           </tbody>
         </table>
@@ -258,7 +258,7 @@ const rowClass = (chosen: boolean) => `h-9 coarse:h-12 ${chosen ? "bg-raise" : "
 function CutRow({ strip, name, chosen, onAt }: RowProps) {
   const of = `low cut of ${name}`;
   return (
-    <tr className={rowClass(chosen)} onFocus={() => onAt("low_cut")}>
+    <tr data-row={CUT} className={rowClass(chosen)} onFocus={() => onAt(CUT)}>
       <td className="w-10 text-center font-bold text-soft">/</td>
       <td className="whitespace-nowrap">
         <ValueField bare address={`${strip}/low_cut/on`} of={of} /> low cut
@@ -280,7 +280,11 @@ function BandRow({ strip, name, band, chosen, onAt }: RowProps & { band: string 
   const of = `band ${band} of ${name}`;
   const flat = useText(`${at}/gain`) === "0";
   return (
-    <tr className={`${rowClass(chosen)} ${flat ? "text-soft" : ""}`} onFocus={() => onAt(band)}>
+    <tr
+      data-row={band}
+      className={`${rowClass(chosen)} ${flat ? "text-soft" : ""}`}
+      onFocus={() => onAt(band)}
+    >
       <td className={`text-center font-bold ${chosen ? "text-sun-text" : "text-soft"}`}>{band}</td>
       <td>
         <ValueField bare address={`${at}/kind`} of={of} />

@@ -1,6 +1,7 @@
 import type { StripPath } from "../../data/types";
 import { select } from "../../data/use";
 import { levelText } from "../../data/words";
+import { useRows } from "../../ui/reach";
 
 interface Props {
   expected: NonNullable<StripPath["expected"]>;
@@ -10,6 +11,7 @@ interface Props {
 /** How loud a bus is expected to be against full scale, and who makes it so. */
 export function ExpectedLevel({ expected, strip }: Props) {
   const { dbfs, worst_dbfs: worst, loudest, unknown } = expected;
+  const rows = useRows(loudest.map((one) => one.source));
   const over = dbfs !== null && dbfs > 0;
   return (
     <section aria-label="Level expected" className="flex-[1_1_190px] min-w-44 flex flex-col gap-1">
@@ -29,15 +31,18 @@ export function ExpectedLevel({ expected, strip }: Props) {
               if all peaks meet {levelText(worst)} dBFS
             </p>
           )}
-          <ol>
+          <ol {...rows.hand}>
             {loudest.map((one) => (
-              <li key={one.source}>
+              <li key={one.source} data-row={one.source}>
                 <button
                   type="button"
+                  tabIndex={rows.reached === one.source ? 0 : -1}
                   onClick={() => select(one.source, strip)}
                   className="w-full h-7 coarse:h-11 flex items-center justify-between gap-2 px-2 rounded-md hover:bg-raise cursor-pointer text-[13.5px]"
                 >
-                  <span className="truncate">{one.name}</span>
+                  <span dir="auto" className="truncate">
+                    {one.name}
+                  </span>
                   <span className="text-soft">{levelText(one.dbfs)}</span>
                 </button>
               </li>

@@ -160,7 +160,7 @@ function Versions({ fitting }: { fitting: Fitting }) {
         {fitting.versions.map((one, at) => (
           <li key={one.number} className="flex items-center gap-2 py-0.5 min-h-8">
             <span className="w-6 text-right text-faint">{one.number}</span>
-            <span className="flex-1 min-w-0 truncate">
+            <span dir="auto" className="flex-1 min-w-0 truncate">
               {whenText(new Date(one.at_s * 1000).toISOString())}, {one.how}
               {one.by && <span className="text-soft"> by {one.by}</span>}
             </span>

@@ -27,7 +27,11 @@ export function FittingLine({ channel, name }: { channel: string; name: string }
       aria-label={`Who is on ${name}`}
       className="flex items-center gap-x-3 gap-y-1.5 flex-wrap rounded-xl border border-line bg-floor px-3 py-2 mb-2"
     >
-      <span className="text-iris font-semibold min-w-0 truncate max-w-96" data-testid="who-is-on">
+      <span
+        dir="auto"
+        className="text-iris font-semibold min-w-0 truncate max-w-96"
+        data-testid="who-is-on"
+      >
         {fitting.on || "Nobody is on"}
       </span>
       {fitting.fitting && (

@@ -106,7 +106,7 @@ export function PathLine({ path, chosen, onChoose, onStep }: Props) {
               }}
             >
               {TAP_WORD[leaves.tap]}
-              <strong className="text-paper line-clamp-2 break-words">
+              <strong dir="auto" className="text-paper line-clamp-2 break-words">
                 {leaves.names.length <= 2
                   ? leaves.names.join(", ")
                   : `${leaves.names[0]} and ${leaves.names.length - 1} more`}

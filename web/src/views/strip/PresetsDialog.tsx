@@ -72,7 +72,9 @@ function Form({ strip, presets, name, onOpenChange }: Props) {
               onClick={() => setChosen(one.preset)}
               className={`w-full text-left px-3 min-h-9 coarse:min-h-11 rounded-lg flex items-center gap-2 cursor-pointer ${one.preset === chosen ? "bg-raise font-semibold" : "hover:bg-card"}`}
             >
-              <span className="flex-1 min-w-0 break-words">{one.name}</span>
+              <span dir="auto" className="flex-1 min-w-0 break-words">
+                {one.name}
+              </span>
               <span className="text-faint text-[12px]">
                 {[one.suits && "suits", one.own && "your own"].filter(Boolean).join(", ")}
               </span>
@@ -90,7 +92,9 @@ function Form({ strip, presets, name, onOpenChange }: Props) {
               void link.do(ask, { quiet: false }).then((done) => done && onOpenChange(false));
           }}
         >
-          <h3 className="font-semibold break-words">{card?.name}</h3>
+          <h3 dir="auto" className="font-semibold break-words">
+            {card?.name}
+          </h3>
           <fieldset className="flex gap-1.5 flex-wrap border-0 p-0 m-0">
             <legend className="sr-only">What of it</legend>
             {ASPECTS.map(([key, word]) => (

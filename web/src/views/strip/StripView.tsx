@@ -9,6 +9,7 @@ import { cellText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
 import { PinKey } from "../../ui/PinKey";
+import { useRows } from "../../ui/reach";
 import { Waiting } from "../../ui/Waiting";
 import { ExpectedLevel } from "./ExpectedLevel";
 import { FittingLine } from "./FittingLine";
@@ -110,7 +111,7 @@ function Head({ strip, path, before, after }: HeadProps) {
         style={{ background: `var(--strip-${colour})` }}
         aria-hidden
       />
-      <h1 className="font-title text-[22px] font-bold min-w-0 truncate" title={name}>
+      <h1 dir="auto" className="font-title text-[22px] font-bold min-w-0 truncate" title={name}>
         {kind === "channel" ? `${number} ${name}` : name}
       </h1>
       {kind !== "channel" && number && (
@@ -158,7 +159,7 @@ function Step({ to, arrow }: { to?: string; arrow: string }) {
       className="h-9 coarse:h-11 px-3 rounded-xl border border-line bg-card flex items-center gap-1.5 max-w-52 hover:bg-raise"
     >
       <span aria-hidden>{arrow}</span>
-      <span className="truncate">
+      <span dir="auto" className="truncate">
         {kind === "channel" ? `${number} ` : ""}
         {name}
       </span>
@@ -173,8 +174,13 @@ interface ReachesProps {
 
 /** Who hears it, the loudest first; pressed, Why answers for that cell. */
 function Reaches({ reaches, strip }: ReachesProps) {
+  const rows = useRows(reaches.map((one) => one.listener));
   return (
-    <section aria-label="Reaches" className="flex-[1_1_190px] min-w-44 flex flex-col gap-1">
+    <section
+      aria-label="Reaches"
+      className="flex-[1_1_190px] min-w-44 flex flex-col gap-1"
+      {...rows.hand}
+    >
       <h2 className="text-soft">
         Reaches {reaches.length} listener{reaches.length === 1 ? "" : "s"}
       </h2>
@@ -182,6 +188,8 @@ function Reaches({ reaches, strip }: ReachesProps) {
         <button
           key={one.listener}
           type="button"
+          data-row={one.listener}
+          tabIndex={rows.reached === one.listener ? 0 : -1}
           onClick={() => select(strip, one.listener)}
           className="relative h-8 coarse:h-11 rounded-md bg-quiet overflow-hidden flex items-center justify-between px-2.5 cursor-pointer text-[13.5px]"
         >
@@ -190,7 +198,9 @@ function Reaches({ reaches, strip }: ReachesProps) {
             className="absolute inset-y-0 left-0 bg-heard"
             style={{ width: `${Math.max(4, Math.min(100, ((one.level_db + 60) / 66) * 100))}%` }}
           />
-          <span className="relative truncate">{one.name}</span>
+          <span dir="auto" className="relative truncate">
+            {one.name}
+          </span>
           <span className="relative pl-2">{cellText(one.level_db)}</span>
         </button>
       ))}

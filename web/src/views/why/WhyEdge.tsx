@@ -31,8 +31,8 @@ export function WhyEdge({ onUnfold }: { onUnfold: () => void }) {
           <strong className="font-title">Why</strong>
           {why && (
             <>
-              <span className="text-soft truncate" dir="auto">
-                {why.source_name} → {why.listener_name}
+              <span className="text-soft truncate">
+                <bdi>{why.source_name}</bdi> → <bdi>{why.listener_name}</bdi>
               </span>
               <span className={heard ? "text-sea font-semibold" : "text-coral"}>{level}</span>
             </>

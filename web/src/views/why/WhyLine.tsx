@@ -12,8 +12,8 @@ export function WhyLine() {
     <RadixDialog.Root>
       <RadixDialog.Trigger className="flex items-center gap-2 h-11 px-4 phone:px-3 border-t border-line bg-floor text-left cursor-pointer shrink-0">
         <span className="flex-1 min-w-0 truncate">
-          {why.source_name} <span aria-hidden>→</span>
-          <span className="sr-only">to</span> {why.listener_name}
+          <bdi>{why.source_name}</bdi> <span aria-hidden>→</span>
+          <span className="sr-only">to</span> <bdi>{why.listener_name}</bdi>
         </span>
         <strong className={`whitespace-nowrap ${heard ? "text-sea" : "text-coral"}`}>
           {heard

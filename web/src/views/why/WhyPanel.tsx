@@ -52,8 +52,8 @@ function Answer({ why, source }: { why: Why; source: string }) {
   return (
     <>
       <p className="text-soft break-words">
-        {why.source_name} <span aria-hidden>→</span>
-        <span className="sr-only">to</span> {why.listener_name}
+        <bdi>{why.source_name}</bdi> <span aria-hidden>→</span>
+        <span className="sr-only">to</span> <bdi>{why.listener_name}</bdi>
       </p>
       <p className="font-title text-[32px] leading-tight font-bold" data-testid="why-level">
         {heard ? `${levelText(why.level_db)} dB` : "silent"}
@@ -231,7 +231,10 @@ function StepRow({ step, last }: { step: Step; last: boolean }) {
         )}
       </span>
       <span className="pb-3 min-w-0">
-        <span className={`block truncate ${step.in_path ? "font-semibold" : "text-faint"}`}>
+        <span
+          dir="auto"
+          className={`block truncate ${step.in_path ? "font-semibold" : "text-faint"}`}
+        >
           {step.title}
         </span>
         <span className="block text-[12.5px] text-faint break-words">{step.detail}</span>

@@ -1,8 +1,8 @@
 import { useLocation } from "wouter";
-import { isOf, thingOf } from "../../data/address";
+import { thingOf } from "../../data/address";
 import { takeRemedy } from "../../data/remedy";
 import type { Finding } from "../../data/types";
-import { select, useLink, useShow } from "../../data/use";
+import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Deliberate } from "../../ui/Deliberate";
 import { Empty } from "../../ui/Panel";
@@ -71,6 +71,7 @@ function Row({ finding }: { finding: Finding }) {
   return (
     <li
       data-rule={finding.rule}
+      data-subject={finding.about}
       className="flex items-center gap-x-3 gap-y-1.5 phone:flex-wrap min-h-11 rounded-lg bg-floor border border-line px-3 py-1.5"
     >
       <span
@@ -80,14 +81,7 @@ function Row({ finding }: { finding: Finding }) {
       <span className="flex-1 min-w-0 phone:min-w-[calc(100%-40px)] break-words">
         {finding.says}
       </span>
-      <Button
-        small
-        tone="quiet"
-        onClick={() => {
-          if (isOf(finding.about, "channel")) select(finding.about);
-          navigate(placeOf(finding.about));
-        }}
-      >
+      <Button small tone="quiet" onClick={() => navigate(placeOf(finding.about))}>
         Look
       </Button>
       {remedy &&

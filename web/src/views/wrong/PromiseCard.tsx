@@ -22,6 +22,7 @@ export function PromiseCard({ promise }: { promise: string }) {
   const more = judged.breaking - judged.breaches.length;
   return (
     <li
+      data-row={promise}
       data-promise={promise}
       data-kept={!broken}
       className={`rounded-xl border p-3 bg-floor flex flex-col gap-2 ${broken ? "border-coral" : "border-line"}`}
@@ -84,7 +85,10 @@ function Way({ breach }: { breach: Breach }) {
   const make = (one: Remedy) =>
     void link.do({ action: "moves", moves: one.moves, says: one.says }, { quiet: false });
   return (
-    <li className="flex items-center gap-x-3 gap-y-1.5 flex-wrap rounded-lg bg-card border border-line px-3 py-1.5 min-h-11">
+    <li
+      data-subject={`${breach.source} ${breach.listener}`}
+      className="flex items-center gap-x-3 gap-y-1.5 flex-wrap rounded-lg bg-card border border-line px-3 py-1.5 min-h-11"
+    >
       <span className={`flex-1 min-w-56 break-words ${breach.open ? "text-coral" : ""}`}>
         {breach.says}
         {setter && <span className="text-faint text-[13px]"> By {setterText(setter)}.</span>}

@@ -1,5 +1,6 @@
 import { useShow } from "../../data/use";
 import { Empty } from "../../ui/Panel";
+import { InRow, useRows } from "../../ui/reach";
 import { MinusForm } from "./MinusForm";
 import { NewPromise } from "./NewPromise";
 import { PromiseCard } from "./PromiseCard";
@@ -7,6 +8,7 @@ import { PromiseCard } from "./PromiseCard";
 /** What must hold of who reaches whom, and whether it does, by every way there is. */
 export function Promises() {
   const numbers = useShow((state) => state.promises);
+  const rows = useRows(numbers.map((number) => `promise/${number}`));
   return (
     <>
       <NewPromise />
@@ -19,9 +21,11 @@ export function Promises() {
           </p>
         </Empty>
       ) : (
-        <ul className="scrolls flex-1 min-h-0 flex flex-col gap-2 pr-1">
+        <ul {...rows.hand} className="scrolls flex-1 min-h-0 flex flex-col gap-2 pr-1">
           {numbers.map((number) => (
-            <PromiseCard key={number} promise={`promise/${number}`} />
+            <InRow key={number} of={`promise/${number}`} rows={rows}>
+              <PromiseCard promise={`promise/${number}`} />
+            </InRow>
           ))}
         </ul>
       )}
