@@ -24,7 +24,7 @@ def bring(person, path):
 def choose(person, label, value):
     """Choose from a list, and wait until what it does is shown."""
     person.choose(label, value)
-    person.until(lambda: "Reading…" not in person.body())
+    person.until(lambda: "One moment…" not in person.body())
     person.until(lambda: person.field(label).get_attribute("data-chosen") == value)
 
 

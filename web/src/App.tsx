@@ -51,7 +51,7 @@ export function App() {
       clearTimeout(again);
     };
   }, []);
-  if (link === null) return <Waiting className="p-8">Opening the show…</Waiting>;
+  if (link === null) return <Waiting className="p-8" />;
   if (!(link instanceof Link) && typeof link !== "string") return <NoShow me={link} />;
   if (typeof link === "string")
     return (

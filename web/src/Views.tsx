@@ -66,7 +66,7 @@ export function Views() {
         </Route>
       ))}
       <Route path="/guide">
-        <Suspense fallback={<Waiting className="py-5">Opening the guide…</Waiting>}>
+        <Suspense fallback={<Waiting className="py-5" />}>
           <GuideView />
         </Suspense>
       </Route>

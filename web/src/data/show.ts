@@ -41,6 +41,8 @@ export interface Notice {
   id: number;
   text: string;
   tone: "said" | "refused";
+  /** When, by this screen's clock, in ms since 1970. */
+  at: number;
 }
 
 /** Several edits that would each do what was asked for, and why it was not simply done. */
@@ -120,6 +122,8 @@ export interface ShowState extends InUse {
   /** What was asked for and can be done in several ways, for a person to choose. */
   choice: Choice | null;
   notices: readonly Notice[];
+  /** Everything that was told since the page was opened, as far as somebody may want to read it. */
+  told: readonly Notice[];
 }
 
 export const store = createStore<ShowState>(() => ({
@@ -165,6 +169,7 @@ export const store = createStore<ShowState>(() => ({
   selected: null,
   choice: null,
   notices: [],
+  told: [],
 }));
 
 export function setDesk(me: Me, desk: Desk): void {
@@ -375,11 +380,16 @@ export function placesOf(names: readonly string[]): ReadonlyMap<string, number> 
 }
 
 let nextNotice = 1;
+const MOST_TOLD = 100;
 
 /** Tell something that passes, once it was seen: what was done, or why it was refused. */
 export function notify(text: string, tone: Notice["tone"] = "said"): void {
-  const id = nextNotice++;
-  store.setState((state) => ({ notices: [...state.notices.slice(-2), { id, text, tone }] }));
+  const notice = { id: nextNotice++, text, tone, at: Date.now() };
+  store.setState((state) => ({
+    // a newer refusal takes the place of the one before
+    notices: [...state.notices.filter((one) => tone === "said" || one.tone === "said"), notice],
+    told: [...state.told.slice(1 - MOST_TOLD), notice],
+  }));
 }
 
 export function dismiss(id: number): void {

@@ -5,33 +5,49 @@ import { notify, store } from "../data/show";
 import { asks, fetched, inPage, pretend } from "../testing/pretend";
 import { Frame } from "./Frame";
 
-const told = () => screen.getByRole("status", { name: "Notices" }).textContent;
+const told = () =>
+  [...document.querySelectorAll("[data-notice]")].map((one) => one.textContent).join(" | ");
 
 beforeEach(() => pretend({}));
 
-it("tells the last three things that pass; each goes by itself, a refusal later, or by a press", () => {
+it("tells what was done until it was seen, and a refusal until it is taken away or another comes", () => {
   vi.useFakeTimers();
   try {
     const page = render(inPage(<Frame>work</Frame>));
     act(() => notify("Too high.", "refused"));
     act(() => notify("2 lines taken."));
-    expect(told()).toBe("Not done.Too high.✕2 lines taken.");
-    act(() => vi.advanceTimersByTime(4_000));
+    expect(screen.getByRole("alert").textContent).toContain("Too high.");
+    expect(told()).toBe("Not done.Too high.✕ | 2 lines taken.");
+    act(() => vi.advanceTimersByTime(60_000));
     expect(told()).toBe("Not done.Too high.✕");
-    act(() => vi.advanceTimersByTime(6_000));
-    expect(told()).toBe("");
     for (const text of ["one", "two"]) act(() => notify(text));
-    act(() => notify("three", "refused"));
-    act(() => notify("four"));
-    expect(told()).toBe("twoNot done.three✕four");
+    act(() => notify("Too low.", "refused"));
+    expect(told()).toBe("Not done.Too low.✕ | two");
     fireEvent.click(screen.getByRole("button", { name: "Take the notice away" }));
-    expect(told()).toBe("twofour");
+    expect(told()).toBe("two");
+    act(() => vi.advanceTimersByTime(5_000));
+    expect(told()).toBe("");
+    expect(store.getState().notices).toEqual([]);
     page.unmount();
     expect(vi.getTimerCount()).toBe(0);
-    expect(store.getState().notices).toHaveLength(2);
   } finally {
     vi.useRealTimers();
   }
+});
+
+it("keeps everything that was told in a list, the newest first, as far as anybody reads", () => {
+  render(inPage(<Frame>work</Frame>));
+  act(() => notify("Kick muted"));
+  act(() => notify("Too high.", "refused"));
+  fireEvent.click(screen.getByText("Too high."));
+  const rows = [...screen.getByRole("list", { name: "All notices" }).children];
+  expect(rows.map((row) => row.lastChild?.textContent)).toEqual([
+    "Not done.Too high.",
+    "Kick muted",
+  ]);
+  for (let n = 0; n < 150; n++) act(() => notify(`told ${n}`));
+  expect(store.getState().told).toHaveLength(100);
+  expect(store.getState().told.at(-1)?.text).toBe("told 149");
 });
 
 it("has one stop of the Tab key in the work list, also where the view is not in it", () => {

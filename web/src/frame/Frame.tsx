@@ -2,12 +2,13 @@ import { type ReactNode, useEffect, useLayoutEffect, useState } from "react";
 import { useLocation } from "wouter";
 import { listenForAlone } from "../data/hand";
 import { useHabits } from "../data/settings";
-import { dismiss, type Notice, store } from "../data/show";
+import { store } from "../data/show";
 import { followTo } from "../data/subject";
 import { select, useLink, useShow } from "../data/use";
 import { Guarded } from "../ui/Guarded";
 import { isTyping, useKeys } from "../ui/keys";
 import { usePhone, useWide } from "../ui/media";
+import { Notices } from "../ui/Notices";
 import { WhyEdge } from "../views/why/WhyEdge";
 import { WhyLine } from "../views/why/WhyLine";
 import { WhyPanel } from "../views/why/WhyPanel";
@@ -17,6 +18,7 @@ import { Find } from "./find/Find";
 import { hasSteps } from "./firstSteps";
 import { KeysDialog } from "./KeysDialog";
 import { actOf } from "./keys";
+import { NoticesDialog } from "./NoticesDialog";
 import { seen, VIEW_WORD, viewOf } from "./places";
 import { Rail } from "./Rail";
 import { TopBar } from "./TopBar";
@@ -35,6 +37,7 @@ export function Frame({ children }: { children: ReactNode }) {
   const link = useLink();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
+  const [told, setTold] = useState(false);
   const [path] = useLocation();
   const selected = useShow((state) => state.selected);
   const started = useShow((state) => state.revision !== null);
@@ -100,8 +103,12 @@ export function Frame({ children }: { children: ReactNode }) {
       <a className="skip screen-only" href="#work">
         Skip to the work
       </a>
-      <TopBar onFind={() => setFinding(true)} onKeys={() => setKeys(true)} />
-      {!phone && <Rail onKeys={() => setKeys(true)} />}
+      <TopBar
+        onFind={() => setFinding(true)}
+        onKeys={() => setKeys(true)}
+        onNotices={() => setTold(true)}
+      />
+      {!phone && <Rail onKeys={() => setKeys(true)} onNotices={() => setTold(true)} />}
       <div className="min-w-0 min-h-0 flex">
         <main
           id="work"
@@ -120,15 +127,32 @@ export function Frame({ children }: { children: ReactNode }) {
               {children}
             </Guarded>
           </div>
-          {!wide && hasWhy(view) && <WhyLine />}
+          {!wide && <Below why={hasWhy(view)} onNotices={() => setTold(true)} />}
         </main>
         {why}
       </div>
-      <Find open={finding} onOpenChange={setFinding} onKeys={() => setKeys(true)} view={view} />
+      <Find
+        open={finding}
+        onOpenChange={setFinding}
+        onKeys={() => setKeys(true)}
+        onNotices={() => setTold(true)}
+        view={view}
+      />
       <KeysDialog open={keys} onOpenChange={setKeys} view={view} />
       <Choosing />
       <UnsentDialog />
-      <Notices />
+      <NoticesDialog open={told} onOpenChange={setTold} />
+    </div>
+  );
+}
+
+/** Below the work where there is no room beside it: a notice while there is one, else Why. */
+function Below({ why, onNotices }: { why: boolean; onNotices: () => void }) {
+  const some = useShow((state) => state.notices.length > 0);
+  if (!some) return why ? <WhyLine /> : null;
+  return (
+    <div className="shrink-0 border-t border-line bg-floor px-2 py-1">
+      <Notices onAll={onNotices} />
     </div>
   );
 }
@@ -143,54 +167,5 @@ function Gone() {
       </a>{" "}
       has it, to be brought back; it is here again by itself then.
     </p>
-  );
-}
-
-function Notices() {
-  const notices = useShow((state) => state.notices);
-  return (
-    <div
-      // what is below a notice takes the click: it may cover the very field that one goes for
-      className="pointer-events-none fixed bottom-4 phone:bottom-14 left-1/2 -translate-x-1/2 w-max max-w-[94vw] flex flex-col gap-2 items-center z-50"
-      role="status"
-      aria-label="Notices"
-    >
-      {notices.map((notice) => (
-        <NoticeKey key={notice.id} notice={notice} />
-      ))}
-    </div>
-  );
-}
-
-const SEEN_MS = { said: 3500, refused: 9000 };
-
-/** A notice that goes by itself when it was seen; a refusal, which stays longer, also by a press. */
-function NoticeKey({ notice: { id, text, tone } }: { notice: Notice }) {
-  useEffect(() => {
-    const timer = setTimeout(() => dismiss(id), SEEN_MS[tone]);
-    return () => clearTimeout(timer);
-  }, [id, tone]);
-  return (
-    <div
-      data-notice={tone}
-      className={`max-w-[min(640px,94vw)] flex items-start gap-2 text-left rounded-xl border px-4 py-2.5 shadow-xl bg-raise text-paper ${
-        tone === "refused" ? "border-coral" : "border-edge"
-      }`}
-    >
-      <span>
-        {tone === "refused" && <strong className="text-coral mr-1.5">Not done.</strong>}
-        {text}
-      </span>
-      {tone === "refused" && (
-        <button
-          type="button"
-          aria-label="Take the notice away"
-          onClick={() => dismiss(id)}
-          className="pointer-events-auto -my-1 w-8 h-8 coarse:w-11 coarse:h-11 shrink-0 rounded-lg cursor-pointer text-soft hover:bg-card"
-        >
-          ✕
-        </button>
-      )}
-    </div>
   );
 }

@@ -6,8 +6,13 @@ import { useShow } from "../data/use";
 import { ITEM, MENU, RULE } from "./menu";
 import { viewOf } from "./places";
 
+interface Opens {
+  onKeys: () => void;
+  onNotices: () => void;
+}
+
 /** Who is signed in: their settings, the theme, the keys, the guide, and the way out. */
-export function PersonMenu({ onKeys }: { onKeys: () => void }) {
+export function PersonMenu(opens: Opens) {
   const name = useShow((state) => state.me?.name ?? "");
   return (
     <DropdownMenu.Root modal={false}>
@@ -29,7 +34,7 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content side="right" align="end" sideOffset={8} className={MENU}>
-          <PersonItems onKeys={onKeys} />
+          <PersonItems {...opens} />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -37,7 +42,7 @@ export function PersonMenu({ onKeys }: { onKeys: () => void }) {
 }
 
 /** What a person has for themselves, in whichever menu. */
-export function PersonItems({ onKeys }: { onKeys: () => void }) {
+export function PersonItems({ onKeys, onNotices }: Opens) {
   const [path, navigate] = useLocation();
   return (
     <>
@@ -46,6 +51,9 @@ export function PersonItems({ onKeys }: { onKeys: () => void }) {
       </DropdownMenu.Item>
       <DropdownMenu.Item className={ITEM} onSelect={toggleTheme}>
         Dusk or daylight
+      </DropdownMenu.Item>
+      <DropdownMenu.Item className={ITEM} onSelect={onNotices}>
+        Notices
       </DropdownMenu.Item>
       <DropdownMenu.Item className={ITEM} onSelect={onKeys}>
         Keys

@@ -1,4 +1,4 @@
-import type { KeyboardEvent } from "react";
+import type { ComponentProps, KeyboardEvent } from "react";
 import { Link as RouteLink, useLocation } from "wouter";
 import { Glyph } from "./Glyph";
 import { PersonMenu } from "./PersonMenu";
@@ -15,7 +15,7 @@ import {
 } from "./places";
 
 /** On the left: the six places of the work; beside each, under the pointer or the keys, its tabs. */
-export function Rail({ onKeys }: { onKeys: () => void }) {
+export function Rail(opens: ComponentProps<typeof PersonMenu>) {
   const [path] = useLocation();
   const here = placeOf(viewOf(path));
   const counts = useCounts();
@@ -36,7 +36,7 @@ export function Rail({ onKeys }: { onKeys: () => void }) {
           />
         ))}
       </nav>
-      <PersonMenu onKeys={onKeys} />
+      <PersonMenu {...opens} />
     </div>
   );
 }

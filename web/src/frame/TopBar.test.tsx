@@ -5,7 +5,8 @@ import { DESK, inPage, moved, pretend } from "../testing/pretend";
 import { Free } from "./Free";
 import { TopBar } from "./TopBar";
 
-const bar = () => render(inPage(<TopBar onFind={() => {}} onKeys={() => {}} />));
+const bar = () =>
+  render(inPage(<TopBar onFind={() => {}} onKeys={() => {}} onNotices={() => {}} />));
 const pill = () => document.querySelector<HTMLElement>("[data-status]")!;
 const is = (state: Partial<ShowState>) => act(() => store.setState(state));
 

@@ -3,7 +3,8 @@ import type { ReactNode } from "react";
 import { useLocation } from "wouter";
 import { useLink } from "../data/use";
 import { Button } from "../ui/Button";
-import { usePhone } from "../ui/media";
+import { usePhone, useWide } from "../ui/media";
+import { Notices } from "../ui/Notices";
 import { Glyph } from "./Glyph";
 import { ITEM, MENU, RULE } from "./menu";
 import { NowNext } from "./NowNext";
@@ -17,17 +18,19 @@ import { WrongPill } from "./WrongPill";
 interface Props {
   onFind: () => void;
   onKeys: () => void;
+  onNotices: () => void;
 }
 
 /** On top, in sight from everywhere: the show, now and next, what is wrong, solo, seals, find, undo. */
-export function TopBar({ onFind, onKeys }: Props) {
+export function TopBar({ onFind, onKeys, onNotices }: Props) {
+  const wide = useWide();
   const link = useLink();
   const phone = usePhone();
   return (
     <header className="col-span-full flex items-stretch h-14 coarse:h-[68px] border-b border-line bg-floor">
       {phone ? (
         <span className="flex items-center pl-1.5">
-          <PhoneMenu onKeys={onKeys} />
+          <PhoneMenu onKeys={onKeys} onNotices={onNotices} />
         </span>
       ) : (
         <span className="w-[72px] narrow:w-16 shrink-0 grid place-items-center">
@@ -49,7 +52,9 @@ export function TopBar({ onFind, onKeys }: Props) {
         <SoloPill />
         <SealPill />
       </Block>
-      <span className="flex-1" />
+      <div className="flex-1 min-w-0 flex items-center justify-center px-2">
+        {wide && <Notices onAll={onNotices} />}
+      </div>
       <span className="flex items-center gap-2 pr-4 phone:pr-2 pl-2 shrink-0">
         <button
           type="button"
@@ -102,7 +107,7 @@ function Block({ children, first }: { children: ReactNode; first?: boolean }) {
 }
 
 /** On a phone everything is one menu: the places with their views, and the person. */
-function PhoneMenu({ onKeys }: { onKeys: () => void }) {
+function PhoneMenu(opens: Pick<Props, "onKeys" | "onNotices">) {
   const [path] = useLocation();
   const counts = useCounts();
   return (
@@ -122,7 +127,7 @@ function PhoneMenu({ onKeys }: { onKeys: () => void }) {
             <PlaceItems key={place.key} place={place} tabs={tabsOf(place, counts)} />
           ))}
           <DropdownMenu.Separator className={RULE} />
-          <PersonItems onKeys={onKeys} />
+          <PersonItems {...opens} />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

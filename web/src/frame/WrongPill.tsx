@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import { Link as RouteLink } from "wouter";
 import { notify } from "../data/show";
 import { useShow } from "../data/use";
+import { ONE_MOMENT } from "../ui/Waiting";
 import { useWrong } from "./places";
 
 /** One number of what is wrong, broken promises among it; it leads to each with what mends it. */
@@ -21,7 +22,7 @@ export function WrongPill() {
         className={`w-2.5 h-2.5 ${wrong === null ? "border-2 border-faint rounded-full" : none ? "bg-sea rounded-full" : "bg-coral rotate-45"}`}
       />
       {wrong === null ? (
-        <span className="text-faint">looking…</span>
+        <span className="text-faint">{ONE_MOMENT}</span>
       ) : none ? (
         <span className="text-sea phone:sr-only">nothing wrong</span>
       ) : (

@@ -2,6 +2,7 @@ import { type ReactNode, useEffect, useState } from "react";
 import type { Ask, Preview } from "../data/types";
 import { stripName, useLink, useShow } from "../data/use";
 import { cellText, inSentence, levelText } from "../data/words";
+import { Waiting } from "./Waiting";
 
 /**
  * What the core says an edit would do, asked again whenever the edit or the show changes. `known`: what
@@ -130,12 +131,7 @@ export function Told({ shown, words, values }: ToldProps) {
         Offline: what it would do is told when the server is back. Taken now, it is made then.
       </p>
     );
-  if (!shown)
-    return (
-      <p className="text-soft pb-2" role="status">
-        Looking at what it would do…
-      </p>
-    );
+  if (!shown) return <Waiting className="pb-2" />;
   if (typeof shown === "string")
     return (
       <p className="text-coral pb-2" role="alert">

@@ -1,5 +1,6 @@
 import { Dialog as RadixDialog } from "radix-ui";
 import { type ReactNode, useRef } from "react";
+import { Notices } from "./Notices";
 
 interface Props {
   title: string;
@@ -28,7 +29,11 @@ export function Dialog({
   // the hand goes back to where it was, however the dialog came to be opened
   const before = useRef<HTMLElement | null>(null);
   const wasOpen = useRef(false);
-  if (open && !wasOpen.current) before.current = document.activeElement as HTMLElement | null;
+  const since = useRef(0);
+  if (open && !wasOpen.current) {
+    before.current = document.activeElement as HTMLElement | null;
+    since.current = Date.now();
+  }
   wasOpen.current = open;
   return (
     <RadixDialog.Root open={open} onOpenChange={onOpenChange}>
@@ -51,6 +56,7 @@ export function Dialog({
           </RadixDialog.Title>
           {about && <p className="text-soft mt-0.5">{about}</p>}
           <div className="flex flex-col min-h-0 scrolls -m-1 p-1">{children}</div>
+          <Notices since={since.current} />
         </RadixDialog.Content>
       </RadixDialog.Portal>
     </RadixDialog.Root>

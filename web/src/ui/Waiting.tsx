@@ -1,10 +1,11 @@
-import type { ReactNode } from "react";
+/** What is being worked out, in place of what it will show: one word for all of it. */
+export const ONE_MOMENT = "One moment…";
 
-/** What is being worked out, in place of what it will show. Tests wait until none is left. */
-export function Waiting({ children, className = "" }: { children: ReactNode; className?: string }) {
+/** Tests wait until none is left. */
+export function Waiting({ className = "" }: { className?: string }) {
   return (
-    <p data-loading className={`text-soft ${className}`}>
-      {children}
+    <p data-loading role="status" className={`text-soft ${className}`}>
+      {ONE_MOMENT}
     </p>
   );
 }

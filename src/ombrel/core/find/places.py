@@ -14,6 +14,7 @@ __all__ = ["HereDone", "place_answers", "place_words", "solo_answers"]
 
 # What the screen does by itself: it keeps no rule of the job.
 HereDone = Literal[
+    "notices",
     "undo", "redo", "keys", "new_show", "open_file", "save_file", "copy_show", "sign_out",
     "theme_dark", "theme_light", "theme_system", "why", "first_steps",
 ]  # fmt: skip
@@ -77,6 +78,7 @@ _DEEDS: Final = (
     _Place("Undo", "take back; revert; oops", here="undo"),
     _Place("Redo", "again", here="redo"),
     _Place("Every key", "keyboard; shortcuts; short keys; hotkeys; keys", here="keys"),
+    _Place("Notices", "messages; refusals; alerts; what was said; errors", here="notices"),
     _Place("A new show", "new show; create show; start over", here="new_show"),
     _Place("Open a file", "load file; import show; load show; open file", here="open_file"),
     _Place("Save to a file", "save; save as; backup; back up; download; export show",

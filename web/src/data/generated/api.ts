@@ -1810,7 +1810,7 @@ export interface components {
              */
             group: "change" | "go" | "hears" | "do";
             /** Here */
-            here: ("undo" | "redo" | "keys" | "new_show" | "open_file" | "save_file" | "copy_show" | "sign_out" | "theme_dark" | "theme_light" | "theme_system" | "why" | "first_steps") | null;
+            here: ("notices" | "undo" | "redo" | "keys" | "new_show" | "open_file" | "save_file" | "copy_show" | "sign_out" | "theme_dark" | "theme_light" | "theme_system" | "why" | "first_steps") | null;
             /** Title */
             title: string;
             /** View */

@@ -47,7 +47,10 @@ function answering(answers: FoundAnswer[], told: Partial<Found> = {}): void {
   );
 }
 const page = (open: boolean) =>
-  inPage(<Find open={open} onOpenChange={closed} onKeys={keys} view="hears" />, place);
+  inPage(
+    <Find open={open} onOpenChange={closed} onKeys={keys} onNotices={keys} view="hears" />,
+    place,
+  );
 const field = () => screen.getByRole("combobox", { name: "Find by name, number or wish" });
 const type = (words: string) => fireEvent.change(field(), { target: { value: words } });
 const options = () => screen.getAllByRole("option").map((one) => one.textContent);

@@ -9,11 +9,12 @@ interface Props {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   onKeys: () => void;
+  onNotices: () => void;
   view: string;
 }
 
 /** Find is the way to everything: what is typed is done or gone to. A channel's gain is then in hand. */
-export function Find({ open, onOpenChange, onKeys, view }: Props) {
+export function Find({ open, onOpenChange, onKeys, onNotices, view }: Props) {
   const gain = useRef(false);
   const gone = useRef(false);
   const takeSource = useSourceInHand();
@@ -21,6 +22,7 @@ export function Find({ open, onOpenChange, onKeys, view }: Props) {
   const opener = useRef<HTMLInputElement>(null);
   const opens: Opens = {
     keys: onKeys,
+    notices: onNotices,
     newShow: () => setMaking(true),
     openFile: () => opener.current?.click(),
   };

@@ -12,6 +12,7 @@ export type Here = NonNullable<FoundAnswer["here"]>;
 /** What the frame can open for somebody. */
 export interface Opens {
   keys: () => void;
+  notices: () => void;
   newShow: () => void;
   openFile: () => void;
 }
@@ -25,6 +26,7 @@ export const doHere: Record<
   undo: (link) => void link.undo(),
   redo: (link) => void link.redo(),
   keys: (_, opens) => opens.keys(),
+  notices: (_, opens) => opens.notices(),
   new_show: (_, opens) => opens.newShow(),
   open_file: (_, opens) => opens.openFile(),
   save_file: () => {

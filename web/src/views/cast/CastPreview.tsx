@@ -19,7 +19,7 @@ export function CastPreview({ ask, onDone }: { ask: Ask; onDone: () => void }) {
     >
       <div className="flex-1 min-w-72 max-h-64 scrolls" tabIndex={0} role="region" aria-label="Who">
         {shown === null ? (
-          <Waiting>Looking at what it would do…</Waiting>
+          <Waiting />
         ) : typeof shown === "string" ? (
           <p className="text-coral" role="alert">
             {shown}

@@ -25,7 +25,7 @@ export function CastView() {
     return (
       <>
         <ViewHead title="Cast" />
-        <Waiting>Reading the company…</Waiting>
+        <Waiting />
       </>
     );
   return (

@@ -219,7 +219,7 @@ describe("without a table", () => {
   it("says that it computes, or what to do where nobody plays", () => {
     pretend({});
     draw("/hears");
-    expect(screen.getByText("Computing who hears what…")).toBeTruthy();
+    expect(screen.getByText("One moment…")).toBeTruthy();
     const nothing = { ...TABLE, sources: [], level_db: [], state: [], way: [] };
     act(() => received(nothing));
     expect(screen.getByRole("link", { name: "Go to Lines" })).toBeTruthy();

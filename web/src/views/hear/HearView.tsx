@@ -49,7 +49,7 @@ export function HearView() {
     return heads.flatMap((head, index) => (phone || wanted(head) ? [index] : []));
   }, [heads, filter, phone]);
 
-  if (!table) return <Waiting className="py-5">Computing who hears what…</Waiting>;
+  if (!table) return <Waiting className="py-5" />;
   return (
     <>
       <ViewHead title="Who hears what">

@@ -108,7 +108,7 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
           {fault}
         </p>
       )}
-      {!compared && !fault && <Waiting>Laying one against the other…</Waiting>}
+      {!compared && !fault && <Waiting />}
       {compared && compared.differing === 0 && <p className="text-sea">They are the same.</p>}
       {compared && compared.differing > 0 && asking && (
         <div className="flex flex-col gap-1.5 min-h-0">

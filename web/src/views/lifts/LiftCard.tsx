@@ -10,6 +10,7 @@ import { NameField } from "../../ui/NameField";
 import { InRow, useRows, useTabIndex } from "../../ui/reach";
 import { SwitchKey } from "../../ui/SwitchKey";
 import { TypedField } from "../../ui/TypedField";
+import { Waiting } from "../../ui/Waiting";
 import { ValueField } from "../strip/ValueField";
 
 const ALL = "all"; // the row of them all
@@ -35,7 +36,7 @@ export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
     >
       <Terms lift={lift} name={name} />
       {!whole ? (
-        <p className="text-soft">Its groups have just changed…</p>
+        <Waiting />
       ) : lift.vain ? (
         <p className="text-sun-text">{lift.vain}</p>
       ) : (

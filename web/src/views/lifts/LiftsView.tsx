@@ -38,7 +38,7 @@ export function LiftsView() {
       <ViewHead title="Lifts">{lifts && lifts.length > 0 && <Leading />}</ViewHead>
       <NewLift />
       {lifts === null ? (
-        <Waiting>Computing the steps…</Waiting>
+        <Waiting />
       ) : lifts.length === 0 ? (
         <Empty title="Nobody to lift yet">
           <p>

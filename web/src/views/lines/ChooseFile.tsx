@@ -76,7 +76,7 @@ export function ChooseFile({ onFile }: { onFile: (file: File) => void }) {
               </Button>
             ))}
           </div>
-          {wanted && <Waiting className="mt-1.5">Fetching {wanted.name}…</Waiting>}
+          {wanted && <Waiting className="mt-1.5" />}
           {refused && (
             <p role="alert" className="text-coral mt-1.5">
               {refused}

@@ -154,7 +154,7 @@ function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
           <div className="flex items-center gap-3 shrink-0 flex-wrap">
             <Summary list={list} />
             <span className="flex-1" />
-            {busy && <span className="text-faint">Reading…</span>}
+            {busy && <Waiting />}
             <Button onClick={() => setList(null)}>Another file</Button>
             <Button
               tone="main"
@@ -166,7 +166,7 @@ function Import({ given, onDone }: { given: File | null; onDone: () => void }) {
           </div>
         </>
       )}
-      {busy && !list && <Waiting>Reading…</Waiting>}
+      {busy && !list && <Waiting />}
     </div>
   );
 }

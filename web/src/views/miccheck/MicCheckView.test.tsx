@@ -60,7 +60,7 @@ beforeEach(() => {
 
 describe("one after another", () => {
   it("waits for who plays tonight, and leads to Cast where nobody does", () => {
-    expect(screen.getByText("Reading who plays tonight…")).toBeTruthy();
+    expect(screen.getByText("One moment…")).toBeTruthy();
     tell([], null, null);
     expect(screen.getByRole("link", { name: /choose tonight's cast/ })).toBeTruthy();
   });

@@ -68,7 +68,7 @@ export function MicCheckView() {
     return (
       <>
         <ViewHead title="Mic check" />
-        <Waiting>Reading who plays tonight…</Waiting>
+        <Waiting />
       </>
     );
   return (

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { beginPdf, pdfAddress, pdfJob, stopPdf } from "../../data/http";
 import type { PdfJob } from "../../data/types";
 import { Button } from "../../ui/Button";
+import { ONE_MOMENT } from "../../ui/Waiting";
 
 const ASK_MS = 400;
 
@@ -70,7 +71,7 @@ export function PdfButton({ showId, sheet, onFault }: Props) {
           style={{ width: `${share * 100}%` }}
         />
         <span className="relative">
-          {job.pages ? `page ${job.pages} of about ${job.about}` : "making…"}
+          {job.pages ? `page ${job.pages} of about ${job.about}` : ONE_MOMENT}
         </span>
       </span>
       <Button small aria-label="Stop making the PDF" title="Stop making it" onClick={stop}>

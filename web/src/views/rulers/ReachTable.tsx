@@ -7,7 +7,7 @@ import type { Kind } from "./kinds";
 export function ReachTable({ ruler, kind }: { ruler: string; kind: Kind }) {
   const link = useLink();
   const reach = useShow((state) => (state.reach?.ruler === ruler ? state.reach : null));
-  if (!reach) return <Waiting>Looking at who hears it…</Waiting>;
+  if (!reach) return <Waiting />;
   if (reach.listeners.length === 0)
     return <p className="text-soft">Nobody hears any of its members just now.</p>;
   const behind = reach.behind;

@@ -174,7 +174,7 @@ describe("one DCA", () => {
 
   it("tells who loses what by it, who is still heard, and moves their taps in one press", () => {
     draw("/dcas/1");
-    expect(screen.getByText("Looking at who hears it…")).toBeTruthy();
+    expect(screen.getByText("One moment…")).toBeTruthy();
     const behind = {
       says: "Tap 1 send behind the mute",
       moves: [{ address: "channel/1/send/mix/1/tap", value: "before_fader_after_mute" }],

@@ -7,7 +7,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { InRow, useRows } from "../../ui/reach";
 import { TypedField } from "../../ui/TypedField";
-import { Waiting } from "../../ui/Waiting";
+import { ONE_MOMENT, Waiting } from "../../ui/Waiting";
 
 type Scope = "same" | "onward" | "chosen";
 const SCOPES = [
@@ -70,7 +70,7 @@ export function HeldValues({ scene, holder }: { scene: string; holder: string })
       lookAgain();
     }
   }, [live]);
-  if (held === null) return <Waiting className="w-80">Reading…</Waiting>;
+  if (held === null) return <Waiting className="w-80" />;
   return (
     <section
       aria-label={`Values of ${held.name}`}
@@ -163,7 +163,7 @@ interface ReachingProps {
 
 /** Who hears a change in a scene, in words; undefined: not found out yet. */
 function heardBy(hearing: readonly string[] | null | undefined): string {
-  if (hearing === undefined) return "finding out who hears it…";
+  if (hearing === undefined) return ONE_MOMENT.toLowerCase();
   if (hearing === null) return "it cannot be recalled, so who hears it is not known";
   if (hearing.length === 0) return "nobody hears it";
   const more = hearing.length > 4 ? ` and ${hearing.length - 4} more` : "";
@@ -220,7 +220,7 @@ function Reaching(props: ReachingProps) {
       <span className="flex gap-2">
         <Button small tone="main" disabled={props.looking || changed.length === 0} onClick={onTake}>
           {props.looking
-            ? "Looking…"
+            ? ONE_MOMENT
             : `Change ${changed.length} ${changed.length === 1 ? "scene" : "scenes"}`}
         </Button>
         <Button small tone="quiet" onClick={onLeave}>

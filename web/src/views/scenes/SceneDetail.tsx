@@ -48,7 +48,7 @@ export function SceneDetail({ scene }: { scene: string }) {
       ) : tab === "beside" ? (
         <BesideScene scene={scene} />
       ) : told === null ? (
-        <Waiting>Computing what it does…</Waiting>
+        <Waiting />
       ) : tab === "does" ? (
         <SceneEffect scene={told} />
       ) : (

@@ -98,7 +98,7 @@ describe("a scene", () => {
 
   it("tells what its recall would do: to whom, in which values, what is held and left out", () => {
     draw("/scenes/1");
-    expect(screen.getByText("Computing what it does…")).toBeTruthy();
+    expect(screen.getByText("One moment…")).toBeTruthy();
     told({
       says: "9 values change; Ears loses Fiddle.",
       warns: ["Fiddle loses self"],
@@ -171,7 +171,7 @@ describe("a scene", () => {
     draw("/scenes/1");
     fireEvent.mouseDown(screen.getByRole("tab", { name: /What it holds/ }), { button: 0 });
     told({ scene: "scene/3" });
-    expect(screen.getByText("Computing what it does…")).toBeTruthy();
+    expect(screen.getByText("One moment…")).toBeTruthy();
     told({ strips: [{ holder: "channel/1", name: "Fiddle", marks: ["all", "asleep", "none"] }] });
     expect(screen.getByRole("grid", { name: "What scene Overture carries" })).toBeTruthy();
     expect(sessionStorage.getItem("scene-tab")).toBe("holds");
@@ -279,7 +279,7 @@ describe("what it holds", () => {
     type("Fader of Fiddle in the scene", "-2");
     const reaching = within(await screen.findByTestId("reaching"));
     const rows = () => reaching.getAllByRole("listitem").map((one) => one.textContent);
-    expect(rows()[0]).toBe("1 Scene−5.0 → −2.0finding out who hears it…");
+    expect(rows()[0]).toBe("1 Scene−5.0 → −2.0one moment…");
     const there = (number: number, hearing: string[] | null) => ({
       scene: `scene/${number}`,
       hearing,

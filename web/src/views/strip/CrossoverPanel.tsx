@@ -25,7 +25,7 @@ export function CrossoverPanel({ strip }: { strip: string }) {
   const on = useOn("mono/crossover/on");
   const meeting = useLevel("mono/crossover/frequency") ?? 90;
   const width = useGridWidth();
-  if (!crossover || !frequencies) return <Waiting>Drawing…</Waiting>;
+  if (!crossover || !frequencies) return <Waiting />;
   const sides = [
     ["house", crossover.house_db],
     ["mono", crossover.mono_db],

@@ -37,7 +37,7 @@ export function EqPanel({ strip, name, beside = false }: Props) {
   const curves = useShow((state) => (state.curves?.strip === strip ? state.curves : null));
   const [at, setAt] = useState<string>("3");
   const rows = useRows([CUT, ...BANDS]);
-  if (!curves) return <Waiting>Drawing…</Waiting>;
+  if (!curves) return <Waiting />;
   return (
     <div
       className={

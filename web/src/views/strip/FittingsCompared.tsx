@@ -34,7 +34,7 @@ export function FittingsCompared({ one, other }: { one: string; other: string })
         {fault}
       </p>
     );
-  if (!found) return <Waiting>Laying them side by side…</Waiting>;
+  if (!found) return <Waiting />;
   const [here, there] = found.curves;
   return (
     <div className="pt-2" data-testid="fittings-compared">

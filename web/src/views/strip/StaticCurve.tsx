@@ -26,7 +26,7 @@ export function StaticCurve({
   const byAnother = useShow((state) => stage === "gate" && Boolean(state.path?.keyed));
   const threshold = useLevel(`${strip}/${stage}/threshold`) ?? 0;
   const held = useRef<Gesture | null>(null);
-  if (!curve) return <Waiting>Drawing…</Waiting>;
+  if (!curve) return <Waiting />;
   const move = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getScreenCTM()!.inverse();
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(box);

@@ -72,7 +72,7 @@ export function StripView() {
           </div>
         </>
       ) : (
-        <Waiting>Drawing the path…</Waiting>
+        <Waiting />
       )}
     </div>
   );

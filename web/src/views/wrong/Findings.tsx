@@ -15,7 +15,7 @@ export function Findings() {
   const noticed = useShow((state) => state.noticed);
   const wrong = findings.filter((finding) => finding.tone === "settle");
   const notes = findings.filter((finding) => finding.tone === "note");
-  if (!noticed) return <Waiting>Looking for what is wrong…</Waiting>;
+  if (!noticed) return <Waiting />;
   if (findings.length === 0)
     return (
       <Empty title="Nothing is wrong">
