@@ -10,6 +10,8 @@ import { BankFader } from "./BankFader";
 import { EditBank } from "./EditBank";
 import type { BayView } from "./surface";
 
+const MOST_STICKING = 3;
+
 interface Props {
   number: number;
   name: string;
@@ -42,10 +44,18 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
   const shown = useMembers(lying); // a pair takes one place, by its odd side
   const [taken, take] = useTaken(shown);
   const dragged = useRef<number | null>(null);
+  const lies = (place: number) => {
+    const strip = shown[place - 1];
+    if (!strip || listen === null || strip === listen) return Boolean(strip);
+    return catalogue.has(`${strip}/send/${listen}/level`);
+  };
   const rows = useRows(
-    places.filter((_, index) => shown[index]).map((place) => `${place}`),
+    places.filter(lies).map((place) => `${place}`),
     { across: true },
   );
+  // a few that always lie at the end stay in sight where the others are scrolled
+  const others = fixed.findLastIndex((one) => !one) + 1;
+  const sticking = places.length - others <= MOST_STICKING ? places.length - others : 0;
   // two places change what they hold
   const drop = (place: number) => {
     const from = dragged.current;
@@ -62,6 +72,47 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
     });
   };
   const unfold = (strip: string) => onView({ ...view, unfolded: [...trail, strip], page: 0 });
+  const drawn = (place: number) => {
+    const index = place - 1;
+    const strip = shown[index] ?? "";
+    const movable = editing && !top && !fixed[index];
+    return (
+      <div
+        key={place}
+        data-row={lies(place) ? place : undefined}
+        className={`flex flex-1 min-w-[58px] max-w-[92px] flex-col rounded-xl ${movable ? "outline-1 outline-dashed outline-edge" : ""}`}
+        onDragOver={(event) => movable && event.preventDefault()}
+        onDrop={() => movable && drop(place)}
+      >
+        {movable && strip && (
+          <span
+            draggable
+            onDragStart={() => {
+              dragged.current = place;
+            }}
+            title="Drag it to another place"
+            className="h-7 grid place-items-center cursor-grab text-soft text-[13px] rounded-t-xl bg-card"
+          >
+            ⇆
+          </span>
+        )}
+        {lies(place) ? (
+          <InRow of={`${place}`} rows={rows}>
+            <BankFader
+              strip={strip}
+              listen={listen}
+              fixed={Boolean(fixed[index])}
+              onUnfold={unfolding.includes(kindOf(strip)) && strip !== top ? unfold : null}
+              taken={taken.includes(strip) ? taken : null}
+              onTake={take}
+            />
+          </InRow>
+        ) : (
+          <div className="flex-1 rounded-xl border border-dashed border-line m-0.5" aria-hidden />
+        )}
+      </div>
+    );
+  };
   return (
     <>
       {top && (
@@ -96,51 +147,12 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
         {...rows.hand}
       >
         <div className="flex gap-0.5 flex-1 min-h-72 min-w-0" data-wide>
-          {shown.map((strip, index) => {
-            const sends = () => catalogue.has(`${strip}/send/${listen}/level`);
-            const lies = strip && (listen === null || strip === listen || sends());
-            const place = places[index]!;
-            const movable = editing && !top && !fixed[index];
-            return (
-              <div
-                key={place}
-                data-row={strip ? place : undefined}
-                className={`flex flex-1 min-w-[58px] max-w-[92px] flex-col rounded-xl ${movable ? "outline-1 outline-dashed outline-edge" : ""}`}
-                onDragOver={(event) => movable && event.preventDefault()}
-                onDrop={() => movable && drop(place)}
-              >
-                {movable && strip && (
-                  <span
-                    draggable
-                    onDragStart={() => {
-                      dragged.current = place;
-                    }}
-                    title="Drag it to another place"
-                    className="h-7 grid place-items-center cursor-grab text-soft text-[13px] rounded-t-xl bg-card"
-                  >
-                    ⇆
-                  </span>
-                )}
-                {lies ? (
-                  <InRow of={`${place}`} rows={rows}>
-                    <BankFader
-                      strip={strip}
-                      listen={listen}
-                      fixed={Boolean(fixed[index])}
-                      onUnfold={unfolding.includes(kindOf(strip)) && strip !== top ? unfold : null}
-                      taken={taken.includes(strip) ? taken : null}
-                      onTake={take}
-                    />
-                  </InRow>
-                ) : (
-                  <div
-                    className="flex-1 rounded-xl border border-dashed border-line m-0.5"
-                    aria-hidden
-                  />
-                )}
-              </div>
-            );
-          })}
+          {places.slice(0, places.length - sticking).map(drawn)}
+          {sticking > 0 && (
+            <div className="flex gap-0.5 sticky right-0 z-10 bg-ink" style={{ flex: sticking }}>
+              {places.slice(-sticking).map(drawn)}
+            </div>
+          )}
         </div>
       </div>
     </>

@@ -28,7 +28,7 @@ export function SceneDetail({ scene }: { scene: string }) {
   return (
     <section
       aria-label="Scene"
-      className="flex-1 min-w-0 min-h-0 slim:min-h-[640px] flex flex-col gap-2"
+      className="flex-1 min-w-0 min-h-0 phone:min-h-[640px] flex flex-col gap-2"
       data-looked-at={told ? scene : undefined}
     >
       <Terms scene={scene} />

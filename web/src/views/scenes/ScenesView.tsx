@@ -45,9 +45,9 @@ export function ScenesView() {
           </p>
         </Empty>
       ) : (
-        <div className="flex-1 min-h-0 flex gap-3 slim:flex-col slim:overflow-y-auto">
-          <div className="w-72 slim:w-full shrink-0 flex flex-col min-h-0">
-            <div className="flex-1 min-h-0 flex flex-col slim:flex-none slim:h-64">
+        <div className="flex-1 min-h-0 flex gap-3 phone:flex-col phone:overflow-y-auto">
+          <div className="w-72 slim:w-60 phone:!w-full shrink-0 flex flex-col min-h-0">
+            <div className="flex-1 min-h-0 flex flex-col phone:flex-none phone:h-[46vh]">
               <SceneList chosen={scene} onChoose={(one) => navigate(`/scenes/${numberOf(one)}`)} />
             </div>
             <Pins />
