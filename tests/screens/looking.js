@@ -59,7 +59,7 @@ for (const e of root.querySelectorAll("button, select, input, textarea, a[href],
   const frame = scroller(e);
   const clip = frame ? frame.getBoundingClientRect() : { left: 0, top: 0, right: innerWidth, bottom: innerHeight };
   const left = clipped(e, box);
-  const table = frame && (frame.getAttribute("role") === "grid" || frame.querySelector("table, [data-wide]"));
+  const table = frame && (frame.matches(".scrolls-x") || frame.getAttribute("role") === "grid" || frame.querySelector("table, [data-wide]"));
   if (!table && (box.left < clip.left - 1 || box.right > clip.right + 1)) faults.push(`${name(e)} is cut off: ${Math.round(box.left)} to ${Math.round(box.right)} in ${Math.round(clip.left)} to ${Math.round(clip.right)}`);
   if (!frame && (box.top < -1 || box.bottom > innerHeight + 1)) faults.push(`${name(e)} is above or below the page`);
   const interactive = !/^H\d$/.test(e.tagName);

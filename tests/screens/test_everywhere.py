@@ -26,11 +26,12 @@ SIZES = [
     (640, 400, False),  # 1280x800 enlarged twofold
     (820, 1180, True),
     (390, 844, True),
+    (320, 640, True),  # 1280 enlarged fourfold (WCAG 1.4.10)
 ]
 # an empty view has little that could break: the usual screen, the enlarged one, and a phone
 SIZES_OF_EMPTY = [SIZES[1], SIZES[3], SIZES[5]]
 # long names run out of room where there is least of it
-SIZES_OF_LONG = [SIZES[1], SIZES[3], SIZES[5]]
+SIZES_OF_LONG = [SIZES[1], SIZES[3], SIZES[5], SIZES[7]]
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]
 RUN_AXE = """
 const done = arguments[arguments.length - 1];

@@ -27,12 +27,17 @@ export function ViewHead({ title, children }: Props) {
   return (
     <div className="flex items-center gap-x-3 gap-y-1.5 min-h-14 pt-1.5 pb-2 shrink-0 flex-wrap">
       {place ? (
-        <nav aria-label={place.word} className="min-w-0 max-w-full" onKeyDown={walkAcross}>
+        <nav
+          aria-label={place.word}
+          className="min-w-0 max-w-full phone:order-first phone:flex-1 phone:min-w-[55%]"
+          onKeyDown={walkAcross}
+        >
           <ul className="flex items-baseline gap-x-5 narrow:gap-x-4 phone:gap-x-1 scrolls-x">
             {tabs.map((tab) => (
               <li key={tab.view} className="shrink-0">
                 {tab.view === view ? (
                   <h1
+                    ref={intoSight}
                     aria-current="page"
                     title={tab.count || undefined}
                     className="font-title text-[22px] phone:text-[16px] font-bold whitespace-nowrap leading-10 border-b-[3px] border-sun"
@@ -70,7 +75,7 @@ export function ViewHead({ title, children }: Props) {
         <RouteLink
           to={`/paper?sheet=${sheet}`}
           title="Print or export this"
-          className="ml-auto inline-flex items-center justify-center gap-1.5 h-9 px-1 coarse:min-w-11 text-[13.5px] text-soft hover:text-paper whitespace-nowrap"
+          className="ml-auto phone:ml-0 phone:order-first inline-flex items-center justify-center gap-1.5 h-9 px-1 coarse:min-w-11 text-[13.5px] text-soft hover:text-paper whitespace-nowrap"
         >
           <Glyph of="print" className="w-5" />
           <span className="narrow:sr-only">Print or export</span>
@@ -80,12 +85,16 @@ export function ViewHead({ title, children }: Props) {
   );
 }
 
+/** Where the tabs are wider than the screen, the one that one is at is in sight. */
+const intoSight = (tab: HTMLElement | null) =>
+  tab?.scrollIntoView?.({ block: "nearest", inline: "nearest" });
+
 function WhatIsThis({ view, says }: { view: string; says: string }) {
   return (
     <Explained
       title="What is this"
       guide={`/guide?view=${view}`}
-      className="inline-flex items-center justify-center gap-2 h-9 min-w-6 text-[13.5px] text-soft hover:text-paper cursor-pointer whitespace-nowrap"
+      className="phone:order-first inline-flex items-center justify-center gap-2 h-9 min-w-6 text-[13.5px] text-soft hover:text-paper cursor-pointer whitespace-nowrap"
       trigger={
         <>
           <span

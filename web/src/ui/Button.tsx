@@ -1,4 +1,4 @@
-import type { ButtonHTMLAttributes } from "react";
+import { type ButtonHTMLAttributes, useLayoutEffect, useRef } from "react";
 import { useTabIndex } from "./reach";
 import { tipOf } from "./tips";
 
@@ -14,11 +14,21 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
   small?: boolean;
 }
 
-/** A button; `main` for the one main action of a view. */
+/**
+ * A button; `main` for the one main action of a view. One that comes to rest under the hand, as when
+ * what was typed is made, gives the hand to the first field of its form.
+ */
 export function Button({ tone = "plain", small, className = "", ...rest }: Props) {
+  const key = useRef<HTMLButtonElement>(null);
+  const rests = rest.disabled === true;
+  useLayoutEffect(() => {
+    if (rests && document.activeElement === key.current)
+      key.current?.form?.querySelector<HTMLElement>("input, textarea")?.focus();
+  }, [rests]);
   const size = small ? "h-7 px-2.5 text-[13px] rounded-lg" : "h-9 px-3.5 rounded-xl";
   return (
     <button
+      ref={key}
       type="button"
       tabIndex={useTabIndex()}
       title={tipOf(rest.children)}

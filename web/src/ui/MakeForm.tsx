@@ -23,13 +23,7 @@ export function MakeForm({ label, ask, onMade, word, tone, children }: Props) {
       className="flex items-center gap-2 flex-wrap pb-3 shrink-0"
       onSubmit={(event) => {
         event.preventDefault();
-        const first = event.currentTarget.querySelector("input");
-        if (!ask) return;
-        void link.do(ask, { quiet: false }).then((kept) => {
-          if (!kept) return;
-          onMade();
-          first?.focus(); // its key rests now, and would lose the hand
-        });
+        if (ask) void link.do(ask, { quiet: false }).then((kept) => kept && onMade());
       }}
     >
       {children}

@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { namesIn } from "../data/names";
 import { Button } from "./Button";
 
@@ -12,12 +12,10 @@ interface Props {
 /** A set of names, typed or pasted, and the key that makes them. */
 export function NamesForm({ label, placeholder, onMake }: Props) {
   const [text, setText] = useState("");
-  const field = useRef<HTMLInputElement>(null);
   const names = namesIn(text);
   const make = async () => {
     if (names.length === 0 || !(await onMake(names))) return;
     setText("");
-    field.current?.focus(); // its key rests now, and would lose the hand
   };
   return (
     <form
@@ -28,7 +26,6 @@ export function NamesForm({ label, placeholder, onMake }: Props) {
       }}
     >
       <input
-        ref={field}
         aria-label={label}
         placeholder={placeholder}
         value={text}

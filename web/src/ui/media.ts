@@ -3,6 +3,7 @@
 import { useEffect, useState } from "react";
 
 const PHONE = "(width < 700px)";
+const NARROWEST = "(width < 360px)";
 const SLIM = "(width < 900px)";
 const WIDE = "(width >= 1100px)";
 const ROOMY = "(width >= 1700px)";
@@ -32,8 +33,16 @@ export const useCoarse = (): boolean => useMedia(COARSE);
 /** Height of a row that is one line on every screen. */
 export const useRowHeight = (fine: number): number => (useCoarse() ? 46 : fine);
 
-/** Height of a row of fields: one line, or two where there is no room. */
+/** The same of rows that are two lines on a page enlarged fourfold. */
+export function useTwoLineHeight(fine: number): number {
+  const height = useRowHeight(fine);
+  return useMedia(NARROWEST) ? 2 * height : height;
+}
+
+/** Height of a row of fields: one line, or two or three where there is no room. */
 export function useListHeight(): number {
   const coarse = useCoarse();
-  return useMedia(SLIM) ? (coarse ? 98 : 66) : coarse ? 50 : 34;
+  const slim = useMedia(SLIM);
+  const lines = useMedia(NARROWEST) ? 3 : slim ? 2 : 1;
+  return lines === 1 ? (coarse ? 50 : 34) : lines * (coarse ? 48 : 32) + 2;
 }

@@ -104,7 +104,7 @@ function NewCast({ company }: { company: Company }) {
     if (kept) setName("");
   };
   return (
-    <form className="flex items-center gap-2" onSubmit={(event) => void onSubmit(event)}>
+    <form className="flex items-center gap-2 flex-wrap" onSubmit={(event) => void onSubmit(event)}>
       <Entry
         label="Name of the new cast"
         placeholder="New cast"

@@ -209,7 +209,7 @@ function Assignment({ strip, bus, name }: { strip: string; bus: string; name: st
 function Master({ bus, name, colour }: { bus: string; name: string; colour: string }) {
   const word = /^(return|group)/.test(bus) ? "Fader" : "Master";
   return (
-    <div className="flex items-center gap-2">
+    <div className="flex items-center gap-2 least:flex-wrap">
       <span className="w-14 text-soft">{word}</span>
       <StripHand
         strip={bus}

@@ -3,7 +3,7 @@ import { hasPhrase } from "../../data/search";
 import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { fedBy, socketName, useFiltered, useLink, useOn, useShow, useText } from "../../data/use";
-import { useRowHeight } from "../../ui/media";
+import { useTwoLineHeight } from "../../ui/media";
 import { ColourBar } from "../../ui/Panel";
 import { RowList } from "../../ui/RowList";
 import { useTabIndex } from "../../ui/reach";
@@ -31,7 +31,7 @@ function channelsLike(state: ShowState, filter: string): readonly number[] {
 /** Every channel of the desk with its source; clicking a number starts a fill there. */
 export function Channels({ onStart, onFeed, first, filter }: Props) {
   const shown = useFiltered(channelsLike, filter);
-  const height = useRowHeight(29);
+  const height = useTwoLineHeight(29);
   // what a fill would start at comes into sight, however it was typed
   const start = Number(/^\s*(\d+)/.exec(first)?.[1]) || null;
   const row = useCallback(
@@ -50,7 +50,7 @@ export function Channels({ onStart, onFeed, first, filter }: Props) {
       aria-label="Channels"
       className="flex flex-col min-h-0 rounded-xl bg-floor border border-line"
     >
-      <div className="grid grid-cols-[40px_minmax(0,1fr)_88px_88px_54px_54px] coarse:grid-cols-[44px_minmax(0,1fr)_88px_88px_56px_54px] phone:grid-cols-[32px_minmax(0,1fr)_78px_78px_46px_44px] gap-1 px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
+      <div className="row-channel least:!hidden px-2 h-[45px] items-center border-b border-line text-[12px] text-faint">
         <span>Ch.</span>
         <span className="pl-1.5">Name</span>
         <span className="pl-1.5">Source</span>
@@ -98,7 +98,7 @@ function ChannelRow({
       data-channel={channel}
       title={sharers ? `Shares its preamp with channel ${sharers}` : undefined}
       data-subject={`channel/${channel}`}
-      className="grid grid-cols-[40px_minmax(0,1fr)_88px_88px_54px_54px] coarse:grid-cols-[44px_minmax(0,1fr)_88px_88px_56px_54px] phone:grid-cols-[32px_minmax(0,1fr)_78px_78px_46px_44px] gap-1 items-center h-[27px] coarse:h-11 rounded-md bg-card pr-1"
+      className="row-channel h-[calc(100%-2px)] rounded-md bg-card pr-1"
     >
       <button
         type="button"
