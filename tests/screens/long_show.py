@@ -10,10 +10,24 @@ from ombrel.server.keeping.desks import desk_of
 __all__ = ["long_show"]
 
 MIXES = 60
+WORDS = (
+    "\u0643\u0645\u0627\u0646",
+    "\u0637\u0628\u0644",
+    "\u05ea\u05d5\u05e3",
+    "\u0635\u0648\u062a",
+    "\u05e7\u05d5\u05dc",
+)  # fiddle, drum, voice
 
 
 def forty(what, number):
-    """A name of forty letters; every third holds no space where it could be broken."""
+    """A name of forty letters: every third holds no space where it could be broken, every fifth
+
+    runs from right to left, and of lines and channels every seventh has none.
+    """
+    if number % 7 == 0 and what in ("Line", "Channel"):
+        return ""
+    if number % 5 == 0:
+        return f"{WORDS[number % len(WORDS)]} {number} {' '.join(WORDS)}"[:40].strip()
     name = f"{what} {number} with a name as long as they get"
     return (name.replace(" ", "-") if number % 3 == 0 else name)[:40].ljust(40, "x")
 

@@ -15,14 +15,14 @@ export function WrongPill() {
       to="/wrong"
       title="What is wrong, each with what mends it"
       data-wrong={wrong ?? "looking"}
-      className="flex items-center gap-2 px-2 -mx-2 h-10 rounded-xl whitespace-nowrap hover:bg-card"
+      className="flex items-center justify-center gap-2 coarse:min-w-11 px-2 -mx-2 h-10 rounded-xl whitespace-nowrap hover:bg-card"
     >
       <span
         aria-hidden
         className={`w-2.5 h-2.5 ${wrong === null ? "border-2 border-faint rounded-full" : none ? "bg-sea rounded-full" : "bg-coral rotate-45"}`}
       />
       {wrong === null ? (
-        <span className="text-faint">{ONE_MOMENT}</span>
+        <span className="text-faint phone:sr-only">{ONE_MOMENT}</span>
       ) : none ? (
         <span className="text-sea phone:sr-only">nothing wrong</span>
       ) : (

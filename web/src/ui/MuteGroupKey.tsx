@@ -1,5 +1,6 @@
 import { useCloses } from "../data/closing";
 import { stripName, useLink, useOn, useShow } from "../data/use";
+import { useTabIndex } from "./reach";
 
 /** The key of a mute group or a seal: what it closes, whether it is on, whether it is locked. */
 export function MuteGroupKey({ group }: { group: string }) {
@@ -18,6 +19,8 @@ export function MuteGroupKey({ group }: { group: string }) {
   return (
     <button
       type="button"
+      data-row={group}
+      tabIndex={useTabIndex()}
       aria-pressed={on}
       disabled={locked}
       title={locked ? `${name} is locked: unlock it in Mutes` : `${seal ? "Seal" : "Mute"} ${name}`}

@@ -6,6 +6,7 @@ import {
   type KeyboardEvent,
   type ReactNode,
   useContext,
+  useEffectEvent,
   useLayoutEffect,
   useRef,
   useState,
@@ -16,7 +17,11 @@ export const InReach = createContext(true);
 /** The tab index of a control: in rows only the controls of one row are stops. */
 export const useTabIndex = (): 0 | -1 => (useContext(InReach) ? 0 : -1);
 
-const FOCUSABLE = "input, button, [role=slider], a[href]";
+const FOCUSABLE = "input:not([disabled]), button:not([disabled]), [role=slider], a[href]";
+
+/** The controls of a row; a row may be one itself. */
+const controls = (row: HTMLElement | null | undefined): HTMLElement[] =>
+  !row ? [] : row.matches(FOCUSABLE) ? [row] : [...row.querySelectorAll<HTMLElement>(FOCUSABLE)];
 
 /** From a control of one row to the same of another; null is no row. */
 export function toSamePlace(
@@ -24,9 +29,9 @@ export function toSamePlace(
   here: HTMLElement,
   there: HTMLElement | null | undefined,
 ): boolean {
-  const fields = there?.querySelectorAll<HTMLElement>(FOCUSABLE);
-  if (!fields || fields.length === 0) return false;
-  const place = [...here.querySelectorAll<HTMLElement>(FOCUSABLE)].indexOf(from);
+  const fields = controls(there);
+  if (fields.length === 0) return false;
+  const place = controls(here).indexOf(from);
   const to = fields[Math.min(Math.max(0, place), fields.length - 1)]!;
   to.focus();
   to.scrollIntoView({ block: "nearest", inline: "nearest" });
@@ -59,31 +64,41 @@ interface Rows {
  */
 export function useRows(keys: readonly string[], { across = false } = {}): Rows {
   const [current, setCurrent] = useState<string | null>(null);
+  // rows may hold rows: those of others are none of these
+  const isOne = (row: HTMLElement) => keys.includes(row.dataset.row!);
+  const rowsIn = (around: Element) =>
+    [...around.querySelectorAll<HTMLElement>("[data-row]")].filter(isOne);
+  const rowOf = (from: HTMLElement | null): HTMLElement | null => {
+    const row = from?.closest<HTMLElement>("[data-row]") ?? null;
+    return !row || isOne(row) ? row : rowOf(row.parentElement);
+  };
   const stood = useRef<{ around: Element; place: number } | null>(null);
   // the row in hand was taken away: the hand goes to the one that stands in its place now
   const gone = current !== null && !keys.includes(current);
+  const takeTheNext = useEffectEvent(() => {
+    if (!stood.current || document.activeElement !== document.body) return;
+    const rows = rowsIn(stood.current.around);
+    controls(rows[Math.min(stood.current.place, rows.length - 1)])[0]?.focus();
+  });
   useLayoutEffect(() => {
-    if (!gone || !stood.current || document.activeElement !== document.body) return;
-    const rows = stood.current.around.querySelectorAll("[data-row]");
-    const row = rows[Math.min(stood.current.place, rows.length - 1)];
-    row?.querySelector<HTMLElement>(FOCUSABLE)?.focus();
+    if (gone) takeTheNext();
   }, [gone]);
   const [back, on] = across ? ["ArrowLeft", "ArrowRight"] : ["ArrowUp", "ArrowDown"];
   return {
     reached: current !== null && keys.includes(current) ? current : keys[0],
     hand: {
       onFocus: ({ target, currentTarget: around }) => {
-        const row = (target as HTMLElement).closest<HTMLElement>("[data-row]");
+        const row = rowOf(target as HTMLElement);
         if (!row) return;
-        stood.current = { around, place: [...around.querySelectorAll("[data-row]")].indexOf(row) };
+        stood.current = { around, place: rowsIn(around).indexOf(row) };
         setCurrent(row.dataset.row!);
       },
       onKeyDown: (event) => {
         const step = event.key === on ? 1 : event.key === back ? -1 : 0;
         const from = event.target as HTMLElement;
-        const here = from.closest<HTMLElement>("[data-row]");
+        const here = rowOf(from);
         if (!step || !here || keepsArrow(event, across)) return;
-        const rows = [...event.currentTarget.querySelectorAll<HTMLElement>("[data-row]")];
+        const rows = rowsIn(event.currentTarget);
         const there = rows[rows.indexOf(here) + step];
         if (toSamePlace(from, here, there)) event.preventDefault();
       },

@@ -1,19 +1,30 @@
 import { stripName, useShow } from "../../data/use";
+import { InRow, useRows, useTabIndex } from "../../ui/reach";
 import type { BayView } from "./surface";
 
 /** The keys that call the banks on a side. */
 export function BankKeys({ view, onView }: { view: BayView; onView: (view: BayView) => void }) {
   const banks = useShow((state) => state.banks);
+  const rows = useRows(
+    banks.map((bank) => `${bank}`),
+    { across: true },
+  );
   return (
-    <span className="flex items-center gap-1.5 flex-wrap" role="group" aria-label="Banks">
+    <span
+      className="flex items-center gap-1.5 flex-wrap"
+      role="group"
+      aria-label="Banks"
+      {...rows.hand}
+    >
       {banks.map((bank, index) => (
-        <BankKey
-          key={bank}
-          bank={bank}
-          turn={index + 1}
-          called={bank === view.bank}
-          onCall={() => onView({ bank, unfolded: [], page: 0 })}
-        />
+        <InRow key={bank} of={`${bank}`} rows={rows}>
+          <BankKey
+            bank={bank}
+            turn={index + 1}
+            called={bank === view.bank}
+            onCall={() => onView({ bank, unfolded: [], page: 0 })}
+          />
+        </InRow>
       ))}
     </span>
   );
@@ -34,6 +45,8 @@ function BankKey({
   return (
     <button
       type="button"
+      data-row={bank}
+      tabIndex={useTabIndex()}
       aria-pressed={called}
       onClick={onCall}
       className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 flex items-center ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}

@@ -101,6 +101,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
                 <RouteLink
                   to={`/strip/${one.channel}`}
                   tabIndex={tabIndex}
+                  dir="auto"
                   className="in-text hover:underline"
                 >
                   {one.channel_name}
@@ -172,7 +173,7 @@ function PartLine({ part, above, company, onLook }: LineProps) {
         />
         {bare.length > 0 && part.microphones.length > 0 && (
           <span className="block px-1.5 text-[13px] text-sun-text">
-            nothing kept yet: {bare.join(", ")}
+            nothing kept yet: <bdi>{bare.join(", ")}</bdi>
           </span>
         )}
       </td>

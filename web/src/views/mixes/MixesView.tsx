@@ -60,7 +60,7 @@ export function MixesView() {
         <Free of={["mixes", "groups", "matrices"]} />
       </ViewHead>
       {phone && <StripChoice known={known} bus={bus} onGo={go} />}
-      <div className="grid grid-cols-[156px_minmax(0,1fr)] phone:grid-cols-1 phone:grid-rows-1 gap-3 flex-1 min-h-0">
+      <div className="grid grid-cols-[156px_minmax(0,1fr)] phone:grid-cols-1 phone:grid-rows-1 gap-3 flex-1 min-h-0 least:flex-none least:h-[760px]">
         {!phone && (
           <StripList>
             {SECTIONS.map(([title, kind]) => {

@@ -113,10 +113,10 @@ function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut
     <li
       data-row={member}
       data-subject={member}
-      className="flex items-center gap-2 h-8 coarse:h-11 pl-2 rounded-lg bg-card border border-line text-[13.5px]"
+      className="flex items-center gap-2 max-w-full h-8 coarse:h-11 pl-2 rounded-lg bg-card border border-line text-[13.5px]"
       style={{ borderLeft: `4px solid var(--strip-${colour})` }}
     >
-      <span dir="auto" className="max-w-44 truncate">
+      <span dir="auto" className="min-w-0 max-w-44 truncate">
         {name}
       </span>
       <span className="text-faint text-[12px]">

@@ -122,7 +122,7 @@ function Pair({ odd, even, onPart }: { odd: string; even: string; onPart: () => 
         {number}–{number + 1}
       </span>
       <span dir="auto" className="flex-1 min-w-0 truncate">
-        {left} <span className="text-faint">and</span> {right}
+        <bdi>{left}</bdi> <span className="text-faint">and</span> <bdi>{right}</bdi>
       </span>
       <Button small onClick={onPart} aria-label={`Part ${left} and ${right}`}>
         Part

@@ -36,6 +36,7 @@ export const RulerHead = memo(function RulerHead({ ruler, kind, width, onAsk }: 
       <RouteLink
         to={`/${KIND[kind].view}/${numberOf(ruler)}`}
         tabIndex={useTabIndex()}
+        dir="auto"
         className="in-text text-[13px] leading-tight font-semibold line-clamp-2 break-words hover:underline flex-1 min-h-0 pt-1"
         title={`${name}: ${members} members`}
       >

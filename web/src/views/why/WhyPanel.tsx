@@ -4,6 +4,7 @@ import type { Remedy, Why } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { levelText, setterText } from "../../data/words";
 import { Button } from "../../ui/Button";
+import { useRows } from "../../ui/reach";
 import { RulerLink } from "../../ui/TrueLevel";
 import { SourceFields } from "./SourceFields";
 
@@ -97,6 +98,7 @@ function Ways({ why }: { why: Why }) {
   const [open, setOpen] = useState(0);
   const cell = `${why.source} ${why.listener}`;
   useEffect(() => setOpen(0), [cell]);
+  const rows = useRows(why.ways.map((way) => way.says));
   const [first] = why.ways;
   if (why.ways.length <= 1)
     return (
@@ -108,14 +110,16 @@ function Ways({ why }: { why: Why }) {
   return (
     <div className="mt-4">
       <Steps steps={why.head} />
-      <ul className="flex flex-col gap-1.5 mt-1" aria-label="Ways">
+      <ul className="flex flex-col gap-1.5 mt-1" aria-label="Ways" {...rows.hand}>
         {why.ways.map((way, index) => (
           <li
             key={way.says}
+            data-row={way.says}
             className={`rounded-lg border border-line ${index === open ? "bg-card" : ""}`}
           >
             <button
               type="button"
+              tabIndex={rows.reached === way.says ? 0 : -1}
               aria-expanded={index === open}
               onClick={() => setOpen(index === open ? -1 : index)}
               className="w-full flex items-baseline gap-2 px-2.5 py-1.5 text-left cursor-pointer rounded-lg hover:bg-card"

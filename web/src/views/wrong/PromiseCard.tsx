@@ -7,16 +7,20 @@ import { setterText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { NameField } from "../../ui/NameField";
+import { InRow, useRows } from "../../ui/reach";
 import { SwitchKey } from "../../ui/SwitchKey";
 import { TakesChoice } from "../../ui/TakesChoice";
 import { TypedField } from "../../ui/TypedField";
 import { stripsText } from "../rulers/kinds";
 import { useThrough } from "./NewPromise";
 
+const keyOf = ({ source, listener }: Breach) => `${source} ${listener}`;
+
 /** One promise: whether it holds, every way that breaks it with what closes it, and its terms. */
 export function PromiseCard({ promise }: { promise: string }) {
   const link = useLink();
   const judged = useShow((state) => state.judged.find((one) => one.promise === promise));
+  const ways = useRows((judged?.breaches ?? []).map(keyOf));
   if (!judged) return null; // made a moment ago: the core has not judged it yet
   const broken = judged.breaking > 0;
   const more = judged.breaking - judged.breaches.length;
@@ -50,9 +54,11 @@ export function PromiseCard({ promise }: { promise: string }) {
       </div>
       {judged.vain && <p className="text-sun-text">{judged.vain}</p>}
       {broken && (
-        <ul className="flex flex-col gap-1">
+        <ul className="flex flex-col gap-1" {...ways.hand}>
           {judged.breaches.map((breach) => (
-            <Way key={`${breach.source} ${breach.listener}`} breach={breach} />
+            <InRow key={keyOf(breach)} of={keyOf(breach)} rows={ways}>
+              <Way breach={breach} />
+            </InRow>
           ))}
           {more > 0 && <li className="text-soft">and {more} more</li>}
         </ul>
@@ -86,6 +92,7 @@ function Way({ breach }: { breach: Breach }) {
     void link.do({ action: "moves", moves: one.moves, says: one.says }, { quiet: false });
   return (
     <li
+      data-row={keyOf(breach)}
       data-subject={`${breach.source} ${breach.listener}`}
       className="flex items-center gap-x-3 gap-y-1.5 flex-wrap rounded-lg bg-card border border-line px-3 py-1.5 min-h-11"
     >
