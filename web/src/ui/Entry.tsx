@@ -1,3 +1,5 @@
+import type { Ref } from "react";
+
 interface Props {
   label: string;
   value: string;
@@ -6,7 +8,8 @@ interface Props {
   maxLength?: number;
   className?: string;
   small?: boolean;
-  id?: string;
+  /** For who gives it the hand. */
+  field?: Ref<HTMLInputElement>;
 }
 
 /** A line to type into, in a form: it settles with the form's button. */
@@ -18,12 +21,12 @@ export function Entry({
   maxLength = 400,
   className = "",
   small,
-  id,
+  field,
 }: Props) {
   const size = small ? "h-8 px-2 text-[13.5px]" : "h-9 px-2.5";
   return (
     <input
-      id={id}
+      ref={field}
       aria-label={label}
       placeholder={placeholder}
       value={value}

@@ -2,20 +2,21 @@ import type { ReactNode } from "react";
 import type { Ask } from "../data/types";
 import { useLink } from "../data/use";
 import { Button } from "./Button";
+import { sending, type Typed } from "./sending";
 
 interface Props {
   label: string;
   /** What is asked for; null: not enough is said yet. */
   ask: Ask | null;
-  /** It was made: the line is empty again. */
-  onMade: () => void;
+  /** What is typed into it: empty again for the next. */
+  fields: readonly Typed[];
   word: string;
   tone?: "main";
   children: ReactNode;
 }
 
-/** Something new in one line of fields; what was typed stays until it is made. */
-export function MakeForm({ label, ask, onMade, word, tone, children }: Props) {
+/** Something new in one line of fields; what was typed comes back where it is refused. */
+export function MakeForm({ label, ask, fields, word, tone, children }: Props) {
   const link = useLink();
   return (
     <form
@@ -23,7 +24,7 @@ export function MakeForm({ label, ask, onMade, word, tone, children }: Props) {
       className="flex items-center gap-2 flex-wrap pb-3 shrink-0"
       onSubmit={(event) => {
         event.preventDefault();
-        if (ask) void link.do(ask, { quiet: false }).then((kept) => kept && onMade());
+        if (ask) void sending(fields, () => link.do(ask, { quiet: false }));
       }}
     >
       {children}

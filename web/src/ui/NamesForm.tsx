@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { namesIn } from "../data/names";
 import { Button } from "./Button";
+import { sending } from "./sending";
 
 interface Props {
   label: string;
@@ -14,8 +15,7 @@ export function NamesForm({ label, placeholder, onMake }: Props) {
   const [text, setText] = useState("");
   const names = namesIn(text);
   const make = async () => {
-    if (names.length === 0 || !(await onMake(names))) return;
-    setText("");
+    if (names.length > 0) await sending([[text, setText]], () => onMake(names));
   };
   return (
     <form

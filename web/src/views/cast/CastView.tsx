@@ -7,6 +7,8 @@ import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
 import { Entry } from "../../ui/Entry";
 import { Empty } from "../../ui/Panel";
+import { sending } from "../../ui/sending";
+import { useGoingOn } from "../../ui/useGoingOn";
 import { Waiting } from "../../ui/Waiting";
 import { CastPreview } from "./CastPreview";
 import { PartsTable } from "./PartsTable";
@@ -97,11 +99,9 @@ function NewCast({ company }: { company: Company }) {
   const last = company.casts.at(-1);
   const onSubmit = async (event: FormEvent) => {
     event.preventDefault();
-    const kept = await link.do(
-      { action: "add_cast", name, like: company.tonight },
-      { quiet: false },
+    await sending([[name, setName]], () =>
+      link.do({ action: "add_cast", name, like: company.tonight }, { quiet: false }),
     );
-    if (kept) setName("");
   };
   return (
     <form className="flex items-center gap-2 flex-wrap" onSubmit={(event) => void onSubmit(event)}>
@@ -127,29 +127,24 @@ function NewCast({ company }: { company: Company }) {
   );
 }
 
-const NAME = "new-part";
-/** Somebody makes parts one after another: after each the keyboard is where the next begins. */
-let goingOn = false;
-
 /** A part, the channels it comes in on, and who plays it, in one line. */
 function NewPart() {
   const link = useLink();
-  useEffect(() => {
-    if (goingOn) document.getElementById(NAME)?.focus();
-    goingOn = false;
-  }, []);
   const [name, setName] = useState("");
+  const field = useGoingOn("new part", name, setName);
   const [channels, setChannels] = useState("");
   const [players, setPlayers] = useState("");
   const onSubmit = async (event: FormEvent) => {
     event.preventDefault();
-    const kept = await link.do({ action: "add_part", name, channels, players }, { quiet: false });
-    if (!kept) return;
-    setName("");
-    setChannels("");
-    setPlayers("");
-    goingOn = true; // the list that comes draws this form anew
-    document.getElementById(NAME)?.focus();
+    field.current?.focus(); // the next begins there
+    await sending(
+      [
+        [name, setName],
+        [channels, setChannels],
+        [players, setPlayers],
+      ],
+      () => link.do({ action: "add_part", name, channels, players }, { quiet: false }),
+    );
   };
   return (
     <form
@@ -158,7 +153,7 @@ function NewPart() {
       aria-label="New part"
     >
       <Entry
-        id={NAME}
+        field={field}
         label="Name of the new part"
         placeholder="New part"
         value={name}

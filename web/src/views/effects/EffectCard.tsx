@@ -7,6 +7,7 @@ import { optionText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useTabIndex } from "../../ui/reach";
+import { sending } from "../../ui/sending";
 import { TypedField } from "../../ui/TypedField";
 import { ValueField } from "../strip/ValueField";
 
@@ -173,7 +174,7 @@ function SendForm({ label, placeholder, word, then, onSend }: SendFormProps) {
       className="flex items-center gap-2 flex-wrap text-[13.5px]"
       onSubmit={(event) => {
         event.preventDefault();
-        if (which.trim()) void onSend(which, level).then((kept) => kept && setWhich(""));
+        if (which.trim()) void sending([[which, setWhich]], () => onSend(which, level));
       }}
     >
       <span className="text-soft w-16">{word}</span>

@@ -75,10 +75,10 @@ function NewEffect() {
           ? null
           : { action: "make_effect", name, engine: 0, stereo: true, kind, strips, level }
       }
-      onMade={() => {
-        setName("");
-        setStrips("");
-      }}
+      fields={[
+        [name, setName],
+        [strips, setStrips],
+      ]}
     >
       <Entry
         label="Name of a new effect"

@@ -22,11 +22,11 @@ export function NewLift() {
           ? null
           : { action: "make_lift", name, strips, backing: backing || null }
       }
-      onMade={() => {
-        setName("");
-        setStrips("");
-        setBacking(NEW);
-      }}
+      fields={[
+        [name, setName],
+        [strips, setStrips],
+        [backing, setBacking],
+      ]}
     >
       <Entry
         label="Name of a new lift"

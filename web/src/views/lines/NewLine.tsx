@@ -1,13 +1,17 @@
 import { useState } from "react";
 import { useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
+import { sending } from "../../ui/sending";
+import { useGoingOn } from "../../ui/useGoingOn";
 
 /** Adds a line by its name, after the others. */
 export function NewLine() {
   const link = useLink();
   const [name, setName] = useState("");
+  const field = useGoingOn("new line", name, setName);
   const add = async () => {
-    if (name.trim() && (await link.do({ action: "add_line", name: name.trim() }))) setName("");
+    const typed = name.trim();
+    if (typed) await sending([[name, setName]], () => link.do({ action: "add_line", name: typed }));
   };
   return (
     <form
@@ -18,6 +22,7 @@ export function NewLine() {
       }}
     >
       <input
+        ref={field}
         aria-label="Name of a new line"
         placeholder="Name of a new line"
         maxLength={60}

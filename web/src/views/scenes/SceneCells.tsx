@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
 import { type CellMark, PaintTable } from "../../ui/PaintTable";
+import { sending } from "../../ui/sending";
 import { HeldValues } from "./HeldValues";
 
 const MARK = { all: "m", some: "r", asleep: "z", none: ".", "no such": "-" } as const;
@@ -101,7 +102,7 @@ function TypedCells({ scene }: { scene: Scene }) {
       aspects: [aspect],
       on,
     } satisfies Ask;
-    if (await link.do(ask, { quiet: false })) setStrips("");
+    await sending([[strips, setStrips]], () => link.do(ask, { quiet: false }));
   };
   return (
     <form

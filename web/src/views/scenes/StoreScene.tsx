@@ -5,6 +5,7 @@ import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
+import { sending } from "../../ui/sending";
 
 const NONE: readonly (readonly [string, string])[] = [];
 
@@ -28,9 +29,10 @@ export function StoreScene({ after, onStored }: Props) {
   const onSubmit = async (event: FormEvent) => {
     event.preventDefault();
     const before = new Set(store.getState().scene_ids);
-    const kept = await link.do({ action: "store_scene", name, preset, after }, { quiet: false });
+    const kept = await sending([[name, setName]], () =>
+      link.do({ action: "store_scene", name, preset, after }, { quiet: false }),
+    );
     if (!kept) return;
-    setName("");
     const made = store.getState().scene_ids.find((one) => !before.has(one));
     if (made) onStored(made);
   };

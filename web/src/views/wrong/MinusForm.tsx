@@ -27,10 +27,10 @@ export function MinusForm() {
           ? null
           : { action: "make_minus", strips, name, mix: mix || null }
       }
-      onMade={() => {
-        setStrips("");
-        setName("");
-      }}
+      fields={[
+        [name, setName],
+        [strips, setStrips],
+      ]}
     >
       <Choice
         boxed

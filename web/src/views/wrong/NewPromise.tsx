@@ -34,10 +34,10 @@ export function NewPromise() {
           ? null
           : { action: "make_promise", sources, listeners, through: through || null, name: "" }
       }
-      onMade={() => {
-        setSources("");
-        setListeners("");
-      }}
+      fields={[
+        [sources, setSources],
+        [listeners, setListeners],
+      ]}
     >
       <Entry
         label="What is promised of"
