@@ -47,9 +47,9 @@ class Hands:
         self.me.until(lambda: self.on.startswith("Find by name"))
         self.me.keys(words)
         self.me.until(lambda: self.me.all("[role=dialog] [role=option]"))
-        self.me.until(lambda: not self.me.all("[role=dialog] [data-looking]"))
         self.me.keys(Keys.ENTER)
-        self.me.until(lambda: not self.me.all("[role=dialog]"))
+        # what touches sources is shown first, and made by Enter when it was seen
+        self.me.until(lambda: not self.me.all("[role=dialog]") or self.me.keys(Keys.ENTER))
         self.held(then)
 
 
