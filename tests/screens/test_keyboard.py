@@ -70,7 +70,8 @@ def test_a_list_is_typed_and_patched(server, hands):
         hands.press(name, Keys.ENTER, then="Name of a new line")
         hands.me.until(lambda name=name: hands.me.field(f"Socket of {name}"))
     hands.wish("patch all lines")
-    hands.me.until(lambda: hands.me.field("Socket of Fiddle").get_attribute("value") == "Deck 3")
+    field = hands.me.field("Socket of Fiddle")
+    hands.me.until(lambda: field.get_attribute("value") == "Harbour 3")
     hands.wish("patch")
     saw(hands, "3 of 3")
 

@@ -13,6 +13,11 @@ interface Props {
   view: string;
 }
 
+/** Where one was led to a view that takes no hand itself, the hand is at its work. */
+function toTheWork(): void {
+  if (document.activeElement === document.body) document.getElementById("work")?.focus();
+}
+
 /** Find is the way to everything: what is typed is done or gone to. A channel's gain is then in hand. */
 export function Find({ open, onOpenChange, onKeys, onNotices, view }: Props) {
   const gain = useRef(false);
@@ -37,6 +42,7 @@ export function Find({ open, onOpenChange, onKeys, onNotices, view }: Props) {
         onClosed={() => {
           if (gain.current) takeSource();
           const led = gone.current;
+          if (led) requestAnimationFrame(toTheWork);
           gain.current = gone.current = false;
           return led;
         }}
