@@ -12,11 +12,12 @@ from typing import get_args
 import pytest
 from pydantic import TypeAdapter, ValidationError
 
-from ombrel.core import ConsoleError, Followed, NoSuchPoint, edited, flow_of, made
+from ombrel.core import ConsoleError, Followed, NoSuchPoint, edited, flow_of, made, refusal
 from ombrel.demo import demo_show
 from ombrel.server.asks.every import Ask
 from ombrel.server.asks.plans import Turn
 from tests.desks import TOURING
+from tests.test_words import CODE
 
 ASKS = TypeAdapter(Ask)
 NAMES = [get_args(one.model_fields["action"].annotation)[0] for one in get_args(get_args(Ask)[0])]
@@ -52,5 +53,7 @@ def test_an_ask_does_what_it_says_and_a_bad_one_is_refused(demo, row):
     after = asked(show, row["ask"], row["well"])
     assert after != show
     assert {address: after[address] for address in row["stands"]} == row["stands"]
-    with pytest.raises((ConsoleError, ValidationError)):
+    with pytest.raises((ConsoleError, ValidationError)) as refused:
         asked(show, row["ask"], row["badly"])
+    if isinstance(refused.value, ConsoleError):  # else no screen sent it
+        assert not CODE.search(refusal(refused.value, show)), refusal(refused.value, show)

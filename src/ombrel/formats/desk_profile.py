@@ -109,7 +109,7 @@ def _gain_faults(value: object) -> list[str]:
 
 def _bay_faults(bays: object) -> list[str]:
     if not isinstance(bays, list) or not bays or len(bays) > _MOST_BAYS:
-        return [f"$.bays: expected a list of 1 to {_MOST_BAYS} bays, found {bays!r:.60}"]
+        return [f"$.bays: expected a list of 1 to {_MOST_BAYS} sides, found {bays!r:.60}"]
     faults: list[str] = []
     for number, bay in enumerate(bays):
         at = f"$.bays[{number}]"

@@ -181,7 +181,7 @@ def _stages(tale: Tale, show: Show, flow: Flow, strip: int, tap: int, *, first: 
             continue
         if neutral:
             continue
-        said = {"polarity": "turned over", "mute": "muted"}.get(stage.leaf, "")
+        said = {"polarity": "inverted", "mute": "muted"}.get(stage.leaf, "")
         title = stage.title if first else f"{name} {stage.title.lower()}"
         place_of = name if first else address.replace("/", " ")
         detail = f"{place_of} {said}".strip() if first or not said else f"{place_of}, {said}"

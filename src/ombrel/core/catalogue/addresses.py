@@ -77,7 +77,7 @@ def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], addre
                 raise UnknownAddress(address, f"{desk.name} has no box {index!r}")
             continue
         if dimension == "<place>":
-            most, where = faders, f"that bay of {desk.name} has {faders} faders"
+            most, where = faders, f"that side of {desk.name} has {faders} faders"
         elif dimension in ("<input>", "<output>"):
             assert box is not None  # the catalogue always names the box first
             most = box.inputs if dimension == "<input>" else box.outputs

@@ -33,8 +33,13 @@ BESIDE_STRIPS: Final[tuple[Parameter, ...]] = (
         "What it was kept from, and suits.",
     ),
     *(
-        _p(f"preset/<preset>/has_{one}", Switch(), False, "presets", f"Has {one}", "It holds it.")
-        for one in ("low_cut", "gate", "eq", "compressor")
+        _p(f"preset/<preset>/has_{one}", Switch(), False, "presets", f"Has {word}", "It holds it.")
+        for one, word in (
+            ("low_cut", "a low cut"),
+            ("gate", "a gate"),
+            ("eq", "EQ"),
+            ("compressor", "a compressor"),
+        )
     ),
     *preset_of("preset/<preset>"),
     # what must hold of who reaches whom

@@ -347,7 +347,7 @@ _OF_DESKS_AND_SHOWS: Final = (
         "Delay",
         "Delay of the output, in milliseconds.",
     ),
-    _p("output/<box>/<output>/polarity", Switch(), False, "outputs", "Polarity", "Turned over."),
+    _p("output/<box>/<output>/polarity", Switch(), False, "outputs", "Polarity", "Inverted."),
     _p(
         "output/<box>/<output>/device",
         Choice(options=DEVICES),

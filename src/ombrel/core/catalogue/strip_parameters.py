@@ -153,7 +153,7 @@ def input_of(strip: str, of: str) -> tuple[Parameter, ...]:
         *followed(
             entry(f"{strip}/trim", _TRIM, 0.0, "preamp", "Trim", says, gang="trim", tie="ganged")
         ),
-        entry(f"{strip}/polarity", Switch(), False, "preamp", "Polarity", "Turned over."),
+        entry(f"{strip}/polarity", Switch(), False, "preamp", "Polarity", "Inverted."),
         entry(
             f"{strip}/solo_proof",
             Switch(),

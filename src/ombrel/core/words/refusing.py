@@ -3,7 +3,7 @@
 import re
 from typing import Final
 
-from ..catalogue import Address, Thing, parameter_at
+from ..catalogue import Address, Thing, option_text, parameter_at
 from ..flow import KIND_WORDS
 from ..show import Show
 from ..values import BadFile, ConsoleError, UnknownAddress, in_sentence
@@ -11,6 +11,8 @@ from .describe import whose
 
 __all__ = ["refusal"]
 
+# choices as they are spelt in files; what somebody typed stands in quotes, and stays as it is
+_CHOICE: Final = re.compile(r"(?<![\w'])[a-z]+(?:_[a-z]+)+(?![\w'])")
 _ADDRESS: Final = re.compile(r"\b[a-z][a-z_]*(?:/[A-Za-z0-9_]+)+")
 
 
@@ -18,11 +20,13 @@ def refusal(error: ConsoleError, show: Show | None = None) -> str:
     """What a refusal says, without an address in it: "Ring host, fader: a number is needed".
 
     Without the show things go by their kind and number ("Channel 1, fader"). What is no address
-    of the catalogue stays as it was sent, and so does what a file says of its own places.
+    of the catalogue stays as it was sent, and so does what a file says of its own places. Choices
+    are told in words ("before fader").
     """
     if isinstance(error, BadFile):
         return str(error)  # it names places in a file
-    return _ADDRESS.sub(lambda found: _said(found[0], show), str(error))
+    said = _ADDRESS.sub(lambda found: _said(found[0], show), str(error))
+    return _CHOICE.sub(lambda found: option_text(found[0]), said)
 
 
 def _said(text: str, show: Show | None) -> str:

@@ -68,7 +68,7 @@ def turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Pla
     verb = "Again" if redo else "Undone"
     words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"
     if refused:
-        words = f"Passed by, it stays as it is: {refusal(refused, turn.show)}"
+        words = f"Left out, it stays as it is: {refusal(refused, turn.show)}"
     elif left:
         words += f" ({left} left as somebody set them since)"
     back = {new: old for old, new in to.items() if new is not None} if moves else {}
