@@ -1,15 +1,19 @@
-"""Writes the full show of a desk as a show file, for measuring and looking at the screens.
+"""Writes the full show of a desk as a show file, for measuring and looking at the screens: as
+
+strangers may bring it, every line, channel and mix called with forty letters, and 200 scenes.
 
 python -m bench.full DESK NAME > FILE
 """
 
 import sys
 
-from ombrel.core import Value, show_of
+from ombrel.core import Show, Value, cells_by_preset, made, show_of, store_scene
 from ombrel.formats.show_file import write_show
 from ombrel.server.keeping.desks import desk_of
 
 from .shows import full_show
+
+SCENES = 200
 
 
 def main(desk_key: str, name: str) -> None:
@@ -28,11 +32,34 @@ def main(desk_key: str, name: str) -> None:
     for line in range(1, 25):
         lines |= {
             f"line/{line}/place": float(line),
-            f"line/{line}/name": f"Line {line}",
+            f"line/{line}/name": forty("Line", line),
             f"line/{line}/socket": values[f"channel/{line + 8}/source"],
         }
-    show = show_of(desk, values | lines | bank | ruled | {"show/name": name, "dca/1/fader": -3.0})
-    sys.stdout.buffer.write(write_show(show))
+    names: dict[str, Value] = {
+        f"{kind}/{number}/name": forty(kind.capitalize(), number)
+        for kind in ("channel", "mix")
+        for number in range(1, desk.count(kind) + 1)
+    }
+    more: dict[str, Value] = {"show/name": name, "dca/1/fader": -3.0}
+    show = show_of(desk, values | lines | bank | ruled | names | more)
+    sys.stdout.buffer.write(write_show(with_scenes(show)))
+
+
+def forty(word: str, number: int) -> str:
+    """A name of forty letters."""
+    return f"{word} {number} as long as a name of a band is".ljust(40, "x")[:40]
+
+
+def with_scenes(show: Show) -> Show:
+    """Scenes of all faders and mutes, each with its number, as they stand."""
+    stored = made(show, store_scene(show, "Scene", cells_by_preset(show, "balance")))[0]
+    held = {a.split("/", 2)[2]: text for a, text in stored.own.items() if "/holds/" in a}
+    values: dict[str, Value] = {"run/next": "scene/1"}
+    for number in range(1, SCENES + 1):
+        values |= {f"scene/{number}/{leaf}": text for leaf, text in held.items()}
+        values |= {f"scene/{number}/number": float(number)}
+        values |= {f"scene/{number}/name": forty("Scene", number)}
+    return show_of(show.desk, {**show.own, **values})
 
 
 if __name__ == "__main__":

@@ -3,8 +3,9 @@
     python -m bench.screens ADDRESS DEMO_ID FULL_ID  ->  one line of JSON
 
 For each show: until the first cell stands, and from a key, a typed level and a step of scrolling to
-the painted page; once quiet, and once while another hand makes twenty moves a second, which is also
-when the frames are counted. Medians, in ms. The shows take turns: both meet the same machine.
+the painted page, in Banks from a key on a fader too; once quiet, and once while another hand makes
+twenty moves a second, which is also when the frames are counted. Medians, in ms. The shows take
+turns: both meet the same machine.
 """
 
 import asyncio
@@ -44,6 +45,11 @@ const here = () => document.getElementById(grid.getAttribute('aria-activedescend
     const before = grid.getAttribute('aria-activedescendant');
     press(grid, typed);
     await until(() => grid.getAttribute('aria-activedescendant') !== before && here());
+  } else if (what === 'fader') {
+    const fader = document.querySelector(`[data-address="${typed.split(' ')[0]}"]`);
+    const before = fader.getAttribute('aria-valuetext');
+    press(fader, typed.split(' ')[1]);
+    await until(() => fader.getAttribute('aria-valuetext') !== before);
   } else if (what === 'typed') {
     press(grid, '-');
     await until(() => grid.querySelector('input'));
@@ -151,6 +157,15 @@ class Hand:
             ),
         }
 
+    def on_a_fader(self, number):
+        """From a key on a fader of a bank to the painted page, by turns up and down; a median."""
+        self.at_a_bank(number)
+        keys = itertools.cycle(("ArrowUp", "ArrowDown"))
+        address = "channel/21/fader"
+        self.me.find(f'[data-address="{address}"]')
+        turns = [self.measure("fader", f"{address} {next(keys)}") for _ in range(TURNS)]
+        return statistics.median(turns)
+
     def measure(self, what, typed=""):
         return self.me.driver.execute_async_script(SCRIPT, what, typed)
 
@@ -238,6 +253,7 @@ def main(address, demo, full):
             found[name]["bank_busy"] = hand.measure("frames")
     for name, hand in hands.items():
         found[name]["quiet"], found[name]["busy"] = medians(quiet[name]), medians(busy[name])
+        found[name]["fader"] = hand.on_a_fader(2 if name == "demo" else 1)
         found[name]["eq"] = hand.drags_eq()
         hand.me.leave()
     print(json.dumps(found))

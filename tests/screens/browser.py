@@ -182,17 +182,18 @@ class Person:
         return self.until(there)
 
     def choose(self, label, word):
-        """Choose one of a few words, by it or by what it stands for."""
+        """Choose one of a few words, by it or by what it stands for; a number may be behind it."""
         self.field(label).click()
         said = "normalize-space(translate(., '✓', ''))"  # the one that stands is marked
-        path = f"//*[@role='option' and ({said}={word!r} or @data-option={word!r})]"
+        named = f"{said}={word!r} or starts-with({said}, {word + ' ·'!r})"
+        path = f"//*[@role='option' and ({named} or @data-option={word!r})]"
         self.until(lambda: self.driver.find_element(By.XPATH, path)).click()
         self.until(lambda: not self.all("[role=listbox]"))
         self.driver.execute_async_script(DRAWN)  # the keyboard goes back to where it was
 
     def chosen(self, label):
-        """The word that is chosen."""
-        return self.field(label).text.split("\n")[0]
+        """The word that is chosen, without the number behind a name."""
+        return self.field(label).text.split("\n")[0].split(" · ")[0]
 
     def type(self, label, text, *, enter=True):
         """Replace what a field holds."""

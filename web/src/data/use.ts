@@ -2,7 +2,7 @@
 
 import { createContext, useContext, useMemo } from "react";
 import { useStore } from "zustand";
-import { isOf, thingOf } from "./address";
+import { inWords, isOf, thingOf } from "./address";
 import kinds from "./generated/kinds.json";
 import type { Link } from "./link";
 import { type ShowState, store, valueIn } from "./show";
@@ -91,6 +91,12 @@ export function stripName(state: ShowState, strip: string): string {
   return name ? String(name) : `${kindWord(kind)} ${number}`;
 }
 
+/** The same in a list to choose from, where two may be called alike: "Ears fiddle · mix 3". */
+export function listedName(state: ShowState, strip: string): string {
+  const name = stripName(state, strip);
+  return valueIn(state, `${strip}/name`) ? `${name} · ${inWords(strip)}` : name;
+}
+
 export const useStripName = (strip: string): string => useShow((state) => stripName(state, strip));
 
 /** What people call a socket: `input/a/7` is "Harbour 7". */
@@ -134,7 +140,7 @@ export const useGroupOptions = () => useBusOptions("group");
 export function useBusOptions(kind: "group" | "mix"): readonly (readonly [string, string])[] {
   const rows = useShow((state) =>
     (kind === "group" ? state.groups : state.mixes)
-      .map((n) => `${kind}/${n}\t${stripName(state, `${kind}/${n}`)}`)
+      .map((n) => `${kind}/${n}\t${listedName(state, `${kind}/${n}`)}`)
       .join("\n"),
   );
   return useMemo(

@@ -130,10 +130,11 @@ export function type(label: string | RegExp, text: string): void {
   fireEvent.keyDown(field, { key: "Enter" });
 }
 
-/** Choose one of a few words by the keys. */
+/** Choose one of a few words by the keys: a name as it is, whatever number stands behind it. */
 export function choose(label: string | RegExp, word: string | RegExp): void {
   fireEvent.keyDown(screen.getByRole("combobox", { name: label }), { key: "Enter" });
-  fireEvent.keyDown(screen.getByRole("option", { name: word }), { key: "Enter" });
+  const said = typeof word === "string" ? (name: string) => name.split(" · ")[0] === word : word;
+  fireEvent.keyDown(screen.getByRole("option", { name: said }), { key: "Enter" });
 }
 
 /** Press a key by its name. */

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { memberFor } from "../../data/gangs";
 import { store } from "../../data/show";
-import { stripName, useLink, useShow, useText } from "../../data/use";
+import { useBusOptions, useLink, useShow, useText } from "../../data/use";
 import { SoloMode } from "../../frame/SoloPill";
 import { useViewKeys } from "../../frame/useViewKeys";
 import { ViewHead } from "../../frame/ViewHead";
@@ -27,12 +27,7 @@ export function BanksView() {
   const mode = useText("show/solo");
   const [editing, setEditing] = useState(false);
   const shown = Math.min(surface.bay, bays.length);
-  const mixes = useShow((state) =>
-    state.mixes.map((n) => `mix/${n}\t${stripName(state, `mix/${n}`)}`).join("\n"),
-  )
-    .split("\n")
-    .filter(Boolean)
-    .map((line) => line.split("\t") as [string, string]);
+  const mixes = useBusOptions("mix");
   const listen = mixes.some(([mix]) => mix === surface.listen) ? surface.listen : null;
   const views = bays.map((_, index) => viewOfBay(surface, index + 1, banks));
   const unfold = [...new Set(views.flatMap((view) => view.unfolded.slice(-1)))].sort().join(" ");

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { placesOf, valueIn } from "../../data/show";
 import type { CellState, CellWay, Table } from "../../data/types";
-import { select, stripName, useLink, useShow } from "../../data/use";
+import { listedName, select, stripName, useLink, useShow } from "../../data/use";
 import { cellText, STATE_WORD } from "../../data/words";
 import { Choice } from "../../ui/Choice";
 import { ColourBar } from "../../ui/Panel";
@@ -24,7 +24,7 @@ export function OneListener({ table, columns }: Props) {
     [columns, table.listeners],
   );
   const listener = chosen && listeners.includes(chosen) ? chosen : listeners[0]!;
-  const names = useShow((state) => listeners.map((one) => stripName(state, one)).join("\n")).split(
+  const names = useShow((state) => listeners.map((one) => listedName(state, one)).join("\n")).split(
     "\n",
   );
   useEffect(() => {

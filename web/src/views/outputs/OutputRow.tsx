@@ -1,8 +1,17 @@
 import { memo, useMemo } from "react";
 import { isOf, thingOf } from "../../data/address";
-import { valueIn } from "../../data/show";
+import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
-import { select, socketName, stripName, useLink, useOn, useShow, useText } from "../../data/use";
+import {
+  listedName,
+  select,
+  socketName,
+  stripName,
+  useLink,
+  useOn,
+  useShow,
+  useText,
+} from "../../data/use";
 import { DEVICE_WORD, levelText, TAP_WORD } from "../../data/words";
 import { Choice } from "../../ui/Choice";
 import { Toggle } from "../../ui/Toggle";
@@ -20,8 +29,8 @@ function useSources(): readonly (readonly [string, string])[] {
         ...state.mixes.map((n) => `mix/${n}`),
         ...state.groups.map((n) => `group/${n}`),
         ...state.matrices.map((n) => `matrix/${n}`),
-      ].map((bus) => `${bus}\t${stripName(state, bus)}\t${valueIn(state, `${bus}/format`)}`),
-      ...state.channels.map((n) => `channel/${n}\t${stripName(state, `channel/${n}`)}\t`),
+      ].map((bus) => `${bus}\t${listed(state, bus)}\t${valueIn(state, `${bus}/format`)}`),
+      ...state.channels.map((n) => `channel/${n}\t${listed(state, `channel/${n}`)}\t`),
     ].join("\n"),
   );
   return useMemo(() => {
@@ -33,18 +42,24 @@ function useSources(): readonly (readonly [string, string])[] {
       ["mono", "Mono"],
     ];
     for (const row of named.split("\n").filter(Boolean)) {
-      const [strip, name, format] = row.split("\t") as [string, string, string];
-      if (isOf(strip, "channel")) found.push([`${strip}/direct`, `${name}, direct`]);
+      const [strip, name, number, format] = row.split("\t") as [string, string, string, string];
+      if (isOf(strip, "channel")) found.push([`${strip}/direct`, `${name}, direct${number}`]);
       else if (format === "stereo")
         found.push(
-          [`${strip}/left`, `${name} L`],
-          [`${strip}/right`, `${name} R`],
-          [strip, `${name}, mono sum`],
+          [`${strip}/left`, `${name} L${number}`],
+          [`${strip}/right`, `${name} R${number}`],
+          [strip, `${name}, mono sum${number}`],
         );
-      else found.push([strip, name]);
+      else found.push([strip, `${name}${number}`]);
     }
     return found;
   }, [named]);
+}
+
+/** Its name, and its number for who is one of two called alike. */
+function listed(state: ShowState, strip: string): string {
+  const name = stripName(state, strip);
+  return `${name}\t${listedName(state, strip).slice(name.length)}`;
 }
 
 interface Props {

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { sceneText } from "../../data/scenes";
 import { store } from "../../data/show";
-import { stripName, useLink, useShow } from "../../data/use";
+import { useBusOptions, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
@@ -20,9 +20,7 @@ export function StoreScene({ after, onStored }: Props) {
   const link = useLink();
   const [name, setName] = useState("");
   const [what, setWhat] = useState("");
-  const mixes = useShow((state) =>
-    state.mixes.map((n) => `mix/${n}\t${stripName(state, `mix/${n}`)}`).join("\n"),
-  );
+  const mixes = useBusOptions("mix");
   const like = useShow((state) => sceneText(state, after));
   const presets = useShow((state) => state.desk?.scene_presets ?? NONE);
   const preset = what || after || "everything";
@@ -55,11 +53,7 @@ export function StoreScene({ after, onStored }: Props) {
           // the first is what a scene carries that is like no other
           ["", after ? `As ${like}` : (presets[0]?.[1] ?? "")],
           ...presets.slice(after ? 0 : 1),
-          ...mixes
-            .split("\n")
-            .filter(Boolean)
-            .map((row) => row.split("\t") as [string, string])
-            .map(([mix, word]) => [mix, `Sends of ${word}`] as const),
+          ...mixes.map(([mix, word]) => [mix, `Sends of ${word}`] as const),
         ]}
         onChange={setWhat}
       />

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { stripName, useShow } from "../../data/use";
+import { useBusOptions } from "../../data/use";
 import { Choice } from "../../ui/Choice";
 import { Entry } from "../../ui/Entry";
 import { MakeForm } from "../../ui/MakeForm";
@@ -8,16 +8,10 @@ const NEW = "";
 
 /** A mix of all but somebody, in one line: made, and promised to stay so. */
 export function MinusForm() {
-  const mixes = useShow((state) =>
-    state.mixes.map((n) => `mix/${n}\t${stripName(state, `mix/${n}`)}`).join("\n"),
-  );
+  const options = useBusOptions("mix");
   const [mix, setMix] = useState(NEW);
   const [name, setName] = useState("");
   const [strips, setStrips] = useState("");
-  const options = mixes
-    .split("\n")
-    .filter(Boolean)
-    .map((row) => row.split("\t") as [string, string]);
   return (
     <MakeForm
       label="Mix-minus"

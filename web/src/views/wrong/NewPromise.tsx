@@ -12,7 +12,10 @@ export function useThrough(): readonly (readonly [string, string])[] {
   return useMemo(
     () => [
       [NEVER, "never reach"] as const,
-      ...groups.map(([group, name]) => [group, `only through ${name} reach`] as const),
+      ...groups.map(([group, listed]) => {
+        const number = / · group \d+$/.exec(listed)?.[0] ?? "";
+        return [group, `only through ${listed.replace(number, "")} reach${number}`] as const;
+      }),
     ],
     [groups],
   );
