@@ -134,7 +134,7 @@ def test_the_grid_patches_by_keyboard_and_shows_first_what_would_be_lost(server,
     me = people()
     me.open("patch", server.blank_show("Grid"))
     me.field("As a grid").click()
-    me.field("Find sockets and lines").send_keys("stage box b")
+    me.field("Find sockets and lines").send_keys("stage box quay")
     grid = me.field("Sockets against channels")
     me.until(lambda: grid.get_attribute("aria-rowcount") == "33")  # with the heads
     grid.send_keys(Keys.ARROW_DOWN, Keys.ENTER)
