@@ -2,6 +2,7 @@ import { act, cleanup, fireEvent, render, screen } from "@testing-library/react"
 import { beforeEach, expect, it } from "vitest";
 import { memoryLocation } from "wouter/memory-location";
 import { received } from "../data/show";
+import { noticed } from "../testing/messages";
 import { asks, inPage, moved, press, pretend } from "../testing/pretend";
 import { FirstSteps } from "./FirstSteps";
 
@@ -17,14 +18,9 @@ const LINE = { "line/1/place": 1, "line/1/name": "Kick" };
 /** Steps as the server tells them, the first so many done. */
 const done = (many: number) =>
   act(() =>
-    received({
-      type: "noticed",
-      revision: 1,
-      findings: [],
-      promises: [],
-      preamps: [],
-      steps: KEYS.map((key, at) => ({ key, done: at < many, says: `about ${key}` })),
-    } as never),
+    received(
+      noticed({ steps: KEYS.map((key, at) => ({ key, done: at < many, says: `about ${key}` })) }),
+    ),
   );
 
 beforeEach(() => localStorage.clear());

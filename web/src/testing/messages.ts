@@ -1,5 +1,5 @@
 /** Messages as the server would send them, with nothing in them that a test does not say. */
-import type { Preview, Scene, SceneList } from "../data/types";
+import type { Preview, Scene, SceneList, ToScreen } from "../data/types";
 
 export const preview = (told: Partial<Preview> = {}): Preview => ({
   type: "preview",
@@ -69,3 +69,15 @@ export const sceneValues = (...scenes: string[]): Record<string, string | number
       ];
     }),
   );
+
+/** What was noticed: nothing, but what a test says. */
+export const noticed = (told: object = {}): ToScreen =>
+  ({
+    type: "noticed",
+    revision: 1,
+    findings: [],
+    promises: [],
+    preamps: [],
+    steps: [],
+    ...told,
+  }) as ToScreen;

@@ -1,7 +1,7 @@
 import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { beforeEach, describe, expect, it } from "vitest";
 import { received, store } from "../../data/show";
-import { preview } from "../../testing/messages";
+import { noticed, preview } from "../../testing/messages";
 import {
   asks,
   done,
@@ -155,16 +155,7 @@ describe("sockets and channels", () => {
 describe("preamps", () => {
   const preamp = { socket: "input/local/1", dbfs: 3, over: true, suggested_db: 24 };
   const tell = (more: object = {}) =>
-    act(() =>
-      received({
-        type: "noticed",
-        revision: 1,
-        findings: [],
-        promises: [],
-        preamps: [{ ...preamp, ...more }],
-        steps: [],
-      } as never),
-    );
+    act(() => received(noticed({ preamps: [{ ...preamp, ...more }] })));
 
   it("say what arrives behind them, and past full scale", () => {
     draw("/patch");

@@ -2,6 +2,7 @@ import { act, fireEvent, screen, within } from "@testing-library/react";
 import { beforeEach, expect, it } from "vitest";
 import { received, store } from "../../data/show";
 import type { Finding } from "../../data/types";
+import { noticed } from "../../testing/messages";
 import { asks, done, draw, movesOf, pretend } from "../../testing/pretend";
 
 const finding = (about: string, more: Partial<Finding> = {}): Finding => ({
@@ -13,17 +14,7 @@ const finding = (about: string, more: Partial<Finding> = {}): Finding => ({
   remedy: null,
   ...more,
 });
-const tell = (...findings: Finding[]) =>
-  act(() =>
-    received({
-      type: "noticed",
-      revision: 1,
-      findings,
-      promises: [],
-      preamps: [],
-      steps: [],
-    } as never),
-  );
+const tell = (...findings: Finding[]) => act(() => received(noticed({ findings })));
 
 beforeEach(() => pretend({ "channel/7/source": "input/local/1" }));
 

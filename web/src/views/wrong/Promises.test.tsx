@@ -2,6 +2,7 @@ import { act, fireEvent, screen, waitFor, within } from "@testing-library/react"
 import { beforeEach, describe, expect, it } from "vitest";
 import { received } from "../../data/show";
 import type { Breach, Judged } from "../../data/types";
+import { noticed } from "../../testing/messages";
 import { asks, choose, done, draw, movesOf, press, pretend, type } from "../../testing/pretend";
 
 const VALUES = {
@@ -33,17 +34,7 @@ const judged = (more: Partial<Judged> = {}): Judged => ({
   vain: "",
   ...more,
 });
-const tell = (...promises: Judged[]) =>
-  act(() =>
-    received({
-      type: "noticed",
-      revision: 1,
-      findings: [],
-      promises,
-      preamps: [],
-      steps: [],
-    } as never),
-  );
+const tell = (...promises: Judged[]) => act(() => received(noticed({ promises })));
 const card = () => within(document.querySelector<HTMLElement>('[data-promise="promise/1"]')!);
 
 describe("a promise", () => {
