@@ -538,3 +538,9 @@ def test_a_workbook_of_torn_tags_costs_time_in_proportion(torn):
         return time.perf_counter() - began
 
     assert seconds(400_000) < max(5.0, 8 * seconds(100_000))  # by squares: minutes
+
+
+def test_boxes_go_by_their_places_and_by_how_these_begin():
+    rows = "Ch,Instrument,Mic,Stage box\n1,Kick,x,Harbour 3\n2,Snare,x,harb 4\n3,Click,x,Rec 5\n"
+    found = [draft.socket for draft in drafts(taken(rows))]
+    assert found == ["input/a/3", "input/a/4", "input/recorder/5"]

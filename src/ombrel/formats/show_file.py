@@ -202,8 +202,8 @@ def show_schema() -> dict[str, Any]:
             "What no schema says: which numbers of strips, sockets and boxes there are, and how"
             " far a preamp goes, is the desk profile's; a socket takes one line, an engine one"
             " return, a mix that feeds an engine is used for effects; DCAs are in no circle; no"
-            " loop reaches 0 dB; packed texts have the order in which they are written; a file has at"
-            f" most {LONGEST_SHOW // 1024 // 1024} MB, and no key twice."
+            " loop reaches 0 dB; packed texts have the order in which they are written; a file has"
+            f" at most {LONGEST_SHOW // 1024 // 1024} MB, and no key twice."
         ),
         "type": "object",
         "required": ["format", "version", "desk", "values"],

@@ -60,3 +60,15 @@ it("stands on no show that has its lines, and goes when it is put away", () => {
   fireEvent.click(screen.getByRole("button", { name: "Put the first steps away" }));
   expect(card()).toBeNull();
 });
+
+it("patches the house by itself, and leads nowhere where its step is taken", () => {
+  pretend({});
+  place = memoryLocation({ path: "/check", record: true });
+  render(inPage(<FirstSteps />, place));
+  done(3);
+  press("Patch the house");
+  expect(asks()).toEqual([{ action: "patch_bus", bus: "house", sockets: "" }]);
+  done(4);
+  expect(screen.queryByRole("button", { name: "Begin the line check" })).toBeNull();
+  expect(card()).not.toBeNull();
+});

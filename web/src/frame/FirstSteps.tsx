@@ -18,10 +18,12 @@ export function FirstSteps() {
 
 function Steps({ show }: { show: string }) {
   const link = useLink();
-  const [, navigate] = useLocation();
+  const [path, navigate] = useLocation();
   const steps = useShow((state) => state.steps);
   const next = steps.find((step) => !step.done);
   if (!next) return null;
+  // where the next step is taken there is nowhere to lead to
+  const there = path === WAYS[next.key].to;
   const take = ({ key }: FirstStep) => {
     const { ask, to } = WAYS[key];
     if (ask) void link.do(ask, { quiet: false });
@@ -54,9 +56,11 @@ function Steps({ show }: { show: string }) {
         ))}
       </ol>
       <p className="flex-1 min-w-32 text-soft leading-snug">{next.says}</p>
-      <Button tone="main" onClick={() => take(next)}>
-        {WAYS[next.key].does}
-      </Button>
+      {there ? null : (
+        <Button tone="main" onClick={() => take(next)}>
+          {WAYS[next.key].does}
+        </Button>
+      )}
       <button
         type="button"
         aria-label="Put the first steps away"

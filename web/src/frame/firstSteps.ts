@@ -50,6 +50,11 @@ export const WAYS: Record<FirstStep["key"], Way> = {
     does: "Patch all lines",
   },
   mixes: { word: "Mixes", to: "/mixes?new=1", does: "New mixes" },
-  outputs: { word: "Outputs", to: "/outputs", does: "Open Outputs" },
+  outputs: {
+    word: "Outputs",
+    ask: { action: "patch_bus", bus: "house", sockets: "" },
+    to: "/outputs",
+    does: "Patch the house",
+  },
   check: { word: "Line check", to: "/check", does: "Begin the line check" },
 };

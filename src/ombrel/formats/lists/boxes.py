@@ -46,6 +46,12 @@ def _stage_boxes(desk: Desk) -> list[Box]:
     return [box for box in desk.boxes if box.preamps and box.key != "local"]
 
 
+def _begins(name: str, box: Box) -> bool:
+    """Whether a name of three letters or more is how one of a box's names begins."""
+    names = (box.key, box.short, box.name)
+    return len(name) >= 3 and any(one.lower().startswith(name) for one in names)
+
+
 @lru_cache(maxsize=2_000)
 def proposed(desk: Desk, name: str) -> str | None:
     """The box that a name in a list most likely means: by its own name or letter, or by its number
@@ -56,6 +62,9 @@ def proposed(desk: Desk, name: str) -> str | None:
     for box in desk.boxes:
         if name in {word.lower() for word in (box.key, box.short, box.name)}:
             return box.key
+    begun = [box.key for box in desk.boxes if _begins(name, box)]
+    if len(begun) == 1:
+        return begun[0]  # "rec", "harb"
     if knows(name, "words", "subsnake"):
         return None  # where it ends on the desk, only a person can say
     if is_among(name, "words", "local"):

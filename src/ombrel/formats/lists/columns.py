@@ -113,7 +113,8 @@ def _content(texts: Sequence[str]) -> dict[str, float]:
         "name": -9.0 if number > 0.7 else name,
         "microphone": -6.0 if number > 0.7 else 3.0 * mic + 1.5 * share("model") * (socket < 0.5),
         "kind": 2.0 * share("kind") if number <= 0.7 else -6.0,
-        "socket": 4.0 * socket if socket > 0.5 else (-4.0 if number + socket < 0.3 else 0.0),
+        # a box by a name of its own ("Harbour 3") is one where the heading says so
+        "socket": 4.0 * socket if socket > 0.5 else -4.0 if number + share("place") < 0.3 else 0.0,
         "box": 0.0 if number <= 0.7 else -2.0,
         "performer": 0.3 if number <= 0.5 and not ticked else -6.0,
         "part": 0.0 if number <= 0.5 else -6.0,
