@@ -84,7 +84,7 @@ WISHES = {
     "aux": "go Mixes", "monitors": "go Mixes", "iem": "go Mixes", "reverb": "go Effects",
     "48": "go Patch", "phantom": "go Patch", "snapshots": "go Scenes", "cue list": "go Run",
     "link": "go Gangs and pairs", "vcas": "go DCAs", "eq": "go Strip", "oscillator":
-    "go Line check", "tap tempo": "go Effects", "pdf": "go Print or export", "help": "go Guide",
+    "go Line check", "tap tempo": "go Tap the tempo", "pdf": "go Print or export", "help": "go Guide",
     "text size": "go Settings", "log": "go History", "findings": "go What is wrong",
     "unfold": "go Banks", "layers": "go Banks", "foldback": "go Mixes",
     "input list": "go Lines", "direct outs": "go Outputs", "sound check": "go Mic check",
@@ -92,6 +92,11 @@ WISHES = {
     # what the screen does, and what does it all at once
     "undo": "do Undo", "shortcuts": "do Every key", "save": "do Save to a file",
     "new show": "do A new show", "dark": "do Dark theme", "sign out": "do Sign out",
+    "put a group in between": "go Put a group in between", "new mix": "go New mixes",
+    "presets": "go Presets", "sends on faders": "go Faders as sends", "keep point":
+    "go Keep a point", "tonight": "go Tonight's cast", "mix minus": "go Mix-minus",
+    "import a list": "go Import a list", "rehearse": "go Rehearse", "grid": "go Patch as a grid",
+    "link all stereo": "go Link all stereo lines", "remove scene": "go Remove this scene",
     "patch all": "do Patch all lines", "auto gain": "do Set all gains as suggested",
 }  # fmt: skip
 

@@ -3,6 +3,8 @@
 import pytest
 from selenium.webdriver.common.keys import Keys
 
+from ombrel.core.find.places import CONTROLS
+
 # What has the hand, by the words that a person is told of it; "" for nothing.
 HAND = """
 const e = document.activeElement;
@@ -143,3 +145,25 @@ def test_a_mic_check_goes_from_performer_to_performer(server, hands):
     hands.me.until(lambda: hands.me.find('[data-phase="on"] [data-name]').text != first)
     hands.me.until(lambda: len(hands.me.all('[data-phase="done"]')) == 1)
     hands.held()
+
+
+def test_find_leads_the_hand_to_every_control_that_it_offers(server, hands):
+    """By each one's own address, as Find goes there; what opens a dialog has opened it."""
+    me = hands.me
+    me.open("shows", server.demo)
+    missed = []
+    for control in CONTROLS:
+        me.go(f"{control.view}?at={control.beside.replace(' ', '%20')}")
+        try:
+            me.until(
+                lambda name=control.beside: (
+                    hands.on.lower().startswith(name.lower()) or me.all("[role=dialog]")
+                ),
+                within_s=15.0,
+            )
+        except AssertionError:
+            missed.append((control.title, hands.on))
+        if me.all("[role=dialog]"):
+            me.keys(Keys.ESCAPE)
+            me.until(lambda: not me.all("[role=dialog]"))
+    assert missed == []

@@ -23,6 +23,7 @@ import { seen, VIEW_WORD, viewOf } from "./places";
 import { Rail } from "./Rail";
 import { TopBar } from "./TopBar";
 import { UnsentDialog } from "./UnsentDialog";
+import { useControl } from "./useControl";
 import { foldWhy, hasWhy, useWhyFolded } from "./why";
 
 /** Whether undo is the field's own matter: something typed there that is not settled yet. */
@@ -73,6 +74,7 @@ export function Frame({ children }: { children: ReactNode }) {
     if (act === "why" && hasWhy(view)) foldWhy(view, !folded);
   });
 
+  useControl();
   useLayoutEffect(() => listenForAlone(isTyping), []);
 
   const name = useShow((state) =>

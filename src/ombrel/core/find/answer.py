@@ -12,7 +12,16 @@ __all__ = ["GROUPS", "Answer", "Found", "Group", "Read"]
 Group = Literal["change", "go", "hears", "do"]
 _SOURCES: Final = ("phantom", "source", "spare", "on_spare")
 _CAREFUL: Final = frozenset(
-    ("recall_scene", "go", "store_again", "feed", "plug", "patch_output", "patch_lines")
+    (
+        "recall_scene",
+        "go",
+        "store_again",
+        "feed",
+        "plug",
+        "patch_output",
+        "patch_lines",
+        "check_again",
+    )
 )
 GROUPS: tuple[Group, ...] = ("change", "go", "hears", "do")
 
@@ -22,7 +31,8 @@ class Answer:
     """One answer. `title`: what it is or does; `about`: from what, or where it stands.
 
     One of: `moves` (asked of the door as a hand's), `action` with its `fields` (asked of it by
-    name), `view` with `at` and `beside` (where the screen goes), `here` (what the screen does by
+    name), `view` with `at` and `beside` (where the screen goes; `beside` without `at` is what a
+    control is called there, to which the hand is led), `here` (what the screen does by
     itself). `rank`: how well it answers.
     """
 

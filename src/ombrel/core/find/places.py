@@ -10,7 +10,7 @@ from ..values import plain
 from .answer import Answer, Group
 from .words import BETWEEN, begins
 
-__all__ = ["HereDone", "place_answers", "place_words", "solo_answers"]
+__all__ = ["CONTROLS", "HereDone", "place_answers", "place_words", "solo_answers"]
 
 # What the screen does by itself: it keeps no rule of the job.
 HereDone = Literal[
@@ -28,6 +28,7 @@ class _Place:
     words: str
     view: str = ""
     at: str = ""
+    beside: str = ""
     here: str = ""
     action: str = ""
     fields: tuple[tuple[str, object], ...] = ()
@@ -74,6 +75,67 @@ _VIEWS: Final = (
     _Place("Guide", "help; manual; how to; documentation; first hour; glossary", view="guide"),
     _Place("Shows", "open a show; all shows; other show; show library; files", view="shows"),
 )  # fmt: skip
+# Controls of views, by what they are called there: the hand is led to them.
+CONTROLS: Final = (
+    _Place("Import a list", "import lines; import inputs; paste a list; open a list; input list",
+           view="lines", beside="Import a list\u2026"),
+    _Place("New line", "add a line; another line", view="lines", beside="Name of a new line"),
+    _Place("Patch as a grid", "grid; matrix patch; crosspoints", view="patch", beside="As a grid"),
+    _Place("Target of the gains", "target level; headroom; target", view="patch",
+           beside="Target level"),
+    _Place("Put a group in between", "group in between; insert a group; through a group",
+           view="routing", beside="Put a group in between"),
+    _Place("New mixes", "new mix; add a mix; another mix; new aux; new monitor; new wedge;"
+           " new ears; new group; new matrix", view="mixes", beside="New mix"),
+    _Place("Fill this mix", "fill; fill from; copy a mix; balance of the house", view="mixes",
+           beside="Fill"),
+    _Place("Duplicate this mix", "duplicate; duplicate mix", view="mixes", beside="Duplicate"),
+    _Place("New effect", "add an effect; new reverb; new delay", view="effects",
+           beside="Name of a new effect"),
+    _Place("Tap the tempo", "tap tempo; bpm; beats per minute", view="effects",
+           beside="Tap the tempo"),
+    _Place("Presets", "library; keep settings; load a preset", view="strip", beside="Presets"),
+    _Place("Fitting of this strip", "capture; capture settings; new fitting; versions",
+           view="strip", beside="Fitting"),
+    _Place("Copy to strips", "copy eq; copy settings; paste settings; copy", view="strip",
+           beside="Copy the"),
+    _Place("Edit banks", "edit layers; new bank; name banks; arrange faders", view="banks",
+           beside="Edit banks"),
+    _Place("Where solo leads", "solo mode; pfl afl", view="banks", beside="Where solo leads"),
+    _Place("Faders as sends", "sends on faders; flip; faders as", view="banks",
+           beside="Faders as"),
+    _Place("New DCAs", "new dca; new vca; add a dca", view="dcas", beside="Names of new DCAs"),
+    _Place("New mute groups", "new mute group; add a mute group; new seal", view="mutes",
+           beside="Names of new"),
+    _Place("New gangs", "new gang; add a gang", view="gangs", beside="Names of new"),
+    _Place("Link all stereo lines", "link stereo; link all; stereo pairs", view="gangs/pairs",
+           beside="Link all stereo lines"),
+    _Place("New lift", "add a lift", view="lifts", beside="Name of a new lift"),
+    _Place("Tonight's cast", "tonight; choose cast; change cast; who plays", view="cast",
+           beside="Tonight's cast"),
+    _Place("All fittings on", "put fittings on; everybody on", view="cast",
+           beside="All fittings on"),
+    _Place("New part", "add a part; new role", view="cast", beside="Name of the new part"),
+    _Place("New cast", "add a cast; another cast", view="cast", beside="Name of the new cast"),
+    _Place("Store a new scene", "new scene; new snapshot; store snapshot", view="scenes",
+           beside="Name of the new scene"),
+    _Place("Number scenes anew", "renumber; number anew; renumber scenes", view="scenes",
+           beside="Number anew"),
+    _Place("Duplicate this scene", "duplicate scene; copy scene", view="scenes",
+           beside="Duplicate"),
+    _Place("Remove this scene", "remove scene; delete scene", view="scenes", beside="Remove"),
+    _Place("Notes of this scene", "scene notes; cue notes", view="scenes",
+           beside="Notes of the scene"),
+    _Place("Pin a family", "pin all; recall safe a family; hold a family", view="scenes",
+           beside="Pin all of a family"),
+    _Place("Rehearse", "rehearsal; rehearse; dry run", view="run", beside="rehearse"),
+    _Place("New promise", "promise that; must never reach", view="wrong/promises",
+           beside="What is promised of"),
+    _Place("Mix-minus", "mix minus; n minus one; all but one", view="wrong/promises",
+           beside="The mix that has all but"),
+    _Place("Keep a point", "keep point; new point; bookmark; version; go back to a point",
+           view="history", beside="Name of a point"),
+)  # fmt: skip
 _DEEDS: Final = (
     _Place("Undo", "take back; revert; oops", here="undo"),
     _Place("Redo", "again", here="redo"),
@@ -90,6 +152,8 @@ _DEEDS: Final = (
     _Place("Theme of the system", "auto theme; system theme", here="theme_system"),
     _Place("Open or fold Why", "why; explain; explanation", here="why"),
     _Place("First steps", "getting started; begin; start here; tutorial", here="first_steps"),
+    _Place("Let everybody wait again", "begin again; mic check again; restart check",
+           action="check_again"),
     _Place("Patch all lines", "auto patch; patch inputs; patch everything", action="patch_lines",
            fields=(("lines", []),)),
     _Place("Set all gains as suggested", "auto gain; suggest gains; gain structure",
@@ -117,20 +181,29 @@ _GROUP_OF: Final[dict[bool, Group]] = {True: "go", False: "do"}
 def place_answers(show: Show, typed: list[str]) -> Iterator[Answer]:
     """Views and deeds that answer to all of some plain words."""
     said = [word for word in typed if word not in BETWEEN] or typed
-    for one in (*_VIEWS, *_DEEDS, *_solos(show)):
+    for one in (*_VIEWS, *CONTROLS, *_DEEDS, *_solos(show)):
         rank = _answers(one, said) if said else 0.0
         if rank:
             yield Answer(
                 group=_GROUP_OF[bool(one.view)],
                 title=one.title,
-                about="view" if one.view else "",
+                about=_about(one),
                 view=one.view,
                 at=one.at,
+                beside=one.beside,
                 here=one.here,
                 action=one.action,
                 fields=dict(one.fields),
                 rank=rank,
             )
+
+
+def _about(one: _Place) -> str:
+    """ "view", or of a control the view that it is on."""
+    if not one.beside:
+        return "view" if one.view else ""
+    stem = one.view.split("/")[0]
+    return next(view.title for view in _VIEWS if view.view == stem)
 
 
 def solo_answers(typed: list[str]) -> Iterator[Answer]:
@@ -168,5 +241,7 @@ def _begins(typed: str, word: str) -> float:
 def place_words() -> set[str]:
     """Every plain word that leads to a view or a deed."""
     return {
-        word for one in (*_VIEWS, *_DEEDS) for word in plain(f"{one.title} {one.words}").split()
+        word
+        for one in (*_VIEWS, *CONTROLS, *_DEEDS)
+        for word in plain(f"{one.title} {one.words}").split()
     }

@@ -10,13 +10,13 @@ type Place = Pick<FoundAnswer, "view" | "at" | "beside">;
 export function goTo({ view, at, beside }: Place, navigate: (to: string) => void): void {
   if (view === "hears" && at) select(at, beside || undefined);
   if (view === "mixes" && at) isOf(at, "return") ? select(at) : select(null, at);
-  if (view === "strip" && beside) sessionStorage.setItem("stage", beside);
+  if (view === "strip" && at && beside) sessionStorage.setItem("stage", beside);
   navigate(pathOf({ view, at, beside }));
 }
 
 /** The address of a view, with what of it is meant. */
 export function pathOf({ view, at, beside }: Place): string {
-  if (!at) return `/${view}`;
+  if (!at) return beside ? `/${view}?at=${encodeURIComponent(beside)}` : `/${view}`;
   switch (view) {
     case "mixes":
       return `/mixes/${pageOf(at)}`;
