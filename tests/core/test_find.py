@@ -84,7 +84,8 @@ WISHES = {
     "aux": "go Mixes", "monitors": "go Mixes", "iem": "go Mixes", "reverb": "go Effects",
     "48": "go Patch", "phantom": "go Patch", "snapshots": "go Scenes", "cue list": "go Run",
     "link": "go Gangs and pairs", "vcas": "go DCAs", "eq": "go Strip", "oscillator":
-    "go Line check", "tap tempo": "go Tap the tempo", "pdf": "go Print or export", "help": "go Guide",
+    "go Line check", "tap tempo": "go Tap the tempo", "pdf": "go Print or export",
+    "help": "go Guide",
     "text size": "go Settings", "log": "go History", "findings": "go What is wrong",
     "unfold": "go Banks", "layers": "go Banks", "foldback": "go Mixes",
     "input list": "go Lines", "direct outs": "go Outputs", "sound check": "go Mic check",
