@@ -65,6 +65,8 @@ for (const e of root.querySelectorAll("button, select, input, textarea, a[href],
   const interactive = !/^H\d$/.test(e.tagName);
   if (e.tagName === "BUTTON" && e.scrollWidth > e.clientWidth + 1 && !e.querySelector(".truncate") && look.overflowX !== "visible") faults.push(`${name(e)} holds more than it shows`);
   if (touch && interactive && !e.matches(".in-text, input[type=checkbox], input[type=file]") && (box.height < 43.5 || box.width < 30)) faults.push(`${name(e)} is ${Math.round(box.width)} x ${Math.round(box.height)}: too small for a finger`);
+  // a pointer wants 24 px (WCAG 2.5.8); a box to tick has its row beside it
+  if (!touch && interactive && !e.matches(".in-text, input[type=checkbox], input[type=file]") && Math.min(box.height, box.width) < 23.5) faults.push(`${name(e)} is ${Math.round(box.width)} x ${Math.round(box.height)}: too small for a pointer`);
   const x = (Math.max(left.left, 0) + Math.min(left.right, innerWidth)) / 2;
   const y = (Math.max(left.top, 0) + Math.min(left.bottom, innerHeight)) / 2;
   const inSight = Math.min(left.right, innerWidth) - Math.max(left.left, 0) > 6 && Math.min(left.bottom, innerHeight) - Math.max(left.top, 0) > 6;

@@ -13,6 +13,7 @@ import { WhyEdge } from "../views/why/WhyEdge";
 import { WhyLine } from "../views/why/WhyLine";
 import { WhyPanel } from "../views/why/WhyPanel";
 import { Choosing } from "./Choosing";
+import { tellWhatIsCutOff } from "./cutOff";
 import { FirstSteps } from "./FirstSteps";
 import { Find } from "./find/Find";
 import { hasSteps } from "./firstSteps";
@@ -75,6 +76,7 @@ export function Frame({ children }: { children: ReactNode }) {
   });
 
   useControl();
+  useEffect(tellWhatIsCutOff, []);
   useLayoutEffect(() => listenForAlone(isTyping), []);
 
   const name = useShow((state) =>

@@ -25,7 +25,7 @@ export function ShowMenu() {
         <DropdownMenu.Trigger
           data-show-menu
           title={`${name}, on ${desk}`}
-          className="min-w-0 flex items-center gap-1.5 px-2 rounded-lg cursor-pointer hover:bg-card font-semibold leading-snug"
+          className="min-w-0 min-h-6 flex items-center gap-1.5 px-2 rounded-lg cursor-pointer hover:bg-card font-semibold leading-snug"
         >
           <span className="sr-only">Menu of the show </span>
           <span className="truncate max-w-56 narrow:max-w-40" dir="auto">

@@ -20,7 +20,7 @@ export function SearchField({
       type="search"
       aria-label={label}
       placeholder={placeholder}
-      className={`h-9 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint ${className}`}
+      className={`h-9 shrink-0 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint ${className}`}
       value={value}
       onChange={(event) => onChange(event.currentTarget.value)}
     />

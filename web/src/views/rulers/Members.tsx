@@ -139,7 +139,7 @@ function Member({ member, ruler, onOut }: { member: string; ruler: string; onOut
         aria-label={`Take ${name} out`}
         title="Take out"
         onClick={onOut}
-        className="self-stretch px-2 coarse:min-w-11 rounded-r-lg text-faint hover:text-coral cursor-pointer"
+        className="self-stretch px-2 min-w-6 coarse:min-w-11 rounded-r-lg text-faint hover:text-coral cursor-pointer"
       >
         ×
       </button>

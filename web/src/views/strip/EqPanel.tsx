@@ -156,7 +156,7 @@ function Point({ strip, name, band, chosen, onAt, width }: BandProps & { width: 
   const on = useOn(cut ? `${stem}/on` : `${strip}/eq/on`);
   const range = useShow((state) => state.catalogue!.at(`${stem}/frequency`));
   const gain = cut ? CUT_DB : own; // a low cut has no gain: its point stands below the bands
-  const reach = useCoarse() ? 42 : 18; // a finger needs more than a mouse
+  const reach = useCoarse() ? 42 : 26; // a finger needs more than a mouse
   const held = useRef<Gesture | null>(null);
   const [asked, setAsked] = useState<readonly [number, number] | null>(null);
   const place = (event: PointerEvent<SVGGElement>): readonly [number, number] => {
