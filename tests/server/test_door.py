@@ -202,7 +202,7 @@ def test_values_that_the_desk_no_longer_has_are_left_out_and_told(show, caplog):
     assert "mix/23" in caplog.text
 
 
-def test_an_undo_that_the_show_now_refuses_is_passed_by_and_bars_nothing(show, ann, ben):
+def test_an_undo_that_the_show_now_refuses_is_left_out_and_bars_nothing(show, ann, ben):
     """Ann took a send off; Ben closed the rest of a circle since: her undo would let it howl."""
     make(
         show,
@@ -215,7 +215,7 @@ def test_an_undo_that_the_show_now_refuses_is_passed_by_and_bars_nothing(show, a
     make(show, {"channel/1/send/mix/1/level": -math.inf}, ann)
     make(show, {"channel/1/source": "mix/1"}, ben)
     passed = make(show, None, ann, kind="undo")
-    assert "Passed by" in passed.says
+    assert "Left out" in passed.says
     assert "channel/1/send/mix/1/level" not in stored(show).values
     make(show, None, ann, kind="undo")
     assert stored(show)["channel/5/fader"] == -math.inf

@@ -94,7 +94,8 @@ export function stripName(state: ShowState, strip: string): string {
 /** The same in a list to choose from, where two may be called alike: "Ears fiddle · mix 3". */
 export function listedName(state: ShowState, strip: string): string {
   const name = stripName(state, strip);
-  return valueIn(state, `${strip}/name`) ? `${name} · ${inWords(strip)}` : name;
+  // the house has no name of its own, and one without a name is called by its number already
+  return state.values.get(`${strip}/name`) ? `${name} · ${inWords(strip)}` : name;
 }
 
 export const useStripName = (strip: string): string => useShow((state) => stripName(state, strip));

@@ -1,6 +1,7 @@
 import { useLink, useShow, useText } from "../data/use";
 import { optionText } from "../data/words";
 import { Choice } from "./Choice";
+import { OwnWord } from "./OwnWord";
 
 const WORD: Record<string, string> = {
   chosen: "only who is chosen",
@@ -16,7 +17,9 @@ export function TakesChoice({ of, name }: { of: string; name: string }) {
   const options = useShow((state) => state.catalogue!.at(`${of}/takes`).options ?? NONE);
   return (
     <span className="flex items-center gap-1.5">
-      <span className="text-soft">Takes</span>
+      <span className="text-soft">
+        <OwnWord word="Takes" />
+      </span>
       <Choice
         boxed
         label={`What ${name} takes`}

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final, Literal
 
+from ..catalogue import of_kind
 from ..show import Show
 from ..together import soloed
 from ..values import plain
@@ -202,8 +203,7 @@ def _about(one: _Place) -> str:
     """ "view", or of a control the view that it is on."""
     if not one.beside:
         return "view" if one.view else ""
-    stem = one.view.split("/")[0]
-    return next(view.title for view in _VIEWS if view.view == stem)
+    return next(view.title for view in _VIEWS if view.view == of_kind(one.view))
 
 
 def solo_answers(typed: list[str]) -> Iterator[Answer]:

@@ -55,7 +55,13 @@ export function Looked({ hit, shown, onTake, onStay, words, onMore }: Props) {
       {hit.at && !hit.ask && <More words={words} onMore={onMore} />}
       {hit.ask && (
         <>
-          <div className="scrolls flex-1 min-h-0 pr-2">
+          <div
+            role="region"
+            aria-label="For whom what changes"
+            // it scrolls, and holds no control to scroll by
+            tabIndex={0}
+            className="scrolls flex-1 min-h-0 pr-2"
+          >
             {known && <ForWhom heard={known.heard} />}
             <Told shown={shown} values />
           </div>

@@ -229,7 +229,7 @@ export const BankFader = memo(function BankFader(props: Props) {
         label={asSend ? `Send of ${name} in dB` : `Level of ${name} in dB`}
         value={levelText(own)}
         align="right"
-        className="w-full h-7 text-[13px]"
+        className="w-full h-7 shrink-0 text-[13px]"
         onCommit={(text) => set(leaf, text)}
       />
       <button
@@ -238,7 +238,7 @@ export const BankFader = memo(function BankFader(props: Props) {
         aria-pressed={shut}
         aria-label={`${keyWord}, ${asSend ? "send of " : ""}${name}`}
         onClick={() => set(keyLeaf, pressed ? "off" : "on")}
-        className={`h-9 coarse:h-11 rounded-lg border text-[12.5px] cursor-pointer ${shut ? "border-coral bg-blocked text-coral font-semibold" : "border-line bg-card text-soft"}`}
+        className={`h-9 min-h-6 coarse:h-11 rounded-lg border text-[12.5px] cursor-pointer ${shut ? "border-coral bg-blocked text-coral font-semibold" : "border-line bg-card text-soft"}`}
       >
         {keyWord}
       </button>
@@ -248,7 +248,7 @@ export const BankFader = memo(function BankFader(props: Props) {
         aria-pressed={soloed}
         aria-label={`solo ${name}`}
         onClick={() => set("solo", soloed ? "off" : "on")}
-        className={`h-8 coarse:h-11 rounded-lg border text-[12px] cursor-pointer ${soloed ? "border-sun bg-sun text-on-sun font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
+        className={`h-8 min-h-6 coarse:h-11 rounded-lg border text-[12px] cursor-pointer ${soloed ? "border-sun bg-sun text-on-sun font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
       >
         solo
       </button>
@@ -258,7 +258,7 @@ export const BankFader = memo(function BankFader(props: Props) {
           tabIndex={tabIndex}
           aria-label={`unfold ${name}`}
           onClick={() => onUnfold(strip)}
-          className="h-8 coarse:h-11 rounded-lg border border-line bg-card text-[12px] text-soft cursor-pointer hover:text-paper"
+          className="h-8 min-h-6 coarse:h-11 rounded-lg border border-line bg-card text-[12px] text-soft cursor-pointer hover:text-paper"
         >
           unfold
         </button>

@@ -5,6 +5,7 @@ import { useBusOptions, useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
+import { OwnWord } from "../../ui/OwnWord";
 import { InRow, useRows, useTabIndex } from "../../ui/reach";
 import { TypedField } from "../../ui/TypedField";
 
@@ -21,9 +22,13 @@ export function PartsTable({ company, onLook }: Props) {
       <table className="w-full border-separate border-spacing-y-1 max-lg:block">
         <thead className="text-soft text-left max-lg:hidden">
           <tr>
-            <th className="font-normal px-2">Part</th>
+            <th className="font-normal px-2">
+              <OwnWord word="Part" />
+            </th>
             <th className="font-normal px-2">Channels</th>
-            <th className="font-normal px-2">Tonight</th>
+            <th className="font-normal px-2">
+              <OwnWord word="Tonight" />
+            </th>
             {company.casts.map((cast) => (
               <th key={cast.cast} className="font-normal px-2">
                 {cast.name}

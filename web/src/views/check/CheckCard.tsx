@@ -115,7 +115,7 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
         placeholder="Note: what is wrong"
         value={useText(at("check_note"))}
         maxLength={200}
-        className="h-11 px-3"
+        className="h-11 shrink-0 px-3"
         onCommit={(typed) => void link.type(at("check_note"), typed)}
         data={{ id: "check-note" }}
       />

@@ -7,6 +7,7 @@ import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { NameField } from "../../ui/NameField";
+import { OwnWord } from "../../ui/OwnWord";
 import { InRow, useRows, useTabIndex } from "../../ui/reach";
 import { SwitchKey } from "../../ui/SwitchKey";
 import { TypedField } from "../../ui/TypedField";
@@ -45,7 +46,9 @@ export function LiftCard({ lift, firstKey }: { lift: Lift; firstKey: number }) {
             <caption className="sr-only">Steps of {name}, in dB</caption>
             <thead>
               <tr className="text-soft text-left">
-                <th className="font-normal pr-3">Lift, or back</th>
+                <th className="font-normal pr-3">
+                  <OwnWord word="Lift">Lift, or back</OwnWord>
+                </th>
                 {listeners.map(([listener, word]) => (
                   <th
                     dir="auto"

@@ -15,6 +15,7 @@ import { socketName, useFiltered, useLink, useShow } from "../../data/use";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { useListHeight } from "../../ui/media";
+import { OwnWord } from "../../ui/OwnWord";
 import { Empty } from "../../ui/Panel";
 import { RowList } from "../../ui/RowList";
 import { SearchField } from "../../ui/SearchField";
@@ -168,7 +169,7 @@ export function LinesView() {
                   style={{ gridArea: area }}
                   title={area === "right" ? "Only for a stereo line" : undefined}
                 >
-                  {word}
+                  <OwnWord word={word} />
                 </span>
               ))}
             </div>

@@ -4,6 +4,7 @@ import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { fedBy, socketName, useFiltered, useLink, useOn, useShow, useText } from "../../data/use";
 import { useTwoLineHeight } from "../../ui/media";
+import { OwnWord } from "../../ui/OwnWord";
 import { ColourBar } from "../../ui/Panel";
 import { RowList } from "../../ui/RowList";
 import { useTabIndex } from "../../ui/reach";
@@ -54,11 +55,13 @@ export function Channels({ onStart, onFeed, first, filter }: Props) {
         <span>Ch.</span>
         <span className="pl-1.5">Name</span>
         <span className="pl-1.5">Source</span>
-        <span className="pl-1.5">Spare</span>
+        <span className="pl-1.5">
+          <OwnWord word="Spare" />
+        </span>
         <span className="text-center" title="Whether its source or its spare feeds it">
           Fed by
         </span>
-        <span title="Fills skip it">Reserved</span>
+        <OwnWord word="Reserved" />
       </div>
       <RowList
         label="Channels"
