@@ -94,7 +94,7 @@ WISHES = {
     "undo": "do Undo", "shortcuts": "do Every key", "save": "do Save to a file",
     "new show": "do A new show", "dark": "do Dark theme", "sign out": "do Sign out",
     "put a group in between": "go Put a group in between", "new mix": "go New mixes",
-    "presets": "go Presets", "sends on faders": "go Faders as sends", "keep point":
+    "presets": "go Presets", "faders as sends": "go Faders as sends", "keep point":
     "go Keep a point", "tonight": "go Tonight's cast", "mix minus": "go Mix-minus",
     "import a list": "go Import a list", "rehearse": "go Rehearse", "grid": "go Patch as a grid",
     "link all stereo": "go Link all stereo lines", "remove scene": "go Remove this scene",

@@ -103,7 +103,7 @@ CONTROLS: Final = (
     _Place("Edit banks", "edit layers; new bank; name banks; arrange faders", view="banks",
            beside="Edit banks"),
     _Place("Where solo leads", "solo mode; pfl afl", view="banks", beside="Where solo leads"),
-    _Place("Faders as sends", "sends on faders; flip; faders as", view="banks",
+    _Place("Faders as sends", "fader sends; sends into a mix; faders as", view="banks",
            beside="Faders as"),
     _Place("New DCAs", "new dca; new vca; add a dca", view="dcas", beside="Names of new DCAs"),
     _Place("New mute groups", "new mute group; add a mute group; new seal", view="mutes",

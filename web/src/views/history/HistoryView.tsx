@@ -9,6 +9,7 @@ import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { Empty } from "../../ui/Panel";
 import { SearchField } from "../../ui/SearchField";
+import { sending } from "../../ui/sending";
 import { ComparePanel } from "./ComparePanel";
 import { useHistory } from "./useHistory";
 
@@ -215,15 +216,20 @@ function KeepPoint({ onKept }: { onKept: () => void }) {
       onSubmit={(event) => {
         event.preventDefault();
         if (!name.trim() || revision === null) return;
-        keepPoint(showId, name, revision).then(
-          (point) => {
-            setName("");
-            setFault("");
-            notify(`${point.name} kept`);
-            onKept();
-          },
-          (error: Error) => setFault(error.message),
-        );
+        const keep = () =>
+          keepPoint(showId, name, revision).then(
+            (point) => {
+              setFault("");
+              notify(`${point.name} kept`);
+              onKept();
+              return true;
+            },
+            (error: Error) => {
+              setFault(error.message);
+              return false;
+            },
+          );
+        void sending([[name, setName]], keep);
       }}
     >
       <input

@@ -7,6 +7,7 @@ import { Choice } from "../../ui/Choice";
 import { Deliberate } from "../../ui/Deliberate";
 import { Dialog } from "../../ui/Dialog";
 import { Entry } from "../../ui/Entry";
+import { sending } from "../../ui/sending";
 import { Toggle } from "../../ui/Toggle";
 import { FittingsCompared } from "./FittingsCompared";
 
@@ -126,11 +127,9 @@ function Capture({ fitting, name }: { fitting: Fitting; name: string }) {
   const [said, setSaid] = useState("");
   const onSubmit = async (event: FormEvent) => {
     event.preventDefault();
-    const kept = await link.do(
-      { action: "capture_fitting", channel: fitting.channel, said },
-      { quiet: false },
+    await sending([[said, setSaid]], () =>
+      link.do({ action: "capture_fitting", channel: fitting.channel, said }, { quiet: false }),
     );
-    if (kept) setSaid("");
   };
   return (
     <Block title="Capture all that stands">
