@@ -10,6 +10,7 @@ import os
 import random
 import re
 from functools import lru_cache
+from itertools import pairwise
 
 from hypothesis import strategies as st
 
@@ -149,6 +150,10 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
     if leaf == "on" and address.startswith("dca/"):
         inner, outer = address.split("/")[1::2][:2]
         return int(inner) < int(outer) and draw.random() < 0.4  # no circles: they are refused
+    if leaf == "on" and address.startswith("group/") and "/group/" in address:
+        inner, outer = address.split("/")[1:4:2]  # one way round in some shows, the other in others
+        onward = inner < outer if seed % 2 else inner > outer
+        return onward and draw.random() < 0.4
     if leaf == "on" and ("/dca/" in address or "mute_group/" in address):
         return draw.random() < 0.12
     if leaf == "on" and "/promise/" in address:
@@ -280,6 +285,13 @@ def _tangled(draw: random.Random) -> dict:
         if draw.random() < 0.8:
             values[f"{outputs.pop()}/source"] = bus
     values[f"{outputs.pop()}/source"] = f"channel/{fed[0]}/direct"
+    chain = draw.sample(["group/1", "group/2", "group/3"], 3)
+    values["group/3/format"] = draw.choice(["stereo", "mono", "unused"])
+    for first, then in pairwise(chain):
+        values[f"{first}/{then}/on"] = draw.random() < 0.6
+        values[f"{first}/{then}/level"] = draw.choice([0.0, -6.0, -math.inf])
+    values[f"{chain[0]}/{chain[2]}/on"] = draw.random() < 0.3
+    values[f"{draw.choice(('channel/1', 'return/1'))}/group/3/on"] = draw.random() < 0.7
     return values
 
 

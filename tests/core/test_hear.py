@@ -47,12 +47,14 @@ def test_what_is_typed_arrives_also_in_cells_that_were_silent(first):
             try:
                 asked = hear(show, flow, [(source, listener)], "-9.5")
                 after = edited(show, flow, asked)
+                by_hand = edited(show, flow, asked, Carry())  # gangs may move what passes it too
             except ConsoleError:  # out of reach, by several ways, a loop: told, nothing changed
                 refused += 1
                 continue
             answer = why(after.show, source, listener, flow=after.flow)
-            if answer.state is State.HEARD:
-                assert answer.level_db == pytest.approx(-9.5, abs=0.01), (seed, source, listener)
+            if by_hand.flow.state_of(source, listener) is State.HEARD:
+                level_db = by_hand.flow.level(source, listener)
+                assert level_db == pytest.approx(-9.5, abs=0.01), (seed, source, listener)
                 heard += 1
             elif answer.opening is not None:
                 then = edited(after.show, after.flow, answer.opening.moves)
@@ -151,7 +153,7 @@ def test_a_relative_move_moves_each_of_its_cells_by_what_was_typed(first):
             faders = {c[0] for c in some if c[1] in ("house", "mono") or "group" in c[1]}
             sends = {c[0] for c in some if c[1].startswith(("mix", "matrix"))}
             behind += bool(faders & sends)
-    assert min(moved, 4 * behind, 4 * refused) > 20, (moved, behind, refused)
+    assert min(moved, 6 * behind, 4 * refused) > 20, (moved, behind, refused)
 
 
 def test_two_up_in_the_house_and_in_a_send_behind_its_fader_is_two_up_in_both():

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ombrel.core import (
-    CircleOfDcas,
+    Circle,
     EditRefused,
     MuteGroupSafe,
     NothingLeft,
@@ -164,9 +164,9 @@ def test_a_hard_mute_group_lets_nothing_out_at_any_tap_and_only_its_key_opens_it
 
 def test_circles_of_dcas_are_refused_with_their_names():
     show = show_of(TOURING, band())
-    with pytest.raises(CircleOfDcas, match="Band in Brass in Band"):
+    with pytest.raises(Circle, match="Band in Brass in Band"):
         made(show, membership(show, "dca/1", ["dca/2"], on=True))
-    with pytest.raises(CircleOfDcas):
+    with pytest.raises(Circle):
         made(show, {"dca/1/dca/1/on": True})
 
 
@@ -235,7 +235,7 @@ def test_keeping_changes_no_true_level_or_names_who_cannot_be_kept(seed):
     joins = not before.on(f"{member}/{dca}/on")
     try:
         after, _ = made(before, membership(before, dca, [member], on=joins))
-    except CircleOfDcas:
+    except Circle:
         return
     kept = compensation(before, after)
     strips = layout_of(TINY).strips

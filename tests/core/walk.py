@@ -136,7 +136,8 @@ def feeds(show):
         for other in strips:
             pair = (kind(one), kind(other))
             assigned = pair[0] in ("channel", "return") and pair[1] in ("group", "house", "mono")
-            assigned |= pair[0] == "group" and pair[1] in ("house", "mono")
+            assigned |= pair[0] == "group" and pair[1] in ("group", "house", "mono")
+            assigned &= one != other
             sent = pair[0] in ("channel", "return", "group") and pair[1] == "mix"
             sent |= pair[0] in ("mix", "group", "house", "mono") and pair[1] == "matrix"
             if assigned:

@@ -125,7 +125,7 @@ async def test_a_safe_key_and_a_circle_are_refused_by_name(band, ann):
     assert (refused["code"], "Plug in" in refused["message"]) == ("mute_group_safe", True)
     await asked(screen, {"action": "members", "ruler": "dca/1", "strips": "dca 2"})
     refused = await screen.next("refused")
-    assert refused["code"] == "circle_of_dcas"
+    assert refused["code"] == "circle"
     assert "Band in Strings in Band" in refused["message"]
 
 

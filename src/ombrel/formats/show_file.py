@@ -201,9 +201,9 @@ def show_schema() -> dict[str, Any]:
         "description": (
             "What no schema says: which numbers of strips, sockets and boxes there are, and how"
             " far a preamp goes, is the desk profile's; a socket takes one line, an engine one"
-            " return, a mix that feeds an engine is used for effects; DCAs are in no circle; no"
-            " loop reaches 0 dB; packed texts have the order in which they are written; a file has"
-            f" at most {LONGEST_SHOW // 1024 // 1024} MB, and no key twice."
+            " return, a mix that feeds an engine is used for effects; DCAs and groups are in no"
+            " circle; no loop reaches 0 dB; packed texts have the order in which they are written;"
+            f" a file has at most {LONGEST_SHOW // 1024 // 1024} MB, and no key twice."
         ),
         "type": "object",
         "required": ["format", "version", "desk", "values"],

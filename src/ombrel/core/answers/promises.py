@@ -13,12 +13,13 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from ..catalogue import SENDERS, SOURCES, Address, bearing, bears, of_kind
+from ..catalogue import SENDERS, SOURCES, Address, bearing, bears, of_kind, strips_of
 from ..edit import check_edit, made
 from ..flow import Bypass, Bypasses, Flow, feeds_back, flow_of, same_ways, strip_name
 from ..show import Show, check_made
 from ..together import (
     clear_ruler,
+    groups_behind,
     is_fed_by_a_bus,
     members_of,
     membership,
@@ -116,7 +117,7 @@ def judged(show: Show, flow: Flow, promise: str) -> Judged:
                 continue
             bypass = bypasses.of(source)
             if bypass is not None:
-                breaches.append(_breach(show, flow, promise, bypass, around, howls=howls))
+                breaches.append(_breach(show, flow, promise, bypass, around, sources, howls=howls))
             elif around and every.of(source) is not None:
                 passing += 1
         if show[f"{promise}/kind"] == "all_but":
@@ -137,9 +138,16 @@ def _listed(show: Show, sources: Sequence[str], most: int = 3) -> str:
 
 
 def _breach(
-    show: Show, flow: Flow, promise: str, bypass: Bypass, around: tuple[str, ...], *, howls: bool
+    show: Show,
+    flow: Flow,
+    promise: str,
+    bypass: Bypass,
+    around: tuple[str, ...],
+    sources: Sequence[str],
+    *,
+    howls: bool,
 ) -> Breach:
-    """`howls`: there can be loops, which a remedy might close."""
+    """`sources`: of the promise. `howls`: there can be loops, which a remedy might close."""
     source, listener = bypass.strips[0], bypass.strips[-1]
     # an effect's mix and its return are often called alike
     by = list(dict.fromkeys(strip_name(show, one) for one in bypass.strips[1:-1]))
@@ -148,7 +156,7 @@ def _breach(
     says += f", past {strip_name(show, around[0])}." if around else "."
     if not bypass.open:
         says += " Something on the way is shut now."
-    remedies = _led_through(show, bypass, around[0]) if around else _cut(show, bypass)
+    remedies = _led_through(show, bypass, around[0], sources) if around else _cut(show, bypass)
     if around and bypass.wet:
         remedies += (Remedy(says="Let effects pass it", moves={f"{promise}/wet": False}),)
     return Breach(
@@ -221,13 +229,29 @@ def _cut(show: Show, bypass: Bypass) -> tuple[Remedy, ...]:
     return (last, first) if heard else (first, last)
 
 
-def _led_through(show: Show, bypass: Bypass, group: str) -> tuple[Remedy, ...]:
-    """The last channel or return of the way goes through the group instead."""
+def _led_through(
+    show: Show, bypass: Bypass, group: str, sources: Sequence[str]
+) -> tuple[Remedy, ...]:
+    """The last channel or return of the way goes through the group instead; or the last group, and
+
+    that first where nobody is led through with it that the promise does not name.
+    """
     rows = [p for p, strip in enumerate(bypass.strips) if of_kind(strip) in SOURCES]
     if not rows or of_kind(bypass.strips[rows[-1] + 1]) == "mix":
         steps = [place for place, feed in enumerate(bypass.feeds) if feed]
         return (_off(show, bypass, rows[-1] if rows else steps[-1]),)
-    at = rows[-1]
+    found = (_put_into(show, bypass, rows[-1], group), _off(show, bypass, rows[-1]))
+    last = bypass.strips[-2]
+    if of_kind(last) != "group" or last in (group, *groups_behind(show, group)):
+        return found
+    whole = _put_into(show, bypass, len(bypass.strips) - 2, group)
+    every = strips_of(show.desk, *SENDERS)
+    alone = all(one in sources for one in every if one != last and show.on(f"{one}/{last}/on"))
+    return (whole, *found) if alone else (*found, whole)
+
+
+def _put_into(show: Show, bypass: Bypass, at: int, group: str) -> Remedy:
+    """A strip of the way goes into a group instead of where it goes."""
     strip, listener = bypass.strips[at], bypass.strips[-1]
     moves: dict[str, Asked] = {bypass.feeds[at]: False, f"{strip}/{group}/on": True}
     if show.number(f"{strip}/{group}/level") == -math.inf:
@@ -239,7 +263,7 @@ def _led_through(show: Show, bypass: Bypass, group: str) -> tuple[Remedy, ...]:
         says = f"Take {name} out of {instead}: it goes by {strip_name(show, group)}"
     else:
         says = f"Put {name} into {strip_name(show, group)} instead of {instead}"
-    return (Remedy(says=says, moves=moves), _off(show, bypass, at))
+    return Remedy(says=says, moves=moves)
 
 
 def _taken(show: Show, flow: Flow, remedy: Remedy) -> bool:

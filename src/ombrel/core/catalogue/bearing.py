@@ -49,7 +49,8 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
                "*/promise/<promise>/on", "*/lift/<lift>/on", "!fitting/*"),
     # what brings sources into a show, into the house, or under a rule that takes what comes
     "fills": ("channel/<channel>/source",),
-    "house": (*_FED, "channel/<channel>/house/on", "channel/<channel>/group/<group>/on"),
+    "house": (*_FED, "channel/<channel>/house/on", "*/group/<group>/on", "group/<group>/house/on",
+              "group/<group>/format", "!return/*"),
     "nets": ("*/source", "*/spare", "*/on_spare", "*/kind", "*/family", "*/socket",
              "*/socket_right", "*/place", "*/format", "*/serves", "*/name", "*/takes"),
     # what gangs carry may end by it
@@ -87,7 +88,7 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
     "taps": ("output/<box>/<output>/source", "output/<box>/<output>/tap"),
     "effects": ("engine/<engine>/source", "return/<return>/source", "mix/<mix>/serves"),
     "return_pairs": ("return/<return>/source",),
-    "circles": ("dca/<dca>/dca/<dca>/on",),
+    "circles": ("dca/<dca>/dca/<dca>/on", "group/<group>/group/<group>/on"),
     "safe": ("mute_group/<mute_group>/on", "mute_group/<mute_group>/safe"),
     "pairs": ("*/linked",),
     "inserts": ("*/insert_1/device", "*/insert_2/device"),

@@ -259,6 +259,7 @@ _OF_DESKS_AND_SHOWS: Final = (
     *processing_of("group/<group>", "group", gate=False),
     *level_of("group/<group>", "group", fader_db=0.0),
     *pan_of("group/<group>"),
+    *into_group("group/<group>"),
     assigned("group/<group>", "house", "House", on=True),
     assigned("group/<group>", "mono", "Mono", on=False),
     *sends_of("group/<group>", "mix/<mix>", tap=TO_MIX),

@@ -77,7 +77,7 @@ KINDS: Final = {
         StripKind(key="return", sides=2, feeds=_OF_SOURCES, source=True, used_by=_OF_SOURCE),
         StripKind(
             key="group",
-            feeds={"house": "assign", "mono": "assign", "mix": "send", "matrix": "send"},
+            feeds={**_OF_SOURCES, "matrix": "send"},
             used_by=_OF_FORMAT,
         ),
         StripKind(key="mix", feeds=_INTO_MATRICES, pairs=True, used_by=_OF_FORMAT),

@@ -9,7 +9,7 @@ from ..flow import strip_name
 from ..scenes import check_number, check_packed
 from ..show import Show
 from ..values import (
-    CircleOfDcas,
+    Circle,
     EngineTaken,
     FittingTwice,
     InsertsSpent,
@@ -29,7 +29,7 @@ BUS_TAPS = ("before_fader", "before_fader_after_mute", "after_fader")
 def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     """Refuse a show that cannot be, looking only at what `addresses` bear on.
 
-    Raises OnlyInBlocks, SocketTaken, EngineTaken, InsertsSpent, NotAnEffectMix, CircleOfDcas,
+    Raises OnlyInBlocks, SocketTaken, EngineTaken, InsertsSpent, NotAnEffectMix, Circle,
     MuteGroupSafe, FittingTwice, OnOnePair, EntryTaken, WrongValue.
     """
     borne: dict[Bearing, set[str]] = {}
@@ -132,26 +132,30 @@ def _pairs_into_returns(show: Show, addresses: Iterable[str]) -> None:
                 raise WrongValue(address, "the odd socket of a pair, such as input/a/7", source)
 
 
-def _circles_of_dcas(show: Show, addresses: Iterable[str]) -> None:
-    """No DCA rules itself, by way of others either."""
+def _circles(show: Show, addresses: Iterable[str]) -> None:
+    """No DCA rules itself and no group feeds itself, by way of others either, at any level."""
     joined = {Address.at(a).thing for a in addresses if show[a] is True}
     for start in sorted(joined):
+        kind = of_kind(start)
         ways: list[tuple[str, ...]] = [(start,)]
         seen = {start}
         for way in ways:  # grows as it is walked
-            for number in range(1, show.desk.dcas + 1):
-                dca = f"dca/{number}"
-                if not show.on(f"{way[-1]}/{dca}/on"):
+            for number in range(1, show.desk.count(kind) + 1):
+                further = f"{kind}/{number}"
+                if not show.on(f"{way[-1]}/{further}/on"):
                     continue
-                if dca == start:
-                    raise CircleOfDcas([_dca_name(show, one) for one in (*way, dca)])
-                if dca not in seen:
-                    seen.add(dca)
-                    ways.append((*way, dca))
+                if further == start:
+                    names = [_name_of(show, one) for one in (*way, further)]
+                    raise Circle(names, groups=kind == "group")
+                if further not in seen:
+                    seen.add(further)
+                    ways.append((*way, further))
 
 
-def _dca_name(show: Show, dca: str) -> str:
-    return show.text(f"{dca}/name") or f"DCA {Thing.at(dca).number}"
+def _name_of(show: Show, ruler: str) -> str:
+    if of_kind(ruler) == "group":
+        return strip_name(show, ruler)
+    return show.text(f"{ruler}/name") or f"DCA {Thing.at(ruler).number}"
 
 
 def is_safe_key(show: Show, address: str) -> bool:
@@ -241,7 +245,7 @@ _RULES: Final[dict[Bearing, Callable[[Show, Collection[str]], None]]] = {
     "plugs": _one_plug_a_socket,
     "effects": _engines,
     "return_pairs": _pairs_into_returns,
-    "circles": _circles_of_dcas,
+    "circles": _circles,
     "safe": _safe_mute_groups,
     "pairs": _pairs,
     "inserts": _inserts,

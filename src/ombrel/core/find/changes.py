@@ -205,7 +205,7 @@ def _sends(wish: Wish) -> Iterator[Answer]:
             sure = 7.9 + 0.25 * fits if text else _joining(wish, fits)
             if way == "send":
                 yield from _send(wish, source, bus, text, sure)
-            elif way == "assign" and text.lower() in ("", "on", "off"):
+            elif way == "assign" and source.at != bus.at and text.lower() in ("", "on", "off"):
                 address = f"{source.at}/{bus.at}/on"
                 now = show.on(address)
                 on = text.lower() == "on" if text else _joins(wish) or not now

@@ -25,7 +25,7 @@ from .lines import line_without_channel, line_without_socket
 from .loops import loop_near_howling
 from .outputs import mix_that_goes_nowhere, output_taken_by_nothing
 from .preamps import phantom_missing, phantom_not_said, phantom_not_wanted, shared_preamp
-from .promise_broken import promise_broken
+from .promise_broken import lift_breaks_promise, promise_broken
 from .rule import Finding, Look, Rule
 from .rulers import (
     empty_dca,
@@ -43,6 +43,7 @@ __all__ = ["RULES", "Finding", "bears_on_findings", "findings"]
 
 RULES: Final[tuple[Rule, ...]] = (
     promise_broken,
+    lift_breaks_promise,
     past_full_scale,
     bus_past_full_scale,
     loop_near_howling,
@@ -126,6 +127,7 @@ _ASPECTS: Final = frozenset(
         "fittings",
         "gangs",
         "inserts",
+        "lifts",
         "lines",
         "mute_groups",
         "name",

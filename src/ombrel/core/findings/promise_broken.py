@@ -2,11 +2,15 @@
 
 from collections.abc import Iterator
 
-from ..answers import promises
+from ..answers import newly_broken, promises
 from ..catalogue import of_kind
+from ..edit import edited
+from ..flow import strip_name
+from ..jobs import all_lifted, lifts_in_use
+from ..values import ConsoleError
 from .rule import Finding, Look
 
-__all__ = ["promise_broken"]
+__all__ = ["lift_breaks_promise", "promise_broken"]
 
 
 def promise_broken(look: Look) -> Iterator[Finding]:
@@ -27,6 +31,23 @@ def promise_broken(look: Look) -> Iterator[Finding]:
             remedy=remedy.says if remedy else "",
             moves=remedy.moves if remedy else {},
         )
+
+
+def lift_breaks_promise(look: Look) -> Iterator[Finding]:
+    """A promise that stands until somebody is lifted: the lead group goes by another way."""
+    show = look.show
+    for lift in lifts_in_use(show) if _any(look) else ():
+        try:
+            after = edited(show, look.flow, all_lifted(show, lift), own=True)
+        except ConsoleError:  # it would close a loop: the lift says so itself
+            continue
+        for broken in newly_broken(show, look.flow, after.show, after.flow)[:1]:
+            yield Finding(
+                rule="lift_breaks_promise",
+                tone="settle",
+                says=f"A key of {strip_name(show, lift)} breaks a promise. {broken}",
+                about=lift,
+            )
 
 
 def _any(look: Look) -> bool:

@@ -231,7 +231,10 @@ def _possible_feeds(layout: Layout) -> np.ndarray:
     kinds = [of_kind(strip) for strip in layout.strips]
     return np.array(
         [
-            [bool(feed_kind(one, other)) for other in kinds[layout.first_bus :]]
-            for one in kinds[: layout.feeding]
+            [
+                bool(feed_kind(one, other)) and place != at
+                for at, other in enumerate(kinds[layout.first_bus :], layout.first_bus)
+            ]
+            for place, one in enumerate(kinds[: layout.feeding])
         ]
     )

@@ -82,9 +82,25 @@ class Weighing:
         else:
             leads = self.leads[rows[:, None], needed]
         found = np.where(leads, self.wiring.weight(rows, needed)[:, :, None], np.inf)
+        self._among_groups(found)
         self._onward(found, needed, layout.groups.stop, middle)
         self._onward(found, needed, layout.matrices.start, np.unique(into_last))
         return found[:, np.searchsorted(needed, columns)]
+
+    def _among_groups(self, found: Floats) -> None:
+        """Let what arrives at the groups, the first in `found`, go on from one to another."""
+        many = self.layout.groups.stop
+        step = self.wiring.weight_of_buses[:many, :, :many].reshape(2 * many, 2 * many)
+        if not np.isfinite(step).any():
+            return
+        at, kind = _alike(found[:, :many].reshape(found.shape[0], -1))
+        passed = at
+        for _ in range(many):  # in a show that is yet to be refused they may lead back
+            passed = _sums(passed, step)
+            if not np.isfinite(passed).any():
+                break
+            at = np.minimum(at, passed)
+        found[:, :many] = at[kind].reshape(-1, many, 2)
 
     def _onward(self, found: Floats, needed: Indices, before: int, to: Indices) -> None:
         """Let what arrives at the first `before` buses go on to others; `found` is of `needed`."""

@@ -1,6 +1,16 @@
 """Mixes, routing and lifts made in one action."""
 
-from .lifts import Singer, lift_singers, lifts, make_lift, remove_lift, set_singers, trim_lift
+from .lifts import (
+    Singer,
+    all_lifted,
+    lift_singers,
+    lifts,
+    lifts_in_use,
+    make_lift,
+    remove_lift,
+    set_singers,
+    trim_lift,
+)
 from .minus import make_minus
 from .mixes import (
     NEW_MIX,
@@ -18,10 +28,12 @@ from .routing import put_between
 __all__ = [
     "NEW_MIX",
     "Singer",
+    "all_lifted",
     "duplicate_bus",
     "fill_mix",
     "lift_singers",
     "lifts",
+    "lifts_in_use",
     "make_buses",
     "make_effect",
     "make_lift",

@@ -24,6 +24,7 @@ from ..catalogue import (
 from ..edit import edited, looked_at, opening_at, solved_db
 from ..flow import Flow, State, flow_of, listener_name, listeners, strip_name
 from ..show import Show, check_made, strips_text
+from ..together import first_into_house
 from ..values import Asked, ConsoleError, NothingLeft, Number, StepOutOfReach, Typed, UnreadableText
 from ..words import refusal
 from .mixes import make_buses
@@ -32,8 +33,11 @@ __all__ = [
     "Lift",
     "LiftStep",
     "Singer",
+    "all_lifted",
+    "lead_groups",
     "lift_singers",
     "lifts",
+    "lifts_in_use",
     "make_lift",
     "remove_lift",
     "set_singers",
@@ -91,7 +95,7 @@ def lifts(show: Show, flow: Flow) -> tuple[Lift, ...]:
     Steps are told as if nothing were muted and no singer's fader were off, so that they are known
     before the show.
     """
-    used = _in_use(show)
+    used = lifts_in_use(show)
     if not used:
         return ()
     open_show = _opened(show, used)
@@ -99,7 +103,24 @@ def lifts(show: Show, flow: Flow) -> tuple[Lift, ...]:
     return tuple(_told(show, open_show, open_flow, one) for one in used)
 
 
-def _in_use(show: Show) -> list[str]:
+def lead_groups(show: Show, strips: Sequence[str]) -> list[str]:
+    """The lead groups into which a key may lift any of these strips."""
+    return [
+        lead
+        for lift in lifts_in_use(show)
+        for lead in [_groups(show, lift)[1]]
+        if lead and any(one in strips for one in _singers(show, lift))
+    ]
+
+
+def all_lifted(show: Show, lift: str) -> dict[str, Asked]:
+    """Moves that lift all singers of a lift at once, whoever may be alone."""
+    lead = _groups(show, lift)[1]
+    return {f"{one}/{lead}/on": True for one in _singers(show, lift)}
+
+
+def lifts_in_use(show: Show) -> list[str]:
+    """The lifts that have a name or a group."""
     every = (f"lift/{n}" for n in range(1, show.desk.count("lift") + 1))
     leaves = ("name", "backing", "lead")
     return [one for one in every if any(f"{one}/{leaf}" in show.values for leaf in leaves)]
@@ -274,46 +295,97 @@ def make_lift(
 ) -> dict[str, Asked]:
     """Moves that make a lift of singers: a backing group that they go to the house through (or one
 
-    that there is), and a lead group beside it. What they sound like does not change. Who else goes
-    into a backing group that there is stays there and is not lifted; with no singers named, all of
-    it are. Raises NothingLeft; UnreadableText for strips that are no channels or returns, or that
-    go to the house by another group or not at all.
+    that there is), and a lead group beside it. Where singers come into the house by a group, both
+    go into that; what they sound like does not change. Who else goes into a backing group that
+    there is stays there and is not lifted; with no singers named, all of it are. Raises
+    NothingLeft; UnreadableText for strips that are no channels or returns, or that do not all come
+    into the house the same way.
     """
     if not name.strip():
         raise UnreadableText("", "a name for the lift, such as Voices")
-    used = _in_use(show)
+    used = lifts_in_use(show)
     free = [n for n in range(1, show.desk.count("lift") + 1) if f"lift/{n}" not in used]
     if not free:
         raise NothingLeft("lifts", 1, 0)
     lift = f"lift/{free[0]}"
+    if not strips and not backing:
+        raise UnreadableText("", "the singers, such as 1-4")
+    _check_free(show, strips, backing, used)
     names = [f"{name} lead"] if backing else [name, f"{name} lead"]
-    moves = make_buses(show, "group", names, stereo=True)
+    onward = _way_of_all(show, [backing] if backing else strips)
+    # a singer is panned into a group of the sides of the one that it went into
+    stereo = all(show[f"{into}/format"] != "mono" for into in onward if into != "house")
+    moves = make_buses(show, "group", names, stereo=stereo)
     made = list(dict.fromkeys(Address.at(address).stem for address in moves))
     backing, lead = (backing, made[0]) if backing else (made[0], made[1])
-    moves |= _singing(show, strips, lift, backing, lead)
-    moves |= {f"{group}/house/on": True for group in made}
-    if not strips and backing in made:
-        raise UnreadableText("", "the singers, such as 1-4")
+    moves |= _singing(show, strips, lift, backing, lead, onward)
+    for group in made:
+        moves[f"{group}/house/on"] = "house" in onward
+        moves |= {f"{group}/{into}/on": True for into in onward if into != "house"}
     return moves | {f"{lift}/name": Typed(name), f"{lift}/backing": backing, f"{lift}/lead": lead}
 
 
+def _check_free(
+    show: Show, strips: Sequence[str], backing: str | None, used: Sequence[str]
+) -> None:
+    """Refuse who would leave the backing group of another lift, where no key lifts them then."""
+    for lift in used:
+        taken = [] if _groups(show, lift)[0] == backing else _singers(show, lift)
+        for one in strips:
+            if one in taken:
+                raise UnreadableText(
+                    strip_name(show, one),
+                    f"who is no singer of {show.text(f'{lift}/name') or lift.replace('/', ' ')};"
+                    " to lift them from there too, take their group as the backing",
+                )
+
+
+def _way_of_all(show: Show, strips: Sequence[str]) -> tuple[str, ...]:
+    """What strips feed on their way to the house: the house or groups, the same for all."""
+    onward = first_into_house(show, strips[0])
+    for one in strips[1:]:
+        if first_into_house(show, one) != onward:
+            raise UnreadableText(
+                strip_name(show, one),
+                f"singers who all come into the house as {strip_name(show, strips[0])} does:"
+                f" {_way_in_words(show, onward)}",
+            )
+    return onward
+
+
+def _way_in_words(show: Show, onward: Sequence[str]) -> str:
+    if not onward:
+        return "not at all"
+    return " and ".join(
+        "directly" if into == "house" else f"by {strip_name(show, into)}" for into in onward
+    )
+
+
 def _singing(
-    show: Show, strips: Sequence[str], lift: str, backing: str, lead: str
+    show: Show, strips: Sequence[str], lift: str, backing: str, lead: str, onward: Sequence[str]
 ) -> dict[str, Asked]:
-    """Moves by which strips sing in a lift: named, and in its backing group."""
+    """Moves by which strips sing in a lift: named, and in its backing group instead of `onward`,
+
+    into which that goes.
+    """
     moves: dict[str, Asked] = {}
     for one in strips:
         if of_kind(one) not in SOURCES:
-            raise UnreadableText(one, "channels and returns: a group feeds no group")
+            raise UnreadableText(one.replace("/", " "), "channels and returns as singers")
+        trim_db = 0.0
         if not show.on(f"{one}/{backing}/on"):
-            if not show.on(f"{one}/house/on"):  # it would be heard anew, or twice
+            if not onward or first_into_house(show, one) != onward:  # it would be heard anew, twice
                 raise UnreadableText(
                     strip_name(show, one),
-                    "who goes directly to the house; for others take their group as the backing",
+                    f"who comes into the house {_way_in_words(show, onward)} as the backing does;"
+                    " for others take their group as the backing",
                 )
-            moves |= {f"{one}/{backing}/on": True, f"{one}/{backing}/level": 0.0}
-            moves[f"{one}/house/on"] = False
-        moves |= {f"{one}/{lead}/on": False, f"{one}/{lead}/level": 0.0, f"{one}/{lift}/on": True}
+            moves |= {f"{one}/{into}/on": False for into in onward}
+            if len(onward) == 1 and onward[0] != "house":  # as loud as it went in there
+                trim_db = show.number(f"{one}/{onward[0]}/level")
+            moves |= {f"{one}/{backing}/on": True, f"{one}/{backing}/level": trim_db}
+        moves |= {f"{one}/{lead}/on": False, f"{one}/{lift}/on": True}
+        moves[f"{one}/{lead}/level"] = trim_db if trim_db > -math.inf else 0.0
     return moves
 
 
@@ -331,7 +403,8 @@ def set_singers(show: Show, lift: str, strips: Sequence[str]) -> dict[str, Asked
     moves: dict[str, Asked] = {f"{one}/{lead}/on": False for one in gone}
     named = [one for one in _channels_and_returns(show) if show.on(f"{one}/{lift}/on")]
     moves |= {f"{one}/{lift}/on": False for one in named}
-    new = _singing(show, [one for one in strips if one not in now], lift, backing, lead)
+    onward = first_into_house(show, backing)
+    new = _singing(show, [one for one in strips if one not in now], lift, backing, lead, onward)
     return moves | {f"{one}/{lift}/on": True for one in strips} | new
 
 

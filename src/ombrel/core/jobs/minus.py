@@ -7,7 +7,7 @@ from ..answers import promise_moves
 from ..catalogue import SENDERS, SOURCES, Address, of_kind, strips_of
 from ..flow import strip_name
 from ..show import Show
-from ..together import programme, sent
+from ..together import groups_behind, programme, sent
 from ..values import Asked, UnreadableText
 from .mixes import make_mixes
 
@@ -52,18 +52,15 @@ def _sending(show: Show) -> list[str]:
 
 
 def _dry_returns(show: Show, exceptions: Sequence[str]) -> list[str]:
-    """Returns in the house whose effect no exception is sent to, by itself or through a group."""
+    """Returns in the house whose effect no exception is sent to, by itself or through groups."""
     found = []
-    groups = show.in_use("group")
+    carrying = [*exceptions, *(g for one in exceptions for g in groups_behind(show, one))]
     for number in range(1, show.desk.returns + 1):
         back = f"return/{number}"
         engine = show.text(f"{back}/source")
         if of_kind(engine) != "engine" or not show.on(f"{back}/house/on"):
             continue
         mix = show.text(f"{engine}/source")
-        carrying = [*exceptions, *(
-            group for group in groups if any(show.on(f"{one}/{group}/on") for one in exceptions)
-        )]  # fmt: skip
         if mix and not any(_is_sent(show, one, mix) for one in carrying):
             found.append(back)
     return found

@@ -4,10 +4,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..answers import make_promise
-from ..catalogue import SOURCES, Address, of_kind
+from ..catalogue import SENDERS, Address, of_kind
 from ..flow import strip_name
 from ..show import Show
+from ..together import groups_behind, in_house
 from ..values import Asked, UnreadableText
+from .lifts import lead_groups
 from .mixes import make_buses
 
 __all__ = ["Between", "put_between"]
@@ -15,7 +17,7 @@ __all__ = ["Between", "put_between"]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Between:
-    """What a plan does. `group`: the one that it makes or takes; `through`: strips that go through
+    """What a plan does. `group`: the one that it makes or takes; `through`: strips that then feed
 
     it; `left_out`: chosen strips that the house does not have now, which stay out of the group.
     """
@@ -37,20 +39,31 @@ def put_between(
     promise: bool = True,
     limit_dbfs: float | None = None,
 ) -> Between:
-    """Channels and returns go to the house through a group: a new one of two sides, or one that
+    """Channels, returns and groups go to the house through a group: a new one of two sides, or one
 
-    there is. `name`: of a new one. `mono`: to mono through it too, those that go there. `promise`:
-    that it stays so is kept as one. `limit_dbfs`: its compressor holds peaks at this level.
+    that there is. `name`: of a new one. `mono`: to mono through it too, those that go there.
+    `promise`: that it stays so is kept as one. `limit_dbfs`: its compressor holds peaks at this
+    level.
 
-    What the house does not have now (click, talkback) is left out. The group stands at 0 dB and its
-    pan in the centre, so nothing in the house changes. Raises NothingLeft, UnknownAddress;
-    UnreadableText for no strip that the house has, and for groups among the strips.
+    Who comes into the house by other groups goes on doing so, and these through the group. What the
+    house does not have now (click, talkback) is left out. The group stands at 0 dB and its pan in
+    the centre, so nothing in the house changes. Raises NothingLeft, UnknownAddress; UnreadableText
+    for no strip that the house has, for others than these, and for exceptions that come into the
+    house by the same group as who is chosen.
     """
-    chosen = [one for one in strips if one not in set(exceptions)]
+    chosen = [one for one in strips if one not in set(exceptions) and show.uses(one)]
     for one in chosen:
-        if of_kind(one) not in SOURCES:
-            raise UnreadableText(one, "channels and returns: a group feeds no group")
-    through = [one for one in chosen if show.on(f"{one}/house/on") and show.uses(one)]
+        if of_kind(one) not in SENDERS:
+            raise UnreadableText(one.replace("/", " "), "channels, returns and groups")
+    through = _last_into_house(show, chosen, group)
+    for one in exceptions:
+        shared = [last for last in _last_into_house(show, [one], group) if last in through]
+        if shared:
+            raise UnreadableText(
+                strip_name(show, one),
+                f"exceptions that do not come into the house by {strip_name(show, shared[0])}, as"
+                " others here do; take it out of there first",
+            )
     if not through:
         raise UnreadableText(", ".join(strips)[:60], "strips that go to the house now")
     moves: dict[str, Asked] = {}
@@ -73,10 +86,11 @@ def put_between(
         title = name if fresh else strip_name(show, group)
         listeners = ["house", *(["mono"] if low else [])]
         moves |= make_promise(
-            show, sources=chosen_in(show, chosen), listeners=listeners, through=group,
+            show, sources=[one for one in chosen if in_house(show, one)], listeners=listeners,
+            through=group,
             name=f"What {title} has"[:60], takes="all",
         )  # fmt: skip
-    left = tuple(one for one in chosen if one not in through and show.uses(one))
+    left = tuple(one for one in chosen if not in_house(show, one))
     return Between(group=group, moves=moves, through=tuple(through), left_out=left)
 
 
@@ -95,17 +109,15 @@ def limiter(strip: str, at_dbfs: float) -> dict[str, Asked]:
     }
 
 
-def chosen_in(show: Show, strips: Sequence[str]) -> list[str]:
-    """Those strips that reach the house now, by themselves or by a group: what is promised of."""
-    groups = [f"group/{n}" for n in range(1, show.desk.groups + 1)]
-    return [
-        one
-        for one in strips
-        if show.uses(one)
-        and (
-            show.on(f"{one}/house/on")
-            or any(
-                show.on(f"{one}/{group}/on") and show.on(f"{group}/house/on") for group in groups
-            )
-        )
-    ]
+def _last_into_house(show: Show, strips: Sequence[str], around: str | None) -> list[str]:
+    """The strips by which these come into the house at last: themselves, or groups that they go
+
+    through or may be lifted into; not by a group `around`, which stays where it is.
+    """
+    found: dict[str, None] = {}
+    # a key may lead a singer by these at any moment
+    for one in (*strips, *lead_groups(show, strips)):
+        for last in (one, *groups_behind(show, one, around=around)):
+            if show.on(f"{last}/house/on") and last != around:
+                found[last] = None
+    return list(found)

@@ -117,16 +117,24 @@ def _ways(flow: Flow, lates: Floats, best: np.ufunc) -> Floats:
     steps = np.where(is_open, late[:, None, :, None], none)
     arriving: Floats = best.reduce(steps[: layout.rows], axis=1)
     of_buses = steps[layout.first_bus :]
-    for start, onward in (
-        (slice(0, layout.groups.stop), layout.middle),
-        (slice(0, layout.matrices.start), layout.matrices),
-    ):
+
+    def by_way_of(start: slice, onward: slice) -> bool:
+        """Let what arrives at some buses go on to others; whether that was another way for any."""
         rows, by = arriving.shape[0], arriving[:, start].reshape(arriving.shape[0], -1)
         further = of_buses[start, :, onward].reshape(by.shape[1], -1)
-        if not further.size:
-            continue
+        if not np.isfinite(further).any():
+            return False
         through = best.reduce(by[:, :, None] + further[None], axis=1).reshape(rows, -1, 2)
-        arriving[:, onward] = best(arriving[:, onward], through)
+        found = best(arriving[:, onward], through)
+        differs = not np.array_equal(found, arriving[:, onward])
+        arriving[:, onward] = found
+        return differs
+
+    for _ in range(layout.groups.stop):  # as many groups as one way can pass
+        if not by_way_of(layout.groups, layout.groups):
+            break
+    by_way_of(layout.groups, layout.middle)
+    by_way_of(slice(0, layout.matrices.start), layout.matrices)
     ways: Floats = best.reduce(arriving, axis=2)
     return ways
 

@@ -15,6 +15,7 @@ from .gangs import (
 )
 from .giving_way import giving_way, held_by_hands
 from .hands import Hand, carried_with, hand_after
+from .into_house import first_into_house, groups_behind, in_house
 from .nets import netted
 from .programme import (
     coming,
@@ -64,11 +65,14 @@ __all__ = [
     "compensation",
     "dcas_of",
     "fill_bay",
+    "first_into_house",
     "fix_strips",
     "giving_way",
+    "groups_behind",
     "hand_after",
     "has_place",
     "held_by_hands",
+    "in_house",
     "in_pairs",
     "is_fed_by_a_bus",
     "joining",

@@ -10,6 +10,7 @@ from collections.abc import Mapping, Sequence
 from ..catalogue import Address, Thing, bearing, of_kind
 from ..show import Show, is_of_bus
 from ..values import Asked, Travel, Typed, Value
+from .into_house import in_house
 from .nets import netted
 from .rulers import members_of, rulers_in_use
 
@@ -26,13 +27,10 @@ __all__ = [
 
 
 def in_programme(show: Show, channel: str) -> bool:
-    """Whether a channel has a source and the house has it: by itself or by a group."""
+    """Whether a channel has a source and the house has it: by itself or through groups."""
     if show.source_of(Thing.at(channel).number) is None:
         return False
-    return show.on(f"{channel}/house/on") or any(
-        show.on(f"{channel}/{group}/on") and show.on(f"{group}/house/on")
-        for group in show.in_use("group")
-    )
+    return in_house(show, channel)
 
 
 def is_fed_by_a_bus(show: Show, channel: str) -> bool:
@@ -94,6 +92,8 @@ def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
     `values`: what the edit puts where, which goes before.
     """
     changed = {at.thing for at in bearing("house", values)}
+    if any(of_kind(one) == "group" for one in changed):  # whoever goes through it comes with it
+        changed |= {f"channel/{n}" for n in show.channels()}
     kinds = (f"promise/{n}/kind" for n in range(1, show.desk.count("promise") + 1))
     if not changed or not any(show.values.get(kind) == "all_but" for kind in kinds):
         return {}
@@ -101,7 +101,8 @@ def coming(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
     came = [
         one
         for one in sorted(changed)
-        if in_programme(after, one)
+        if of_kind(one) == "channel"
+        and in_programme(after, one)
         and not in_programme(show, one)
         and not is_fed_by_a_bus(after, one)
     ]

@@ -5,7 +5,7 @@ from .delays import delay_ms
 from .errors import (
     BadFile,
     Broken,
-    CircleOfDcas,
+    Circle,
     ConsoleError,
     EditRefused,
     EngineTaken,
@@ -92,7 +92,7 @@ __all__ = [
     "BadFile",
     "Broken",
     "Choice",
-    "CircleOfDcas",
+    "Circle",
     "Column",
     "ConsoleError",
     "Datum",

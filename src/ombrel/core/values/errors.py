@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 __all__ = [
     "BadFile",
     "Broken",
-    "CircleOfDcas",
+    "Circle",
     "ConsoleError",
     "EditRefused",
     "EngineTaken",
@@ -326,15 +326,18 @@ class OnlyInBlocks(ConsoleError):
         self.box, self.first, self.last = box, first, last
 
 
-class CircleOfDcas(ConsoleError):
-    """A DCA would rule itself. `names` walk the circle and end where they began."""
+class Circle(ConsoleError):
+    """A DCA would rule itself, or a group feed itself. `names` walk the circle and end where they
 
-    code = "circle_of_dcas"
+    began.
+    """
 
-    def __init__(self, names: Sequence[str]) -> None:
-        super().__init__(
-            f"A DCA cannot rule itself: {' in '.join(names)}. Take one of them out of the next."
-        )
+    code = "circle"
+
+    def __init__(self, names: Sequence[str], *, groups: bool = False) -> None:
+        what = "group cannot feed" if groups else "DCA cannot rule"
+        walk = (" into " if groups else " in ").join(names)
+        super().__init__(f"A {what} itself: {walk}. Take one of them out of the next.")
         self.names = tuple(names)
 
 

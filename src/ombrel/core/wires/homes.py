@@ -185,7 +185,7 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
             continue
         for column in range(layout.buses):
             bus = layout.strips[layout.first_bus + column]
-            way = feed_kind(kind, kinds[layout.first_bus + column])
+            way = feed_kind(kind, kinds[layout.first_bus + column]) if bus != strip else ""
             at = number * layout.buses + column
             if way == "assign":
                 found[f"{strip}/{bus}/on"] = (ON, at)

@@ -179,19 +179,34 @@ def rewired(
 
 
 def spread(direct: Floats, of_buses: Floats, layout: Layout) -> Floats:
-    """What arrives at each bus's sides, groups passing it on to what they feed, and these to the
+    """What arrives at each bus's sides: groups pass on to groups, then to what else they feed, and
 
-    matrices. `direct`: what arrives straight, shape (n, buses, 2), overwritten and given back;
-    `of_buses`: as in `Wiring`, of amplitudes, or of 0.0 and 1.0 to count paths.
+    these to the matrices. `direct`: what arrives straight, shape (n, buses, 2), overwritten and
+    given back; `of_buses`: as in `Wiring`, of amplitudes, or of 0.0 and 1.0 to count paths.
     """
     count, groups, middle, last = direct.shape[0], layout.groups, layout.middle, layout.matrices
     if groups.stop and count:
+        among_groups(direct, of_buses, layout)
         of_groups = of_buses[: groups.stop, :, middle].reshape(2 * groups.stop, -1)
         by_groups = direct[:, groups].reshape(count, -1) @ of_groups
         direct[:, middle] += by_groups.reshape(count, -1, 2)
     if last.stop > last.start and count:
         direct[:, last] += into_matrices(direct, of_buses, layout)
     return direct
+
+
+def among_groups(arriving: Floats, of_buses: Floats, layout: Layout) -> None:
+    """Let groups pass on to groups, in place: no group leads back to itself, so it has an end."""
+    groups = layout.groups
+    step = of_buses[: groups.stop, :, groups].reshape(2 * groups.stop, -1)
+    if not step.any():
+        return
+    passed = arriving[:, groups].reshape(arriving.shape[0], -1)
+    for _ in range(groups.stop):  # in a show that is yet to be refused they may lead back
+        passed = passed @ step
+        if not passed.any():
+            return
+        arriving[:, groups] += passed.reshape(arriving.shape[0], -1, 2)
 
 
 def into_matrices(arriving: Floats, of_buses: Floats, layout: Layout) -> Floats:

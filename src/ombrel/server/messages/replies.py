@@ -29,7 +29,7 @@ class ShowRow(Schema):
 STATUS: Final[dict[type[ConsoleError], int]] = {
     core.BadFile: 422,
     core.Broken: 500,
-    core.CircleOfDcas: 409,
+    core.Circle: 409,
     core.EditRefused: 422,
     core.EngineTaken: 409,
     core.EntryTaken: 409,

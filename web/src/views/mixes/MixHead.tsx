@@ -168,16 +168,13 @@ function ReturnSource({ strip, name }: { strip: string; name: string }) {
   );
 }
 
-/** Where a return or group goes, behind its fader. */
+/** Where a return or group goes, behind its fader: a group into other groups too. */
 function Assignments({ strip, name }: { strip: string; name: string }) {
-  const groups = useShow((state) => (isOf(strip, "return") ? state.groups.join(" ") : ""));
+  const groups = useShow((state) => state.groups);
   const buses = [
     "house",
     "mono",
-    ...groups
-      .split(" ")
-      .filter(Boolean)
-      .map((n) => `group/${n}`),
+    ...groups.map((n) => `group/${n}`).filter((group) => group !== strip),
   ];
   return (
     <div className="flex items-center gap-1.5 flex-wrap">

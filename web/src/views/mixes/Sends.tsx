@@ -142,7 +142,9 @@ function useFeeders(bus: string): readonly string[] {
       ...state.groups.map((n) => `group/${n}`),
       ...state.mixes.map((n) => `mix/${n}`),
     ];
-    return used.filter((strip) => state.catalogue!.has(switchAddress(strip, bus))).join(" ");
+    return used
+      .filter((strip) => strip !== bus && state.catalogue!.has(switchAddress(strip, bus)))
+      .join(" ");
   });
   return useMemo(() => text.split(" ").filter(Boolean), [text]);
 }

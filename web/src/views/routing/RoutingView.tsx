@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
-import { inWords, isOf, thingOf } from "../../data/address";
+import { inWords, thingOf } from "../../data/address";
 import { hasPhrase } from "../../data/search";
 import { colourOf, type ShowState, store, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
@@ -120,16 +120,10 @@ function useRows(filter: string): readonly string[] {
 const PLACES = { l: "L100", c: "C", r: "R100" } as const;
 const WORDS = { m: "feeds it", r: "", ".": "does not feed it", "-": "cannot" } as const;
 
-/** Which buses a strip feeds behind its fader; a group feeds no group. */
+/** Which buses a strip feeds behind its fader; none feeds itself. */
 const feeds = (state: ShowState, strip: string, buses: readonly string[]): string =>
   buses
-    .map((bus) =>
-      isOf(strip, "group") && isOf(bus, "group")
-        ? "-"
-        : valueIn(state, `${strip}/${bus}/on`) === true
-          ? "m"
-          : ".",
-    )
+    .map((bus) => (strip === bus ? "-" : valueIn(state, `${strip}/${bus}/on`) === true ? "m" : "."))
     .join("");
 
 const placeOf = (strip: string) => <PlaceText strip={strip} />;

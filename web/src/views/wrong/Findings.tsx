@@ -56,6 +56,7 @@ function placeOf(about: string): string {
   if (kind === "scene") return `/scenes/${number}`;
   if (RULERS[kind]) return `/${RULERS[kind]}/${number}`;
   if (kind === "effects" || kind === "engine") return "/effects";
+  if (kind === "lift") return "/lifts";
   if (kind === "promise") return "/wrong/promises";
   if (kind === "output") return "/outputs";
   if (kind === "input") return "/patch";
