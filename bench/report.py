@@ -14,6 +14,8 @@ ROWS = {
     "evaluating": "evaluating the arrays: levels and states",
     "whole": "reading and evaluating",
     "move": "one fader move, from edit to changed cells",
+    "nested": "evaluating where groups feed groups, through three",
+    "nested_move": "one fader move there",
     "turned_move": "the same where a polarity is turned over against a tap at the input",
     "findings": "all findings, with every remedy tried",
     "dca": "one move of a DCA with 45 members (24 on the smallest), to changed cells",

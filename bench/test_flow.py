@@ -104,6 +104,30 @@ def test_move(measured, show, flow):
     measured(move)
 
 
+@pytest.fixture(scope="module")
+def nested(show):
+    """The same with every group but one in the next, by twos, and all of them in the last."""
+    count = show.desk.groups
+    into = {f"group/{n}/group/{n + 1}/on": True for n in range(1, count - 1, 2)}
+    return made(show, into | {f"group/{n}/group/{count}/on": True for n in range(1, count)})[0]
+
+
+def test_nested(measured, nested):
+    """Groups that feed groups, evaluated."""
+    measured(evaluated, read_arrays(nested), layout_of(nested.desk))
+
+
+def test_nested_move(measured, nested):
+    """One fader move where groups feed groups."""
+    flow, levels_db = flow_of(nested), itertools.cycle([-3.0, -7.0])
+
+    def move():
+        return edited(nested, flow, {"channel/5/fader": next(levels_db)})
+
+    assert len(move().cells)
+    measured(move)
+
+
 def test_dca(measured, show, flow):
     """One move of a DCA that rules up to 45 channels: all its members' cells follow."""
     members = range(1, min(45, show.desk.channels) + 1)

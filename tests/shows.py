@@ -94,6 +94,8 @@ def targets(kind: Reference, desk: Desk) -> list[str]:
         found += inputs
     if "engine/<engine>" in kind.to:
         return [f"engine/{n}" for n in range(1, desk.effect_engines + 1)] + inputs[::2]
+    if "channel/<channel>/direct" in kind.to:
+        return [*found, *buses(desk), *direct_outs(desk), "solo", "solo/left", "solo/right"]
     if "return/<return>" in kind.to and "dca/<dca>" not in kind.to:  # keys: whole strips
         return ["house", "mono", "channel/1", "return/1", "group/1", "mix/1"]
     if "dca/<dca>" in kind.to:  # what lies under a fader: whole strips
@@ -105,9 +107,14 @@ def targets(kind: Reference, desk: Desk) -> list[str]:
         return [f"group/{n}" for n in range(1, desk.groups + 1)]
     if "mono" in kind.to:
         found += buses(desk)
-    if "channel/<channel>/direct" in kind.to:
-        found += [f"channel/{n}/direct" for n in range(1, desk.channels + 1)]
     return found
+
+
+def direct_outs(desk: Desk) -> list[str]:
+    """Of channels, and of returns either side or both."""
+    sides = ("", "/left", "/right")
+    returns = [f"return/{n}{side}" for n in range(1, desk.returns + 1) for side in sides]
+    return [*(f"channel/{n}/direct" for n in range(1, desk.channels + 1)), *returns]
 
 
 _SELDOM = ("/eq/", "/gate/", "/insert_", "/compressor/", "/low_cut/", "/delay/")
@@ -122,8 +129,7 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
             ["mono", "stereo", "stereo", "unused"] if seed % 2 else ["mono", "stereo"]
         )
     if kind == "output" and leaf == "source":
-        direct = [f"channel/{n}/direct" for n in range(1, desk.channels + 1)]
-        return draw.choice([None, *buses(desk), *direct])
+        return draw.choice([None, *buses(desk), *direct_outs(desk)])
     if kind == "channel" and leaf in ("source", "spare"):
         lines = ["input/local/1"] * 5 + [None]
         return draw.choice(lines + ([draw.choice(buses(desk))] * 3 if seed % 3 else []))
@@ -204,7 +210,7 @@ def show_of_seed(seed: int, desk: Desk = TINY) -> Show:
             values[address] = value
     for address in [a for a in values if a.startswith("output/") and a.endswith("/tap")]:
         source = str(values.get(address.replace("/tap", "/source"), ""))
-        values[address] = draw.choice(TAPS if "direct" in source else BUS_TAPS)
+        values[address] = draw.choice(TAPS if source in direct_outs(desk) else BUS_TAPS)
     if seed % 3 == 0:
         values.update(_CANCELLING)
         for address in list(values):  # nothing else rules its strips

@@ -153,7 +153,7 @@ def test_a_relative_move_moves_each_of_its_cells_by_what_was_typed(first):
             faders = {c[0] for c in some if c[1] in ("house", "mono") or "group" in c[1]}
             sends = {c[0] for c in some if c[1].startswith(("mix", "matrix"))}
             behind += bool(faders & sends)
-    assert min(moved, 6 * behind, 4 * refused) > 20, (moved, behind, refused)
+    assert min(moved, 8 * behind, 4 * refused) > 20, (moved, behind, refused)
 
 
 def test_two_up_in_the_house_and_in_a_send_behind_its_fader_is_two_up_in_both():

@@ -12,6 +12,7 @@ from functools import cached_property
 import networkx as nx
 import numpy as np
 
+SIDED = ("group", "mix", "matrix")
 TAPS = ("input", "before_eq", "before_fader", "before_fader_after_mute", "after_fader")
 ORDER = ("no_source", "muted", "down", "no_output")
 NOT_SENT, HEARD, CANCELLED = "unrouted", "heard", "cancelled"
@@ -239,7 +240,7 @@ def sockets_of(show, bus):
         for number in range(1, box.outputs + 1):
             output = f"output/{box.key}/{number}"
             source = show[f"{output}/source"]
-            if source and not source.startswith("channel/"):
+            if source and source.split("/")[0] in (*SIDED, "house", "mono"):
                 name, side = bus_and_side(source)
                 other.setdefault(name, []).append(
                     (side, show[f"{output}/tap"], gain(show[f"{output}/trim"]))
@@ -263,9 +264,13 @@ def sockets_of(show, bus):
 def ends_of(show, listener):
     """(node, ear, gain, causes) of every way out of a listener's bus; and those that lack one."""
     if listener.startswith("output/"):
-        channel = show[f"{listener}/source"].rsplit("/", 1)[0]
-        level, causes = at_tap(show, channel, show[f"{listener}/tap"])
-        return [((channel, "L"), 0, level * gain(show[f"{listener}/trim"]), causes)], []
+        words = show[f"{listener}/source"].split("/")
+        strip, side = "/".join(words[:2]), words[-1]
+        level, causes = at_tap(show, strip, show[f"{listener}/tap"])
+        level *= gain(show[f"{listener}/trim"])
+        if kind(strip) == "return" and side not in ("left", "right"):
+            return [((strip, one), 0, level / 2, causes) for one in "LR"], []
+        return [((strip, "R" if side == "right" else "L"), 0, level, causes)], []
     found, sockets, here = [], sockets_of(show, listener), sides(show, listener)
     carried = {side for side, _, _ in sockets}
     for side, tap, trim in sockets:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import partial
 from typing import Final
 
-from ..catalogue import Address, kind_on, of_kind
+from ..catalogue import Address, kind_on, of_kind, thing_of
 from ..edit import EXACT_DB, edited, opening_at, solved_db
 from ..flow import Flow, Network, OpenedWay, Path, State, listener_name, source_name, strip_name
 from ..patching import patch_missing
@@ -61,7 +61,8 @@ def _cell(show: Show, flow: Flow, source: str, listener: str) -> _Cell:
     row, column = flow.layout.row(source), flow.layout.column(listener)
     control = switch = ""
     if of_kind(listener) == "output":
-        if show[f"{listener}/source"] == f"{source}/direct":
+        carried = show[f"{listener}/source"]
+        if isinstance(carried, str) and thing_of(carried) == source:
             control = f"{listener}/trim"
     elif f"{source}/send/{listener}/level" in flow.homes:
         control, switch = f"{source}/send/{listener}/level", f"{source}/send/{listener}/on"

@@ -39,7 +39,8 @@ _AT_SOCKETS: Final = ("input", "output")
 _SIDES: Final = ("left", "right", "direct")
 # of which a desk has one: their addresses have no number
 LONE: Final = frozenset(
-    {key.split("/")[0] for key in CATALOGUE if not key.split("/")[1].startswith("<")} | {"talkback"}
+    {key.split("/")[0] for key in CATALOGUE if not key.split("/")[1].startswith("<")}
+    | {"solo", "talkback"}
 )
 _NUMBERED: Final = frozenset({key.split("/")[0] for key in CATALOGUE} - LONE)
 

@@ -47,7 +47,19 @@ _STEREO_BUSES = ("group/<group>", "mix/<mix>", "matrix/<matrix>", "house")
 _BUSES = (*(f"{bus}{s}" for bus in _STEREO_BUSES for s in ("", "/left", "/right")), "mono")
 _SOURCE = Reference(to=("input/<box>/<input>", "oscillator", "talkback", *_BUSES))
 _RETURN_SOURCE = Reference(to=("engine/<engine>", "input/<box>/<input>"))
-_BUS_SIDE = Reference(to=(*_BUSES, "channel/<channel>/direct"))
+_CARRIED = Reference(
+    to=(
+        *_BUSES,
+        "channel/<channel>/direct",
+        *(
+            f"{one}{side}"
+            for one in ("return/<return>", "solo")
+            for side in ("", "/left", "/right")
+        ),
+        "talkback",
+        "oscillator",
+    )
+)
 _LINKED = "It, the odd one, and the even above it are one pair."
 _STRIP = Reference(
     to=(
@@ -330,14 +342,15 @@ _OF_DESKS_AND_SHOWS: Final = (
     _p("bank/<bank>/<bay>/<place>", _STRIP, None, "banks", "Strip", "Under this fader."),
     _p("bay/<bay>/fixed/<place>", _STRIP, None, "banks", "Always here", "There on every bank."),
     # outputs: one source each, by construction
-    _p("output/<box>/<output>/source", _BUS_SIDE, None, "patch", "Source", "What it carries."),
+    _p("output/<box>/<output>/source", _CARRIED, None, "patch", "Source", "What it carries."),
     _p(
         "output/<box>/<output>/tap",
         Choice(options=TAPS),
         "after_fader",
         "patch",
         "Tap",
-        "Where along the strip it takes the signal: channels anywhere, buses from the fader on.",
+        "Where along the strip it takes the signal: channels and returns anywhere, buses from the"
+        " fader on.",
     ),
     _p("output/<box>/<output>/trim", _TRIM, 0.0, "outputs", "Trim", "Level behind the tap."),
     _p(

@@ -4,7 +4,7 @@ from collections.abc import Callable, Collection, Iterable, Sequence
 from typing import Final
 
 from ..casting import check_alone, check_version, fitting_name, fittings, is_bound
-from ..catalogue import Address, Bearing, Thing, bearing, of_kind
+from ..catalogue import SOURCES, Address, Bearing, Thing, bearing, of_kind
 from ..flow import strip_name
 from ..scenes import check_number, check_packed
 from ..show import Show
@@ -75,8 +75,8 @@ def _taps_of_buses(show: Show, addresses: Iterable[str]) -> None:
     for address in addresses:
         socket = Address.at(address).stem
         source, tap = show[f"{socket}/source"], show.text(f"{socket}/tap")
-        if isinstance(source, str) and of_kind(source) != "channel" and tap not in BUS_TAPS:
-            expected = f"one of {', '.join(BUS_TAPS)}, since {source} is a bus"
+        if isinstance(source, str) and of_kind(source) not in SOURCES and tap not in BUS_TAPS:
+            expected = f"one of {', '.join(BUS_TAPS)}, since {source} is no channel or return"
             raise WrongValue(f"{socket}/tap", expected, tap)
 
 

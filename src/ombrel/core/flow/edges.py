@@ -10,11 +10,11 @@ from ..catalogue import of_kind
 from ..wires import (
     AFTER_FADER,
     CLOSES,
-    DIRECT,
     STAGES,
     Cause,
     Layout,
     closers,
+    direct_out,
     feed_address,
     feed_kind,
     passed,
@@ -111,12 +111,18 @@ class Edges:
         arrays, column = flow.arrays, self.column
         if column >= layout.buses:
             place = column - layout.buses
-            channel = DIRECT - int(arrays.out_source[place])
-            if not 0 <= channel < layout.channels:
+            of_rows, of_sides = direct_out(arrays.out_source[place : place + 1])
+            row, side = int(of_rows[0]), int(of_sides[0])
+            if not 0 <= row < layout.rows:
                 return []
             trim = float(arrays.out_trim[place])
             tap = int(arrays.out_tap[place])
-            return [Edge((channel, 0), None, tap, trim, socket=layout.outputs[place])]
+            socket = layout.outputs[place]
+            if row >= layout.channels and side == 2:  # half of each of a return's sides
+                ends = [(one, trim * 0.5) for one in (0, 1)]
+            else:
+                ends = [(side % 2, trim)]
+            return [Edge((row, one), None, tap, gain, socket=socket) for one, gain in ends]
         strip = layout.first_bus + column
         sides = self._strip_sides(strip)
         carrying = flow.sockets_of(column)

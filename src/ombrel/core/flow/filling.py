@@ -13,13 +13,14 @@ from ..wires import (
     Floats,
     Indices,
     cause_of_weight,
+    direct_out,
     either,
     rounds,
     settled,
 )
 from .naming import Names
 from .paths import Network
-from .table import CANCELS, STATE_OF, Bools, Flow, State
+from .table import CANCELS, HALF, STATE_OF, Bools, Flow, State
 
 __all__ = ["direct_sockets", "fill", "fill_direct", "fill_levels"]
 
@@ -119,14 +120,17 @@ def direct_sockets(out_source: Floats) -> Indices:
 
 
 def fill_direct(flow: Flow, names: Names, rows: Indices) -> None:
-    """Sockets that carry a direct out: its channel alone, and what a bus feeds to it."""
+    """Sockets that carry a direct out: its channel alone, and what a bus feeds to it; of a return
+
+    either side, or both as a sum, which has half of the power too.
+    """
     arrays, sockets, fed, wiring = flow.arrays, flow.sockets, flow.fed, flow.wiring
     if not sockets.size or not rows.size:
         return
-    channel = DIRECT - arrays.out_source[sockets].astype(np.intp)
+    channel, _ = direct_out(arrays.out_source[sockets])
     tap = arrays.out_tap[sockets].astype(np.intp)
     own = rows[:, None] == channel
-    amount = own.astype(np.float64)
+    amount = own * np.where(channel < flow.layout.channels, 1.0, HALF)
     on = opens = own
     place_of = {int(row): place for place, row in enumerate(fed.row[: fed.dry])}
     through = [n for n, one in enumerate(channel.tolist()) if one in place_of]

@@ -9,7 +9,7 @@ from ..catalogue import ASSIGNED_TO, of_kind
 from ..values import Value
 from ..wires import AFTER_FADER, NOTHING, Arrays, Floats, as_opened, followed, passed, stage_of
 from .ears import ears_of
-from .table import Flow
+from .table import HALF, Flow
 
 __all__ = ["OpenedWay"]
 
@@ -90,8 +90,8 @@ class OpenedWay:
     def _at_bus(self, row: int, column: int, stage: Floats) -> Floats:
         flow, layout = self.flow, self.flow.layout
         through = self._before(row, column, stage).prod()
-        if column >= layout.buses:
-            return np.array([through, 0.0])
+        if column >= layout.buses:  # a return's side has half of its power, and so has their sum
+            return np.array([through * (1.0 if row < layout.channels else HALF), 0.0])
         start = np.array([1.0, 0.0]) if row < layout.channels else np.full(2, np.sqrt(0.5))
         found: Floats = start @ flow.wiring.share[row, :, column, :] * through
         if of_kind(layout.listener(column)) == "group":  # off, its remedy brings it to 0 dB

@@ -12,7 +12,7 @@ from typing import Final, NamedTuple, TypeVar
 import numpy as np
 
 from ..catalogue import thing_of
-from ..wires import DIRECT, Cause, passed, stage_of
+from ..wires import Cause, direct_out, passed, stage_of
 from .edges import Closed, Edge, Edges, Node
 
 __all__ = ["Edge", "Network", "Node", "Path"]
@@ -136,8 +136,8 @@ class Network(Edges):
             ears: np.ndarray = at @ flow.ears.gain[self.column]
             return ears
         place = self.column - self.layout.buses  # an output socket
-        channel = DIRECT - int(flow.arrays.out_source[place])
-        amount = 1.0 if channel == self.row else 0.0
+        channel = int(direct_out(flow.arrays.out_source[place])[0])
+        amount = self.start_gain if channel == self.row else 0.0
         for fed in np.flatnonzero(flow.fed.row[: flow.fed.dry] == channel):
             amount += float(flow.at_fed[self.row, fed])
         gain = flow.wiring.tap[channel, int(flow.arrays.out_tap[place])]

@@ -78,7 +78,7 @@ def listeners(show: Show) -> list[str]:
     found = ["house", *(["mono"] if fed_mono or "mono" in buses else [])]
     found += show.in_use("mix") + show.in_use("matrix")
     found += [group for group in show.in_use("group") if group in buses]
-    return found + [socket for socket, source in carried.items() if of_kind(source) == "channel"]
+    return found + [socket for socket, source in carried.items() if of_kind(source) in SOURCES]
 
 
 def between(show: Show) -> list[str]:

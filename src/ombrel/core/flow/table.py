@@ -18,7 +18,6 @@ from ..show import Change, Show, is_of_bus
 from ..values import sides_to_level_db
 from ..wires import (
     AFTER_FADER,
-    DIRECT,
     Arrays,
     Cause,
     Fed,
@@ -28,6 +27,7 @@ from ..wires import (
     Layout,
     Round,
     Wiring,
+    direct_out,
     followed,
     homes_of,
     layout_of,
@@ -39,6 +39,7 @@ from .ears import Ears
 
 __all__ = [
     "CANCELS",
+    "HALF",
     "STATE_OF",
     "Cell",
     "Flow",
@@ -48,7 +49,7 @@ __all__ = [
     "who_hears_what",
 ]
 
-_HALF: Final = np.sqrt(0.5)  # a return's row is of unit power, in phase, shared by its sides
+HALF: Final = np.sqrt(0.5)  # a return's row is of unit power, in phase, shared by its sides
 # So far below its largest path, what several paths leave of one another counts as nothing.
 CANCELS: Final = 1e-6  # -120 dB
 _TRIM: Final = stage_of("trim")
@@ -184,6 +185,7 @@ class Flow:
         own = self.wiring.leads(at)
         taps = self.arrays.tap[at]
         buses = self.layout.buses
+        carried, _ = direct_out(self.arrays.out_source)
         found: list[list[str]] = []
         for place, row in enumerate(rows):
             words = []
@@ -191,7 +193,7 @@ class Flow:
                 if column < buses:
                     is_own, tap = own[place, column], taps[place, column]
                 else:
-                    is_own = self.arrays.out_source[column - buses] == DIRECT - row
+                    is_own = carried[column - buses] == row
                     tap = self.arrays.out_tap[column - buses]
                 words.append(
                     "through" if not is_own else "after" if tap == AFTER_FADER else "before"
@@ -221,7 +223,7 @@ class Flow:
         found = of_nodes[first]
         beyond = np.flatnonzero(rows >= self.layout.channels)
         if beyond.size:
-            found[beyond] = (found[beyond] + of_nodes[first[beyond] + 1]) * _HALF
+            found[beyond] = (found[beyond] + of_nodes[first[beyond] + 1]) * HALF
         return found
 
     def arriving(self, rows: Indices, columns: Indices) -> Floats:

@@ -38,6 +38,7 @@ from .patch import (
 )
 from .preamps import Preamp, preamp_of, preamps, source_dbfs, suggested_gains
 from .presets import apply_preset, forget_preset, keep_preset, presets
+from .typed_outputs import patch_outputs
 
 __all__ = [
     "LINE_FIELDS",
@@ -73,6 +74,7 @@ __all__ = [
     "patch_lines",
     "patch_missing",
     "patch_output",
+    "patch_outputs",
     "plug_line",
     "preamp_of",
     "preamps",

@@ -2,11 +2,12 @@
 
 from collections.abc import Collection, Sequence
 
-from ..catalogue import ALONE, Thing, check_on_desk, of_kind, thing_of
+from ..catalogue import ALONE, SOURCES, TAPS, Thing, check_on_desk, of_kind, thing_of
 from ..show import Show, above, read_sockets
 from ..values import Asked, NothingLeft, UnreadableText
 
 __all__ = [
+    "fitting_tap",
     "free_outputs",
     "goes_somewhere",
     "is_stereo",
@@ -140,6 +141,13 @@ def patch_buses(show: Show, buses: Sequence[str]) -> dict[str, Asked]:
     return moves
 
 
+def fitting_tap(show: Show, socket: str, source: str | None) -> str:
+    """The tap that a socket keeps when it carries a source: its own, unless that has no such."""
+    tap = show.text(f"{socket}/tap")
+    has_all = source is None or of_kind(source) in SOURCES
+    return tap if has_all or TAPS.index(tap) >= TAPS.index("before_fader") else "after_fader"
+
+
 def patch_output(show: Show, socket: str, source: str | None) -> dict[str, Asked]:
     """Moves that let an output carry a source, or nothing.
 
@@ -151,8 +159,10 @@ def patch_output(show: Show, socket: str, source: str | None) -> dict[str, Asked
     check_on_desk(show.desk, f"{socket}/source", source)
     box = show.desk.box(Thing.at(socket).box)
     size = box.output_block if box else 1
+    tap = fitting_tap(show, socket, source)
+    taps = {f"{socket}/tap": tap} if tap != show[f"{socket}/tap"] else {}
     if box is None or size == 1:
-        return {f"{socket}/source": source}
+        return {f"{socket}/source": source, **taps}
     first = (Thing.at(socket).number - 1) // size * size + 1
     sockets = [f"output/{box.key}/{number}" for number in range(first, first + size)]
     if source is None:

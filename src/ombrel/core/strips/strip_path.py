@@ -15,6 +15,7 @@ from ..catalogue import (
     Thing,
     check_strip,
     of_kind,
+    thing_of,
 )
 from ..flow import Flow, State, listener_name, listeners
 from ..show import Show, socket_name
@@ -129,9 +130,10 @@ def _taken_at(show: Show, strip: str, kind: str, tap: str) -> list[str]:
             level = show.number(f"{send}/level")
             if show[f"{send}/tap"] == tap and show.on(f"{send}/on") and level > -math.inf:
                 found.append(listener_name(show, bus))
-    if kind == "channel":
+    if kind in SOURCES:
         for socket in show.outputs():
-            if show[f"{socket}/source"] == f"{strip}/direct" and show[f"{socket}/tap"] == tap:
+            carried = show.text(f"{socket}/source")
+            if thing_of(carried) == strip and show[f"{socket}/tap"] == tap:
                 found.append(socket_name(show.desk, socket))
     return found
 

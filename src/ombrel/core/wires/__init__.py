@@ -2,7 +2,7 @@
 
 from .arrays import Arrays, Floats, Moved, followed, read_arrays
 from .fed import Fed, Round, fed_by, has_source, reached, rounds, settled
-from .homes import DIRECT, NOTHING, Home, feed_address, feed_kind, homes_of
+from .homes import DIRECT, NOTHING, Home, direct_out, feed_address, feed_kind, homes_of
 from .layout import Layout, layout_of
 from .rulers import closers, closure, reached_dcas
 from .stages import (
@@ -53,6 +53,7 @@ __all__ = [
     "cause_of_weight",
     "closers",
     "closure",
+    "direct_out",
     "either",
     "fed_by",
     "feed_address",

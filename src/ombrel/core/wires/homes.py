@@ -8,7 +8,7 @@ and a new parameter of the signal path is one line below.
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,13 +19,22 @@ from ..values import Value
 from .layout import SIDES, Layout, layout_of
 from .stages import STAGES, gain_of
 
-__all__ = ["DIRECT", "ENGINE", "NOTHING", "ORIGIN", "Home", "homes_of", "side_code"]
+__all__ = [
+    "DIRECT",
+    "ENGINE",
+    "NOTHING",
+    "ORIGIN",
+    "Home",
+    "direct_out",
+    "homes_of",
+    "side_code",
+]
 
 # What feeds a strip, or what a socket carries, as a number: a bus and side from 0 up, else these.
 NOTHING: Final = -1
 ORIGIN: Final = -2  # a socket, the oscillator, talkback: something that makes sound
 ENGINE: Final = -10  # -10 - n: engine n, from 0
-DIRECT: Final = -1000  # -1000 - n: the direct out of channel n, from 0
+DIRECT: Final = -1000  # -1000 - (row * 3 + side): the direct out of a channel or return
 
 _TAP_NUMBER: Final = {tap: number for number, tap in enumerate(TAPS)}
 _FORMAT_SIDES: Final = {"unused": 0, "mono": 1, "stereo": 2}
@@ -75,9 +84,18 @@ def _source(layout: Layout, value: Value) -> float:
 def _carried(layout: Layout, value: Value) -> float:
     if not isinstance(value, str):
         return NOTHING
-    if of_kind(value) == "channel":
-        return DIRECT - (Thing.at(value).number - 1)
-    return side_code(layout, value)
+    kind = of_kind(value)
+    if kind in SOURCES:
+        return DIRECT - (layout.row(thing_of(value)) * 3 + SIDES[side_of(value)])
+    # what is soloed, talkback and the oscillator are no rows of the table
+    return side_code(layout, value) if kind in KINDS else NOTHING
+
+
+def direct_out(
+    codes: NDArray[np.floating[Any]],
+) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+    """Rows and sides (0 left, 1 right, 2 both) of sockets' sources that are direct outs."""
+    return np.divmod((DIRECT - codes).astype(np.intp), 3)
 
 
 def _engine_source(layout: Layout, value: Value) -> float:

@@ -62,4 +62,14 @@ class PatchOutput(Strict):
         return Planned(core.patch_output(turn.show, self.socket, self.source))
 
 
-PatchAsk = Fill | Plug | Feed | PatchOutput
+class PatchOutputs(Strict):
+    """Let outputs carry what is typed: "1-20 direct to Tape 1, before the fader"."""
+
+    action: Literal["patch_outputs"]
+    text: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        return Planned(core.patch_outputs(turn.show, self.text), self.text)
+
+
+PatchAsk = Fill | Plug | Feed | PatchOutput | PatchOutputs
