@@ -5,20 +5,24 @@ import { Taking } from "./Taking";
 
 /**
  * Make an edit at once if nobody loses anything by it; else show first who does, to be taken or left.
- * `mine`: who may lose something without being asked, since they are being given something else.
+ * Whether it was made or is shown now. `mine`: who may lose something without being asked, since they are being given something else.
  */
-export function useTaking(): { ask: (ask: Ask, mine?: string) => void; bar: ReactNode } {
+export function useTaking(): {
+  ask: (ask: Ask, mine?: string) => Promise<boolean>;
+  bar: ReactNode;
+} {
   const link = useLink();
   const [taking, setTaking] = useState<Ask | null>(null);
   const ask = async (wanted: Ask, mine = "") => {
     const shown = await link.try(wanted, { before: true });
     // a refusal is told by making the edit: the server says why
     const lost = typeof shown === "string" ? [] : shown.losses.filter((loss) => loss.who !== mine);
-    if (lost.length > 0) setTaking(wanted);
-    else void link.do(wanted);
+    if (lost.length === 0) return link.do(wanted);
+    setTaking(wanted);
+    return true;
   };
   return {
-    ask: (wanted, mine) => void ask(wanted, mine),
+    ask,
     bar: taking && <Taking ask={taking} onDone={() => setTaking(null)} />,
   };
 }

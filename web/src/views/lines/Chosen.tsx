@@ -1,9 +1,9 @@
 import { useMemo, useState } from "react";
 import type { Ask } from "../../data/types";
-import { useLink, useShow } from "../../data/use";
+import { useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
-import { Choice } from "../../ui/Choice";
 import { Consequence } from "../../ui/Consequence";
+import { SetMany } from "../../ui/SetMany";
 
 /** Fields that make sense for many lines at once, by the catalogue's leaf and its words. */
 const FIELDS = [
@@ -28,61 +28,17 @@ interface Props {
 /** What can be done with the chosen lines, all in one edit. */
 export function Chosen({ lines, onMove, onDone }: Props) {
   const link = useLink();
-  const [leaf, setLeaf] = useState<string>("kind");
-  const [text, setText] = useState("");
   const [removing, setRemoving] = useState(false);
-  const options = useShow((state) => state.catalogue!.at(`line/1/${leaf}`).options ?? NONE);
-  const isSwitch = leaf === "phantom";
-  const choices = isSwitch ? ["on", "off"] : options;
-  const value = choices.length > 0 && !choices.includes(text) ? choices[0]! : text;
   const all = [...lines];
-  const set = () => {
-    if (leaf === "kind") {
-      void link.do({ action: "set_kind", lines: all, kind: value }, { quiet: false });
-      return;
-    }
-    const moves = all.map((line) => ({ address: `line/${line}/${leaf}`, typed: value }));
-    void link.do(
-      {
-        action: "moves",
-        moves,
-        says: `${FIELDS.find(([key]) => key === leaf)![1]} of ${all.length} lines`,
-      },
-      { quiet: false },
-    );
-  };
   return (
     <>
-      <form
-        aria-label="Chosen lines"
-        className="flex items-center gap-1.5 pb-2 shrink-0"
-        onSubmit={(event) => {
-          event.preventDefault();
-          set();
-        }}
+      <SetMany
+        label="Chosen lines"
+        word="lines"
+        of={all.map((line) => `line/${line}`)}
+        fields={FIELDS}
+        ask={(leaf, kind) => (leaf === "kind" ? { action: "set_kind", lines: all, kind } : null)}
       >
-        <span className="text-soft whitespace-nowrap">{all.length} chosen: set</span>
-        <Choice boxed label="Field to set" value={leaf} options={FIELDS} onChange={setLeaf} />
-        {choices.length > 0 ? (
-          <Choice
-            boxed
-            label="Value to set"
-            value={value}
-            options={choices.map((one) => [one, one.replace("_", " ")] as const)}
-            onChange={setText}
-            className="flex-1"
-          />
-        ) : (
-          <input
-            aria-label="Value to set"
-            className="h-7 px-2 rounded-md border border-edge bg-card flex-1 min-w-0"
-            value={text}
-            onChange={(event) => setText(event.currentTarget.value)}
-          />
-        )}
-        <Button small type="submit">
-          Set
-        </Button>
         <span className="w-2" />
         <Button small onClick={() => onMove(-1)} title="Alt+↑">
           Up
@@ -106,7 +62,7 @@ export function Chosen({ lines, onMove, onDone }: Props) {
         <Button small tone="danger" aria-expanded={removing} onClick={() => setRemoving(!removing)}>
           Remove…
         </Button>
-      </form>
+      </SetMany>
       {removing && <Removing lines={all} onLeave={() => setRemoving(false)} onDone={onDone} />}
     </>
   );
@@ -156,5 +112,3 @@ function Removing({
     </div>
   );
 }
-
-const NONE: readonly string[] = [];

@@ -1,24 +1,15 @@
-import { createContext, memo, useContext, useState } from "react";
+import { memo, useState } from "react";
 import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { fedBy, socketName, useLink, useOn, useShow, useText } from "../../data/use";
 import { KIND_WORD, levelText } from "../../data/words";
 import { Choice } from "../../ui/Choice";
+import { ChooseBox, useIsChosen } from "../../ui/chosen";
 import { ColourBar } from "../../ui/Panel";
-import { useTabIndex } from "../../ui/reach";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 
 const KINDS = Object.entries(KIND_WORD);
-
-/** Which lines are chosen: told past the list, so that choosing one draws no other again. */
-export const Choosing = createContext<{
-  chosen: ReadonlySet<number>;
-  onChoose: (line: number, on: boolean) => void;
-}>({
-  chosen: new Set(),
-  onChoose: () => undefined,
-});
 
 interface RowProps {
   line: number;
@@ -40,9 +31,7 @@ export const LineRow = memo(function LineRow({
   onRename,
 }: RowProps) {
   const link = useLink();
-  const choosing = useContext(Choosing);
-  const chosen = choosing.chosen.has(line);
-  const tabIndex = useTabIndex();
+  const chosen = useIsChosen(line);
   const at = (leaf: string) => `line/${line}/${leaf}`;
   const name = useText(at("name"));
   const stereo = useOn(at("stereo"));
@@ -79,14 +68,7 @@ export const LineRow = memo(function LineRow({
         style={{ gridArea: "choose" }}
       >
         <ColourBar colour={colour} />
-        <input
-          type="checkbox"
-          aria-label={`Choose ${name}`}
-          tabIndex={tabIndex}
-          className="accent-(--sun) w-4 h-4 cursor-pointer"
-          checked={chosen}
-          onChange={(event) => choosing.onChoose(line, event.currentTarget.checked)}
-        />
+        <ChooseBox of={line} name={name} />
       </label>
       <TypedField
         label={`Name, line ${line}`}

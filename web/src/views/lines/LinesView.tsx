@@ -1,11 +1,4 @@
-import {
-  type ClipboardEvent,
-  type KeyboardEvent,
-  useCallback,
-  useMemo,
-  useRef,
-  useState,
-} from "react";
+import { type ClipboardEvent, type KeyboardEvent, useCallback, useRef, useState } from "react";
 import { useSearch } from "wouter";
 import { begunOf } from "../../data/begun";
 import { hasWords } from "../../data/search";
@@ -14,6 +7,7 @@ import type { Ask } from "../../data/types";
 import { socketName, useFiltered, useLink, useShow } from "../../data/use";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
+import { ChooseAll, ChosenIn, useChosen } from "../../ui/chosen";
 import { useListHeight } from "../../ui/media";
 import { OwnWord } from "../../ui/OwnWord";
 import { Empty } from "../../ui/Panel";
@@ -24,7 +18,7 @@ import { useTaking } from "../../ui/useTaking";
 import { Chosen } from "./Chosen";
 import { ImportDialog } from "./ImportDialog";
 import { LineDetail } from "./LineDetail";
-import { Choosing, LineRow } from "./LineRow";
+import { LineRow } from "./LineRow";
 import { NewLine } from "./NewLine";
 import { Renamed } from "./Renamed";
 
@@ -44,7 +38,7 @@ export function LinesView() {
     () => true,
     () => setImporting(true),
   );
-  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const { choosing, picked, all } = useChosen(lines);
   const [focused, setFocused] = useState<number | null>(null);
   const [filter, setFilter] = useState("");
   const shown = useFiltered(linesLike, filter);
@@ -68,22 +62,12 @@ export function LinesView() {
     [link],
   );
 
-  const toggle = useCallback((line: number, on: boolean) => {
-    setChosen((before) => {
-      const next = new Set(before);
-      if (on) next.add(line);
-      else next.delete(line);
-      return next;
-    });
-  }, []);
-  const choosing = useMemo(() => ({ chosen, onChoose: toggle }), [chosen, toggle]);
-  const picked = lines.filter((line) => chosen.has(line));
   const drop = useCallback(
     (line: number, before: number) => void link.do({ action: "move_lines", lines: [line], before }),
     [link],
   );
   const move = (step: -1 | 1) => {
-    const rest = lines.filter((line) => !chosen.has(line));
+    const rest = lines.filter((line) => !picked.includes(line));
     const edge = step < 0 ? lines.indexOf(picked[0]!) - 1 : lines.indexOf(picked.at(-1)!) + 2;
     const before = lines.slice(Math.max(0, edge)).find((line) => rest.includes(line)) ?? null;
     void link.do({ action: "move_lines", lines: picked, before });
@@ -120,7 +104,7 @@ export function LinesView() {
   };
 
   return (
-    <Choosing value={choosing}>
+    <ChosenIn value={choosing}>
       <div className="flex flex-col flex-1 min-h-0" onPaste={onPaste}>
         <ViewHead title="Lines">
           <Button tone="main" onClick={() => setImporting(true)}>
@@ -131,9 +115,7 @@ export function LinesView() {
             {filter ? `${shown.length} of ${lines.length}` : `${lines.length} lines`}
           </span>
         </ViewHead>
-        {picked.length > 0 && (
-          <Chosen lines={picked} onMove={move} onDone={() => setChosen(new Set())} />
-        )}
+        {picked.length > 0 && <Chosen lines={picked} onMove={move} onDone={() => all([], false)} />}
         {taking.bar}
         {renamed && <Renamed line={renamed} onDone={() => setRenamed(null)} />}
         {lines.length === 0 ? (
@@ -151,12 +133,11 @@ export function LinesView() {
                 className="flex justify-end items-center pr-0.5 cursor-pointer"
                 style={{ gridArea: "choose" }}
               >
-                <input
-                  type="checkbox"
-                  aria-label="Choose all lines shown"
-                  className="accent-(--sun) w-4 h-4 cursor-pointer"
-                  checked={shown.length > 0 && shown.every((line) => chosen.has(line))}
-                  onChange={(event) => setChosen(new Set(event.currentTarget.checked ? shown : []))}
+                <ChooseAll
+                  label="Choose all lines shown"
+                  shown={shown}
+                  picked={picked}
+                  onAll={(on) => all(shown, on)}
                 />
               </label>
               <span className="hidden slim:inline" style={{ gridArea: "name" }}>
@@ -199,7 +180,7 @@ export function LinesView() {
           }}
         />
       </div>
-    </Choosing>
+    </ChosenIn>
   );
 }
 

@@ -1,5 +1,5 @@
 import { memo, useMemo } from "react";
-import { isOf, thingOf } from "../../data/address";
+import { isOf, isSource, stripKind, thingOf } from "../../data/address";
 import { type ShowState, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import {
@@ -14,6 +14,7 @@ import {
 } from "../../data/use";
 import { DEVICE_WORD, levelText, TAP_WORD } from "../../data/words";
 import { Choice } from "../../ui/Choice";
+import { ChooseBox, useIsChosen } from "../../ui/chosen";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 
@@ -30,6 +31,7 @@ function useSources(): readonly (readonly [string, string])[] {
         ...state.groups.map((n) => `group/${n}`),
         ...state.matrices.map((n) => `matrix/${n}`),
       ].map((bus) => `${bus}\t${listed(state, bus)}\t${valueIn(state, `${bus}/format`)}`),
+      ...state.returns.map((n) => `return/${n}\t${listed(state, `return/${n}`)}\tstereo`),
       ...state.channels.map((n) => `channel/${n}\t${listed(state, `channel/${n}`)}\t`),
     ].join("\n"),
   );
@@ -52,14 +54,25 @@ function useSources(): readonly (readonly [string, string])[] {
         );
       else found.push([strip, `${name}${number}`]);
     }
-    return found;
+    return [...found, ...INNER];
   }, [named]);
 }
 
-/** Its name, and its number for who is one of two called alike. */
+/** The desk's own: what is soloed, who talks to the stage, the tone. */
+const INNER: [string, string][] = [
+  ["solo/left", "Solo L"],
+  ["solo/right", "Solo R"],
+  ["solo", "Solo, mono sum"],
+  ["talkback", "Talkback"],
+  ["oscillator", "Oscillator"],
+];
+
+/** Its name, and behind it its number; a mix and the return of its effect are often called alike. */
 function listed(state: ShowState, strip: string): string {
   const name = stripName(state, strip);
-  return `${name}\t${listedName(state, strip).slice(name.length)}`;
+  const feeds = isOf(strip, "mix") && valueIn(state, `${strip}/serves`) === "effect";
+  const into = feeds ? ", into the effect" : "";
+  return `${name}\t${listedName(state, strip).slice(name.length)}${into}`;
 }
 
 interface Props {
@@ -92,20 +105,26 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
     (state) =>
       (state.desk?.boxes.find((box) => box.key === thingOf(socket).box)?.output_block ?? 1) > 1,
   );
-  const direct = isOf(source, "channel");
+  const direct = isSource(source);
+  const tapped = stripKind(source) !== undefined;
+  const chosen = useIsChosen(socket);
   return (
     <div
       data-output={socket}
       onFocus={() => {
-        // a direct out is a listener of its own: its channel, at its socket
+        // a direct out is a listener of its own: its strip, at its socket
         if (direct) select(thingOf(source).thing, socket);
-        else if (listener) select(null, listener);
+        else if (tapped) select(null, listener);
       }}
-      className={`row-output h-[calc(100%-2px)] rounded-md px-2 ${source ? "bg-card" : "bg-floor"}`}
+      className={`row-output h-[calc(100%-2px)] rounded-md px-2 ${chosen ? "bg-raise" : source ? "bg-card" : "bg-floor"}`}
     >
-      <span className={source ? "" : "text-faint"} style={{ gridArea: "socket" }}>
+      <label
+        className={`flex items-center gap-2 self-stretch cursor-pointer ${source ? "" : "text-faint"}`}
+        style={{ gridArea: "socket" }}
+      >
+        <ChooseBox of={socket} name={name} />
         {name}
-      </span>
+      </label>
       <Choice
         area="carries"
         label={`${name} carries`}
@@ -114,7 +133,7 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
         onChange={choose}
         className={source ? "font-semibold" : "text-faint"}
       />
-      {source ? (
+      {tapped ? (
         <Choice
           area="tap"
           label={`Tap of ${name}`}
@@ -125,7 +144,7 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
         />
       ) : (
         <span className="text-faint pl-1.5" style={{ gridArea: "tap" }}>
-          free
+          {source ? "as it is" : "free"}
         </span>
       )}
       <TypedField
