@@ -26,6 +26,7 @@ from ombrel.core import (
     made,
 )
 from ombrel.core.catalogue import TAPS, addresses_of, kind_on
+from ombrel.core.edit import renamed
 from ombrel.core.edit.desk_rules import BUS_TAPS
 from tests.desks import TINY
 
@@ -313,6 +314,11 @@ def permitted(show: Show, asked: dict) -> Show:
         for part in (addresses[:half], addresses[half:]):
             show = permitted(show, {address: asked[address] for address in part})
         return show
+
+
+def channels_renamed(show: Show, to: dict) -> dict:
+    """Own values that put channels at other numbers, new by old."""
+    return renamed(show, {f"channel/{old}": f"channel/{new}" for old, new in to.items()})
 
 
 def edit_of_seed(show: Show, seed: int, *, most: int = 20) -> dict:

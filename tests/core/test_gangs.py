@@ -43,11 +43,11 @@ from ombrel.core import (
     undoing,
     unfolded,
 )
-from ombrel.core.strips.channels import move_channels
 from ombrel.core.together import has_place, pairs_in_use, place_of
 from ombrel.core.together.carrying import led_by
 from ombrel.core.together.gangs import mates_of
 from tests.desks import TINY, TOURING
+from tests.shows import channels_renamed
 
 HAND = Carry()
 OFF = -math.inf
@@ -591,9 +591,9 @@ def test_pairs_go_with_their_numbers_or_are_parted_and_never_drag_the_other_side
     moved_on, _ = made(show, move_bus(show, "mix/1", None))
     assert [moved_on[f"mix/{n}/name"] for n in (1, 2, 3)] == ["Mix 2", "Mix 3", "Mix 1"]
     assert pairs_in_use(moved_on) == ["channel/1"]
-    together, _ = made(show, move_channels(show, {1: 3, 2: 4}))
+    together, _ = made(show, channels_renamed(show, {1: 3, 2: 4}))
     assert pairs_in_use(together) == ["channel/3", "mix/1"]
     assert faders(together, 3, 4) == [-7.0, -7.0]
-    apart, _ = made(show, move_channels(show, {1: 4}))
+    apart, _ = made(show, channels_renamed(show, {1: 4}))
     assert pairs_in_use(apart) == ["mix/1"]
     assert faders(apart, 2, 4) == [-7.0, -7.0]

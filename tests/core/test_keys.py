@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from ombrel.core import (
     NothingLeft,
     OscillatorTaken,
+    UnreadableText,
     Value,
     curves,
     flow_of,
@@ -96,10 +97,10 @@ def test_what_follows_is_what_the_curve_says_between_the_two_levels(level, thres
 
 
 def test_one_plan_reinforces_a_drum_and_why_says_what_opens_it():
-    left = {"channel/2/send/mix/1/level": 0.0}  # on the free channel: nobody hears the tone by it
+    left = {"channel/4/send/mix/1/level": 0.0}  # on the free channel: nobody hears the tone by it
     show = show_of(TINY, {**DRUM, **left, "output/local/1/source": "mono"})
     show, _ = made(show, reinforced(show, flow_of(show), "channel/1", "50 Hz"))
-    tone = "channel/2"
+    tone = "channel/4"  # the highest that is free
     assert show[f"{tone}/send/mix/1/level"] == -math.inf
     assert show.text(f"{tone}/name") == "Frame drum tone"
     assert (show[f"{tone}/source"], show["oscillator/frequency"]) == ("oscillator", 50.0)
@@ -117,7 +118,11 @@ def test_one_plan_reinforces_a_drum_and_why_says_what_opens_it():
     assert key.says in gate.detail
     with pytest.raises(OscillatorTaken, match="Frame drum tone has the oscillator at 50 Hz"):
         reinforced(show, flow_of(show), "channel/1", "60")
-    full, _ = made(show, {f"channel/{n}/name": "x" for n in (3, 4)})
+    other, _ = made(show, reinforced(show, flow_of(show), "channel/1", "50", on=2))
+    assert other["channel/2/source"] == "oscillator"
+    with pytest.raises(UnreadableText, match="a free channel, such as 3"):
+        reinforced(show, flow_of(show), "channel/1", "50", on=1)
+    full, _ = made(show, {f"channel/{n}/name": "x" for n in (2, 3)})
     with pytest.raises(NothingLeft):
         reinforced(full, flow_of(full), "channel/1", "50")
 

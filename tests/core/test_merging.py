@@ -20,9 +20,8 @@ from ombrel.core import (
     sockets_of_line,
 )
 from ombrel.core.show import channels_on
-from ombrel.core.strips.channels import move_channels
 from tests.desks import SMALL, TOURING
-from tests.shows import shows
+from tests.shows import channels_renamed, shows
 
 BLANK = blank_show(TOURING)
 
@@ -231,8 +230,8 @@ def test_channels_that_are_moved_and_moved_back_are_as_they_were(show, order):
     # a pair whose sides part ways is parted, and stays so
     show = show.with_values({f"channel/{n}/linked": False for n in (1, 3, 5)})
     there = dict(zip(range(1, 7), order, strict=True))
-    moved = show.with_values(move_channels(show, there))
-    back = moved.with_values(move_channels(moved, {new: old for old, new in there.items()}))
+    moved = show.with_values(channels_renamed(show, there))
+    back = moved.with_values(channels_renamed(moved, {new: old for old, new in there.items()}))
     assert back == show
 
 

@@ -24,9 +24,8 @@ from ombrel.core import (
     undoing,
     undoing_renumbered,
 )
-from ombrel.core.strips.channels import move_channels
 from tests.desks import TINY, TOURING
-from tests.shows import SHOW_SEEDS, show_of_seed
+from tests.shows import SHOW_SEEDS, channels_renamed, show_of_seed
 
 KINDS = ["radio", "talkback", "line", "playback", "dynamic"]
 FAMILIES = ["voices", "drums", "cues", "playback", "unsorted"]
@@ -211,7 +210,7 @@ OUT = ("Click", True, "Voice", False)
 def test_under_another_number_nobody_comes_anew_and_undo_brings_nobody_in():
     show = out_of_the_nets()
     assert stands_out(show, 1, 2) == OUT
-    moved = made(show, move_channels(show, {1: 3, 2: 4}), own=True)[0]
+    moved = made(show, channels_renamed(show, {1: 3, 2: 4}), own=True)[0]
     assert stands_out(moved, 3, 4) == OUT
     to = {"channel/1": "channel/3", "channel/2": "channel/4"}
     back, left = undoing_renumbered(moved, show, moved, to)
@@ -236,6 +235,6 @@ def test_a_list_that_moves_lines_moves_nobody_into_a_net_but_what_is_new():
 def test_renumbering_by_an_edit_is_renumbering_and_nothing_beside(seed, order):
     show = show_of_seed(seed)
     show = show.with_values({a: False for a in show.own if a.endswith("/linked")})
-    moves = move_channels(show, dict(zip(show.channels(), order, strict=False)))
+    moves = channels_renamed(show, dict(zip(show.channels(), order, strict=False)))
     after = made(show, moves, own=True)[0]
     assert after.own == show.with_values(moves).own

@@ -12,7 +12,9 @@ from ombrel.core import (
     Asked,
     ConsoleError,
     LineDraft,
+    NothingLeft,
     State,
+    UnreadableText,
     Ways,
     blank_show,
     choose_cast,
@@ -25,6 +27,7 @@ from ombrel.core import (
     part_on,
     recall,
     remove_bus,
+    renumber_channels,
     store_scene,
     strips_in,
 )
@@ -213,3 +216,58 @@ def test_a_new_line_on_the_channel_of_one_that_left_begins_anew():
     plain = made(blank_show(TINY), {"channel/3/name": "Vox", "channel/3/eq/1/gain": 3.0})[0]
     after, _ = imported(plain, (3, "Kora"))
     assert after["channel/3/eq/1/gain"] == 3.0
+
+
+@settings(max_examples=25, deadline=None)
+@given(SHOW_SEEDS, SEEDS, st.permutations([1, 2, 3, 4]), st.integers(1, 3), st.integers(1, 4),
+       st.booleans())  # fmt: skip
+def test_channels_that_move_are_heard_as_before_and_nobody_is_lost(
+    seed, edit_seed, order, many, to, swap
+):
+    """Put at a number, or changed with who is there: by scenes and casts of before, too."""
+    show = evening(seed, edit_seed)
+    chosen = order[:many]
+    try:
+        found = renumber_channels(show, chosen, to, swap=swap)
+    except (NothingLeft, UnreadableText):
+        sides = {n for one in chosen for n in sides_of(show, one)}
+        assert to + len(sides) - 1 > 4 or swap
+        return
+    whole = [n for one in chosen for n in sides_of(show, one)]
+    whole = list(dict.fromkeys(whole))
+    names = {f"channel/{n}": f"channel/{to + turn}" for turn, n in enumerate(whole)}
+    assert {old: found.to.get(old, old) for old in names} == names
+    there = [found.to.get(f"channel/{n}", f"channel/{n}") for n in range(1, 5)]
+    if any(show.uses(f"channel/{n}") for n in range(to, to + len(whole)) if n not in whole):
+        assert sorted(there) == [f"channel/{n}" for n in range(1, 5)]  # nobody is lost
+    elif len(set(there)) < 4:
+        assert not any(
+            show.uses(f"channel/{n}") for n in range(1, 5)
+            if there.count(there[n - 1]) > 1 and f"channel/{n}" not in names
+        )  # fmt: skip
+    if not swap:  # who does not move keeps the order
+        rest = [there[n - 1] for n in range(1, 5) if n not in whole]
+        assert rest == sorted(rest)
+    after = show.with_values(found.moves)
+    here = flow_of(show), flow_of(after)
+    layout = layout_of(TINY)
+    gone = {f"channel/{to + turn}" for turn in range(len(whole))} - set(found.to)
+    rows = [r for r in range(layout.rows) if layout.source(r) not in gone - set(names)]
+    other = [layout.row(found.to.get(layout.source(r), layout.source(r))) for r in rows]
+    every = list(range(layout.buses))
+    level, state = here[0].part(rows, every)
+    moved, its_state = here[1].part(other, every)
+    np.testing.assert_allclose(level, moved, atol=1e-6, rtol=0)
+    np.testing.assert_array_equal(state == State.HEARD, its_state == State.HEARD)
+    if len(set(there)) == 4:
+        back = after.with_values(renamed(after, {new: old for old, new in found.to.items()}))
+        assert json.loads(text_of(back)) == json.loads(text_of(show))
+    for odd in found.apart:  # pairs that come apart are told, and no other does
+        assert show.on(f"{odd}/linked")
+    kept = sum(show.on(f"channel/{odd}/linked") for odd in (1, 3)) - len(found.apart)
+    assert sum(after.on(f"channel/{odd}/linked") for odd in (1, 3)) == kept
+
+
+def sides_of(show, channel):
+    odd = channel - (channel + 1) % 2
+    return (odd, odd + 1) if show.on(f"channel/{odd}/linked") else (channel,)

@@ -259,6 +259,7 @@ from .show import (
 )
 from .strips import (
     PATH_STAGES,
+    ChannelOrder,
     Expected,
     Static,
     bears_on_curves,
@@ -267,6 +268,7 @@ from .strips import (
     over_full_scale,
     reinforced,
     rename_effect,
+    renumber_channels,
     send_strips,
     set_note,
     set_tempo,
@@ -427,6 +429,7 @@ __all__ = [
     "Broken",
     "Carry",
     "Change",
+    "ChannelOrder",
     "CheckOrder",
     "Choice",
     "Circle",
@@ -581,6 +584,7 @@ __all__ = [
     "drop",
     "duplicate_bus",
     "duplicate_channel",
+    "renumber_channels",
     "duplicate_lines",
     "duplicate_scene",
     "edited",

@@ -301,11 +301,11 @@ export class Link {
    */
   try(
     ask: Ask,
-    options: { before?: boolean; signal?: AbortSignal } = {},
+    options: { before?: boolean; signal?: AbortSignal; most?: number } = {},
   ): Promise<Preview | string> {
     const id = newId();
     return new Promise((answer) => {
-      const message = { type: "try", id, ask } as const;
+      const message = { type: "try", id, ask, most: options.most } as const;
       const question = { message, answer, before: options.before ?? false, sent: 0 };
       this.#questions.set(id, question);
       options.signal?.addEventListener("abort", () => {

@@ -6,6 +6,7 @@ export const preview = (told: Partial<Preview> = {}): Preview => ({
   id: "00000000-0000-0000-0000-000000000002",
   says: "",
   changes: 1,
+  renumbered: [],
   values: [],
   heard: [],
   breaks: [],

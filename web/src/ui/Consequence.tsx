@@ -6,9 +6,13 @@ import { Waiting } from "./Waiting";
 
 /**
  * What the core says an edit would do, asked again whenever the edit or the show changes. `known`: what
- * it has said already.
+ * it has said already; `most`: how many of the values that move it is to tell.
  */
-export function usePreview(ask: Ask | null, known: Preview | null = null): Preview | string | null {
+export function usePreview(
+  ask: Ask | null,
+  known: Preview | null = null,
+  most?: number,
+): Preview | string | null {
   const link = useLink();
   const revision = useShow((state) => state.revision);
   const [shown, setShown] = useState<Preview | string | null>(known);
@@ -19,13 +23,13 @@ export function usePreview(ask: Ask | null, known: Preview | null = null): Previ
     }
     const asking = new AbortController();
     const timer = setTimeout(() => {
-      void link.try(ask, { signal: asking.signal }).then(setShown);
+      void link.try(ask, { signal: asking.signal, most }).then(setShown);
     }, 120);
     return () => {
       asking.abort();
       clearTimeout(timer);
     };
-  }, [link, ask, revision]);
+  }, [link, ask, revision, most]);
   return shown;
 }
 
@@ -102,18 +106,44 @@ function Moving({ shown }: { shown: Preview }) {
   );
 }
 
+/** Strips that get other numbers: everything that says their names goes with them. */
+function Renumbering({ shown }: { shown: Preview }) {
+  return (
+    <div
+      className="rounded-xl border border-line bg-floor px-3 py-2 mb-2 shrink-0 max-h-64 scrolls"
+      role="status"
+      data-testid="consequence"
+    >
+      <p className="text-soft">{shown.says}</p>
+      <ul className="columns-2 phone:columns-1 gap-6">
+        {shown.renumbered.map(([name, from, to]) => (
+          <li key={from} className="flex gap-2">
+            <bdi className="flex-1 min-w-0 truncate">{name}</bdi>
+            <span className="whitespace-nowrap">
+              {from} → <strong>{to}</strong>
+            </span>
+          </li>
+        ))}
+      </ul>
+      <p className="text-sea">
+        Sends, scenes, banks, promises, parts and settings kept for performers go along.
+      </p>
+    </div>
+  );
+}
+
 interface ConsequenceProps {
   ask: Ask | null;
   /** The edit's own words are shown too. */
   words?: boolean;
-  /** The first of the values that move are shown too. */
-  values?: boolean;
+  /** The first of the values that move are shown too, or so many of them. */
+  values?: boolean | number;
   children?: ReactNode;
 }
 
 /** Before an edit is made: who loses what, and who falls silent. Without one: what to do here. */
 export function Consequence({ ask, children, ...how }: ConsequenceProps) {
-  const shown = usePreview(ask);
+  const shown = usePreview(ask, null, typeof how.values === "number" ? how.values : undefined);
   if (!ask) return <p className="text-faint text-[13px] pb-2 shrink-0">{children}</p>;
   return <Told shown={shown} {...how} />;
 }
@@ -138,9 +168,11 @@ export function Told({ shown, words, values }: ToldProps) {
         {shown}
       </p>
     );
+  if (shown.renumbered.length > 0) return <Renumbering shown={shown} />;
+  const height = !values ? "max-h-32 scrolls" : values === true ? "" : "max-h-64 scrolls";
   return (
     <div
-      className={`rounded-xl border border-line bg-floor px-3 py-2 mb-2 shrink-0 ${values ? "" : "max-h-32 scrolls"}`}
+      className={`rounded-xl border border-line bg-floor px-3 py-2 mb-2 shrink-0 ${height}`}
       role="status"
       data-testid="consequence"
     >

@@ -20,7 +20,8 @@ from .promises import newly_broken
 __all__ = ["Loss", "Preview", "preview"]
 
 
-_MOST_FOLLOWING: Final = 12  # that are told one by one
+MOST_VALUES: Final = 12  # that are told one by one, unless more are asked for
+_MOST_FOLLOWING: Final = 12
 _MOST_CELLS: Final = 600  # of which the loudest are looked for
 _MOST_LISTENERS: Final = 8
 
@@ -69,10 +70,12 @@ def preview(
     carry: Carry | None = None,
     *,
     own: bool = False,
+    most: int = MOST_VALUES,
 ) -> Preview:
     """Compute what an edit would do, by doing it to a copy. Raises what the edit would raise.
 
-    `carry`: a hand's edit, `own`: one of own values, as in `edited`.
+    `carry`: a hand's edit, `own`: one of own values, as in `edited`. `most`: how many of the values
+    that move are told one by one.
     """
     after = edited(show, flow, moves, carry, own=own)
     layout = flow.layout
@@ -100,7 +103,7 @@ def preview(
         compensation=compensation(show, after.show) if _joins(after.stood) else None,
         follows=tuple(differences(show, after.show, sorted(beside)[:_MOST_FOLLOWING])),
         following=len(beside),
-        values=tuple(differences(show, after.show, _first(after.stood, moves))),
+        values=tuple(differences(show, after.show, _first(after.stood, moves, most))),
         breaks=newly_broken(show, flow, after.show, after.flow),
         heard=_loudest(heard_otherwise(show, after.show, flow, after.flow, cells[:_MOST_CELLS])),
     )
@@ -116,9 +119,9 @@ def _loudest(heard: Iterable[HeardOtherwise]) -> tuple[HeardOtherwise, ...]:
     return tuple(by_listener.values())[:_MOST_LISTENERS]
 
 
-def _first(change: Change, moves: Mapping[str, Asked]) -> list[str]:
+def _first(change: Change, moves: Mapping[str, Asked], most: int) -> list[str]:
     """The first addresses of an edit's own that move, in the order in which it names them."""
-    return [address for address in moves if address in change.new][:_MOST_FOLLOWING]
+    return [address for address in moves if address in change.new][:most]
 
 
 def _joins(change: Change) -> bool:

@@ -7,10 +7,10 @@ from ..catalogue import default_of, is_on_desk, leaves_with_aspects, of_kind
 from ..show import Show, check_strip
 from ..values import Asked, UnreadableText
 
-__all__ = ["COPIED", "copied", "neutral", "of_aspects"]
+__all__ = ["CLEARED", "COPIED", "copied", "neutral", "of_aspects"]
 
-# what can be copied or cleared, by the aspects of the catalogue
-COPIED: Final = (
+# what can be put back to neutral, by the aspects of the catalogue
+CLEARED: Final = (
     "low_cut",
     "gate",
     "eq",
@@ -21,31 +21,47 @@ COPIED: Final = (
     "pan",
     "routing",
 )
+# what can be copied: a strip whole, but for where its signal comes from and who is on it
+COPIED: Final = (*CLEARED, "preamp", "fader", "mute", "members", "name")
+_MEMBERS: Final = ("dcas", "mute_groups", "gangs", "promises")
+# a strip's own: its format; that it is half of a pair
+_OWN: Final = ("format", "linked")
 
 
-def of_aspects(show: Show, strip: str, aspects: Collection[str]) -> Iterator[str]:
-    """The leaves of some aspects that a kind of strip has. Raises UnreadableText."""
-    unknown = set(aspects) - set(COPIED)
+def of_aspects(
+    show: Show, strip: str, aspects: Collection[str], *, known: Collection[str] = CLEARED
+) -> Iterator[str]:
+    """The leaves of some aspects that a kind of strip has; "members": of DCAs, mute groups, gangs
+
+    and promises. Raises UnreadableText for others than the `known` ones.
+    """
+    unknown = set(aspects) - set(known)
     if unknown or not aspects:
-        raise UnreadableText(", ".join(sorted(unknown)), f"some of {', '.join(COPIED)}")
-    kind = of_kind(strip)
-    return (leaf for leaf, aspect in leaves_with_aspects(show.desk, kind) if aspect in aspects)
+        raise UnreadableText(", ".join(sorted(unknown)), f"some of {', '.join(known)}")
+    wanted = {*aspects, *(_MEMBERS if "members" in aspects else ())}
+    return (
+        leaf
+        for leaf, aspect in leaves_with_aspects(show.desk, of_kind(strip))
+        if aspect in wanted and leaf not in _OWN
+    )
 
 
 def copied(
     show: Show, source: str, targets: Sequence[str], aspects: Collection[str]
 ) -> dict[str, Asked]:
-    """Moves that give targets the values of a source, as far as they have such. A strip's format
+    """Moves that give targets the values of a source, as far as they have such and it feeds not
 
-    is its own. Raises UnreadableText for no or another aspect than those of COPIED.
+    them. Raises UnreadableText for no or another aspect than those of COPIED.
     """
-    leaves = [leaf for leaf in of_aspects(show, source, aspects) if leaf != "format"]
+    leaves = list(of_aspects(show, source, aspects, known=COPIED))
     return {
-        f"{target}/{leaf}": show[f"{source}/{leaf}"]
+        address: show[f"{source}/{leaf}"]
         for target in targets
         if target != source
         for leaf in leaves
-        if is_on_desk(show.desk, f"{target}/{leaf}")
+        if (address := f"{target}/{leaf}")
+        not in (f"{target}/{target}/on", f"{target}/{target}/level")
+        and is_on_desk(show.desk, address)
     }
 
 
@@ -60,5 +76,5 @@ def neutral(show: Show, strips: Sequence[str], aspects: Collection[str]) -> dict
         address: default_of(address)
         for strip in strips
         for leaf in of_aspects(show, strip, aspects)
-        if leaf != "format" and (address := f"{strip}/{leaf}") in show.values
+        if (address := f"{strip}/{leaf}") in show.values
     }

@@ -1,6 +1,6 @@
 """One strip from top to bottom: its stages, levels, delays, keys and curves."""
 
-from .channels import duplicate_channel
+from .channels import ChannelOrder, duplicate_channel, renumber_channels
 from .curves import Static, bears_on_curves, curves
 from .effects import beyond_its_end, off_tempo, rename_effect, send_strips, set_note, set_tempo
 from .headroom import Expected, expected_at, over_full_scale
@@ -12,6 +12,7 @@ from .strip_path import processing_said, strip_path
 __all__ = [
     "PATH_STAGES",
     "Expected",
+    "ChannelOrder",
     "Static",
     "aligned",
     "apart",
@@ -27,6 +28,7 @@ __all__ = [
     "processing_said",
     "reinforced",
     "rename_effect",
+    "renumber_channels",
     "send_strips",
     "set_note",
     "set_tempo",

@@ -175,13 +175,15 @@ def key_dbfs(show: Show, flow: Flow, key: str, tap: str) -> float | None:
     return known + 20.0 * math.log10(gain) if gain > 0.0 else -math.inf
 
 
-def reinforced(show: Show, flow: Flow, strip: str, frequency: str) -> Mapping[str, Asked]:
-    """Moves that reinforce a channel by a keyed tone: the next free channel takes the oscillator at
+def reinforced(
+    show: Show, flow: Flow, strip: str, frequency: str, *, on: int | None = None
+) -> Mapping[str, Asked]:
+    """Moves that reinforce a channel by a keyed tone: a channel (the highest free one, or the one
 
-    a frequency as typed, goes where the channel goes, and its gate is opened by the channel behind
-    its fader and follows it dB for dB, so that one fader rules both. Raises NothingLeft,
-    UnreadableText for no channel, and OscillatorTaken where another channel has the oscillator at
-    another frequency.
+    that it is to be `on`) takes the oscillator at a frequency as typed, goes where the channel
+    goes, and its gate is opened by the channel behind its fader and follows it dB for dB, so that
+    one fader rules both. Raises NothingLeft, UnreadableText for no channel and for one that is not
+    free, and OscillatorTaken where another channel has the oscillator at another frequency.
     """
     if of_kind(strip) != "channel":
         raise UnreadableText(strip, "a channel, whose sound opens the tone")
@@ -193,7 +195,9 @@ def reinforced(show: Show, flow: Flow, strip: str, frequency: str) -> Mapping[st
     hertz = _hertz(frequency)
     if users and show.number("oscillator/frequency") != hertz:
         raise OscillatorTaken(strip_name(show, users[0]), show.number("oscillator/frequency"))
-    number, cleared = free_channel(show)
+    highest = max((n for n in range(1, show.desk.channels + 1) if not show.uses(f"channel/{n}")),
+                  default=None)  # fmt: skip
+    number, cleared = free_channel(show, wanted=highest if on is None else on)
     tone, stands = f"channel/{number}", key_dbfs(show, flow, strip, "after_fader")
     # at 2:1 from the level expected on, each dB less of the key is one dB less of the tone
     threshold = stands if stands is not None and -60.0 < stands < 0.0 else _USUAL_DBFS

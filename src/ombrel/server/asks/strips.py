@@ -11,7 +11,7 @@ from .plans import Planned, Turn
 
 __all__ = ["StripAsk"]
 
-Aspects = Annotated[list[Typing], Field(min_length=1, max_length=12)]
+Aspects = Annotated[list[Typing], Field(min_length=1, max_length=20)]
 
 
 class CopyStrip(Strict):
@@ -93,22 +93,61 @@ class DuplicateChannel(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         name = core.strip_name(turn.show, f"channel/{self.channel}")
-        return Planned(core.duplicate_channel(turn.show, self.channel), f"{name} duplicated, muted")
+        moves = core.duplicate_channel(turn.show, self.channel)
+        to = core.strips_text([core.Address.at(next(iter(moves))).thing])
+        return Planned(moves, f"{name} duplicated to channel {to}, muted")
+
+
+class MoveChannels(Strict):
+    """Put channels, as typed, at a number and those above it, or let them change places with those
+
+    there; all that says their names goes with them.
+    """
+
+    action: Literal["move_channels"]
+    channels: Typing
+    to: Annotated[int, Field(ge=1, le=100_000)]
+    swap: bool = False
+
+    def plan(self, turn: Turn) -> Planned:
+        show = turn.show
+        strips = core.read_strips(show, self.channels, dcas=False, unused=True)
+        numbers = [core.Thing.at(one).number for one in strips if core.of_kind(one) == "channel"]
+        if len(numbers) < len(strips):
+            raise core.UnreadableText(self.channels, "channels alone, such as 9-12")
+        found = core.renumber_channels(show, numbers, self.to, swap=self.swap)
+        what = core.strip_name(show, strips[0]) if len(strips) == 1 else f"{len(strips)} channels"
+        says = f"{what} {'change places with' if self.swap else 'moved to'} channel {self.to}"
+        if found.apart:
+            names = ", ".join(core.strip_name(show, one) for one in found.apart)
+            says += f"; no pairs any more: {names}"
+        return Planned(found.moves, says[:120], own=True, renumbered=dict(found.to))
 
 
 class Reinforce(Strict):
-    """Reinforce a channel by a tone that it opens, at a frequency as typed ("50")."""
+    """Reinforce a channel by a tone that it opens, at a frequency as typed ("50"), on the highest
+
+    free channel or the one named.
+    """
 
     action: Literal["reinforce"]
     strip: Address
     frequency: Typing
+    on: int | None = None
 
     def plan(self, turn: Turn) -> Planned:
-        moves = core.reinforced(turn.show, turn.flow, self.strip, self.frequency)
+        moves = core.reinforced(turn.show, turn.flow, self.strip, self.frequency, on=self.on)
         name = core.strip_name(turn.show, self.strip)
         return Planned(moves, f"{name} reinforced by a tone of {self.frequency}"[:120])
 
 
 StripAsk = (
-    CopyStrip | Neutral | ApplyPreset | KeepPreset | ForgetPreset | DuplicateChannel | Reinforce
+    CopyStrip
+    | Neutral
+    | ApplyPreset
+    | KeepPreset
+    | ForgetPreset
+    | DuplicateChannel
+    | MoveChannels
+    | Reinforce
 )

@@ -77,8 +77,9 @@ class CompensationMessage(BaseModel):
 
 
 class FollowsMessage(BaseModel):
-    """A value that a gang or pair would move beside what was asked for, as people read it."""
+    """A value that moves, as people read it. `strip`: what it is of."""
 
+    strip: str
     whose: str
     what: str
     was: str
@@ -97,13 +98,16 @@ class PreviewHeard(BaseModel):
 class PreviewMessage(BaseModel):
     """What an edit would do, and its words where it has some. `follows`: the first of all that are
 
-    `following`. `breaks`: promises that it would break. `values`: the first that move. `heard`: for
-    the first listeners, the loudest that changes for them.
+    `following`. `renumbered`: strips that get other numbers: name, where from, where to; what else
+    is said then goes by numbers, and means nobody. `breaks`: promises that it would break.
+    `values`: the first that move. `heard`: for the first listeners, the loudest that changes for
+    them.
     """
 
     type: Literal["preview"]
     id: UUID
     says: str
+    renumbered: list[tuple[str, str, str]]
     changes: int
     losses: list[LossMessage]
     silenced: list[tuple[str, str]]
@@ -156,12 +160,17 @@ def preview_message(
     says: str = "",
     scenes: Sequence[PreviewScene] = (),
     company: PreviewCompany | None = None,
+    renumbered: Sequence[tuple[str, str, str]] = (),
 ) -> dict:
-    """What an edit would do, and its words; `scenes`: what it does to those that hold something."""
+    """What an edit would do, and its words; `scenes`: what it does to those that hold something;
+
+    `renumbered`: of strips that get other numbers the name, the old place and the new one.
+    """
     return PreviewMessage(
         type="preview",
         id=message_id,
         says=says,
+        renumbered=list(renumbered),
         changes=len(preview.change.new),
         losses=[LossMessage(who=x.who, loses=x.loses, to=x.to) for x in preview.losses],
         silenced=list(preview.silenced),
@@ -188,7 +197,7 @@ def preview_message(
 
 
 def _difference(one: core.Difference) -> FollowsMessage:
-    return FollowsMessage(whose=one.whose, what=one.what, was=one.was, now=one.now)
+    return FollowsMessage(strip=one.strip, whose=one.whose, what=one.what, was=one.was, now=one.now)
 
 
 def _compensation(found: core.Compensation | None) -> CompensationMessage | None:

@@ -127,11 +127,12 @@ class Turn(Strict):
 
 
 class Try(Strict):
-    """Tell what an edit would do, without doing it."""
+    """Tell what an edit would do, without doing it, and so many of the values that it moves."""
 
     type: Literal["try"]
     id: UUID
     ask: Ask
+    most: Annotated[int, Field(ge=0, le=400)] = 12
 
 
 class Find(Strict):

@@ -18,7 +18,9 @@ __all__ = ["tried"]
 def tried(turn: Turn, message: from_screen.Try) -> tuple[dict[str, Any], core.Many | None]:
     """What an edit would do; and of one of many scenes what it comes to."""
     planned = message.ask.plan(turn)
-    shown = core.preview(turn.show, turn.flow, planned.moves, planned.carry, own=planned.own)
+    shown = core.preview(
+        turn.show, turn.flow, planned.moves, planned.carry, own=planned.own, most=message.most
+    )
     scenes, many = [], None
     if isinstance(message.ask, SetInScenes):
         many = message.ask.many(turn.show)
@@ -26,5 +28,10 @@ def tried(turn: Turn, message: from_screen.Try) -> tuple[dict[str, Any], core.Ma
     company = None
     if isinstance(message.ask, ChooseCast | LateChange):
         company = company_previewed(turn.show, message.ask)
-    told = preview_message(message.id, shown, planned.says, scenes, company)
+    renumbered = [
+        (core.strip_name(turn.show, old), core.strips_text([old]), core.strips_text([new]))
+        for old, new in planned.renumbered.items()
+        if new and turn.show.uses(old)
+    ]
+    told = preview_message(message.id, shown, planned.says, scenes, company, renumbered)
     return told, many

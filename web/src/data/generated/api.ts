@@ -1285,7 +1285,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /** Gesture */
             gesture: string;
             /**
@@ -1761,11 +1761,13 @@ export interface components {
         };
         /**
          * FollowsMessage
-         * @description A value that a gang or pair would move beside what was asked for, as people read it.
+         * @description A value that moves, as people read it. `strip`: what it is of.
          */
         FollowsMessage: {
             /** Now */
             now: string;
+            /** Strip */
+            strip: string;
             /** Was */
             was: string;
             /** What */
@@ -1797,7 +1799,7 @@ export interface components {
             /** About */
             about: string;
             /** Ask */
-            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
+            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
             /** At */
             at: string;
             /** Beside */
@@ -2864,6 +2866,28 @@ export interface components {
             bus: string;
         };
         /**
+         * MoveChannels
+         * @description Put channels, as typed, at a number and those above it, or let them change places with those
+         *
+         *     there; all that says their names goes with them.
+         */
+        MoveChannels: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "move_channels";
+            /** Channels */
+            channels: string;
+            /**
+             * Swap
+             * @default false
+             */
+            swap?: boolean;
+            /** To */
+            to: number;
+        };
+        /**
          * MoveLines
          * @description Move lines ahead of another, or to the end.
          */
@@ -3438,8 +3462,10 @@ export interface components {
          * PreviewMessage
          * @description What an edit would do, and its words where it has some. `follows`: the first of all that are
          *
-         *     `following`. `breaks`: promises that it would break. `values`: the first that move. `heard`: for
-         *     the first listeners, the loudest that changes for them.
+         *     `following`. `renumbered`: strips that get other numbers: name, where from, where to; what else
+         *     is said then goes by numbers, and means nobody. `breaks`: promises that it would break.
+         *     `values`: the first that move. `heard`: for the first listeners, the loudest that changes for
+         *     them.
          */
         PreviewMessage: {
             /** Breaks */
@@ -3470,6 +3496,12 @@ export interface components {
             moved: number;
             /** Opened */
             opened: [
+                string,
+                string
+            ][];
+            /** Renumbered */
+            renumbered: [
+                string,
                 string,
                 string
             ][];
@@ -3684,7 +3716,9 @@ export interface components {
         };
         /**
          * Reinforce
-         * @description Reinforce a channel by a tone that it opens, at a frequency as typed ("50").
+         * @description Reinforce a channel by a tone that it opens, at a frequency as typed ("50"), on the highest
+         *
+         *     free channel or the one named.
          */
         Reinforce: {
             /**
@@ -3694,6 +3728,11 @@ export interface components {
             action: "reinforce";
             /** Frequency */
             frequency: string;
+            /**
+             * On
+             * @default null
+             */
+            on?: number | null;
             /** Strip */
             strip: string;
         };
@@ -4670,16 +4709,21 @@ export interface components {
         };
         /**
          * Try
-         * @description Tell what an edit would do, without doing it.
+         * @description Tell what an edit would do, without doing it, and so many of the values that it moves.
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /**
              * Id
              * Format: uuid
              */
             id: string;
+            /**
+             * Most
+             * @default 12
+             */
+            most?: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

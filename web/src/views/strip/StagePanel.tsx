@@ -153,6 +153,7 @@ function Keyed({ strip, name }: { strip: string; name: string }) {
   const link = useLink();
   const says = useShow((state) => (state.path?.strip === strip ? state.path.keyed : ""));
   const [frequency, setFrequency] = useState("50");
+  const [on, setOn] = useState("");
   return (
     <div className="flex flex-col gap-2 border-t border-line pt-2">
       {says && (
@@ -164,7 +165,8 @@ function Keyed({ strip, name }: { strip: string; name: string }) {
         className="flex items-center gap-2 flex-wrap text-[13.5px]"
         onSubmit={(event) => {
           event.preventDefault();
-          void link.do({ action: "reinforce", strip, frequency }, { quiet: false });
+          const channel = Number.parseInt(on, 10) || null;
+          void link.do({ action: "reinforce", strip, frequency, on: channel }, { quiet: false });
         }}
       >
         <span className="text-soft">Reinforce {name} by a tone of</span>
@@ -175,7 +177,16 @@ function Keyed({ strip, name }: { strip: string; name: string }) {
           onChange={(event) => setFrequency(event.currentTarget.value)}
           className="h-8 coarse:h-11 w-16 px-2 rounded-lg border border-edge bg-card text-right"
         />
-        <span className="text-soft">Hz</span>
+        <span className="text-soft">Hz on channel</span>
+        <input
+          aria-label="Channel of the tone"
+          placeholder="the highest free"
+          inputMode="numeric"
+          value={on}
+          maxLength={3}
+          onChange={(event) => setOn(event.currentTarget.value)}
+          className="h-8 coarse:h-11 w-32 px-2 rounded-lg border border-edge bg-card placeholder:text-faint"
+        />
         <Button small type="submit" disabled={!frequency.trim()}>
           Reinforce
         </Button>

@@ -11,6 +11,7 @@ import { Empty } from "../../ui/Panel";
 import { PinKey } from "../../ui/PinKey";
 import { useRows } from "../../ui/reach";
 import { Waiting } from "../../ui/Waiting";
+import { ChannelDialog } from "./ChannelDialog";
 import { ExpectedLevel } from "./ExpectedLevel";
 import { FittingLine } from "./FittingLine";
 import { PathLine } from "./PathLine";
@@ -103,6 +104,15 @@ function Head({ strip, path, before, after }: HeadProps) {
   const name = useShow((state) => stripName(state, strip));
   const colour = useShow((state) => colourOf(state, strip));
   const { kind, number } = thingOf(strip);
+  const [moving, setMoving] = useState(false);
+  const [, navigate] = useLocation();
+  const duplicate = async () => {
+    const ask = { action: "duplicate_channel", channel: Number(number) } as const;
+    // the first of its values is the copy's name: there it leads
+    const shown = await link.try(ask, { before: true });
+    const copy = typeof shown === "string" ? undefined : shown.values[0]?.strip;
+    if ((await link.do(ask, { quiet: false })) && copy) navigate(`/strip/${copy}`);
+  };
   return (
     <div className="flex items-center gap-3 py-2 min-h-14 shrink-0 flex-wrap">
       <Step to={before} arrow="↑" />
@@ -135,14 +145,22 @@ function Head({ strip, path, before, after }: HeadProps) {
         </>
       )}
       {kind === "channel" && (
-        <Button
-          title="Into the next free channel, muted and without a source"
-          onClick={() =>
-            void link.do({ action: "duplicate_channel", channel: Number(number) }, { quiet: false })
-          }
-        >
-          Duplicate
-        </Button>
+        <>
+          <Button
+            title="Into the next free channel, muted and without a source"
+            onClick={() => void duplicate()}
+          >
+            Duplicate
+          </Button>
+          <Button onClick={() => setMoving(true)}>Copy or move…</Button>
+          <ChannelDialog
+            key={`whole ${strip}`}
+            strip={strip}
+            name={name}
+            open={moving}
+            onOpenChange={setMoving}
+          />
+        </>
       )}
       <Step to={after} arrow="↓" />
     </div>
