@@ -12,7 +12,16 @@ from typing import get_args
 import pytest
 from pydantic import TypeAdapter, ValidationError
 
-from ombrel.core import ConsoleError, Followed, NoSuchPoint, edited, flow_of, made, refusal
+from ombrel.core import (
+    ConsoleError,
+    Followed,
+    NoSuchPoint,
+    UnreadableText,
+    edited,
+    flow_of,
+    made,
+    refusal,
+)
 from ombrel.demo import demo_show
 from ombrel.server.asks.every import Ask
 from ombrel.server.asks.plans import Turn
@@ -57,3 +66,18 @@ def test_an_ask_does_what_it_says_and_a_bad_one_is_refused(demo, row):
         asked(show, row["ask"], row["badly"])
     if isinstance(refused.value, ConsoleError):  # else no screen sent it
         assert not CODE.search(refusal(refused.value, show)), refusal(refused.value, show)
+
+
+@pytest.mark.parametrize(
+    ("ask", "fields"),
+    [
+        ("make_effect", {"name": "Plate", "strips": "dca 1"}),
+        ("send_strips", {"strips": "dca 1", "mixes": "mix 3", "level": "-5"}),
+        ("copy_strip", {"strip": "channel/9", "to": "dca 1", "aspects": ["eq"]}),
+        ("pan_strips", {"strips": "dca 1", "place": "L50"}),
+        ("patch_outputs", {"text": "dca 1 to Deck 1"}),
+    ],
+)
+def test_what_dcas_cannot_be_is_refused_where_strips_are_typed(demo, ask, fields):
+    with pytest.raises(UnreadableText, match="a DCA is no member here"):
+        asked(demo, ask, fields)

@@ -39,6 +39,11 @@ async def test_a_show_saved_as_a_file_and_opened_again_is_the_same_show(demo, an
     copy = await models.Show.objects.aget(pk=opened["id"])
     assert (copy.name, opened["desk"]) == ("The Salt Road", "touring-48")
     assert await sync_to_async(stored)(copy) == await sync_to_async(stored)(demo)
+    document = json.loads(reply.content)
+    del document["values"]["show/name"]  # then it is called as its file is
+    fields = {"file": upload(json.dumps(document), "Second night.v2.json")}
+    opened = (await client.post("/api/shows/file", fields)).json()
+    assert (await models.Show.objects.aget(pk=opened["id"])).name == "Second night.v2"
 
 
 async def test_a_show_file_with_a_fault_opens_nothing_and_says_where(demo, ann):
