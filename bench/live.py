@@ -107,7 +107,7 @@ class Hand:
             self.asked[edit_id] = time.perf_counter()
             for screen in screens:
                 screen.sent.sent(self.address, value)
-            by_hand = {"held": True}
+            by_hand = {"stays": True}
             ask = {"action": "moves", "by_hand": by_hand,
                    "moves": [{"address": self.address, "value": value}]}  # fmt: skip
             message = {"type": "do", "id": edit_id, "gesture": self.gesture, "ask": ask}

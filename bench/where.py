@@ -43,7 +43,7 @@ def asked(count, turn):
     found = []
     for hand in range(count):
         move = AskedMove(address=f"channel/{hand + 1}/fader", value=-50.0 + turn * 0.1)
-        ask = Moves(action="moves", moves=[move], by_hand=ByHand(held=True))
+        ask = Moves(action="moves", moves=[move], by_hand=ByHand(stays=True))
         found.append(
             Request(edit_id=uuid.uuid4(), author_id=None, gesture=f"{hand}", plan=ask.plan)
         )

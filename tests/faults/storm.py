@@ -91,7 +91,7 @@ class Storm:
         value = {"pan": draw.randint(-9, 9) / 10, "low_cut/frequency": float(draw.randint(40, 200))}
         place = value.get(leaf, float(-draw.randint(0, 600)) / 10)
         moves = [{"address": f"channel/{channel}/{leaf}", "value": place}]
-        hand = {"held": draw.random() < 0.8}
+        hand = {"stays": draw.random() < 0.8}
         return {"action": "moves", "moves": moves, "by_hand": {**hand, "sure": True}}
 
 

@@ -78,5 +78,5 @@ class Page:
         """Put a value at an address, by a hand that stays if it has a gesture; gives the answer."""
         ask: dict = {"action": "moves", "moves": [{"address": address, "value": value}]}
         if gesture is not None:
-            ask["by_hand"] = {"held": True, **hand}
+            ask["by_hand"] = {"stays": True, **hand}
         return self.answer(self.ask(ask, gesture))

@@ -25,7 +25,7 @@ async def lead(screen, channel, value, gesture, **hand):
     ask = {
         "action": "moves",
         "moves": [{"address": f"channel/{channel}/fader", "value": value}],
-        "by_hand": {"held": True, **hand},
+        "by_hand": {"stays": True, **hand},
     }
     await screen.say(type="do", id=str(uuid.uuid4()), gesture=gesture, ask=ask)
     return await screen.next("done")
@@ -173,7 +173,7 @@ async def test_a_hand_that_the_show_refuses_holds_nothing_and_undo_takes_a_gestu
     ask = {
         "action": "moves",
         "moves": [{"address": "channel/1/fader", "value": 20.0}],
-        "by_hand": {"held": True},
+        "by_hand": {"stays": True},
     }
     await screen.say(type="do", id=str(uuid.uuid4()), gesture="far", ask=ask)
     assert (await screen.next("refused"))["code"] == "out_of_range"

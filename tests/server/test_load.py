@@ -34,7 +34,7 @@ def dragging(address, value, **hand):
     """A place of a hand, as a screen asks for it."""
     moves = [{"address": address, "value": value}]
     return Moves.model_validate(
-        {"action": "moves", "moves": moves, "by_hand": {"held": True, **hand}}
+        {"action": "moves", "moves": moves, "by_hand": {"stays": True, **hand}}
     )
 
 
@@ -198,7 +198,7 @@ async def test_a_page_learns_which_edits_of_a_closed_one_were_kept(show, ann):
     ids = [str(uuid.uuid4()) for _ in range(6)]
     for edit_id, level_db in zip(ids[:4], (-30.0, -20.0, -10.0, 99.0), strict=True):
         moves = [{"address": "channel/1/fader", "value": level_db}]
-        ask = {"action": "moves", "moves": moves, "by_hand": {"held": True}}
+        ask = {"action": "moves", "moves": moves, "by_hand": {"stays": True}}
         await closed.say(type="do", id=edit_id, gesture="hand", ask=ask)
     await closed.do([{"address": "channel/2/fader", "value": -3.0}], ids[4])
     await closed.next("moved")  # all are with the server by now; the last of them may still wait

@@ -10,7 +10,7 @@ interface HandWays {
   /** Strips taken together with it, one more gang for this gesture. */
   beside?: readonly string[];
   /** The hand stays where it is until it lets go. */
-  held?: boolean;
+  stays?: boolean;
 }
 
 export const byHand = (moves: Move[], ways: HandWays = {}): Ask => ({
@@ -19,7 +19,7 @@ export const byHand = (moves: Move[], ways: HandWays = {}): Ask => ({
   by_hand: {
     alone: store.getState().alone,
     beside: [...(ways.beside ?? [])],
-    held: ways.held ?? false,
+    stays: ways.stays ?? false,
   },
 });
 

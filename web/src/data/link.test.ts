@@ -175,7 +175,7 @@ describe("Link", () => {
   it("keeps what was taken together with a fader where its gang would jump, for who chooses", () => {
     const link = new Link("show");
     latest().open();
-    const hand = { beside: ["channel/2"], alone: false, held: false };
+    const hand = { beside: ["channel/2"], alone: false, stays: false };
     void link.do({
       action: "moves",
       moves: [{ address: "channel/1/fader", typed: "-40" }],
@@ -225,7 +225,7 @@ it("tells that a hand has let go once all that it moved is kept, also after a de
   const gesture = new Gesture(link);
   const held = (value: number): Ask => ({
     ...(fader(value) as Extract<Ask, { action: "moves" }>),
-    by_hand: { alone: false, beside: [], held: true },
+    by_hand: { alone: false, beside: [], stays: true },
   });
   const gone = () => latest().sent.filter((message) => message.type === "let_go");
   gesture.move(held(-6));

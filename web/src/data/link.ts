@@ -393,7 +393,7 @@ export class Gesture {
 
   move(ask: Ask): void {
     this.#next = ask;
-    if (ask.action === "moves" && ask.by_hand?.held) this.#holds = true;
+    if (ask.action === "moves" && ask.by_hand?.stays) this.#holds = true;
     if (!this.#sending) void this.#flow();
   }
 

@@ -25,7 +25,7 @@ export function Choosing() {
               onClick={() => {
                 close();
                 const by_hand = way.by_hand
-                  ? { beside: choice.by_hand?.beside ?? [], alone: false, held: false, sure: true }
+                  ? { beside: choice.by_hand?.beside ?? [], alone: false, stays: false, sure: true }
                   : null;
                 void link.do(
                   { action: "moves", moves: way.moves, says: way.by_hand ? "" : way.says, by_hand },

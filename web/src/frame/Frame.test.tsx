@@ -120,7 +120,7 @@ it("asks again for all that a hand had taken together, once somebody has seen ho
   pretend({});
   render(inPage(<Frame>work</Frame>));
   const moves = [{ address: "channel/1/fader", value: -40 }];
-  const by_hand = { beside: ["channel/2"], alone: false, held: false, sure: false };
+  const by_hand = { beside: ["channel/2"], alone: false, stays: false, sure: false };
   const ways = [
     { says: "Kick alone", moves, by_hand: false },
     { says: "All of them, 2", moves, by_hand: true },

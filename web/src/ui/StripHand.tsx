@@ -38,7 +38,7 @@ export function StripHand({ strip, name, colour, fader, level: label }: Props) {
         colour={colour}
         onMove={(travel) => {
           gesture.now ??= new Gesture(link);
-          gesture.now.move(byHand([{ address: `${strip}/fader`, travel }], { held: true }));
+          gesture.now.move(byHand([{ address: `${strip}/fader`, travel }], { stays: true }));
         }}
         onRelease={() => {
           gesture.now?.end();

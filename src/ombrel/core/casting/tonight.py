@@ -33,13 +33,13 @@ __all__ = [
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Tonight:
-    """What a choice comes to. `moves`: own values; `held`: (channel, pin) that keep who is on;
+    """What a choice comes to. `moves`: own values; `pinned`: (channel, pin) that keep who is on;
 
     `vacant`: parts that nobody plays; `left`: channels that cannot take a fitting, with the reason.
     """
 
     moves: Mapping[str, Asked]
-    held: tuple[tuple[str, str], ...]
+    pinned: tuple[tuple[str, str], ...]
     vacant: tuple[str, ...]
     left: tuple[tuple[str, str], ...]
 
@@ -113,7 +113,7 @@ def _put(
     ]
     moves, left = going_on(show, coming, since_s=since_s)
     vacant = tuple(part for part in dict.fromkeys(wanted.values()) if plays.get(part) is None)
-    return Tonight(moves=moves, held=tuple(pins.items()), vacant=vacant, left=tuple(left))
+    return Tonight(moves=moves, pinned=tuple(pins.items()), vacant=vacant, left=tuple(left))
 
 
 def is_paired(show: Show, channel: str) -> bool:
@@ -151,7 +151,7 @@ def choose_cast(show: Show, cast: str, *, since_s: float) -> Tonight:
     found = _put(show, _first_parts(show), plays, since_s)
     return Tonight(
         moves={**moves, **found.moves},
-        held=found.held,
+        pinned=found.pinned,
         vacant=tuple(part for part, who in plays.items() if who is None),
         left=found.left,
     )
@@ -166,7 +166,9 @@ def late_change(show: Show, part: str, performer: str | None, *, since_s: float)
     found = _put(show, wanted, {part: performer}, since_s)
     vacant = () if performer else (part,)
     moves: dict[str, Asked] = {f"tonight/{part}": performer}
-    return Tonight(moves={**moves, **found.moves}, held=found.held, vacant=vacant, left=found.left)
+    return Tonight(
+        moves={**moves, **found.moves}, pinned=found.pinned, vacant=vacant, left=found.left
+    )
 
 
 def set_channels(

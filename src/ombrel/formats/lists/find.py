@@ -10,7 +10,7 @@ from .cells import numbers_of
 from .columns import roles_of
 from .grid import Grid
 from .kinds import knows_source
-from .own import is_own
+from .ombrels import is_ombrels
 from .words import Role, first_meaning, heading_role, is_among, plain
 
 __all__ = ["Found", "find_lists", "is_heading", "score_of"]
@@ -105,7 +105,7 @@ def _from(rows: Sequence[tuple[str, ...]], heading: int | None) -> list[Found]:
     last = first
     while last < len(rows) and not (
         last > first
-        and not is_own(headings)
+        and not is_ombrels(headings)
         and is_heading(rows[last])
         and _other(rows[last], headings)
     ):

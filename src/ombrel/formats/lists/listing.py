@@ -11,7 +11,7 @@ from .cells import is_bare, is_comment, is_contact, is_ditto, is_struck, numbers
 from .find import Found, is_heading
 from .grid import STRUCK, Grid
 from .kinds import knows_source, row_is
-from .own import is_own, own_lines
+from .ombrels import is_ombrels, ombrels_lines
 from .pairing import paired, told_apart
 from .rows import Row, fields_of, lines_of, what_else
 from .words import Role, is_among, knows, plain
@@ -70,7 +70,7 @@ class OneList:
         self.grid, self.found, self.number = grid, found, number
         self.desk, self.boxes, self.choices = desk, boxes, choices
         self.roles = found.roles
-        self.own = is_own(found.titles)
+        self.own = is_ombrels(found.titles)
         self.texts = self._texts()
         self.numbers = [
             numbers_of(fields_of(self.roles, cells).get("number", "")) for cells in self.texts
@@ -214,7 +214,7 @@ class OneList:
         fields = fields_of(self.roles, cells)
         try:
             if self.own:
-                drafts, told = own_lines(fields, self.desk)
+                drafts, told = ombrels_lines(fields, self.desk)
             else:
                 drafts, told = lines_of(
                     fields,

@@ -18,7 +18,7 @@ from .find import Found, find_lists, is_heading
 from .grid import Grid
 from .listing import Choices, ListRead, OneList
 from .numbered import apart
-from .own import is_own, own_heading, own_roles
+from .ombrels import is_ombrels, ombrels_heading, ombrels_roles
 from .rows import fields_of
 from .turned import upright
 from .words import Role, knows
@@ -68,7 +68,7 @@ def read_lists(book: Book, desk: Desk, choices: Choices | None = None) -> Readin
     chosen = choices.sheet
     at = chosen if chosen is not None and 0 <= chosen < len(book.grids) else order[0]
     grid = upright(apart(book.grids[at]))
-    heading = own_heading(grid.rows) if choices.heading is None else choices.heading - 1
+    heading = ombrels_heading(grid.rows) if choices.heading is None else choices.heading - 1
     found = [
         replace(one, roles=_chosen(one, number, choices.roles))
         for number, one in enumerate(find_lists(grid, heading))
@@ -100,8 +100,8 @@ def _worth(grid: Grid) -> float:
 
 def _chosen(one: Found, number: int, roles: Mapping[tuple[int, int], Role]) -> tuple[Role, ...]:
     """The roles of a list with those put right by hand; a role that is given leaves its column."""
-    if is_own(one.titles):
-        one = replace(one, roles=own_roles(one.titles))
+    if is_ombrels(one.titles):
+        one = replace(one, roles=ombrels_roles(one.titles))
     given = {column: roles[number, column] for column in one.columns if (number, column) in roles}
     taken = set(given.values()) - {"ignore"}
     return tuple(

@@ -18,13 +18,13 @@ _MOST_JOINED = 16  # addresses of one place of a hand: more is no drag
 class ByHand(Strict):
     """That an edit is a hand's, so that gangs follow it. `alone`: its key is held, and they do not.
 
-    `beside`: strips taken together with it, one more gang for this gesture. `held`: the hand stays
+    `beside`: strips taken together with it, one more gang for this gesture. `stays`: the hand stays
     where it is, until it lets go. `sure`: what its gangs make of it was shown beforehand.
     """
 
     alone: bool = False
     beside: Annotated[list[Address], Field(max_length=MOST_STRIPS)] = []
-    held: bool = False
+    stays: bool = False
     sure: bool = False
 
 
@@ -50,7 +50,7 @@ class Moves(Strict):
         )
         if self.remedy or not placed or len(self.moves) > _MOST_JOINED:
             return None
-        if hand is not None and not hand.held:
+        if hand is not None and not hand.stays:
             return None
         alike = None if hand is None else (hand.alone, tuple(hand.beside), hand.sure)
         return self.says, alike, tuple(move.address for move in self.moves)
@@ -60,4 +60,4 @@ class Moves(Strict):
         if hand is None:
             return Planned(moves, self.says, remedy=self.remedy)
         carry = core.Carry(alone=hand.alone, passing=tuple(hand.beside))
-        return Planned(moves, self.says, carry=carry, in_hand=hand.held, sure=hand.sure)
+        return Planned(moves, self.says, carry=carry, in_hand=hand.stays, sure=hand.sure)

@@ -27,7 +27,7 @@ from .. import models
 from .desks import desk_of
 from .frames import Frame, frame_between, one_frame
 from .packing import unpacked
-from .passing import Held, Passing
+from .passing import KnownHand, Passing
 from .states import State, from_wire
 
 __all__ = ["Live", "forget", "live_of"]
@@ -57,7 +57,7 @@ class Live:
     watching: Callable[[], None] | None = None
 
     @property
-    def hands(self) -> dict[str, Held]:
+    def hands(self) -> dict[str, KnownHand]:
         """What hold something now, by their gestures."""
         return self.passing.hands
 

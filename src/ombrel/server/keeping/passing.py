@@ -15,14 +15,14 @@ from typing import Any
 
 from ombrel.core import Fade, Fading, Hand, strips_in
 
-__all__ = ["LEASE_S", "Ended", "Held", "Passing", "Renewed"]
+__all__ = ["LEASE_S", "Ended", "KnownHand", "Passing", "Renewed"]
 
 LEASE_S = 45.0  # so long a hand lives of which its process says nothing
 _MOST_HANDS = 24  # on one page at once: more than it has fingers
 
 
 @dataclass(frozen=True, slots=True)
-class Held:
+class KnownHand:
     """A hand on a show: whose page brought it, by which connection last, and until when it is
 
     believed without another word (by the clock of the world).
@@ -42,7 +42,7 @@ class Ended:
     gesture: str | None = None
     connection: str | None = None
 
-    def ends(self, gesture: str, held: Held) -> bool:
+    def ends(self, gesture: str, held: KnownHand) -> bool:
         return (
             self.page in (None, held.page)
             and self.gesture in (None, gesture)
@@ -64,7 +64,7 @@ class Passing:
     `hands_moved`: whether the hands are others than they were when this was begun.
     """
 
-    hands: dict[str, Held] = field(default_factory=dict)
+    hands: dict[str, KnownHand] = field(default_factory=dict)
     fading: Fading = field(default_factory=dict)
     hands_moved: bool = False
 
@@ -84,10 +84,10 @@ class Passing:
         """A hand is on something; of too many on a page the oldest ends by that."""
         now_s, known = time.time(), self.hands.get(gesture)
         until_s = known.until_s if known else 0.0
-        if until_s > now_s + LEASE_S / 2 and known == Held(hand, page, connection, until_s):
+        if until_s > now_s + LEASE_S / 2 and known == KnownHand(hand, page, connection, until_s):
             return  # nothing of it is new, and it is written seldom
         self.hands_moved = True
-        self.hands[gesture] = Held(hand, page, connection, now_s + LEASE_S)
+        self.hands[gesture] = KnownHand(hand, page, connection, now_s + LEASE_S)
         same = [one for one, held in self.hands.items() if page and held.page == page]
         for oldest in same[:-_MOST_HANDS]:
             del self.hands[oldest]
@@ -124,7 +124,7 @@ class Passing:
         now_s = time.time()
         self._keep(lambda _, held: held.until_s >= now_s)
 
-    def _keep(self, stays: Callable[[str, Held], bool]) -> None:
+    def _keep(self, stays: Callable[[str, KnownHand], bool]) -> None:
         """Only those hands stay."""
         kept = {gesture: held for gesture, held in self.hands.items() if stays(gesture, held)}
         self.hands_moved = self.hands_moved or len(kept) < len(self.hands)
@@ -153,12 +153,12 @@ class Passing:
     @classmethod
     def from_store(cls, hands: Sequence[Any], fading: Sequence[Any]) -> "Passing":
         """As it was stored, without what has ended since."""
-        found = cls({one[0]: _held(one) for one in hands}, _fades(fading))
+        found = cls({one[0]: _known(one) for one in hands}, _fades(fading))
         found.lapsed()
         return found
 
 
-def _held(stored: Sequence[Any]) -> Held:
+def _known(stored: Sequence[Any]) -> KnownHand:
     _, leads, alone, holds, places, page, connection, until_s = stored
     hand = Hand(
         leads=frozenset(leads),
@@ -166,7 +166,7 @@ def _held(stored: Sequence[Any]) -> Held:
         holds=frozenset(holds),
         places={address: _number(place) for address, place in places.items()},
     )
-    return Held(hand, page, connection, float(until_s))
+    return KnownHand(hand, page, connection, float(until_s))
 
 
 def _fades(stored: Iterable[Sequence[Any]]) -> dict[str, Fade]:

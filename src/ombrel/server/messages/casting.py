@@ -183,7 +183,7 @@ class PreviewCompany(BaseModel):
 
     on: list[WhoChanges]
     felt: list[str]
-    held: list[tuple[str, str]]
+    pinned: list[tuple[str, str]]
     vacant: list[str]
     left: list[tuple[str, str]]
 
@@ -344,9 +344,9 @@ def company_previewed(show: core.Show, ask: ChooseCast | LateChange) -> PreviewC
             WhoChanges(channel=channel, name=core.strip_name(show, channel), was=was, now=now)
             for channel, was, now in core.who_changes(show, found.moves)
         ],
-        held=[
+        pinned=[
             (core.strip_name(show, channel), core.pin_name(show, pin))
-            for channel, pin in found.held
+            for channel, pin in found.pinned
         ],
         vacant=[core.part_name(show, part) for part in found.vacant],
         left=[(core.strip_name(show, channel), why) for channel, why in found.left],

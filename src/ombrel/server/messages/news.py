@@ -143,12 +143,12 @@ def why_told(state: State, source: str, listener: str) -> tuple[str, tuple[str, 
     Raises UnknownAddress.
     """
     message = why_message(state, source, listener)
-    held = {
+    keys = {
         f"{reason['ruler']}/on"
         for reason in message["reasons"]
         if core.named_kind(reason["ruler"]) == "mute_group" and reason["remedy"] is None
     }
-    return text_of(message), tuple(sorted(held))
+    return text_of(message), tuple(sorted(keys))
 
 
 @lru_cache(maxsize=64)

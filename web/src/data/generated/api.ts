@@ -777,7 +777,7 @@ export interface components {
          * ByHand
          * @description That an edit is a hand's, so that gangs follow it. `alone`: its key is held, and they do not.
          *
-         *     `beside`: strips taken together with it, one more gang for this gesture. `held`: the hand stays
+         *     `beside`: strips taken together with it, one more gang for this gesture. `stays`: the hand stays
          *     where it is, until it lets go. `sure`: what its gangs make of it was shown beforehand.
          */
         ByHand: {
@@ -792,10 +792,10 @@ export interface components {
              */
             beside?: string[];
             /**
-             * Held
+             * Stays
              * @default false
              */
-            held?: boolean;
+            stays?: boolean;
             /**
              * Sure
              * @default false
@@ -3429,11 +3429,6 @@ export interface components {
         PreviewCompany: {
             /** Felt */
             felt: string[];
-            /** Held */
-            held: [
-                string,
-                string
-            ][];
             /** Left */
             left: [
                 string,
@@ -3441,6 +3436,11 @@ export interface components {
             ][];
             /** On */
             on: components["schemas"]["WhoChanges"][];
+            /** Pinned */
+            pinned: [
+                string,
+                string
+            ][];
             /** Vacant */
             vacant: string[];
         };

@@ -84,7 +84,7 @@ it("becomes the send while listening as a mix, with what arrives there", () => {
   expect(asks()).toContainEqual({
     action: "moves",
     moves: [{ address: "channel/19/send/mix/1/on", typed: "off" }],
-    by_hand: { alone: false, beside: [], held: false },
+    by_hand: { alone: false, beside: [], stays: false },
   });
 });
 
@@ -96,7 +96,7 @@ it("takes a step for all that is taken as one more gang, and what is typed for e
     {
       action: "moves",
       moves: [{ address: "channel/19/fader", typed: "up 1" }],
-      by_hand: { alone: false, beside: ["channel/19", "channel/20"], held: false },
+      by_hand: { alone: false, beside: ["channel/19", "channel/20"], stays: false },
     },
     {
       action: "moves",
@@ -104,7 +104,7 @@ it("takes a step for all that is taken as one more gang, and what is typed for e
         { address: "channel/19/mute", typed: "on" },
         { address: "channel/20/mute", typed: "on" },
       ],
-      by_hand: { alone: false, beside: [], held: false },
+      by_hand: { alone: false, beside: [], stays: false },
     },
   ]);
 });

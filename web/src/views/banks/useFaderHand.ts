@@ -59,7 +59,7 @@ export function useFaderHand(
     now.travel = Math.min(1, Math.max(0, travel));
     const wanted = now.travel < 0.015 ? 0 : now.travel;
     setAsked(wanted);
-    now.gesture.move(byHand([{ address: now.address, travel: wanted }], { beside, held: true }));
+    now.gesture.move(byHand([{ address: now.address, travel: wanted }], { beside, stays: true }));
   };
   const up = (event: PointerEvent<HTMLDivElement>) => {
     if (!held.current) return;
@@ -93,7 +93,7 @@ export function useFaderHand(
         if (wheel.current?.gesture === gesture) wheel.current = null;
       }, WHEEL_REST_MS);
       wheel.current = { gesture, level, timer };
-      gesture.move(byHand([{ address, value: level }], { beside, held: true }));
+      gesture.move(byHand([{ address, value: level }], { beside, stays: true }));
     };
     element?.addEventListener("wheel", onWheel, { passive: false });
     return () => {

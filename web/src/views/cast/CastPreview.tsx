@@ -84,7 +84,7 @@ function Who({ company }: { company: PreviewCompany }) {
       {company.vacant.length > 0 && (
         <p className="text-coral">Nobody plays {company.vacant.join(", ")}: own settings show.</p>
       )}
-      {company.held.map(([name, pin]) => (
+      {company.pinned.map(([name, pin]) => (
         <p key={name} className="text-iris">
           {name} stays as it is: pinned ({pin}).
         </p>

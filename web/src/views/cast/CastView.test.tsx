@@ -130,7 +130,7 @@ describe("tonight", () => {
       on: [{ channel: "channel/3", name: "Head 3", was: "Ada", now: "Bo" }],
       vacant: ["Sexton"],
       felt: ["A 3 gain 31 dB → 0 dB", "nothing is kept yet for Bo as Gull"],
-      held: [["Gull", "who is on"]],
+      pinned: [["Gull", "who is on"]],
       left: [["Head 9", "one of a pair"]],
     } as never;
     tried.mockImplementation(() =>

@@ -163,7 +163,7 @@ const addressAt = (element: unknown): string | undefined =>
 /** One fader is moved by hand, and gangs follow; what is painted is meant as it is. */
 function movesOf(painted: ReadonlyMap<string, number>, painting: boolean): Ask {
   const moves = [...painted].map(([address, travel]) => ({ address, travel }));
-  return painting || moves.length > 1 ? { action: "moves", moves } : byHand(moves, { held: true });
+  return painting || moves.length > 1 ? { action: "moves", moves } : byHand(moves, { stays: true });
 }
 
 /** What stands before a strip's number; a channel's number stands alone. */

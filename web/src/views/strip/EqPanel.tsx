@@ -174,7 +174,7 @@ function Point({ strip, name, band, chosen, onAt, width }: BandProps & { width: 
       ...(cut ? [] : [{ address: `${stem}/gain`, travel: up }]),
     ];
     link.draw(strip, moves); // the curve follows at once, the edit as fast as it is kept
-    held.current?.move(byHand(moves, { held: true }));
+    held.current?.move(byHand(moves, { stays: true }));
   };
   const up = () => {
     held.current?.end();

@@ -33,7 +33,7 @@ export function StaticCurve({
     const travel = Math.min(1, Math.max(0, point.x / SIZE));
     const moves: Move[] = [{ address: `${strip}/${stage}/threshold`, travel }];
     link.draw(strip, moves);
-    held.current?.move(byHand(moves, { held: true }));
+    held.current?.move(byHand(moves, { stays: true }));
   };
   const up = () => {
     held.current?.end();

@@ -18,7 +18,7 @@ from .cells import is_yes, level_of, numbers_of
 from .rows import Fields
 from .words import Role
 
-__all__ = ["is_own", "own_heading", "own_lines", "own_roles"]
+__all__ = ["is_ombrels", "ombrels_heading", "ombrels_lines", "ombrels_roles"]
 
 # In the order of the columns of the sheet; the place in the list is its order.
 _ROLES: Final[tuple[Role, ...]] = (
@@ -42,22 +42,22 @@ _ROLES: Final[tuple[Role, ...]] = (
 _ROLE_OF: Final = dict(zip(input_list_columns(), _ROLES, strict=True))
 
 
-def is_own(titles: Sequence[str]) -> bool:
+def is_ombrels(titles: Sequence[str]) -> bool:
     """Whether headings are those of Ombrel's own input list, in whatever order."""
     return set(titles) - {""} == set(_ROLE_OF)
 
 
-def own_heading(rows: Sequence[Sequence[str]]) -> int | None:
+def ombrels_heading(rows: Sequence[Sequence[str]]) -> int | None:
     """The row of Ombrel's own headings, or None: the list is somebody else's."""
-    return next((number for number, row in enumerate(rows[:60]) if is_own(row)), None)
+    return next((number for number, row in enumerate(rows[:60]) if is_ombrels(row)), None)
 
 
-def own_roles(titles: Sequence[str]) -> tuple[Role, ...]:
+def ombrels_roles(titles: Sequence[str]) -> tuple[Role, ...]:
     """What each column of Ombrel's own list is, by its heading."""
     return tuple(_ROLE_OF.get(title, "ignore") for title in titles)
 
 
-def own_lines(fields: Fields, desk: Desk) -> tuple[list[LineDraft], list[str]]:
+def ombrels_lines(fields: Fields, desk: Desk) -> tuple[list[LineDraft], list[str]]:
     """The one draft of a row, and what could not be read. Raises ValueError, in words."""
     told: list[str] = []
     name = fields.get("name", "")
