@@ -1,6 +1,7 @@
 """Jobs with a ceiling on the actions that they may take."""
 
 import pytest
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from .browser import many_lines
@@ -457,3 +458,110 @@ def test_gangs_named_and_filled_and_all_stereo_lines_linked(server, people, coun
     me.until(lambda: len(me.all('[aria-label="Pairs"] li')) == 4)
     counted.append(("The pairs of all stereo lines linked", effort, 3))
     assert len(effort) <= 3
+
+
+SINGERS = [
+    "Zoë Ångström-Quillfeather the Younger",
+    "בת שבע",
+    "Ada",
+    "Ada",
+    "Mi\u0302rea, alto",
+    "J",
+]
+
+
+def test_a_volunteers_evening_one_limited_fader_and_six_singers_to_lift_inside_it(
+    server, people, tmp_path, counted
+):
+    """Thirty channels, click and guide out; whichever was made first, a lift breaks no promise."""
+    show = server.blank_show("Volunteers")
+    names = [*SINGERS, *(f"Instrument {n}" for n in range(7, 29)), "Click", "Guide"]
+    path = tmp_path / "thirty.csv"
+    path.write_text(numbered([f'"{name}"' for name in names]))
+    me = people()
+    me.open("lines", show)
+    me.button("Import a list").click()
+    me.field("Input list file").send_keys(str(path))
+    me.button("Take 30 lines").click()
+    me.until(lambda: me.count("Lines") == 30)
+    me.settled()
+    me.open("routing", show)
+    effort = Effort(me)
+    effort.click(me.button("Put a group in between"), "Put a group in between")
+    effort.typed("Strips to the house", "1-30 except Click, Guide")
+    effort.typed("Name of the new group", "All of them")
+    effort.typed("Limiter at, in dBFS", "-6")
+    effort.enter()
+    me.until(lambda: "kept, 28 arrive so" in me.find('[data-promise="promise/1"]').text)
+    effort.click(me.link("Lifts"), "Lifts")
+    ActionChains(me.driver).move_to_element(me.find("main h1")).perform()  # away from its tabs
+    effort.typed("Name of a new lift", "Voices")
+    effort.typed("Who sings in it", "1-6")
+    effort.enter()
+    me.find('[data-singer="channel/6"] button')
+    counted.append(
+        ("A volunteer's evening: one limited fader, and six singers to lift inside it", effort, 12)
+    )
+    assert len(effort) <= 12
+    me.keys("2")
+    me.until(lambda: "up" in me.find("main [role=status]").text)
+    me.settled()
+    me.open("wrong/promises", show)
+    me.until(lambda: "kept, 28 arrive so" in me.find('[data-promise="promise/1"]').text)
+    with server.sql() as link:  # both groups of the lift go into the one that is ridden
+        query = "select count(*) from server_setting where show_id = %s and address in (%s, %s)"
+        into = ["group/2/group/1/on", "group/3/group/1/on"]
+        assert link.execute(query, [show, *into]).fetchone() == (2,)
+
+
+def test_twenty_direct_outs_to_tracks_before_the_fader(server, people, tmp_path, counted):
+    show = server.blank_show("Tracks")
+    me = people()
+    me.open("lines", show)
+    many_lines(me, tmp_path, 20)
+    me.open("outputs", show)
+    effort = Effort(me)
+    effort.typed("What goes where", "1-20 direct to Tape 1, before fader")
+    effort.enter()
+    me.until(lambda: "Tape 20/32" in me.body().replace("\n", " "))
+    counted.append(("20 direct outs to tracks, before the fader", effort, 3))
+    assert len(effort) <= 3
+    me.button("Tape").click()
+    tap = Effort(me)
+    tap.click(me.find('[aria-label^="Choose all outputs"]'), "Choose all outputs")
+    tap.choose("Field to set", "Trim in dB")
+    tap.typed("Value to set", "-3")
+    tap.enter()
+    me.until(lambda: me.field("Trim of Tape 20").get_attribute("value") == "\u22123.0")
+    counted.append(("The trim of a whole recorder", tap, 4))
+    assert len(tap) <= 4
+
+
+def test_a_channel_copied_onto_four_moved_and_found_again(server, people, counted):
+    me = people()
+    me.open("strip/channel/9", server.demo)
+    effort = Effort(me)
+    effort.click(me.button("Copy or move"), "Copy or move")
+    effort.typed("Copy Kick onto", "42-45")
+    me.until(lambda: "Channel 45" in me.find('[data-testid="consequence"]').text)
+    effort.enter()
+    me.until(lambda: not me.all("[role=dialog]"))
+    counted.append(("A channel copied onto four", effort, 3))
+    assert len(effort) <= 3
+    me.settled()
+    move = Effort(me)
+    move.click(me.button("Copy or move"), "Copy or move")
+    move.typed("Number to move Kick to", "41")
+    me.until(lambda: "9 \u2192 41" in me.find('[data-testid="consequence"]').text)
+    move.enter()
+    me.until(lambda: "41 Kick" in me.find("h1").text)
+    counted.append(("A channel moved to another number", move, 3))
+    assert len(move) <= 3
+    me.button("Duplicate").click()  # a duplicate leads to where it is: a free one without a name
+    me.until(lambda: "42 Kick copy" in me.find("h1").text)
+    for _ in range(3):
+        me.settled()
+        me.chord(Keys.CONTROL, key="z")
+    me.settled()
+    me.open("strip/channel/9", server.demo)
+    me.until(lambda: "9 Kick" in me.find("h1").text)

@@ -30,7 +30,7 @@ from ..values import (
     said_hz,
     said_pan,
 )
-from .describe import whose
+from .describe import leaf_words, whose
 
 __all__ = [
     "HEARD_HOW",
@@ -149,7 +149,7 @@ def differences(
                 address=address,
                 strip=thing_of(address),
                 whose=whose(after, address),
-                what=parameter_at(address).label,
+                what=leaf_words(address),
                 was=was_text,
                 now=now_text,
             )

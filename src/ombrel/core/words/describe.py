@@ -1,14 +1,15 @@
 """A change in a few words, for the log, undo and the screens of others."""
 
 from collections.abc import Collection
+from typing import Final
 
 from ..casting import fitting_name, part_name
-from ..catalogue import ALONE, FORMATTED, Address, of_kind, parameter_at
+from ..catalogue import ALONE, FORMATTED, Address, of_kind
 from ..flow import strip_name
 from ..show import Change, Show, socket_name
 from ..values import in_sentence
 
-__all__ = ["described", "whose"]
+__all__ = ["described", "leaf_words", "whose"]
 
 _TARGETS = (*FORMATTED, *ALONE, "dca", "mute_group", "gang", "promise")
 
@@ -28,6 +29,29 @@ def whose(show: Show, address: str) -> str:
     return name
 
 
+_STAGES: Final = {"low_cut": "low cut", "insert_1": "insert 1", "insert_2": "insert 2"}
+
+
+def leaf_words(address: str) -> str:
+    """What people call a value of a thing: its label, with its processor where that says no such.
+
+    >>> leaf_words("channel/1/eq/2/frequency"), leaf_words("channel/1/gate/range")
+    ('EQ 2 frequency', 'Gate range')
+    >>> leaf_words("channel/1/fader"), leaf_words("channel/1/gate/on")
+    ('Fader', 'Gate')
+    """
+    at = Address.at(address)
+    label = at.entry.label
+    stage, _, inner = (at.inner or at.leaf).partition("/")
+    if stage == "eq" and "/" in inner:
+        return f"EQ {inner.split('/')[0]} {in_sentence(label).removeprefix('EQ ')}"
+    if stage in ("gate", "compressor", *_STAGES) and inner and inner != "on":
+        words = _STAGES.get(stage, stage)
+        if words not in label.lower():
+            return f"{words.capitalize()} {in_sentence(label)}"
+    return label
+
+
 def described(show: Show, change: Change, led: Collection[str] = ()) -> str:
     """What a change moved, in a few words; `show` is the show after it.
 
@@ -38,7 +62,7 @@ def described(show: Show, change: Change, led: Collection[str] = ()) -> str:
         return "Nothing changed"
     asked = [address for address in addresses if address in led] or addresses
     first = asked[0]
-    words = f"{whose(show, first)}, {in_sentence(parameter_at(first).label)}"
+    words = f"{whose(show, first)}, {in_sentence(leaf_words(first))}"
     if len(asked) == 1 and len(addresses) > 1:
         return f"{words}, {len(addresses) - 1} with it"
     if len(addresses) == 1:
