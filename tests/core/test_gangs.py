@@ -33,6 +33,7 @@ from ombrel.core import (
     linking,
     made,
     make_rulers,
+    meant,
     membership,
     move_bus,
     remove_bus,
@@ -597,3 +598,25 @@ def test_pairs_go_with_their_numbers_or_are_parted_and_never_drag_the_other_side
     apart, _ = made(show, channels_renamed(show, {1: 4}))
     assert pairs_in_use(apart) == ["mix/1"]
     assert faders(apart, 2, 4) == [-7.0, -7.0]
+
+
+def test_who_types_where_a_low_cut_begins_switches_it_on_in_the_gang_too():
+    """And who drags it, or types while it is on or with its switch, gets just that."""
+    values = {f"channel/{n}/gang/1/on": True for n in (1, 2)} | {"gang/1/carries_low_cut": True}
+    show = show_of(TINY, values | {"channel/2/low_cut/frequency": 160.0})
+    moves = meant(show, {"channel/1/low_cut/frequency": Typed("120")})
+    assert moves["channel/1/low_cut/on"] is True
+    after = edited(show, flow_of(show), moves, Carry()).show
+    assert [after[f"channel/{n}/low_cut/on"] for n in (1, 2)] == [True, True]
+    octaves = math.log2(120.0 / show.number("channel/1/low_cut/frequency"))
+    assert after["channel/2/low_cut/frequency"] == pytest.approx(160.0 * 2**octaves, abs=0.06)
+    plain: list[dict[str, Asked]] = [
+        {"channel/1/low_cut/frequency": 120.0},
+        {"channel/1/low_cut/frequency": Typed("120"), "channel/1/low_cut/on": False},
+        {"channel/1/fader": Typed("-3"), "nobody/1/fader": Typed("3")},
+    ]
+    for asked in plain:
+        assert meant(show, asked) == asked
+    assert meant(after, {"channel/1/low_cut/frequency": Typed("80")}).keys() == {
+        "channel/1/low_cut/frequency"
+    }

@@ -160,6 +160,17 @@ def test_a_mix_is_filled_from_the_houses_true_levels_and_from_another_mix():
     assert levels == [6.0, -math.inf]  # it ends where a fader ends, and off stays off
 
 
+def test_a_mix_that_is_filled_leaves_alone_what_is_named():
+    show, _ = six_ears()
+    show, _ = made(show, {"return/1/source": "input/a/17", "return/1/send/mix/1/level": -9.0,
+                          "channel/1/send/mix/1/level": -33.0})  # fmt: skip
+    moves = fill_mix(show, flow_of(show), "mix/1", "house", but=["return/1", "channel/1"])
+    after, _ = made(show, moves)
+    assert after["return/1/send/mix/1/level"] == -9.0
+    assert after["channel/1/send/mix/1/level"] == -33.0
+    assert len({a.split("/send/")[0] for a in moves}) == 48 + show.desk.returns - 2
+
+
 @pytest.mark.parametrize("bus", ["house", "channel/1", "mix/99"])
 def test_only_mixes_groups_and_matrices_are_given_up_copied_or_moved(bus):
     for action in (remove_bus, duplicate_bus):

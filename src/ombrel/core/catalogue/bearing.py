@@ -15,7 +15,7 @@ Bearing = Literal[
     "fills", "findings", "fitted_preamp", "fitting_on", "fittings", "gangs", "heads", "house",
     "inserts", "layers", "loops", "member", "muting", "named_only", "nets", "pairs", "person",
     "pins", "plugs", "promised", "promises", "return_pairs", "routes", "run", "safe", "scenes",
-    "settling", "solo", "solo_in_place", "taps",
+    "settling", "solo", "solo_in_place", "switches_on", "taps",
 ]  # fmt: skip
 
 _WHO: Final = tuple(
@@ -72,6 +72,8 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
     # what a fade of a level switches with it
     "routes": ("*/send/mix/<mix>/on", "*/send/matrix/<matrix>/on", "*/group/<group>/on"),
     "plugs": ("line/<line>/socket", "line/<line>/socket_right", "line/<line>/place"),
+    # whoever types it wants its processor on
+    "switches_on": ("*/low_cut/frequency", "!fitting/*", "!preset/*"),
     "delays": ("*/delay/ms", "*/delay_ms"),
     "crossover": ("mono/crossover/*", "output/*"),
     "curves": ("input/*", "line/*"),

@@ -15,6 +15,7 @@ from .edits import (
 )
 from .fades import CLOSING, Fade, Fading, fading, standing_at
 from .jumps import check_jumps, check_remedy
+from .meant import meant
 from .renaming import renamed, said_otherwise, strips_in
 from .solving import EXACT_DB, opening_at, solved_db
 from .undo import bearing_on_undo, permitted, undoing, undoing_renumbered
@@ -38,6 +39,7 @@ __all__ = [
     "is_safe_key",
     "looked_at",
     "made",
+    "meant",
     "opening_at",
     "permitted",
     "renamed",

@@ -1,7 +1,7 @@
 """Mixes, groups and matrices: made, duplicated, put in order, filled, and given up."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Final
@@ -265,9 +265,17 @@ def order_of_buses(show: Show, bus: str, before: str | None) -> dict[str, str]:
 
 
 def fill_mix(
-    show: Show, flow: Flow, mix: str, source: str, *, offset_db: float = 0.0
+    show: Show,
+    flow: Flow,
+    mix: str,
+    source: str,
+    *,
+    offset_db: float = 0.0,
+    but: Collection[str] = (),
 ) -> dict[str, Asked]:
-    """Moves that fill a mix from the house's true levels or from another mix, each send replaced.
+    """Moves that fill a mix from the house's true levels or from another mix, each send replaced,
+
+    `but` of strips that are left as they are (the return of a room that all ears have alike).
 
     From the "house": every source's level as it stands at the house's input, with its pan, off
     where it is not heard there. From a mix: its sends, switches, taps and pans. `offset_db` is
@@ -282,6 +290,8 @@ def fill_mix(
     house = layout.column("house")
     for row in range(layout.rows):
         strip = layout.strips[row]
+        if strip in but:
+            continue
         to = f"{strip}/send/{mix}"
         if source == "house":
             level_db = flow.at_input_db(row, house)

@@ -179,16 +179,24 @@ class MoveBus(Strict):
 
 
 class FillMix(Strict):
-    """Fill a mix from the house's true levels or another mix, with an offset as typed."""
+    """Fill a mix from the house's true levels or another mix, with an offset as typed; strips as
+
+    typed are left as they are.
+    """
 
     action: Literal["fill_mix"]
     mix: Address
     source: Address
     offset: Typing = "0"
+    exceptions: Typing = ""
 
     def plan(self, turn: Turn) -> Planned:
-        offset_db = core.typed_level_db(self.offset or "0")
-        moves = core.fill_mix(turn.show, turn.flow, self.mix, self.source, offset_db=offset_db)
+        show, left = turn.show, self.exceptions.strip()
+        moves = core.fill_mix(
+            show, turn.flow, self.mix, self.source,
+            offset_db=core.typed_level_db(self.offset or "0"),
+            but=core.read_strips(show, left, dcas=False, unused=True) if left else (),
+        )  # fmt: skip
         names = [core.listener_name(turn.show, one) for one in (self.mix, self.source)]
         return Planned(moves, f"{names[0]} filled from {names[1]}")
 

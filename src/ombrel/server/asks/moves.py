@@ -56,7 +56,8 @@ class Moves(Strict):
         return self.says, alike, tuple(move.address for move in self.moves)
 
     def plan(self, turn: Turn) -> Planned:
-        moves, hand = core.unguarded(moves_from_wire(self.moves)), self.by_hand
+        moves = core.meant(turn.show, core.unguarded(moves_from_wire(self.moves)))
+        hand = self.by_hand
         if hand is None:
             return Planned(moves, self.says, remedy=self.remedy)
         carry = core.Carry(alone=hand.alone, passing=tuple(hand.beside))

@@ -1562,7 +1562,9 @@ export interface components {
         };
         /**
          * FillMix
-         * @description Fill a mix from the house's true levels or another mix, with an offset as typed.
+         * @description Fill a mix from the house's true levels or another mix, with an offset as typed; strips as
+         *
+         *     typed are left as they are.
          */
         FillMix: {
             /**
@@ -1570,6 +1572,11 @@ export interface components {
              * @enum {string}
              */
             action: "fill_mix";
+            /**
+             * Exceptions
+             * @default
+             */
+            exceptions?: string;
             /** Mix */
             mix: string;
             /**

@@ -1,14 +1,16 @@
 import { useMemo, useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { inWords } from "../../data/address";
+import { useSetByHand } from "../../data/hand";
 import { valueIn } from "../../data/show";
-import { stripName, useLink, useShow, useText } from "../../data/use";
-import { optionText } from "../../data/words";
+import { stripName, useLevel, useLink, useShow, useText } from "../../data/use";
+import { levelText, optionText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { useTabIndex } from "../../ui/reach";
 import { sending } from "../../ui/sending";
 import { TypedField } from "../../ui/TypedField";
+import { pageOf } from "../mixes/addresses";
 import { ValueField } from "../strip/ValueField";
 
 const REVERB = ["decay", "pre_delay", "size", "damping", "wet"];
@@ -25,16 +27,17 @@ export function EffectCard({ engine }: { engine: string }) {
     state.returns.find((n) => valueIn(state, `return/${n}/source`) === engine),
   );
   const sent = useShow((state) => {
-    const names: string[] = [];
-    for (const strip of [
+    const strips = [
       ...state.channels.map((n) => `channel/${n}`),
+      ...state.returns.map((n) => `return/${n}`),
       ...state.groups.map((n) => `group/${n}`),
-    ]) {
-      const send = `${strip}/send/${mix}`;
-      if (valueIn(state, `${send}/level`) !== null && valueIn(state, `${send}/on`) === true)
-        names.push(stripName(state, strip));
-    }
-    return names.join("\n");
+    ];
+    return strips
+      .filter((strip) => {
+        const send = `${strip}/send/${mix}`;
+        return valueIn(state, `${send}/level`) !== null && valueIn(state, `${send}/on`) === true;
+      })
+      .join("\n");
   });
   const heard = useShow((state) => {
     if (back === undefined) return "";
@@ -92,15 +95,12 @@ export function EffectCard({ engine }: { engine: string }) {
         label={`Send strips to ${name}`}
         placeholder="1-8, Kick, drums"
         word="Send"
-        then={
-          senders.length === 0
-            ? "Nobody is sent there yet."
-            : `${senders.length} sent: ${senders.slice(0, 6).join(", ")}${senders.length > 6 ? ` and ${senders.length - 6} more` : ""}`
-        }
+        then={senders.length === 0 ? "Nobody is sent there yet." : `${senders.length} sent:`}
         onSend={(strips, level) =>
           link.do({ action: "send_strips", strips, mixes: inWords(mix), level })
         }
       />
+      {senders.length > 0 && <Senders senders={senders} mix={mix} name={name} />}
       {back !== undefined && (
         <SendForm
           label={`Return of ${name} into mixes`}
@@ -112,6 +112,64 @@ export function EffectCard({ engine }: { engine: string }) {
           }
         />
       )}
+    </li>
+  );
+}
+
+const MOST_SHOWN = 24;
+
+/** Who is sent to an effect, each with its level there; more than a card holds are in its mix. */
+function Senders({
+  senders,
+  mix,
+  name,
+}: {
+  senders: readonly string[];
+  mix: string;
+  name: string;
+}) {
+  const tabIndex = useTabIndex();
+  return (
+    <ul
+      aria-label={`Sent to ${name}`}
+      className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-1"
+    >
+      {senders.slice(0, MOST_SHOWN).map((strip) => (
+        <Sender key={strip} strip={strip} mix={mix} effect={name} />
+      ))}
+      {senders.length > MOST_SHOWN && (
+        <li>
+          <RouteLink
+            to={`/mixes/${pageOf(mix)}`}
+            tabIndex={tabIndex}
+            className="text-sun-text underline"
+          >
+            and {senders.length - MOST_SHOWN} more
+          </RouteLink>
+        </li>
+      )}
+    </ul>
+  );
+}
+
+function Sender({ strip, mix, effect }: { strip: string; mix: string; effect: string }) {
+  const set = useSetByHand();
+  const name = useShow((state) => stripName(state, strip));
+  const address = `${strip}/send/${mix}/level`;
+  const level = useLevel(address);
+  return (
+    <li className="flex items-center gap-1 min-w-0">
+      <bdi className="text-soft truncate flex-1" title={name}>
+        {name}
+      </bdi>
+      <TypedField
+        boxed
+        label={`Level of ${name} to ${effect} in dB`}
+        value={levelText(level)}
+        align="right"
+        className="w-16 h-8"
+        onCommit={(typed) => set(address, typed)}
+      />
     </li>
   );
 }

@@ -18,7 +18,7 @@ export function FillDialog(props: Props) {
   return (
     <Dialog
       title={`Fill ${name}`}
-      about="Every send into it is replaced. One undo brings the old ones back."
+      about="Every send into it is replaced, but those that you leave alone. One undo brings the old ones back."
       open={props.open}
       onOpenChange={props.onOpenChange}
     >
@@ -27,10 +27,13 @@ export function FillDialog(props: Props) {
   );
 }
 
+const VALUES = 200; // sends that are told one by one
+
 function Form({ mix, onOpenChange }: Props) {
   const link = useLink();
   const [source, setSource] = useState("house");
   const [offset, setOffset] = useState("0");
+  const [exceptions, setExceptions] = useState("");
   const mixes = useShow((state) =>
     state.mixes
       .map((n) => `mix/${n}`)
@@ -49,8 +52,8 @@ function Form({ mix, onOpenChange }: Props) {
     [mixes],
   );
   const ask = useMemo<Ask>(
-    () => ({ action: "fill_mix", mix, source, offset }),
-    [mix, source, offset],
+    () => ({ action: "fill_mix", mix, source, offset, exceptions }),
+    [mix, source, offset, exceptions],
   );
   return (
     <form
@@ -80,7 +83,18 @@ function Form({ mix, onOpenChange }: Props) {
         />
         <span className="text-soft">dB</span>
       </div>
-      <Consequence ask={ask} />
+      <label className="flex items-center gap-2">
+        <span className="text-soft w-14">except</span>
+        <input
+          aria-label="Strips that are left alone"
+          placeholder="return 1, click"
+          className="h-9 flex-1 min-w-0 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
+          maxLength={400}
+          value={exceptions}
+          onChange={(event) => setExceptions(event.currentTarget.value)}
+        />
+      </label>
+      <Consequence ask={ask} values={VALUES} />
       <div className="flex justify-end gap-2">
         <Button onClick={() => onOpenChange(false)}>Cancel</Button>
         <Button tone="main" type="submit">

@@ -68,6 +68,20 @@ describe("sends into a mix", () => {
     expect(rows().map((one) => one.dataset.row)).toEqual(strips);
   });
 
+  it("are those that are sent alone, if wanted, and none goes away beneath a hand", () => {
+    moved({ "channel/2/send/mix/1/level": null, "return/1/send/mix/1/level": null });
+    draw("/mixes/1");
+    const all = rows().length;
+    fireEvent.click(screen.getByLabelText("Only those sent"));
+    const sent = rows().map((one) => one.dataset.row);
+    expect(sent.length).toBeLessThan(all);
+    expect(sent).toContain("channel/1");
+    act(() => moved({ "channel/1/send/mix/1/level": null, "channel/2/send/mix/1/on": true }));
+    expect(rows().map((one) => one.dataset.row)).toEqual(sent);
+    fireEvent.click(screen.getByLabelText("Only those sent"));
+    expect(rows()).toHaveLength(all);
+  });
+
   it("have no pan into one side", () => {
     draw("/mixes/2");
     expect(screen.queryByLabelText("Pan of Fiddle")).toBeNull();
@@ -191,7 +205,7 @@ describe("a bus as a whole", () => {
     const told = await screen.findByTestId("consequence");
     expect(told.textContent).toContain("Falls silent: Kick for Ears fiddle");
     press("Fill it");
-    const ask = { action: "fill_mix", mix: "mix/1", source: "house", offset: "-6" };
+    const ask = { action: "fill_mix", mix: "mix/1", source: "house", offset: "-6", exceptions: "" };
     expect(asks()).toEqual([ask]);
     expect(tried.mock.calls.at(-1)![0]).toEqual(ask);
     await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());

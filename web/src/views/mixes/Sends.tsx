@@ -23,7 +23,15 @@ const TAPS = Object.entries(TAP_SHORT);
 /** What goes into a listener: a fader for each source. Painting draws one level across many. */
 export function Sends({ bus }: { bus: string }) {
   const link = useLink();
-  const strips = useFeeders(bus);
+  // those that were sent when it was pressed stay: no row goes away beneath a hand
+  const [kept, setKept] = useState<readonly string[] | null>(null);
+  const feeders = useFeeders(bus);
+  const sent = useSent(bus, feeders);
+  const strips = useMemo(
+    () =>
+      kept ? feeders.filter((strip) => kept.includes(strip) || sent.includes(strip)) : feeders,
+    [kept, feeders, sent],
+  );
   const [painting, setPainting] = useState(false);
   const gesture = useRef<Gesture | null>(null);
   const painted = useRef(new Map<string, number>());
@@ -78,7 +86,7 @@ export function Sends({ bus }: { bus: string }) {
   );
   const height = useListHeight();
 
-  if (strips.length === 0) {
+  if (feeders.length === 0) {
     return (
       <Empty title="Nothing to send yet">
         <p>Sends come from channels with a source. Import the input list and patch it first.</p>
@@ -98,6 +106,13 @@ export function Sends({ bus }: { bus: string }) {
         </span>
         <span className="flex-1" />
         <span>Type a level, up 2 or off. Arrow keys nudge.</span>
+        <Toggle
+          label="Only those sent"
+          pressed={kept !== null}
+          onChange={(on) => setKept(on ? sent : null)}
+        >
+          Only those sent ({sent.length})
+        </Toggle>
         <Toggle label="Paint across rows" tone="sun" pressed={painting} onChange={setPainting}>
           Paint
         </Toggle>
@@ -146,6 +161,20 @@ function useFeeders(bus: string): readonly string[] {
       .filter((strip) => strip !== bus && state.catalogue!.has(switchAddress(strip, bus)))
       .join(" ");
   });
+  return useMemo(() => text.split(" ").filter(Boolean), [text]);
+}
+
+/** Those of some strips that go into a bus: their feed is on, and not at off. */
+function useSent(bus: string, feeders: readonly string[]): readonly string[] {
+  const text = useShow((state) =>
+    feeders
+      .filter(
+        (strip) =>
+          valueIn(state, switchAddress(strip, bus)) === true &&
+          (isAssigned(bus) || valueIn(state, levelAddress(strip, bus)) !== null),
+      )
+      .join(" "),
+  );
   return useMemo(() => text.split(" ").filter(Boolean), [text]);
 }
 
