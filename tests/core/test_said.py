@@ -4,13 +4,18 @@ import pytest
 
 from ombrel.core import (
     NothingLeft,
+    RemedyMoves,
+    SeveralPaths,
     UnknownAddress,
     UnreadableText,
     Value,
     blank_show,
     edited,
+    fill_channels,
     find,
+    findings,
     flow_of,
+    hear,
     made,
     make_effect,
     read_strips,
@@ -22,8 +27,10 @@ from ombrel.core.casting.parts import add_performer
 from ombrel.core.catalogue import MICROPHONES, PERFORMERS, check_on_desk
 from ombrel.core.paper import sheet_of
 from ombrel.core.scenes import cells_by_preset
+from ombrel.core.scenes.order import made_room
 from ombrel.core.show import returns_on
 from ombrel.core.strips.curves import bears_on_curves, curves
+from ombrel.core.strips.strip_path import processing_said
 from ombrel.core.together import compensation, ruled
 from ombrel.demo import demo_show
 from tests.desks import TINY, TOURING
@@ -193,3 +200,78 @@ def test_the_sheet_of_radios_says_which_scenes_put_a_part_on():
         show, _ = made(show, store_scene(show, name, {"channel/1": cells}), own=True)
     (row,) = sheet_of(show, "radios").rows
     assert row[-1] == "1"
+
+
+def test_scenes_make_room_for_one_behind_another_as_few_as_it_takes():
+    show = blank_show(TINY)
+    for number in ("1", "1.001", "1.002", "3", "4"):
+        show, _ = made(show, store_scene(show, f"At {number}", {"house": ["fader"]}, number=number),
+                       own=True)  # fmt: skip
+    moved = made_room(show, "scene/1")
+    assert list(moved) == ["scene/2/number", "scene/3/number"]
+    first, second = moved.values()
+    assert 1.001 < first < second < 3.0
+    assert first - 1.0 == pytest.approx(2 * (3.0 - second), abs=0.01)  # evenly, with one between
+
+
+def test_what_is_processed_before_a_tap():
+    on: dict[str, Value] = {
+        **{f"channel/1/{one}/on": True for one in ("low_cut", "gate", "compressor", "delay")},
+        "channel/1/insert_1/device": "Press", "channel/1/insert_2/device": "Tape",
+        "channel/1/eq/1/gain": 3.0, "channel/1/delay/ms": 2.0,
+    }  # fmt: skip
+    show = show_of(TINY, LINE | on)
+    before = [{one.key for one in processing_said(show, "channel/1", tap)} for tap in (0, 1, 2)]
+    assert before[0] == set()
+    assert before[1] == {"low_cut", "insert_1", "gate"}
+    assert before[2] == before[1] | {"eq", "compressor", "insert_2", "delay"}
+
+
+def test_channels_that_are_filled_keep_the_names_that_they_have():
+    show = show_of(TOURING, {**LINE, "channel/2/name": "Spare", "channel/1/name": ""})
+    moves = fill_channels(show, ["input/a/1"], [2])
+    assert "channel/2/name" not in moves
+    assert fill_channels(show, ["input/a/1"], [3])["channel/3/name"] == "Fiddle"
+
+
+def test_a_missing_source_is_the_first_reason_wherever_it_stands_on_the_desk():
+    through: dict[str, Value] = {
+        "channel/1/source": "mix/1", "channel/1/mute": True, "channel/1/fader": 0.0,
+        "mix/1/format": "mono", "channel/4/send/mix/1/level": 0.0, "channel/4/name": "Guest",
+        "channel/4/house/on": False, "output/local/1/source": "house/left",
+    }  # fmt: skip
+    reasons = why(show_of(TINY, through), "channel/4", "house").reasons
+    assert [one.code for one in reasons] == ["no_source", "muted"]
+
+
+def test_ways_to_a_level_are_told_with_their_sign_and_far_ones_with_how_many_more():
+    twice: dict[str, Value] = {
+        "group/1/format": "mono", "channel/1/group/1/on": True, "group/1/fader": -6.0,
+        "channel/1/fader": -20.0,
+    }  # fmt: skip
+    show = show_of(TINY, LINE | twice)
+    with pytest.raises(SeveralPaths) as caught:
+        hear(show, flow_of(show), [("channel/1", "house")], "up 22")
+    assert any("to +2.0 dB" in words for words, _ in caught.value.ways), caught.value.ways
+    heard = [("Fiddle", f"Ears {n}", 7.0) for n in range(5)]
+    assert str(RemedyMoves({}, heard[:4])).endswith("for Ears 3 by +7.0 dB.")
+    assert str(RemedyMoves({}, heard)).endswith("for Ears 3 by +7.0 dB and 1 more.")
+
+
+def test_the_trim_of_a_direct_outs_socket_is_the_last_step_of_its_way():
+    direct: dict[str, Value] = {
+        "output/local/8/source": "channel/1/direct",
+        "output/local/8/trim": -6.0,
+    }
+    (way,) = why(show_of(TOURING, LINE | direct), "channel/1", "output/local/8").ways
+    assert way.steps[-1].gain_db == pytest.approx(-6.0)
+    assert way.level_db == pytest.approx(-6.0)
+    assert [step.title for step in way.steps if step.kind == "fader"] == ["Fader"]
+
+
+def test_a_shared_preamp_is_told_at_the_first_channel_of_those_who_share_it():
+    show = show_of(TINY, LINE | {"channel/3/source": "input/a/1", "channel/3/name": "Twin"})
+    (found,) = [one for one in findings(show) if one.rule == "shared_preamp"]
+    assert (found.about, found.says) == (
+        "channel/1", "Fiddle, Twin share the preamp of A 1.",
+    )  # fmt: skip

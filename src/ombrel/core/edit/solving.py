@@ -47,7 +47,7 @@ def solved_db(
                 for one in places
             ]
             gain = _gain_for(without, places, arriving, 10.0 ** (wanted_db / 20.0))
-            level_db = round(float(gain_to_db(gain)), 6)
+            level_db = round(float(gain_to_db(gain)), 6) + 0.0  # never -0
             if isinstance(kind, Number) and not kind.lowest_finite <= level_db <= kind.highest:
                 return None
             after = edited(show, flow, opening_at(control, level_db)).flow
