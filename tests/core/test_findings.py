@@ -3,7 +3,9 @@ from hypothesis import example, given, settings
 
 from ombrel.core import (
     LineDraft,
+    Value,
     add_lines,
+    alike,
     blank_show,
     duplicate_lines,
     findings,
@@ -11,11 +13,12 @@ from ombrel.core import (
     made,
     patch_lines,
     set_kind,
+    show_of,
     suggested_gains,
 )
 from ombrel.core.findings.found import RULES
 from ombrel.core.patching import preamp_of
-from tests.desks import TINY
+from tests.desks import TINY, TOURING
 from tests.shows import show_of_seed, shows
 
 BLANK = blank_show(TINY)
@@ -203,3 +206,35 @@ def test_a_duplicated_line_has_all_but_the_sockets():
     assert show.lines() == [1, 2]
     assert (show["line/2/name"], show["line/2/phantom"]) == ("Fiddle", True)
     assert show["line/2/socket"] is None
+
+
+def test_many_of_one_kind_are_one_that_opens_and_one_action_mends_them_all():
+    """In the order in which people count sockets: A 2 before A 10."""
+    values: dict[str, Value] = {}
+    for n in range(1, 13):
+        values |= {f"line/{n}/place": float(n), f"line/{n}/name": f"Over {n}",
+                   f"line/{n}/kind": "condenser", f"line/{n}/phantom": True,
+                   f"line/{n}/socket": f"input/a/{n}",
+                   f"channel/{n}/source": f"input/a/{n}"}  # fmt: skip
+    show = show_of(TOURING, values)
+    found = findings(show)
+    missing = [one for one in found if one.rule == "phantom_missing"]
+    assert [one.about for one in missing] == [f"line/{n}" for n in range(1, 13)]
+    (head,) = [one for one in alike(found) if one.rule == "phantom_missing"]
+    assert head.says == "12 lines need 48 V, and it is off at their preamps."
+    assert (head.remedy, head.careful, len(head.moves)) == ("48 V on at all", True, 12)
+    after, _ = made(show, head.moves)
+    assert not [one for one in findings(after) if one.rule == "phantom_missing"]
+    few = show_of(TOURING, {a: v for a, v in values.items() if int(a.split("/")[1]) < 6})
+    assert not [one for one in alike(findings(few)) if one.rule == "phantom_missing"]
+
+
+@given(shows())
+@settings(max_examples=25)
+def test_what_is_told_together_is_what_was_found_and_can_be_made(show):
+    found = findings(show)
+    for head in alike(found):
+        some = [one for one in found if (one.rule, one.tone) == (head.rule, head.tone)]
+        assert head.says.startswith(f"{len(some)} ")
+        assert bool(head.remedy) == bool(head.moves)
+        made(show, head.moves)

@@ -5,6 +5,7 @@ from hypothesis import example, given
 from hypothesis import strategies as st
 
 from ombrel.core import (
+    Asked,
     LineDraft,
     NothingLeft,
     OnlyInBlocks,
@@ -27,6 +28,7 @@ from ombrel.core import (
     read_numbers,
     read_sockets,
     remove_lines,
+    show_of,
     socket_name,
     undoing,
 )
@@ -262,3 +264,16 @@ def test_pairs_of_outputs_are_odd_and_the_even_above():
     assert free_outputs(show, 1) == ["output/local/1"]
     with pytest.raises(NothingLeft):
         free_outputs(show, 99)
+
+
+def test_who_comes_to_share_a_preamp_is_said_before_and_who_shares_it_already_is_not():
+    show = show_of(TINY, {"channel/1/source": "input/a/1", "channel/1/name": "Kick",
+                          "channel/2/name": "Twin", "channel/4/source": "input/a/3"})  # fmt: skip
+    told = preview(show, flow_of(show), {"channel/2/source": "input/a/1"})
+    assert told.shares == ("Kick, Twin share the preamp of A 1 from now on.",)
+    shared, _ = made(show, {"channel/2/source": "input/a/1"})
+    assert not preview(shared, flow_of(shared), {"channel/3/source": "input/a/2"}).shares
+    by_spare: dict[str, Asked] = {"channel/3/spare": "input/a/3", "channel/3/on_spare": True}
+    assert preview(show, flow_of(show), by_spare).shares == (
+        "Channel 3, Channel 4 share the preamp of A 3 from now on.",
+    )

@@ -140,7 +140,7 @@ from .edit import (
     undoing_renumbered,
 )
 from .find import Answer, Found, HereDone, find
-from .findings import FirstStep, StepKey, bears_on_findings, findings, first_steps
+from .findings import FirstStep, StepKey, alike, bears_on_findings, findings, first_steps
 from .flow import KIND_WORDS, Flow, State, flow_of, listener_name, strip_name, table_heads
 from .jobs import (
     NEW_MIX,
@@ -536,6 +536,7 @@ __all__ = [
     "bearing_on_undo",
     "bears",
     "bears_on_curves",
+    "alike",
     "bears_on_findings",
     "begin_again",
     "begun",

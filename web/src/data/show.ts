@@ -6,6 +6,7 @@ import { Catalogue } from "./catalogue";
 import { type Fade, pointAt } from "./fade";
 import { type InUse, inUseAfter, NOTHING_IN_USE, type Values } from "./inUse";
 import type {
+  Alike,
   Ask,
   Company,
   Curves,
@@ -105,6 +106,8 @@ export interface ShowState extends InUse {
   /** How many cells the key of each mute group closes, while such keys are drawn. */
   closing: Readonly<Record<string, number>>;
   findings: readonly Finding[];
+  /** Those of them that are so many of one kind that they are told as one. */
+  alike: readonly Alike[];
   /** Whether findings have come at all: before, nothing is known of what is wrong. */
   noticed: boolean;
   /** What is done of the first steps, in the order of the work. */
@@ -160,6 +163,7 @@ export const store = createStore<ShowState>(() => ({
   unfolded: {},
   levels: {},
   findings: [],
+  alike: [],
   noticed: false,
   steps: [],
   judged: [],
@@ -269,6 +273,7 @@ export function received(message: ToScreen): void {
       case "noticed":
         return {
           findings: message.findings,
+          alike: message.alike,
           noticed: true,
           steps: message.steps,
           judged: message.promises,

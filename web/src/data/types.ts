@@ -39,6 +39,7 @@ export type Curves = Extract<ToScreen, { type: "curves" }>;
 export type Why = Schemas["WhyAnswer"];
 export type Remedy = Schemas["WhyRemedy"];
 export type Finding = Schemas["FindingMessage"];
+export type Alike = Schemas["AlikeMessage"];
 export type FirstStep = Schemas["StepMessage"];
 export type Judged = Schemas["PromiseMessage"];
 export type Breach = Schemas["BreachMessage"];

@@ -11,6 +11,7 @@ export const preview = (told: Partial<Preview> = {}): Preview => ({
   heard: [],
   breaks: [],
   leaving: [],
+  shares: [],
   compensation: null,
   follows: [],
   following: 0,
@@ -75,6 +76,7 @@ export const sceneValues = (...scenes: string[]): Record<string, string | number
 export const noticed = (told: object = {}): ToScreen =>
   ({
     type: "noticed",
+    alike: [],
     revision: 1,
     findings: [],
     promises: [],

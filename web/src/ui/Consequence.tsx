@@ -206,6 +206,11 @@ export function Told({ shown, words, values }: ToldProps) {
           {loss.to !== "nothing" && <span className="text-soft"> ({loss.to})</span>}
         </p>
       ))}
+      {shown.shares.map((says) => (
+        <p key={says} className="text-sun-text">
+          {says}
+        </p>
+      ))}
       {shown.silenced.length > 0 && (
         <p className="text-coral">Falls silent: {names(shown.silenced)}</p>
       )}

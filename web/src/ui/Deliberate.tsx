@@ -7,6 +7,8 @@ interface Props {
   /** Short words for a small key; `says` is then its accessible name. */
   short?: string;
   onDone: () => void;
+  /** It was pressed once: what it would do may be shown. */
+  onArmed?: () => void;
   className?: string;
 }
 
@@ -16,7 +18,7 @@ const ARMED_MS = 5000;
  * An action that takes two deliberate presses in place: the first arms the key for a few seconds,
  * the second does it. Escape, leaving it or waiting puts it back. Mouse and keyboard alike.
  */
-export function Deliberate({ says, short, onDone, className = "" }: Props) {
+export function Deliberate({ says, short, onDone, onArmed, className = "" }: Props) {
   const [armed, setArmed] = useState(false);
   useEffect(() => {
     if (!armed) return;
@@ -41,6 +43,7 @@ export function Deliberate({ says, short, onDone, className = "" }: Props) {
       onKeyDown={(event) => event.key === "Escape" && setArmed(false)}
       onClick={() => {
         if (armed) onDone();
+        else onArmed?.();
         setArmed(!armed);
       }}
     >

@@ -1,13 +1,13 @@
 """What a change will alter, and for whom, before it is made."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ..catalogue import Address, is_in_dca, of_kind, thing_of
+from ..catalogue import Address, Thing, is_in_dca, of_kind, thing_of
 from ..edit import edited
 from ..flow import Flow, State, listener_name, listeners, source_name, strip_name
 from ..patching import left_behind
@@ -24,6 +24,7 @@ MOST_VALUES: Final = 12  # that are told one by one, unless more are asked for
 _MOST_FOLLOWING: Final = 12
 _MOST_CELLS: Final = 600  # of which the loudest are looked for
 _MOST_LISTENERS: Final = 8
+_MOST_SHARING: Final = 4  # channels of a preamp that are named
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -45,6 +46,7 @@ class Preview:
     level. `follows`:
     what gangs and pairs would move beside what was asked for, the first of them; `following`: how
     many those are. `breaks`: promises that hold now and would not.
+    `shares`: who shares a preamp from then on, in words.
     `values`: the first of the values that move, in words; `heard`: for each of the first listeners
     of whom something changes, the loudest of it.
     """
@@ -59,6 +61,7 @@ class Preview:
     follows: tuple[Difference, ...] = ()
     following: int = 0
     breaks: tuple[str, ...] = ()
+    shares: tuple[str, ...] = ()
     values: tuple[Difference, ...] = ()
     heard: tuple[HeardOtherwise, ...] = ()
 
@@ -105,6 +108,7 @@ def preview(
         following=len(beside),
         values=tuple(differences(show, after.show, _first(after.stood, moves, most))),
         breaks=newly_broken(show, flow, after.show, after.flow),
+        shares=tuple(_sharing(show, after.show)) if _patches(after.stood) else (),
         heard=_loudest(heard_otherwise(show, after.show, flow, after.flow, cells[:_MOST_CELLS])),
     )
 
@@ -122,6 +126,24 @@ def _loudest(heard: Iterable[HeardOtherwise]) -> tuple[HeardOtherwise, ...]:
 def _first(change: Change, moves: Mapping[str, Asked], most: int) -> list[str]:
     """The first addresses of an edit's own that move, in the order in which it names them."""
     return [address for address in moves if address in change.new][:most]
+
+
+def _patches(change: Change) -> bool:
+    """Whether some channel gets another source."""
+    return any(Address.at(a).is_at("channel", "source", "on_spare", "spare") for a in change.new)
+
+
+def _sharing(show: Show, after: Show) -> Iterator[str]:
+    """Channels that come to share a preamp: the gain, pad and 48 V of one are the other's."""
+    for socket, channels in after.fed_by.items():
+        box = after.desk.box(Thing.at(socket).box) if of_kind(socket) == "input" else None
+        if len(channels) < 2 or box is None or not box.preamps:
+            continue
+        if set(channels) - set(show.fed_by.get(socket, ())):
+            names = [strip_name(after, f"channel/{n}") for n in channels]
+            more = f" and {len(names) - _MOST_SHARING} more" if len(names) > _MOST_SHARING else ""
+            said = ", ".join(names[:_MOST_SHARING]) + more
+            yield f"{said} share the preamp of {socket_name(after.desk, socket)} from now on."
 
 
 def _joins(change: Change) -> bool:

@@ -82,7 +82,7 @@ def pulled_both_ways(look: Look) -> Iterator[Finding]:
         socket = preamp_socket(show, channel)
         if socket is not None and one.covers("preamp"):
             by_socket.setdefault(socket, []).append(channel)
-    for socket, channels in sorted(by_socket.items()):
+    for socket, channels in look.in_order(by_socket):
         fitted = [show.layers.on[channel].fitting for channel in channels]
         gains = {show[f"{one}/value/preamp/gain"] for one in fitted} - {None}
         if len(gains) > 1:

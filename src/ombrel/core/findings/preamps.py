@@ -36,7 +36,7 @@ def phantom_not_said(look: Look) -> Iterator[Finding]:
 
 def phantom_missing(look: Look) -> Iterator[Finding]:
     """A line that needs 48 V on a preamp where it is off."""
-    for socket, lines in sorted(look.lines_on.items()):
+    for socket, lines in look.in_order(look.lines_on):
         if not look.has_preamp(socket) or look.show.on(f"{socket}/phantom"):
             continue
         for line in lines:
@@ -55,7 +55,7 @@ def phantom_missing(look: Look) -> Iterator[Finding]:
 
 def phantom_not_wanted(look: Look) -> Iterator[Finding]:
     """48 V on a line that needs none; on one that it may harm, something to settle."""
-    for socket, lines in sorted(look.lines_on.items()):
+    for socket, lines in look.in_order(look.lines_on):
         if not look.has_preamp(socket) or not look.show.on(f"{socket}/phantom"):
             continue
         for line in lines:
@@ -79,7 +79,7 @@ def phantom_not_wanted(look: Look) -> Iterator[Finding]:
 
 def shared_preamp(look: Look) -> Iterator[Finding]:
     """One note a socket; it may well be meant."""
-    for socket, channels in sorted(look.channels_on.items()):
+    for socket, channels in look.in_order(look.channels_on):
         if len(channels) > 1 and look.has_preamp(socket):
             names = ", ".join(strip_name(look.show, f"channel/{n}") for n in channels)
             yield Finding(

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Literal
+from typing import Literal, TypeVar
 
 from ..catalogue import Thing, of_kind
 from ..flow import Flow, flow_of
@@ -11,7 +11,9 @@ from ..show import Show, returns_on
 from ..together import dcas_of, ruled_strips
 from ..values import Asked
 
-__all__ = ["Finding", "Look", "Rule"]
+__all__ = ["Finding", "Look", "Rule", "Tone"]
+
+Tone = Literal["settle", "note"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -24,12 +26,15 @@ class Finding:
     """
 
     rule: str
-    tone: Literal["settle", "note"]
+    tone: Tone
     says: str
     about: str
     remedy: str = ""
     moves: Mapping[str, Asked] = field(default_factory=dict, hash=False)
     careful: bool = False
+
+
+_What = TypeVar("_What")
 
 
 class Look:
@@ -66,6 +71,19 @@ class Look:
     def name(self, line: int) -> str:
         """What a line is called."""
         return self.show.text(f"line/{line}/name") or f"Line {line}"
+
+    def in_order(self, by_socket: Mapping[str, list[_What]]) -> list[tuple[str, list[_What]]]:
+        """What stands at sockets, by these as people count them: boxes in the desk's order, A 2
+
+        before A 10; sources of the desk's own last.
+        """
+        boxes = [box.key for box in self.show.desk.boxes]
+
+        def place(socket: str) -> tuple[int, int, str]:
+            at = Thing.at(socket)
+            return (boxes.index(at.box) if at.box in boxes else len(boxes), at.number, socket)
+
+        return sorted(by_socket.items(), key=lambda one: place(one[0]))
 
     def has_preamp(self, socket: str) -> bool:
         """Whether a socket is an input with a preamp."""

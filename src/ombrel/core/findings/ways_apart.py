@@ -20,7 +20,9 @@ def ways_apart(look: Look) -> Iterator[Finding]:
     if not look.lines:
         return
     show = look.show
-    by_bus = groupby(sorted(apart(show, look.flow), key=lambda one: one.bus), lambda one: one.bus)
+    column = look.flow.layout.column
+    found = sorted(apart(show, look.flow), key=lambda one: column(one.bus))
+    by_bus = groupby(found, lambda one: one.bus)
     for turn, (bus, sources) in enumerate(by_bus):
         if turn == _MOST:
             break

@@ -114,6 +114,7 @@ class PreviewMessage(BaseModel):
     opened: list[tuple[str, str]]
     moved: int
     leaving: list[tuple[str, str]]
+    shares: list[str]
     compensation: CompensationMessage | None
     follows: list[FollowsMessage]
     following: int
@@ -177,6 +178,7 @@ def preview_message(
         opened=list(preview.opened),
         moved=preview.moved,
         leaving=list(preview.leaving),
+        shares=list(preview.shares),
         compensation=_compensation(preview.compensation),
         follows=[_difference(one) for one in preview.follows],
         following=preview.following,

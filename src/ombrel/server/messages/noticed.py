@@ -37,6 +37,16 @@ class FindingMessage(BaseModel):
     careful: bool
 
 
+class AlikeMessage(BaseModel):
+    """Many findings of one rule, told together; with a remedy of all of them where there is one."""
+
+    rule: str
+    tone: Literal["settle", "note"]
+    says: str
+    remedy: WhyRemedy | None
+    careful: bool
+
+
 class BreachMessage(BaseModel):
     """One way by which a promise is broken. `open`: nothing on the way is shut now."""
 
@@ -86,12 +96,14 @@ class Noticed(BaseModel):
     revision: int
     promises: list[PromiseMessage]
     findings: list[FindingMessage]
+    alike: list[AlikeMessage]
     preamps: list[PreampMessage]
     steps: list[StepMessage]
 
 
 def noticed_message(state: State) -> dict:
     """Findings, promises, preamps and first steps of a show."""
+    found = core.findings(state.show, state.flow)
     return Noticed(
         type="noticed",
         revision=state.revision,
@@ -107,7 +119,19 @@ def noticed_message(state: State) -> dict:
                 else None,
                 careful=finding.careful,
             )
-            for finding in core.findings(state.show, state.flow)
+            for finding in found
+        ],
+        alike=[
+            AlikeMessage(
+                rule=one.rule,
+                tone=one.tone,
+                says=one.says,
+                remedy=WhyRemedy(says=one.remedy, moves=moves_to_wire(one.moves))
+                if one.remedy
+                else None,
+                careful=one.careful,
+            )
+            for one in core.alike(found)
         ],
         preamps=[
             PreampMessage(

@@ -608,6 +608,24 @@ export interface components {
             players?: string;
         };
         /**
+         * AlikeMessage
+         * @description Many findings of one rule, told together; with a remedy of all of them where there is one.
+         */
+        AlikeMessage: {
+            /** Careful */
+            careful: boolean;
+            remedy: components["schemas"]["WhyRemedy"] | null;
+            /** Rule */
+            rule: string;
+            /** Says */
+            says: string;
+            /**
+             * Tone
+             * @enum {string}
+             */
+            tone: "settle" | "note";
+        };
+        /**
          * ApplyPreset
          * @description Give strips, as typed, a preset's aspects; none named: all that it holds.
          */
@@ -3060,6 +3078,8 @@ export interface components {
          * @description Findings, promises, what the preamps make of the lines on them, and the first steps.
          */
         Noticed: {
+            /** Alike */
+            alike: components["schemas"]["AlikeMessage"][];
             /** Findings */
             findings: components["schemas"]["FindingMessage"][];
             /** Preamps */
@@ -3516,6 +3536,8 @@ export interface components {
             says: string;
             /** Scenes */
             scenes: components["schemas"]["PreviewScene"][];
+            /** Shares */
+            shares: string[];
             /** Silenced */
             silenced: [
                 string,

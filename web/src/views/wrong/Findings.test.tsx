@@ -73,3 +73,22 @@ it("mends a finding by one press, by two where care is due", () => {
   fireEvent.click(key());
   expect(asks().map(movesOf)).toEqual([{ "channel/7/source": "input/local/2" }]);
 });
+
+it("tells many of one kind as one that opens, mended at once by two presses", () => {
+  const some = [1, 2, 3].map((n) => finding(`line/${n}`, { rule: "phantom_missing" }));
+  const moves = [{ address: "input/local/1/phantom", value: true }];
+  const says = "3 lines need 48 V.";
+  const remedy = { says: "48 V on at all", moves };
+  const head = { rule: "phantom_missing", tone: "settle" as const, says, remedy, careful: true };
+  draw("/findings");
+  act(() => received(noticed({ findings: [...some, finding("dca/1")], alike: [head] })));
+  expect(screen.queryByText("Something about line/2.")).toBeNull();
+  expect(screen.getByText("Something about dca/1.")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: /48 V on at all/ }));
+  expect(done).not.toHaveBeenCalled();
+  expect(screen.getByText("Something about line/2.")).toBeTruthy(); // what it is about to do
+  fireEvent.click(screen.getByRole("button", { name: /48 V on at all/ }));
+  expect(asks().map(movesOf)).toEqual([{ "input/local/1/phantom": true }]);
+  fireEvent.click(screen.getByRole("button", { name: "Fold" }));
+  expect(screen.queryByText("Something about line/2.")).toBeNull();
+});

@@ -1,7 +1,8 @@
+import { useState } from "react";
 import { useLocation } from "wouter";
 import { thingOf } from "../../data/address";
 import { takeRemedy } from "../../data/remedy";
-import type { Finding } from "../../data/types";
+import type { Alike, Finding } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Deliberate } from "../../ui/Deliberate";
@@ -38,13 +39,89 @@ function Group({ title, findings }: { title: string; findings: readonly Finding[
         {title} <span className="text-faint">{findings.length}</span>
       </h2>
       <ul className="flex flex-col gap-[3px]">
-        {findings.map((finding) => (
-          <Row key={`${finding.rule} ${finding.about} ${finding.says}`} finding={finding} />
+        {byKind(findings).map((some) => (
+          <Kind key={some[0]!.rule} findings={some} />
         ))}
       </ul>
     </section>
   );
 }
+
+/** Findings of one rule after another, in the core's order. */
+function byKind(findings: readonly Finding[]): readonly (readonly Finding[])[] {
+  const kinds = new Map<string, Finding[]>();
+  for (const finding of findings)
+    kinds.set(finding.rule, [...(kinds.get(finding.rule) ?? []), finding]);
+  return [...kinds.values()];
+}
+
+/** Findings of one rule: so many that they are told as one open when that is pressed. */
+function Kind({ findings }: { findings: readonly Finding[] }) {
+  const { rule, tone } = findings[0]!;
+  const head = useShow((state) =>
+    state.alike.find((one) => one.rule === rule && one.tone === tone),
+  );
+  const [open, setOpen] = useState(false);
+  const rows = findings.map((finding) => (
+    <Row key={`${finding.about} ${finding.says}`} finding={finding} />
+  ));
+  if (!head) return rows;
+  return (
+    <>
+      <Head head={head} open={open} onOpen={setOpen} />
+      {open && (
+        <li>
+          <ul aria-label={head.says} className="flex flex-col gap-[3px] pl-6">
+            {rows}
+          </ul>
+        </li>
+      )}
+    </>
+  );
+}
+
+function Head({
+  head,
+  open,
+  onOpen,
+}: {
+  head: Alike;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+}) {
+  const link = useLink();
+  const remedy = head.remedy;
+  const mend = () => remedy && void takeRemedy(link, remedy);
+  return (
+    <li
+      data-alike={head.rule}
+      className="flex items-center gap-x-3 gap-y-1.5 phone:flex-wrap min-h-11 rounded-lg bg-floor border border-line px-3 py-1.5"
+    >
+      <Mark tone={head.tone} />
+      <span className="flex-1 min-w-0 phone:min-w-[calc(100%-40px)] break-words font-semibold">
+        {head.says}
+      </span>
+      <Button small tone="quiet" aria-expanded={open} onClick={() => onOpen(!open)}>
+        {open ? "Fold" : "Which"}
+      </Button>
+      {remedy &&
+        (head.careful ? (
+          <Deliberate says={remedy.says} onDone={mend} onArmed={() => onOpen(true)} />
+        ) : (
+          <Button small onClick={mend}>
+            {remedy.says}
+          </Button>
+        ))}
+    </li>
+  );
+}
+
+const Mark = ({ tone }: { tone: Finding["tone"] }) => (
+  <span
+    aria-hidden
+    className={`w-2.5 h-2.5 shrink-0 ${tone === "settle" ? "bg-coral rotate-45" : "border-2 border-soft rounded-full"}`}
+  />
+);
 
 const RULERS: Record<string, string> = { dca: "dcas", mute_group: "mutes", gang: "gangs" };
 
@@ -75,10 +152,7 @@ function Row({ finding }: { finding: Finding }) {
       data-subject={finding.about}
       className="flex items-center gap-x-3 gap-y-1.5 phone:flex-wrap min-h-11 rounded-lg bg-floor border border-line px-3 py-1.5"
     >
-      <span
-        aria-hidden
-        className={`w-2.5 h-2.5 shrink-0 ${finding.tone === "settle" ? "bg-coral rotate-45" : "border-2 border-soft rounded-full"}`}
-      />
+      <Mark tone={finding.tone} />
       <span className="flex-1 min-w-0 phone:min-w-[calc(100%-40px)] break-words">
         {finding.says}
       </span>
