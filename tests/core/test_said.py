@@ -31,7 +31,7 @@ from ombrel.core.scenes.order import made_room
 from ombrel.core.show import returns_on
 from ombrel.core.strips.curves import bears_on_curves, curves
 from ombrel.core.strips.strip_path import processing_said
-from ombrel.core.together import compensation, ruled
+from ombrel.core.together import compensation, ruled, rulers_in_use
 from ombrel.demo import demo_show
 from tests.desks import TINY, TOURING
 
@@ -275,3 +275,12 @@ def test_a_shared_preamp_is_told_at_the_first_channel_of_those_who_share_it():
     assert (found.about, found.says) == (
         "channel/1", "Fiddle, Twin share the preamp of A 1.",
     )  # fmt: skip
+
+
+@pytest.mark.parametrize("kind", ["dca", "mute_group", "gang", "promise"])
+def test_the_first_of_its_kind_is_in_use_by_its_name_and_by_its_members(kind):
+    named = show_of(TINY, {f"{kind}/1/name": "First"})
+    joined = show_of(TINY, {f"channel/1/{kind}/1/on": True})
+    for show in (named, joined):
+        assert rulers_in_use(show, kind) == [f"{kind}/1"]
+    assert rulers_in_use(blank_show(TINY), kind) == []
