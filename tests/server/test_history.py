@@ -8,6 +8,7 @@ from asgiref.sync import sync_to_async
 from django.db import connection, transaction
 
 from ombrel.server import models
+from ombrel.server.asks.strips import MoveChannels
 from ombrel.server.asks.whole import BackTo
 from ombrel.server.keeping import log
 from ombrel.server.keeping.door import Refused
@@ -215,3 +216,46 @@ def test_who_set_something_longer_ago_than_is_looked_through_is_told_as_long_ago
     found = setters_of(show.pk, ["channel/1/mute", "channel/2/mute"])
     assert found["channel/1/mute"] == {"by": "", "at": ""}
     assert found["channel/2/mute"]["at"]
+
+
+def test_who_moved_a_value_last_when_and_what_it_was_before_the_gesture(client, show, ann):
+    def last(address):
+        return client.get(f"/api/shows/{show.pk}/last", {"address": address}).json()
+
+    client.force_login(ann)
+    assert (last("channel/1/fader")["at"], last("channel/1/fader")["back"]) == (None, False)
+    make(show, {"channel/1/fader": -12.0}, ann)
+    for level_db in (-9.0, -6.0, -3.0):  # one drag
+        make(show, {"channel/1/fader": level_db}, ann, gesture="drag")
+    make(show, {"channel/2/fader": -1.0}, ann)
+    told = last("channel/1/fader")
+    assert (told["by"], told["kind"], told["now"], told["was"]) == ("ann", "edit", "−3 dB", "−12 dB")
+    assert (told["was_value"], told["back"]) == (-12.0, True)
+    make(show, {"channel/1/fader": told["was_value"]}, ann)  # as it was before, in one press
+    assert stored(show)["channel/1/fader"] == -12.0
+    assert last("channel/2/fader")["was"] == "off"
+    assert last("channel/2/fader")["was_value"] is None
+    assert client.get(f"/api/shows/{show.pk}/last", {"address": "nobody/1"}).status_code == 422
+
+
+def test_a_value_of_a_strip_that_had_another_number_says_so(client, show, ann):
+    client.force_login(ann)
+    make(show, {"channel/1/name": "Kick", "channel/1/fader": -12.0}, ann)
+    make(show, MoveChannels(action="move_channels", channels="1", to=9).plan, ann)
+    told = client.get(f"/api/shows/{show.pk}/last", {"address": "channel/9/fader"}).json()
+    assert (told["by"], told["was"], told["back"]) == ("ann", None, False)
+    make(show, {"channel/9/fader": -3.0}, ann)
+    told = client.get(f"/api/shows/{show.pk}/last", {"address": "channel/9/fader"}).json()
+    assert (told["was"], told["back"]) == ("−12 dB", True)
+
+
+def test_two_points_compared_about_a_listener_a_strip_and_a_family(told):
+    whole = told("compared", was=1)
+    fiddle = told("compared", was=1, of="Fiddle")
+    assert 0 < fiddle["differing"] < whole["differing"]
+    assert {one["address"] for one in fiddle["differences"]} == {
+        one["address"] for one in whole["differences"] if "channel/1/" in one["address"]
+    }
+    mix = told("compared", was=1, of="mix 1")
+    assert all("mix/1" in one["address"] for one in mix["differences"])
+    assert all(one["listener"] == "mix/1" for one in mix["heard"])

@@ -6,7 +6,7 @@ import createClient from "openapi-fetch";
 import { numberOf } from "./address";
 import type { paths } from "./generated/api";
 import { newId } from "./id";
-import type { Compared, Desk, FittingsCompared, Habits, ListChoices } from "./types";
+import type { Compared, Desk, FittingsCompared, Habits, LastHand, ListChoices } from "./types";
 
 function csrf(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
@@ -81,11 +81,23 @@ export const forgetPoint = (showId: string, point: number) =>
       params: { path: { ...of(showId), point_id: point } },
     }),
   );
-export const comparePoints = (showId: string, was: number, now: number | null): Promise<Compared> =>
+export const comparePoints = (
+  showId: string,
+  was: number,
+  now: number | null,
+  about: string,
+): Promise<Compared> =>
   asTold(
     client.GET("/api/shows/{show_id}/compared", {
-      params: { path: of(showId), query: now === null ? { was } : { was, now } },
+      params: {
+        path: of(showId),
+        query: { was, of: about, ...(now === null ? {} : { now }) },
+      },
     }),
+  );
+export const lastHand = (showId: string, address: string): Promise<LastHand> =>
+  asTold(
+    client.GET("/api/shows/{show_id}/last", { params: { path: of(showId), query: { address } } }),
   );
 export const compareScenes = (showId: string, one: string, other: string) =>
   answered(

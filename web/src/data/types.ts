@@ -18,6 +18,7 @@ export type History = Schemas["HistoryReply"];
 export type PastGesture = Schemas["GestureReply"];
 export type Point = Schemas["PointReply"];
 export type Compared = Schemas["ComparedReply"];
+export type LastHand = Schemas["LastReply"];
 export type Sample = Schemas["Sample"];
 export type Parameter = Schemas["ParameterReply"];
 export type FromScreen = Schemas["FromScreen"];

@@ -9,6 +9,7 @@ from .compare import (
     differences,
     heard_otherwise,
     in_one,
+    narrowed,
     restored,
     value_text,
 )
@@ -51,6 +52,7 @@ __all__ = [
     "held_text",
     "held_values",
     "in_one",
+    "narrowed",
     "leaf_label",
     "processor_said",
     "refusal",

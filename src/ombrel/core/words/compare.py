@@ -1,7 +1,7 @@
 """Two states of a show laid against one another, and the way back from one to the other."""
 
 import math
-from collections.abc import Collection, Iterable
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache, partial
 from typing import Final
@@ -41,6 +41,7 @@ __all__ = [
     "differences",
     "heard_otherwise",
     "in_one",
+    "narrowed",
     "restored",
     "value_text",
 ]
@@ -155,6 +156,19 @@ def differences(
             )
         )
     return found
+
+
+def narrowed(
+    found: Sequence[Difference], heard: Sequence[HeardOtherwise], strips: Collection[str]
+) -> tuple[list[Difference], list[HeardOtherwise]]:
+    """Of what differs that which is about some strips or DCAs: of them, or of their feeds, and what
+
+    is heard of them or where they listen.
+    """
+    return (
+        [one for one in found if not {one.strip, *Address.at(one.address).things}.isdisjoint(strips)],
+        [one for one in heard if one.source in strips or one.listener in strips],
+    )
 
 
 def compared(

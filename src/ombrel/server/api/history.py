@@ -16,7 +16,7 @@ from ombrel import core
 
 from .. import models
 from ..asks.asking import STORABLE
-from ..keeping.log import Gesture, gestures, shown_at
+from ..keeping.log import Gesture, gestures, last_hand, shown_at
 from ..keeping.states import from_wire
 from ..messages.replies import ErrorReply
 
@@ -24,6 +24,7 @@ __all__ = ["router"]
 
 router = Router()
 TOLD = 400  # differences of a kind told at once
+About = Annotated[str, Query(max_length=200, pattern=STORABLE)]
 
 
 class GestureReply(Schema):
@@ -181,13 +182,19 @@ def _db(level_db: float) -> float | None:
 
 @router.get("/shows/{uuid:show_id}/compared", response=ComparedReply)
 def compare(
-    request: HttpRequest, show_id: UUID, was: int, now: int | None = None
+    request: HttpRequest, show_id: UUID, was: int, now: int | None = None, of: About = ""
 ) -> dict[str, Any]:
-    """What differs between the revision `was` and `now` (left out: the show as it stands)."""
+    """What differs between the revision `was` and `now` (left out: the show as it stands); `of`:
+
+    only about strips as typed: a listener, a strip, a family.
+    """
     get_object_or_404(models.Show, pk=show_id)
     before, after = shown_at(show_id, was), shown_at(show_id, now)
     found = core.differences(before, after)
     heard = core.compared(before, after, core.flow_of(before), core.flow_of(after))
+    if of.strip():
+        strips = core.read_strips(after, of, unused=True)
+        found, heard = core.narrowed(found, heard, strips)
     counts: dict[str, int] = {}
     for one in found:
         counts[one.strip] = counts.get(one.strip, 0) + 1
@@ -214,6 +221,46 @@ _STRIPS = (*core.STRIP_KINDS, "line")
 def _difference(one: core.Difference) -> dict[str, str]:
     return {"address": one.address, "strip": one.strip, "whose": one.whose, "what": one.what,
             "was": one.was, "now": one.now}  # fmt: skip
+
+
+class LastReply(Schema):
+    """Who moved a value last, and when; "" and null: nobody, as far as is looked through. `kind`:
+
+    an edit, an undo or a redo. `was`: what stood there before that gesture, in words; null where it
+    was another strip's, since renumbered. `back`: it can be so again, by `was_value` as moves have
+    it.
+    """
+
+    by: str
+    at: datetime | None
+    kind: str
+    now: str
+    was: str | None
+    was_value: float | bool | str | None
+    back: bool
+
+
+@router.get("/shows/{uuid:show_id}/last", response=LastReply)
+def last(request: HttpRequest, show_id: UUID, address: About) -> dict[str, Any]:
+    """Who moved the value that stands at an address, when, and what it was before."""
+    get_object_or_404(models.Show, pk=show_id)
+    show = shown_at(show_id, None)
+    stands = core.value_text(show, address, show[address])
+    over = core.layer_at(show.desk, show.layers, address)
+    # what a fitting has stands at the channel: a hand's move goes there by the channel's address
+    set_at = over if over is not None and over in show.own else address
+    found = last_hand(show_id, set_at)
+    told: dict[str, Any] = {"by": "", "at": None, "kind": "", "now": stands, "was": None,
+                            "was_value": None, "back": False}  # fmt: skip
+    if found is None:
+        return told
+    told |= {"by": found.by, "at": found.at, "kind": found.kind}
+    if found.renumbered:
+        return told
+    was = from_wire({set_at: found.was})[set_at]
+    back = was != show[set_at] and (set_at == address or was is not None)
+    return {**told, "was": core.value_text(show, set_at, was), "was_value": found.was,
+            "back": back}  # fmt: skip
 
 
 class SceneDifferenceReply(Schema):

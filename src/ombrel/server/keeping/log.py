@@ -15,6 +15,7 @@ from ombrel.core import (
     bearing,
     bears,
     belongs_to,
+    strips_in,
 )
 
 from .. import models
@@ -24,6 +25,7 @@ from .states import State, for_pages, from_wire, to_wire
 __all__ = [
     "Gesture",
     "gestures",
+    "last_hand",
     "moved_by_others",
     "newest_first",
     "renumbered_since",
@@ -93,6 +95,42 @@ def setters_of(show_id: UUID, addresses: Iterable[str]) -> dict[str, dict[str, s
         if address not in found and newest > LOOKED_AT:
             found[address] = {"by": "", "at": ""}
     return found
+
+
+@dataclass(frozen=True, slots=True)
+class LastHand:
+    """Who moved a value last, when, by an edit, an undo or a redo; and what stood there before the
+
+    gesture, as the store has it. `renumbered`: its strip had another number until then.
+    """
+
+    by: str
+    at: datetime
+    kind: str
+    was: object
+    renumbered: bool = False
+
+
+def last_hand(show_id: UUID, address: str) -> LastHand | None:
+    """Who moved an address last; None: nobody, as far back as one request looks."""
+    newest = live_of(show_id).now().revision
+    log = models.Change.objects.filter(show_id=show_id, revision__gt=newest - LOOKED_AT)
+    log = log.select_related("author")
+    last = log.filter(new__has_key=address).order_by("-revision").first()
+    after = last.revision if last else 0
+    things = set(strips_in(address))
+    for entry in log.exclude(renumbered={}).filter(revision__gte=after).order_by("-revision"):
+        if not things.isdisjoint({*entry.renumbered, *entry.renumbered.values()}):
+            return LastHand(_by(entry), entry.made_at, entry.kind, None, renumbered=True)
+    if last is None:
+        return None
+    gesture = log.filter(author_id=last.author_id, gesture=last.gesture, new__has_key=address)
+    first = gesture.order_by("revision").first() or last
+    return LastHand(_by(last), last.made_at, last.kind, first.old[address])
+
+
+def _by(entry: models.Change) -> str:
+    return entry.author.get_username() if entry.author else ""
 
 
 def values_after(show_id: UUID, since: int, state: State) -> dict[str, object] | None:

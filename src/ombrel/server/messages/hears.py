@@ -125,10 +125,11 @@ class SetBy(BaseModel):
 
 
 class WhyReason(BaseModel):
-    """One reason for silence."""
+    """One reason for silence. `address`: of the value that is in the way, where one is."""
 
     code: str
     says: str
+    address: str | None
     remedy: WhyRemedy | None
     instead: WhyRemedy | None
     ruler: str | None  # the DCA or mute group that silences
@@ -334,8 +335,8 @@ def why_message(state: State, source: str, listener: str) -> dict:
             )
             for way in answer.ways
         ],
-        reasons=[_reason(one) for one in answer.reasons],
-        also=[_reason(one) for one in answer.also],
+        reasons=[_reason(state, one) for one in answer.reasons],
+        also=[_reason(state, one) for one in answer.also],
         opening=remedy_to_wire(answer.opening),
     ).model_dump(mode="json")
 
@@ -378,10 +379,11 @@ def reach_message(state: State, ruler: str) -> dict:
     ).model_dump(mode="json")
 
 
-def _reason(one: core.Reason) -> WhyReason:
+def _reason(state: State, one: core.Reason) -> WhyReason:
     return WhyReason(
         code=one.code,
         says=one.says,
+        address=one.address if core.is_on_desk(state.show.desk, one.address) else None,
         remedy=remedy_to_wire(one.remedy),
         instead=remedy_to_wire(one.instead),
         ruler=one.ruler,

@@ -27,18 +27,24 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
   const [compared, setCompared] = useState<Compared | null>(null);
   const [fault, setFault] = useState("");
   const [tab, setTab] = useState("heard");
+  const [typed, setTyped] = useState("");
+  const [about, setAbout] = useState("");
   const [strips, setStrips] = useState<ReadonlySet<string>>(new Set());
   const [asking, setAsking] = useState(false);
   useEffect(() => {
     let current = true;
-    comparePoints(showId, was.revision, now?.revision ?? null).then(
-      (found) => current && setCompared(found),
+    comparePoints(showId, was.revision, now?.revision ?? null, about).then(
+      (found) => {
+        if (!current) return;
+        setCompared(found);
+        setFault("");
+      },
       (error: Error) => current && setFault(error.message),
     );
     return () => {
       current = false;
     };
-  }, [showId, was.revision, now, revision]);
+  }, [showId, was.revision, now, revision, about]);
   const ask = useMemo<Ask>(
     () => ({
       action: "back_to",
@@ -89,6 +95,23 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
             )
           }
         />
+        <form
+          className="flex items-center gap-1.5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            setAbout(typed.trim());
+          }}
+        >
+          <input
+            aria-label="Only about strips"
+            placeholder="all; or mix 3, Kick, drums"
+            className="h-8 coarse:h-11 w-52 px-2 rounded-md border border-edge bg-card placeholder:text-faint"
+            maxLength={200}
+            value={typed}
+            onChange={(event) => setTyped(event.currentTarget.value)}
+            onBlur={() => setAbout(typed.trim())}
+          />
+        </form>
         <span className="flex-1" />
         {compared && !now && compared.differing > 0 && (
           <Button
@@ -109,7 +132,9 @@ export function ComparePanel({ was, now, points, onNow, onClose }: Props) {
         </p>
       )}
       {!compared && !fault && <Waiting />}
-      {compared && compared.differing === 0 && <p className="text-sea">They are the same.</p>}
+      {compared && compared.differing === 0 && (
+        <p className="text-sea">{about ? `Of ${about} nothing differs.` : "They are the same."}</p>
+      )}
       {compared && compared.differing > 0 && asking && (
         <div className="flex flex-col gap-1.5 min-h-0">
           <fieldset className="flex gap-1.5 flex-wrap max-h-24 scrolls">

@@ -105,6 +105,7 @@ it("gives each reason with its remedy, and all of them as one press", () => {
     says,
     remedy,
     instead: null,
+    address: null,
     ruler: null,
   });
   const open = { says: "Unmute Fiddle", moves: [mute] };
@@ -140,6 +141,7 @@ it("says who holds a key that no remedy may move, and what can be done instead",
   const reason = {
     code: "muted",
     says: "Strings is muted",
+    address: null,
     ruler: "dca/1",
     remedy: null,
     instead,

@@ -6,6 +6,7 @@ import { levelText, setterText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { useRows } from "../../ui/reach";
 import { RulerLink } from "../../ui/TrueLevel";
+import { LastHand } from "./LastHand";
 import { SourceFields } from "./SourceFields";
 
 type Step = Why["head"][number];
@@ -175,6 +176,7 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
     reason.ruler && !remedy ? state.setBy[`${reason.ruler}/on`] : undefined,
   );
   const unrouted = reason.code === "unrouted";
+  const [asked, setAsked] = useState(false);
   const make = (one: Remedy) => void takeRemedy(link, one);
   return (
     <div
@@ -186,6 +188,14 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
           Go to <RulerLink ruler={reason.ruler} />
           {setter && <span className="text-soft"> · set by {setterText(setter)}</span>}
         </p>
+      )}
+      {reason.address && (
+        <details className="mt-1 text-[13px]" onToggle={(event) => setAsked(event.currentTarget.open)}>
+          <summary className="text-faint cursor-pointer min-h-6 coarse:min-h-11">
+            Who set it, and when
+          </summary>
+          {asked && <LastHand address={reason.address} name={reason.says} />}
+        </details>
       )}
       {remedy && (
         <Button
@@ -219,6 +229,7 @@ function stepLevel(step: Step): string {
 }
 
 function StepRow({ step, last }: { step: Step; last: boolean }) {
+  const [asked, setAsked] = useState(false);
   const state = !step.in_path ? "not in this path" : step.open ? "open" : "blocked";
   const ring =
     state === "open"
@@ -235,13 +246,27 @@ function StepRow({ step, last }: { step: Step; last: boolean }) {
         )}
       </span>
       <span className="pb-3 min-w-0">
-        <span
-          dir="auto"
-          className={`block truncate ${step.in_path ? "font-semibold" : "text-faint"}`}
-        >
-          {step.title}
+        <span className="flex items-baseline gap-2">
+          <span
+            dir="auto"
+            className={`flex-1 min-w-0 truncate ${step.in_path ? "font-semibold" : "text-faint"}`}
+          >
+            {step.title}
+          </span>
+          {step.address && (
+            <button
+              type="button"
+              aria-expanded={asked}
+              aria-label={`Who set ${step.title}, and when`}
+              onClick={() => setAsked(!asked)}
+              className="shrink-0 min-w-8 h-6 coarse:h-11 text-[12px] text-faint hover:text-paper underline cursor-pointer"
+            >
+              who
+            </button>
+          )}
         </span>
         <span className="block text-[12.5px] text-faint break-words">{step.detail}</span>
+        {asked && step.address && <LastHand address={step.address} name={step.title} />}
         <span className="sr-only">{state}</span>
       </span>
       <span className={step.in_path ? "text-paper" : "text-faint"}>{stepLevel(step)}</span>
