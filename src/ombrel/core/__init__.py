@@ -86,8 +86,8 @@ from .catalogue import (
     DEVICES,
     FAMILIES,
     KINDS,
-    LINES,
     LINE_KINDS,
+    LINES,
     LONE,
     OPTION_WORDS,
     PINNED,
@@ -390,6 +390,7 @@ from .words import (
     refusal,
     restored,
     scene_cards,
+    value_text,
 )
 
 __all__ = [
@@ -771,6 +772,7 @@ __all__ = [
     "undoing_renumbered",
     "unfolded",
     "unguarded",
+    "value_text",
     "who_changes",
     "whole_on",
     "whose_fitting",

@@ -120,6 +120,11 @@ class Address(NamedTuple):
         return self.stem if self.last == "kept" else self.text
 
     @property
+    def words(self) -> tuple[str, ...]:
+        """The words of its leaf, of a fitting's value those of the channel's: eq, 2, frequency."""
+        return tuple((self.inner or self.leaf).split("/"))
+
+    @property
     def in_scene(self) -> bool:
         """Whether it is what a scene holds of a strip."""
         return self.kind == "scene" and self.leaf.startswith("holds/")

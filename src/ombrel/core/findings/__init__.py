@@ -1,7 +1,7 @@
 """What is wrong with a show, each with a way out; and what is done of the first steps."""
 
-from .alike import Alike, alike
+from .alike import alike
 from .first_steps import FirstStep, StepKey, first_steps
 from .found import bears_on_findings, findings
 
-__all__ = ["Alike", "FirstStep", "StepKey", "alike", "bears_on_findings", "findings", "first_steps"]
+__all__ = ["FirstStep", "StepKey", "alike", "bears_on_findings", "findings", "first_steps"]

@@ -27,7 +27,7 @@ _SAYS: Final[Mapping[str, tuple[str, str]]] = {
     "silenced_thrice": ("strips are muted by three things at once, or more.", ""),
     "scene_lacks": ("scenes lack something.", ""),
     "scene_breaks_promise": ("scenes break a promise.", ""),
-    "scene_passed_by": ("scenes are passed by, or cannot be recalled now.", ""),
+    "scene_passed_by": ("scenes are never reached by go, or cannot be recalled now.", ""),
     "scene_changes_nothing": ("scenes change nothing after the one before them.", ""),
     "performer_without_fitting": ("performers have no settings kept for a part of theirs.", ""),
     "fitting_unused": ("kept settings go on nowhere.", ""),

@@ -21,7 +21,12 @@ from .effects import (
 )
 from .fittings import fitting_unused, part_vacant, performer_without_fitting, pulled_both_ways
 from .full_scale import bus_past_full_scale, past_full_scale
-from .lines import line_without_channel, line_without_socket
+from .lines import (
+    channel_without_source,
+    line_without_channel,
+    line_without_socket,
+    spare_dead,
+)
 from .loops import loop_near_howling
 from .outputs import mix_that_goes_nowhere, output_taken_by_nothing
 from .preamps import phantom_missing, phantom_not_said, phantom_not_wanted, shared_preamp
@@ -36,7 +41,6 @@ from .rulers import (
     twice_on_a_way,
 )
 from .scenes import scene_breaks_promise, scene_changes_nothing, scene_lacks, scene_passed_by
-from .sources import channel_without_source, spare_dead
 from .ways_apart import ways_apart
 
 __all__ = ["RULES", "Finding", "bears_on_findings", "findings"]

@@ -166,7 +166,11 @@ def narrowed(
     is heard of them or where they listen.
     """
     return (
-        [one for one in found if not {one.strip, *Address.at(one.address).things}.isdisjoint(strips)],
+        [
+            one
+            for one in found
+            if not {one.strip, *Address.at(one.address).things}.isdisjoint(strips)
+        ],
         [one for one in heard if one.source in strips or one.listener in strips],
     )
 

@@ -42,10 +42,10 @@ def leaf_words(address: str) -> str:
     """
     at = Address.at(address)
     label = at.entry.label
-    stage, _, inner = (at.inner or at.leaf).partition("/")
-    if stage == "eq" and "/" in inner:
-        return f"EQ {inner.split('/')[0]} {in_sentence(label).removeprefix('EQ ')}"
-    if stage in ("gate", "compressor", *_STAGES) and inner and inner != "on":
+    stage, *inner = at.words
+    if stage == "eq" and len(inner) == 2:
+        return f"EQ {inner[0]} {in_sentence(label).removeprefix('EQ ')}"
+    if stage in ("gate", "compressor", *_STAGES) and inner and inner != ["on"]:
         words = _STAGES.get(stage, stage)
         if words not in label.lower():
             return f"{words.capitalize()} {in_sentence(label)}"

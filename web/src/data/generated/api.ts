@@ -209,7 +209,9 @@ export interface paths {
         };
         /**
          * Compare
-         * @description What differs between the revision `was` and `now` (left out: the show as it stands).
+         * @description What differs between the revision `was` and `now` (left out: the show as it stands); `of`:
+         *
+         *     only about strips as typed: a listener, a strip, a family.
          */
         get: operations["ombrel_server_api_history_compare"];
         put?: never;
@@ -312,6 +314,26 @@ export interface paths {
          * @description Who changed what and when, newest first.
          */
         get: operations["ombrel_server_api_history_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/last": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Last
+         * @description Who moved the value that stands at an address, when, and what it was before.
+         */
+        get: operations["ombrel_server_api_history_last"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2229,6 +2251,30 @@ export interface components {
              * @constant
              */
             type: "kept";
+        };
+        /**
+         * LastReply
+         * @description Who moved a value last, and when; "" and null: nobody, as far as is looked through. `kind`:
+         *
+         *     an edit, an undo or a redo. `was`: what stood there before that gesture, in words; null where it
+         *     was another strip's, since renumbered. `back`: it can be so again, by `was_value` as moves have
+         *     it.
+         */
+        LastReply: {
+            /** At */
+            at: string | null;
+            /** Back */
+            back: boolean;
+            /** By */
+            by: string;
+            /** Kind */
+            kind: string;
+            /** Now */
+            now: string;
+            /** Was */
+            was: string | null;
+            /** Was Value */
+            was_value: number | boolean | string | null;
         };
         /**
          * LateChange
@@ -4988,9 +5034,11 @@ export interface components {
         };
         /**
          * WhyReason
-         * @description One reason for silence.
+         * @description One reason for silence. `address`: of the value that is in the way, where one is.
          */
         WhyReason: {
+            /** Address */
+            address: string | null;
             /** Code */
             code: string;
             instead: components["schemas"]["WhyRemedy"] | null;
@@ -5385,6 +5433,7 @@ export interface operations {
             query: {
                 was: number;
                 now?: number | null;
+                of?: string;
             };
             header?: never;
             path: {
@@ -5519,6 +5568,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_history_last: {
+        parameters: {
+            query?: {
+                address?: string;
+            };
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LastReply"];
                 };
             };
         };

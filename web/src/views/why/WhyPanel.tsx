@@ -190,7 +190,10 @@ function Reason({ reason }: { reason: Why["reasons"][number] }) {
         </p>
       )}
       {reason.address && (
-        <details className="mt-1 text-[13px]" onToggle={(event) => setAsked(event.currentTarget.open)}>
+        <details
+          className="mt-1 text-[13px]"
+          onToggle={(event) => setAsked(event.currentTarget.open)}
+        >
           <summary className="text-faint cursor-pointer min-h-6 coarse:min-h-11">
             Who set it, and when
           </summary>
