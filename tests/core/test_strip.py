@@ -24,6 +24,7 @@ from ombrel.core import (
     why,
 )
 from ombrel.core.catalogue import kind_on
+from ombrel.core.patching.copying import COPIED
 from ombrel.core.patching.crossover import crossover_at
 from ombrel.core.processing.dynamics import compressed_db
 from ombrel.core.processing.filters import eq_band, low_cut, response_db
@@ -269,7 +270,12 @@ def test_settings_are_copied_aspect_by_aspect_as_far_as_a_strip_has_them_and_cle
     back, _ = made(after, neutral(after, ["channel/2"], ["eq", "gate"]))
     assert not [a for a in back.values if a.startswith("channel/2/")]
     with pytest.raises(UnreadableText):
-        copied(show, "channel/1", ["channel/2"], ["name"])
+        copied(show, "channel/1", ["channel/2"], ["source"])
+    with pytest.raises(UnreadableText):
+        neutral(show, ["channel/1"], ["fader"])  # nobody's fader falls to its default by a key
+    whole, _ = made(show, copied(show, "channel/1", ["channel/2", "mix/1"], COPIED))
+    assert whole["channel/2/fader"] == whole["mix/1/fader"] == -3.0
+    assert (whole["channel/2/source"], whole["mix/1/format"]) == (None, "unused")
     with pytest.raises(UnreadableText):
         neutral(show, ["channel/1"], [])
 

@@ -158,11 +158,20 @@ function Late({ ms }: { ms: number | null }) {
   return <p className="text-[12px] text-faint pt-1">{ms.toFixed(2)} ms after the source</p>;
 }
 
+/** The steps of a way: one stop for the Tab key, since each may be asked who set it. */
 function Steps({ steps }: { steps: readonly Step[] }) {
+  const keys = steps.map((step, index) => `${step.kind}-${index}`);
+  const rows = useRows(keys.filter((_, index) => steps[index]!.address));
   return (
-    <ol className="mt-4 first:mt-2 flex flex-col">
+    <ol className="mt-4 first:mt-2 flex flex-col" {...rows.hand}>
       {steps.map((step, index) => (
-        <StepRow key={`${step.kind}-${index}`} step={step} last={index === steps.length - 1} />
+        <StepRow
+          key={keys[index]}
+          row={keys[index]!}
+          step={step}
+          last={index === steps.length - 1}
+          isStop={rows.reached === keys[index]}
+        />
       ))}
     </ol>
   );
@@ -231,7 +240,17 @@ function stepLevel(step: Step): string {
   return step.has_gain ? levelText(step.gain_db) : "";
 }
 
-function StepRow({ step, last }: { step: Step; last: boolean }) {
+function StepRow({
+  row,
+  step,
+  last,
+  isStop,
+}: {
+  row: string;
+  step: Step;
+  last: boolean;
+  isStop: boolean;
+}) {
   const [asked, setAsked] = useState(false);
   const state = !step.in_path ? "not in this path" : step.open ? "open" : "blocked";
   const ring =
@@ -241,7 +260,11 @@ function StepRow({ step, last }: { step: Step; last: boolean }) {
         ? "border-coral bg-coral"
         : "border-faint border-dashed";
   return (
-    <li className="grid grid-cols-[18px_minmax(0,1fr)_auto] gap-x-2.5" data-state={state}>
+    <li
+      data-row={row}
+      className="grid grid-cols-[18px_minmax(0,1fr)_auto] gap-x-2.5"
+      data-state={state}
+    >
       <span className="flex flex-col items-center">
         <span className={`w-3 h-3 mt-1 rounded-full border-2 shrink-0 ${ring}`} aria-hidden />
         {!last && (
@@ -259,6 +282,7 @@ function StepRow({ step, last }: { step: Step; last: boolean }) {
           {step.address && (
             <button
               type="button"
+              tabIndex={isStop ? 0 : -1}
               aria-expanded={asked}
               aria-label={`Who set ${step.title}, and when`}
               onClick={() => setAsked(!asked)}
