@@ -7,7 +7,7 @@ import { stripName, useLevel, useLink, useShow, useText } from "../../data/use";
 import { levelText, optionText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
-import { useTabIndex } from "../../ui/reach";
+import { InRow, useRows, useTabIndex } from "../../ui/reach";
 import { sending } from "../../ui/sending";
 import { TypedField } from "../../ui/TypedField";
 import { pageOf } from "../mixes/addresses";
@@ -129,13 +129,18 @@ function Senders({
   name: string;
 }) {
   const tabIndex = useTabIndex();
+  const shown = senders.slice(0, MOST_SHOWN);
+  const rows = useRows(shown, { across: true });
   return (
     <ul
+      {...rows.hand}
       aria-label={`Sent to ${name}`}
       className="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-5 gap-y-1"
     >
-      {senders.slice(0, MOST_SHOWN).map((strip) => (
-        <Sender key={strip} strip={strip} mix={mix} effect={name} />
+      {shown.map((strip) => (
+        <InRow key={strip} of={strip} rows={rows}>
+          <Sender strip={strip} mix={mix} effect={name} />
+        </InRow>
       ))}
       {senders.length > MOST_SHOWN && (
         <li>
@@ -158,7 +163,7 @@ function Sender({ strip, mix, effect }: { strip: string; mix: string; effect: st
   const address = `${strip}/send/${mix}/level`;
   const level = useLevel(address);
   return (
-    <li className="flex items-center gap-1 min-w-0">
+    <li data-row={strip} className="flex items-center gap-1 min-w-0">
       <bdi className="text-soft truncate flex-1" title={name}>
         {name}
       </bdi>

@@ -35,7 +35,7 @@ const VALUES = {
   "output/local/5/source": "mix/1/left",
   "output/local/6/source": "mix/1/right",
 };
-const rows = () => [...document.querySelectorAll<HTMLElement>("[data-row]")];
+const rows = () => [...document.querySelectorAll<HTMLElement>("[role=list] [data-row]")];
 const row = (strip: string) => within(rows().find((one) => one.dataset.row === strip)!);
 const moves = () => asks().map(movesOf);
 

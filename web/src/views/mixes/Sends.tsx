@@ -13,6 +13,7 @@ import { useListHeight } from "../../ui/media";
 import { ColourBar, Empty } from "../../ui/Panel";
 import { RowList } from "../../ui/RowList";
 import { Toggle } from "../../ui/Toggle";
+import { Toolbar } from "../../ui/Toolbar";
 import { TrueMark } from "../../ui/TrueLevel";
 import { TypedField } from "../../ui/TypedField";
 import { type Mark, travelOf } from "../../ui/travel";
@@ -106,16 +107,30 @@ export function Sends({ bus }: { bus: string }) {
         </span>
         <span className="flex-1" />
         <span>Type a level, up 2 or off. Arrow keys nudge.</span>
-        <Toggle
-          label="Only those sent"
-          pressed={kept !== null}
-          onChange={(on) => setKept(on ? sent : null)}
-        >
-          Only those sent ({sent.length})
-        </Toggle>
-        <Toggle label="Paint across rows" tone="sun" pressed={painting} onChange={setPainting}>
-          Paint
-        </Toggle>
+        <Toolbar
+          label="How rows are shown"
+          tools={{
+            sent: (
+              <Toggle
+                label="Only those sent"
+                pressed={kept !== null}
+                onChange={(on) => setKept(on ? sent : null)}
+              >
+                Only those sent ({sent.length})
+              </Toggle>
+            ),
+            paint: (
+              <Toggle
+                label="Paint across rows"
+                tone="sun"
+                pressed={painting}
+                onChange={setPainting}
+              >
+                Paint
+              </Toggle>
+            ),
+          }}
+        />
       </div>
       <div
         className="contents"

@@ -10,6 +10,7 @@ import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
 import { PinKey } from "../../ui/PinKey";
 import { useRows } from "../../ui/reach";
+import { Toolbar } from "../../ui/Toolbar";
 import { Waiting } from "../../ui/Waiting";
 import { ChannelDialog } from "./ChannelDialog";
 import { ExpectedLevel } from "./ExpectedLevel";
@@ -131,36 +132,41 @@ function Head({ strip, path, before, after }: HeadProps) {
       )}
       <PinKey address={`${strip}/pinned`} of={`all of ${name}`} word="pin" />
       <span className="flex-1" />
+      <Toolbar
+        label={`With ${name} as a whole`}
+        tools={{
+          presets: path && <Button onClick={() => setPresets(true)}>Presets…</Button>,
+          duplicate: kind === "channel" && (
+            <Button
+              title="Into the next free channel, muted and without a source"
+              onClick={() => void duplicate()}
+            >
+              Duplicate
+            </Button>
+          ),
+          move: kind === "channel" && (
+            <Button onClick={() => setMoving(true)}>Copy or move…</Button>
+          ),
+        }}
+      />
       {path && (
-        <>
-          <Button onClick={() => setPresets(true)}>Presets…</Button>
-          <PresetsDialog
-            key={strip}
-            strip={strip}
-            name={name}
-            presets={path.presets}
-            open={presets}
-            onOpenChange={setPresets}
-          />
-        </>
+        <PresetsDialog
+          key={strip}
+          strip={strip}
+          name={name}
+          presets={path.presets}
+          open={presets}
+          onOpenChange={setPresets}
+        />
       )}
       {kind === "channel" && (
-        <>
-          <Button
-            title="Into the next free channel, muted and without a source"
-            onClick={() => void duplicate()}
-          >
-            Duplicate
-          </Button>
-          <Button onClick={() => setMoving(true)}>Copy or move…</Button>
-          <ChannelDialog
-            key={`whole ${strip}`}
-            strip={strip}
-            name={name}
-            open={moving}
-            onOpenChange={setMoving}
-          />
-        </>
+        <ChannelDialog
+          key={`whole ${strip}`}
+          strip={strip}
+          name={name}
+          open={moving}
+          onOpenChange={setMoving}
+        />
       )}
       <Step to={after} arrow="↓" />
     </div>
