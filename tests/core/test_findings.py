@@ -225,6 +225,12 @@ def test_many_of_one_kind_are_one_that_opens_and_one_action_mends_them_all():
     assert (head.remedy, head.careful, len(head.moves)) == ("48 V on at all", True, 12)
     after, _ = made(show, head.moves)
     assert not [one for one in findings(after) if one.rule == "phantom_missing"]
+    # each of these would take the same next free socket: together they have no remedy
+    loose = {a: v for a, v in values.items() if a.endswith(("/place", "/kind"))}
+    (head,) = [
+        one for one in alike(findings(show_of(TOURING, loose))) if one.rule == "line_without_socket"
+    ]
+    assert (head.says, head.remedy, head.moves) == ("12 lines lack a socket.", "", {})
     few = show_of(TOURING, {a: v for a, v in values.items() if int(a.split("/")[1]) < 6})
     assert not [one for one in alike(findings(few)) if one.rule == "phantom_missing"]
 

@@ -145,17 +145,11 @@ def _circles(show: Show, addresses: Iterable[str]) -> None:
                 if not show.on(f"{way[-1]}/{further}/on"):
                     continue
                 if further == start:
-                    names = [_name_of(show, one) for one in (*way, further)]
+                    names = [strip_name(show, one) for one in (*way, further)]
                     raise Circle(names, groups=kind == "group")
                 if further not in seen:
                     seen.add(further)
                     ways.append((*way, further))
-
-
-def _name_of(show: Show, ruler: str) -> str:
-    if of_kind(ruler) == "group":
-        return strip_name(show, ruler)
-    return show.text(f"{ruler}/name") or f"DCA {Thing.at(ruler).number}"
 
 
 def is_safe_key(show: Show, address: str) -> bool:

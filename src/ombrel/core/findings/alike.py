@@ -17,8 +17,8 @@ _SAYS: Final[Mapping[str, tuple[str, str]]] = {
         "lines are condensers, and do not say that they need 48 V.", "All need 48 V",
     ),
     "phantom_not_wanted": ("lines have 48 V, and need none.", "48 V off at all"),
-    "line_without_socket": ("lines are plugged in nowhere.", "Plug all in"),
-    "line_without_channel": ("lines feed no channel.", "Give each a channel"),
+    "line_without_socket": ("lines lack a socket.", ""),  # each would take the same next free one
+    "line_without_channel": ("lines feed no channel.", ""),
     "channel_without_source": ("channels have no source.", ""),
     "mix_that_goes_nowhere": ("mixes and matrices go to no output.", ""),
     "monitor_send_after_fader": ("sends of performers' mixes hang on the house's faders.", ""),
