@@ -165,6 +165,8 @@ def test_a_lift_whose_lead_goes_past_the_outer_group_is_found_before_anybody_is_
     lead = show.text("lift/1/lead")
     assert not [f for f in findings(show) if f.rule == "lift_breaks_promise"]
     show, _ = made(show, {f"{lead}/house/on": True, f"{lead}/group/3/on": False})
+    silent, _ = made(show, {f"{one}/{lead}/level": -math.inf for one in SINGERS})
+    assert [f for f in findings(silent) if f.rule == "lift_breaks_promise"]  # a key opens these too
     [found] = [f for f in findings(show) if f.rule == "lift_breaks_promise"]
     assert found.about == "lift/1"
     assert "Source 1 reaches House by Voices lead, past All" in found.says

@@ -116,7 +116,15 @@ def lead_groups(show: Show, strips: Sequence[str]) -> list[str]:
 def all_lifted(show: Show, lift: str) -> dict[str, Asked]:
     """Moves that lift all singers of a lift at once, whoever may be alone."""
     lead = _groups(show, lift)[1]
-    return {f"{one}/{lead}/on": True for one in _singers(show, lift)}
+    return {a: asked for one in _singers(show, lift) for a, asked in _up(show, one, lead).items()}
+
+
+def _up(show: Show, strip: str, lead: str) -> dict[str, Asked]:
+    """Moves that open a singer's feed into the lead group, which may be at off."""
+    moves: dict[str, Asked] = {f"{strip}/{lead}/on": True}
+    if show.number(f"{strip}/{lead}/level") == -math.inf:
+        moves[f"{strip}/{lead}/level"] = 0.0
+    return moves
 
 
 def lifts_in_use(show: Show) -> list[str]:
@@ -235,9 +243,7 @@ def lift_singers(show: Show, lift: str, strips: Sequence[str], *, on: bool) -> d
     if on and show.on(f"{lift}/alone"):
         moves = {f"{one}/{lead}/on": False for one in singers if show.on(f"{one}/{lead}/on")}
     for strip in strips:
-        moves[f"{strip}/{lead}/on"] = on
-        if on and show.number(f"{strip}/{lead}/level") == -math.inf:
-            moves[f"{strip}/{lead}/level"] = 0.0
+        moves |= _up(show, strip, lead) if on else {f"{strip}/{lead}/on": False}
     return moves
 
 
