@@ -166,6 +166,7 @@ from .jobs import (
 from .merging import Fate, Merge, Ways, merge
 from .paper import input_list_columns, sheet_keys, sheet_of, sheet_title
 from .patching import (
+    COPIED,
     Crossover,
     LineDraft,
     add_lines,
@@ -400,6 +401,7 @@ __all__ = [
     "CATALOGUE",
     "CLOSING",
     "COLOURS",
+    "COPIED",
     "COUNTED",
     "CROSSED",
     "DEVICES",

@@ -1,6 +1,6 @@
 """The first jobs: lines, sockets, preamps, the line check, settings copied and kept."""
 
-from .copying import copied, neutral
+from .copying import COPIED, copied, neutral
 from .crossover import Crossover, crossover_at, turn_mono
 from .linecheck import arrival_of, channel_meters, swap_lines
 from .lines import (
@@ -41,6 +41,7 @@ from .presets import apply_preset, forget_preset, keep_preset, presets
 from .typed_outputs import patch_outputs
 
 __all__ = [
+    "COPIED",
     "LINE_FIELDS",
     "NOMINAL_DBU",
     "Crossover",

@@ -1,6 +1,6 @@
 """Settings copied from one strip to others, or put back to neutral, aspect by aspect."""
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from typing import Final
 
 from ..catalogue import default_of, is_on_desk, leaves_with_aspects, of_kind
@@ -21,8 +21,23 @@ CLEARED: Final = (
     "pan",
     "routing",
 )
-# what can be copied: a strip whole, but for where its signal comes from and who is on it
-COPIED: Final = (*CLEARED, "preamp", "fader", "mute", "members", "name")
+# what can be copied, in words: a strip whole, but for where its signal comes from and who is on it
+COPIED: Final[Mapping[str, str]] = {
+    "preamp": "Trim",
+    "low_cut": "Low cut",
+    "gate": "Gate",
+    "eq": "EQ",
+    "compressor": "Compressor",
+    "inserts": "Inserts",
+    "delay": "Delay",
+    "fader": "Fader",
+    "mute": "Mute",
+    "pan": "Pan",
+    "routing": "Assignments",
+    "sends": "Sends",
+    "members": "DCAs, mutes, gangs",
+    "name": "Name, colour",
+}
 _MEMBERS: Final = ("dcas", "mute_groups", "gangs", "promises")
 # a strip's own: its format; that it is half of a pair
 _OWN: Final = ("format", "linked")

@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { useLocation } from "wouter";
 import { numberOf } from "../../data/address";
+import kinds from "../../data/generated/kinds.json";
 import type { Ask } from "../../data/types";
 import { useLink } from "../../data/use";
 import { Button } from "../../ui/Button";
@@ -36,22 +37,7 @@ export function ChannelDialog(props: Props) {
 }
 
 /** What can be copied, by the core's aspects and their words. */
-const ASPECTS = [
-  ["preamp", "Trim"],
-  ["low_cut", "Low cut"],
-  ["gate", "Gate"],
-  ["eq", "EQ"],
-  ["compressor", "Compressor"],
-  ["inserts", "Inserts"],
-  ["delay", "Delay"],
-  ["fader", "Fader"],
-  ["mute", "Mute"],
-  ["pan", "Pan"],
-  ["routing", "Assignments"],
-  ["sends", "Sends"],
-  ["members", "DCAs, mutes, gangs"],
-  ["name", "Name, colour"],
-] as const;
+const ASPECTS = Object.entries(kinds.copied);
 // who is copied onto goes on being called as they are, and inserts hold one thing each
 const USUAL: ReadonlySet<string> = new Set(
   ASPECTS.map(([key]) => key).filter((key) => key !== "name" && key !== "inserts"),

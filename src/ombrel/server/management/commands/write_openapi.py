@@ -69,6 +69,7 @@ def kinds() -> str:
         "kind_words": core.KIND_WORDS,
         "side_words": core.SIDE_WORDS,
         "bands": core.BANDS,
+        "copied": core.COPIED,
         "stages": [asdict(stage) for stage in core.PATH_STAGES.values()],
         "strips": [{**asdict(kind), "feeds": dict(kind.feeds)} for kind in core.KINDS.values()],
     }
