@@ -36,6 +36,7 @@ from ombrel.core import (
     meant,
     membership,
     move_bus,
+    preview,
     remove_bus,
     restored,
     sheet_of,
@@ -620,3 +621,23 @@ def test_who_types_where_a_low_cut_begins_switches_it_on_in_the_gang_too():
     assert meant(after, {"channel/1/low_cut/frequency": Typed("80")}).keys() == {
         "channel/1/low_cut/frequency"
     }
+
+
+def test_pairs_are_previewed_as_pairs_feeds_that_change_alike_told_once():
+    """Both sides with their pans, what goes to mixes nobody uses untold, and nothing told twice."""
+    show = show_of(TINY, {
+        "channel/1/name": "Harp", "channel/1/fader": -3.0, "channel/1/send/mix/1/level": -6.0,
+        "channel/2/name": "Harp R", "mix/1/format": "stereo", "mix/2/format": "stereo",
+    })  # fmt: skip
+    told = preview(show, flow_of(show), linking(show, "1", kind="channel", on=True, spread=True))
+    (pair,) = told.pairs
+    assert (pair.odd, pair.name) == ("channel/1", "Harp and Harp R")
+    assert set(pair.says) == {
+        "fader: Harp R off \u2192 \u22123 dB",
+        "pan: Harp C \u2192 L100, Harp R C \u2192 R100",
+        "send to Mix 1: Harp R off \u2192 \u22126 dB",
+        "send pan to 2 mixes: Harp C \u2192 L100, Harp R C \u2192 R100",
+    }
+    assert told.following == 0
+    joined, _ = made(show, linking(show, "1", kind="channel", on=True, spread=True))
+    assert not preview(joined, flow_of(joined), {"channel/1/fader": -9.0}).pairs

@@ -277,3 +277,32 @@ def test_who_comes_to_share_a_preamp_is_said_before_and_who_shares_it_already_is
     assert preview(show, flow_of(show), by_spare).shares == (
         "Channel 3, Channel 4 share the preamp of A 3 from now on.",
     )
+
+
+def test_whose_48_v_an_edit_switches_is_said_before_it_who_may_be_harmed_first():
+    """Common practice: 48 V may harm what has an output stage of its own; condensers need it."""
+    kinds = ("dynamic", "condenser", "radio", "condenser")
+    show = show_of(TINY, {
+        key: value
+        for n, kind in enumerate(kinds, 1)
+        for key, value in (
+            (f"line/{n}/place", float(n)), (f"line/{n}/name", f"L{n}"), (f"line/{n}/kind", kind),
+            (f"line/{n}/socket", f"input/a/{n}"), (f"line/{n}/phantom", n == 4),
+        )
+    } | {"input/a/2/phantom": True})  # fmt: skip
+    sockets = [f"input/a/{n}" for n in (4, 3, 2, 1)]
+    on = preview(show, flow_of(show), {f"{one}/phantom": True for one in sockets})
+    assert on.powered == (
+        "48 V on at A 3: L3 needs none, and may be harmed by it.",
+        "48 V on at A 1: L1 needs none.",
+        "48 V on at A 4: L4 needs it.",
+    )  # A 2 has it
+    powered, _ = made(show, {f"{one}/phantom": True for one in sockets})
+    off = preview(powered, flow_of(powered), {f"{one}/phantom": False for one in sockets})
+    assert off.powered == (
+        "48 V off at A 2: L2 may need it.",
+        "48 V off at A 4: L4 needs it.",
+        "48 V off at A 1: L1 needs none.",
+        "48 V off at A 3: L3 needs none.",
+    )
+    assert not preview(show, flow_of(show), {"input/a/1/gain": 3.0}).powered

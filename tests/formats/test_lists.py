@@ -160,7 +160,7 @@ def test_a_range_gives_a_line_for_each_input_and_a_pair_gives_a_stereo_line():
     ("row", "problem"),
     [
         ("1-3,Keys stereo,,", "two inputs"),
-        (f"1,{'long ' * 20},,", "cut at 60 letters"),
+        (f"1,{'long ' * 30},,", "cut at 120 letters"),
         ("1-200,Drums,,", "no channel number"),
     ],
 )

@@ -188,7 +188,7 @@ def test_files_of_version_3_had_their_texts_whole():
 def test_the_schema_refuses_what_the_reader_refuses():
     validator = jsonschema.Draft202012Validator(show_schema())
     for bad in ({"channel/1/fader": 99}, {"channel/0/fader": 0}, {"channel/1/mute": "yes"},
-                {"channel/1/source": "mix/0"}, {"line/1/name": "x" * 61},
+                {"channel/1/source": "mix/0"}, {"line/1/name": "x" * 121},
                 {"line/1/name": "two\nlines"}, {"channel/1/fader": -120.5},
                 {"line/1/place": 1.5}, {"channel/1/pan": 2},
                 {"channel/1/fader": True}):  # fmt: skip

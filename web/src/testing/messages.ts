@@ -12,6 +12,8 @@ export const preview = (told: Partial<Preview> = {}): Preview => ({
   breaks: [],
   leaving: [],
   shares: [],
+  powered: [],
+  pairs: [],
   compensation: null,
   follows: [],
   following: 0,

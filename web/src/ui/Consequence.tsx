@@ -169,7 +169,8 @@ export function Told({ shown, words, values }: ToldProps) {
       </p>
     );
   if (shown.renumbered.length > 0) return <Renumbering shown={shown} />;
-  const height = !values ? "max-h-32 scrolls" : values === true ? "" : "max-h-64 scrolls";
+  const height =
+    shown.pairs.length > 0 ? "max-h-80 scrolls" : !values ? "max-h-32 scrolls" : values === true ? "" : "max-h-64 scrolls";
   return (
     <div
       className={`rounded-xl border border-line bg-floor px-3 py-2 mb-2 shrink-0 ${height}`}
@@ -190,6 +191,17 @@ export function Told({ shown, words, values }: ToldProps) {
         </p>
       ))}
       {shown.compensation && <Jumps compensation={shown.compensation} />}
+      {shown.pairs.map((pair) => (
+        <div key={pair.odd} className="pb-0.5">
+          <strong className="text-iris">{pair.name}</strong>
+          {pair.says.length === 0 && <span className="text-soft"> are alike already</span>}
+          {pair.says.map((says) => (
+            <p key={says} className="pl-4">
+              {says}
+            </p>
+          ))}
+        </div>
+      ))}
       {shown.following > 0 && (
         <p>
           <strong className="text-iris">With it:</strong>{" "}
@@ -211,6 +223,11 @@ export function Told({ shown, words, values }: ToldProps) {
           {says}
         </p>
       ))}
+      {shown.powered.map((says) => (
+        <p key={says} className="text-sun-text">
+          {says}
+        </p>
+      ))}
       {shown.silenced.length > 0 && (
         <p className="text-coral">Falls silent: {names(shown.silenced)}</p>
       )}
@@ -220,9 +237,10 @@ export function Told({ shown, words, values }: ToldProps) {
           {shown.moved === 1 ? "1 other level moves." : `${shown.moved} other levels move.`}
         </p>
       )}
-      {shown.changes > 0 && shown.losses.length === 0 && shown.silenced.length === 0 && (
-        <p className="text-sea">Nobody loses anything.</p>
-      )}
+      {shown.changes > 0 &&
+        shown.losses.length + shown.silenced.length + shown.powered.length === 0 && (
+          <p className="text-sea">Nobody loses anything.</p>
+        )}
     </div>
   );
 }

@@ -15,6 +15,8 @@ interface Props<Leaf extends string> {
   fields: readonly (readonly [Leaf, string])[];
   /** Another edit than plain values, for a leaf that wants one. */
   ask?: (leaf: Leaf, value: string) => Ask | null;
+  /** Who makes the edit, where somebody is to be asked first. */
+  onSet?: (ask: Ask) => void;
   /** What else can be done with them. */
   children?: ReactNode;
 }
@@ -31,7 +33,9 @@ export function SetMany<Leaf extends string>(props: Props<Leaf>) {
   const set = () => {
     const moves = of.map((one) => ({ address: `${one}/${leaf}`, typed: value }));
     const says = `${fields.find(([key]) => key === leaf)![1]} of ${of.length} ${props.word}`;
-    void link.do(props.ask?.(leaf, value) ?? { action: "moves", moves, says }, { quiet: false });
+    const ask = props.ask?.(leaf, value) ?? ({ action: "moves", moves, says } as const);
+    if (props.onSet) props.onSet(ask);
+    else void link.do(ask, { quiet: false });
   };
   return (
     <form

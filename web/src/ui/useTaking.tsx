@@ -4,8 +4,8 @@ import { useLink } from "../data/use";
 import { Taking } from "./Taking";
 
 /**
- * Make an edit at once if nobody loses anything by it and no two come to share a preamp; else show
- * first who does, to be taken or left.
+ * Make an edit at once if nobody loses anything by it, no two come to share a preamp and no 48 V is
+ * switched; else show first whom it meets, to be taken or left.
  * Whether it was made or is shown now. `mine`: who may lose something without being asked, since they are being given something else.
  */
 export function useTaking(): {
@@ -18,8 +18,8 @@ export function useTaking(): {
     const shown = await link.try(wanted, { before: true });
     // a refusal is told by making the edit: the server says why
     const lost = typeof shown === "string" ? [] : shown.losses.filter((loss) => loss.who !== mine);
-    const shares = typeof shown === "string" ? 0 : shown.shares.length;
-    if (lost.length === 0 && !shares) return link.do(wanted);
+    const met = typeof shown === "string" ? 0 : shown.shares.length + shown.powered.length;
+    if (lost.length === 0 && !met) return link.do(wanted);
     setTaking(wanted);
     return true;
   };

@@ -10,11 +10,11 @@ from numpy.typing import NDArray
 from ..catalogue import Address, Thing, is_in_dca, of_kind, thing_of
 from ..edit import edited
 from ..flow import Flow, State, listener_name, listeners, source_name, strip_name
-from ..patching import left_behind
+from ..patching import left_behind, switched
 from ..show import Change, Show, channels_of_line, socket_name
 from ..together import Carry, Compensation, compensation
 from ..values import Asked
-from ..words import Difference, HeardOtherwise, differences, heard_otherwise
+from ..words import Difference, HeardOtherwise, Paired, differences, heard_otherwise, paired
 from .promises import newly_broken
 
 __all__ = ["Loss", "Preview", "preview"]
@@ -24,6 +24,7 @@ MOST_VALUES: Final = 12  # that are told one by one, unless more are asked for
 _MOST_FOLLOWING: Final = 12
 _MOST_CELLS: Final = 600  # of which the loudest are looked for
 _MOST_LISTENERS: Final = 8
+_MOST_PAIRS: Final = 40
 _MOST_SHARING: Final = 4  # channels of a preamp that are named
 
 
@@ -46,7 +47,8 @@ class Preview:
     level. `follows`:
     what gangs and pairs would move beside what was asked for, the first of them; `following`: how
     many those are. `breaks`: promises that hold now and would not.
-    `shares`: who shares a preamp from then on, in words.
+    `shares`: who shares a preamp from then on, `powered`: whose 48 V it switches, in words.
+    `pairs`: those that it links, what changes of either side told with them.
     `values`: the first of the values that move, in words; `heard`: for each of the first listeners
     of whom something changes, the loudest of it.
     """
@@ -62,6 +64,8 @@ class Preview:
     following: int = 0
     breaks: tuple[str, ...] = ()
     shares: tuple[str, ...] = ()
+    powered: tuple[str, ...] = ()
+    pairs: tuple[Paired, ...] = ()
     values: tuple[Difference, ...] = ()
     heard: tuple[HeardOtherwise, ...] = ()
 
@@ -95,7 +99,13 @@ def preview(
             for row, column in cells[which].tolist()
         )
 
-    beside = [a for a in after.stood.new if a not in moves and Address.at(a).last != "kept"]
+    pairs = list(paired(show, after.stood, after.show))
+    of_pairs = frozenset().union(*(told for _, told in pairs))
+    beside = [
+        a
+        for a in after.stood.new
+        if a not in moves and a not in of_pairs and Address.at(a).last != "kept"
+    ]
     return Preview(
         change=after.change,
         losses=_losses(show, after.show, after.stood),
@@ -109,6 +119,8 @@ def preview(
         values=tuple(differences(show, after.show, _first(after.stood, moves, most))),
         breaks=newly_broken(show, flow, after.show, after.flow),
         shares=tuple(_sharing(show, after.show)) if _patches(after.stood) else (),
+        powered=tuple(switched(after.show, after.stood)),
+        pairs=tuple(one for one, _ in pairs[:_MOST_PAIRS]),
         heard=_loudest(heard_otherwise(show, after.show, flow, after.flow, cells[:_MOST_CELLS])),
     )
 

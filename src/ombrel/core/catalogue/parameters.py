@@ -134,7 +134,7 @@ _OF_DESKS_AND_SHOWS: Final = (
     ),
     # lines: what stands on the stage
     _p("line/<line>/place", _PLACE, 0.0, "lines", "Place", "Place in the list; 0: no such line."),
-    _p("line/<line>/name", Text(), "", "lines", "Name", "What it is called on stage."),
+    _p("line/<line>/name", Text(longest=120), "", "lines", "Name", "What it is called on stage."),
     _p("line/<line>/kind", Choice(options=LINE_KINDS), "dynamic", "lines", "Kind", "What it is."),
     _p("line/<line>/stereo", Switch(), False, "lines", "Stereo", "It needs two sockets."),
     _p("line/<line>/socket", _INPUT, None, "lines", "Socket", "Input that it is plugged into."),

@@ -3,26 +3,17 @@
 from collections.abc import Iterator
 
 from ..flow import strip_name
+from ..patching import wants_phantom
 from ..show import socket_name
 from .rule import Finding, Look
 
 __all__ = ["phantom_missing", "phantom_not_said", "phantom_not_wanted", "shared_preamp"]
 
-# 48 V on an output stage or a radio receiver can do harm; a dynamic microphone on a balanced cable
-# does not mind it, but a worn cable makes it thump (common practice).
-_AT_RISK = ("radio", "line", "playback", "talkback")
-
-
-# It gives nothing without a supply; one with a battery is the exception (common practice).
-_POWERED = ("condenser",)
-
 
 def phantom_not_said(look: Look) -> Iterator[Finding]:
     """A condenser whose line says nothing of 48 V."""
     for line in look.lines:
-        if look.show.on(f"line/{line}/phantom"):
-            continue
-        if look.show.text(f"line/{line}/kind") not in _POWERED:
+        if wants_phantom(look.show, line) != "can do with it":
             continue
         yield Finding(
             rule="phantom_not_said",
@@ -40,7 +31,7 @@ def phantom_missing(look: Look) -> Iterator[Finding]:
         if not look.has_preamp(socket) or look.show.on(f"{socket}/phantom"):
             continue
         for line in lines:
-            if look.show.on(f"line/{line}/phantom"):
+            if wants_phantom(look.show, line) == "needs it":
                 where = socket_name(look.show.desk, socket)
                 yield Finding(
                     rule="phantom_missing",
@@ -59,15 +50,14 @@ def phantom_not_wanted(look: Look) -> Iterator[Finding]:
         if not look.has_preamp(socket) or not look.show.on(f"{socket}/phantom"):
             continue
         for line in lines:
-            if look.show.on(f"line/{line}/phantom"):
-                continue
-            kind = look.show.text(f"line/{line}/kind")
-            if kind in _POWERED:
+            wants = wants_phantom(look.show, line)
+            if wants in ("needs it", "can do with it"):
                 continue  # see phantom_not_said
+            kind = look.show.text(f"line/{line}/kind")
             where = socket_name(look.show.desk, socket)
             yield Finding(
                 rule="phantom_not_wanted",
-                tone="settle" if kind in _AT_RISK else "note",
+                tone="settle" if wants == "may be harmed" else "note",
                 says=f"48 V is on at {where}, and {look.name(line)} ({kind.replace('_', ' ')})"
                 " needs none.",
                 about=f"line/{line}",

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from ..patching import LINE_FIELDS, NOMINAL_DBU, LineDraft, moves_of_draft
 from ..show import Show, socket_name
-from ..values import Asked
+from ..values import Asked, within
 from .work import SIDES, Work
 
 __all__ = ["write_lines"]
@@ -81,8 +81,8 @@ def _rename_channels(work: Work, line: int, name: str) -> None:
         return
     for side, number in zip(("L", "R"), work.channels_of(line), strict=False):
         for ending in ("", f" {side}"):
-            if number and work.show.own_value(f"channel/{number}/name") == old + ending:
-                work.put({f"channel/{number}/name": (name + ending)[:60]})
+            if number and work.show.own_value(f"channel/{number}/name") == within(old, ending):
+                work.put({f"channel/{number}/name": within(name, ending)})
                 break
 
 

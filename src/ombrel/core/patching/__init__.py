@@ -36,6 +36,7 @@ from .patch import (
     plug_line,
     strip_of_line,
 )
+from .phantom import switched, wants_phantom
 from .preamps import Preamp, preamp_of, preamps, source_dbfs, suggested_gains
 from .presets import apply_preset, forget_preset, keep_preset, presets
 from .typed_outputs import patch_outputs
@@ -85,6 +86,8 @@ __all__ = [
     "source_dbfs",
     "strip_of_line",
     "suggested_gains",
+    "switched",
     "swap_lines",
     "turn_mono",
+    "wants_phantom",
 ]

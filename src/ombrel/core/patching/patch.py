@@ -13,7 +13,7 @@ from ..show import (
     read_sockets,
     sockets_of_line,
 )
-from ..values import Asked, NothingLeft
+from ..values import Asked, NothingLeft, within
 
 __all__ = [
     "fill",
@@ -143,10 +143,10 @@ def strip_of_line(show: Show, line: int, channel: int, *, right: bool) -> dict[s
     moves: dict[str, Asked] = {f"channel/{channel}/colour": show[f"line/{line}/colour"]}
     if show.on(f"line/{line}/stereo"):
         ending = " R" if right else " L"
-        moves[f"channel/{channel}/name"] = name[: 60 - len(ending)] + ending
+        moves[f"channel/{channel}/name"] = within(name, ending)
         moves[f"channel/{channel}/pan"] = 1.0 if right else -1.0
     else:
-        moves[f"channel/{channel}/name"] = name
+        moves[f"channel/{channel}/name"] = within(name)
     return moves
 
 

@@ -7,7 +7,7 @@ from typing import Final
 from ..catalogue import Thing
 from ..edit import renamed
 from ..show import Show, check_strip
-from ..values import NothingLeft, UnreadableText, Value
+from ..values import NothingLeft, UnreadableText, Value, within
 
 __all__ = ["ChannelOrder", "duplicate_channel", "free_channel", "renumber_channels"]
 
@@ -115,7 +115,7 @@ def duplicate_channel(show: Show, channel: int) -> dict[str, Value]:
             found[f"channel/{new}/{leaf}"] = value
     name = show.text(f"channel/{channel}/name") or f"Channel {channel}"
     own: dict[str, Value] = {
-        f"channel/{new}/name": f"{name[:54]} copy",
+        f"channel/{new}/name": within(name, " copy"),
         f"channel/{new}/mute": True,
     }
     return own | found | own  # first what it is called: a preview tells the first of its values

@@ -79,7 +79,7 @@ from .plain import is_near, plain
 from .said import bare, counted, in_sentence, said, said_hz, said_ms, said_pan
 from .sheet import Column, Datum, Sheet, datum_text
 from .tempo import HIGHEST_BPM, LOWEST_BPM, NOTES, note_ms, read_note, tapped_bpm
-from .typed_names import read_names
+from .typed_names import read_names, within
 
 __all__ = [
     "FADER_MARKS",
@@ -166,6 +166,7 @@ __all__ = [
     "plain",
     "predicted_dbfs",
     "read_names",
+    "within",
     "read_note",
     "said",
     "said_hz",

@@ -1,10 +1,11 @@
 """Names as people list them: by commas, and in quotes where a name has one itself."""
 
 import csv
+import unicodedata
 
 from .errors import UnreadableText
 
-__all__ = ["read_names", "written_names"]
+__all__ = ["read_names", "within", "written_names"]
 
 
 def read_names(text: str, *, most: int) -> list[str]:
@@ -31,3 +32,20 @@ def read_names(text: str, *, most: int) -> list[str]:
 def written_names(names: list[str]) -> str:
     """Names as `read_names` reads them again."""
     return ", ".join(f'"{name}"' if "," in name else name for name in names)
+
+
+def within(name: str, ending: str = "", *, longest: int = 60) -> str:
+    """A name with its ending in so many characters; one too long is cut between letters, and says
+
+    so by an ellipsis.
+
+    >>> within("Violins behind the rood screen", " L", longest=16)
+    'Violins behind… L'
+    """
+    room = longest - len(ending)
+    if len(name) <= room:
+        return name + ending
+    cut = max(room - 1, 0)
+    while cut and unicodedata.combining(name[cut]):  # a mark goes with its letter
+        cut -= 1
+    return f"{name[:cut].rstrip()}\u2026{ending}"

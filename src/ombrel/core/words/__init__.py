@@ -22,6 +22,7 @@ from .fitting_reading import (
     processor_said,
     value_said,
 )
+from .pairing import Paired, paired
 from .refusing import refusal
 from .scene_reading import (
     cells_of_aspects,
@@ -38,6 +39,7 @@ __all__ = [
     "Difference",
     "FittingValue",
     "HeardOtherwise",
+    "Paired",
     "belongs_to",
     "cells_of_aspects",
     "compare_scenes",
@@ -53,6 +55,7 @@ __all__ = [
     "held_values",
     "in_one",
     "narrowed",
+    "paired",
     "leaf_label",
     "processor_said",
     "refusal",

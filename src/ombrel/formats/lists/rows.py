@@ -18,7 +18,7 @@ __all__ = ["Fields", "Row", "fields_of", "lines_of"]
 Fields = Mapping[Role, str]
 
 _LONGEST: Final = {"performer": 60, "where": 60, "stand": 60, "microphone": 60, "notes": 400}
-_LONGEST_NAME: Final = 60
+_LONGEST_NAME: Final = 120
 _LONGEST_SECTION: Final = 40
 _FIELDS: Final[tuple[Role, ...]] = ("performer", "where", "stand", "microphone")
 _SPLIT: Final = r"\s*[/+&;|]\s*"

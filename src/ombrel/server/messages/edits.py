@@ -95,6 +95,14 @@ class PreviewHeard(BaseModel):
     now_db: float | None
 
 
+class PreviewPair(BaseModel):
+    """A pair that an edit links, and what changes of its sides, in words."""
+
+    odd: str
+    name: str
+    says: list[str]
+
+
 class PreviewMessage(BaseModel):
     """What an edit would do, and its words where it has some. `follows`: the first of all that are
 
@@ -115,6 +123,8 @@ class PreviewMessage(BaseModel):
     moved: int
     leaving: list[tuple[str, str]]
     shares: list[str]
+    powered: list[str]
+    pairs: list[PreviewPair]
     compensation: CompensationMessage | None
     follows: list[FollowsMessage]
     following: int
@@ -179,6 +189,8 @@ def preview_message(
         moved=preview.moved,
         leaving=list(preview.leaving),
         shares=list(preview.shares),
+        powered=list(preview.powered),
+        pairs=[PreviewPair(odd=x.odd, name=x.name, says=list(x.says)) for x in preview.pairs],
         compensation=_compensation(preview.compensation),
         follows=[_difference(one) for one in preview.follows],
         following=preview.following,

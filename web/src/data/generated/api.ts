@@ -3572,6 +3572,8 @@ export interface components {
                 string,
                 string
             ][];
+            /** Powered */
+            powered: string[];
             /** Renumbered */
             renumbered: [
                 string,

@@ -73,7 +73,7 @@ export const LineRow = memo(function LineRow({
       <TypedField
         label={`Name, line ${line}`}
         value={name}
-        maxLength={60}
+        maxLength={120}
         onCommit={(typed) => onRename(line, typed)}
         className="font-semibold"
         area="name"

@@ -25,7 +25,7 @@ export function NewLine() {
         ref={field}
         aria-label="Name of a new line"
         placeholder="Name of a new line"
-        maxLength={60}
+        maxLength={120}
         className="h-8 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint"
         value={name}
         onChange={(event) => setName(event.currentTarget.value)}

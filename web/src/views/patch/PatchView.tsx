@@ -77,7 +77,12 @@ export function PatchView() {
         <PatchGrid />
       ) : (
         <div className="grid grid-cols-[minmax(0,1.04fr)_minmax(0,1fr)] slim:grid-cols-1 slim:grid-rows-2 gap-3 flex-1 min-h-0 short:min-h-[760px]">
-          <Sockets chosen={sockets} onChoose={setSockets} filter={filter} />
+          <Sockets
+            chosen={sockets}
+            onChoose={setSockets}
+            filter={filter}
+            onSet={(wanted) => void taking.ask(wanted)}
+          />
           <Channels
             onStart={(channel) => setChannels(String(channel))}
             onFeed={(wanted) => taking.ask(wanted)}

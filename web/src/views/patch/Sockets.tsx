@@ -1,11 +1,12 @@
 import { type KeyboardEvent, useCallback, useMemo, useRef, useState } from "react";
 import { hasPhrase } from "../../data/search";
-import type { Desk } from "../../data/types";
+import type { Ask, Desk } from "../../data/types";
 import { usePatched, useShow } from "../../data/use";
 import { usePhone, useRowHeight } from "../../ui/media";
 import { RowList } from "../../ui/RowList";
 import { runs } from "../../ui/ranges";
 import { useTabIndex } from "../../ui/reach";
+import { SetMany } from "../../ui/SetMany";
 import { Tabs } from "../../ui/Tabs";
 import { PreampFields } from "./PreampFields";
 import { type Usage, usage } from "./usage";
@@ -16,6 +17,8 @@ const COLUMNS =
 interface Props {
   chosen: string;
   onChoose: (text: string) => void;
+  /** An edit of chosen sockets: 48 V is switched only after its list was seen. */
+  onSet: (ask: Ask) => void;
   /** Only sockets whose name or line holds this; the box with the first of them comes forward. */
   filter: string;
 }
@@ -28,7 +31,7 @@ export function Sockets(props: Props) {
   return <BoxSockets {...props} boxes={boxes} />;
 }
 
-function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["boxes"] }) {
+function BoxSockets({ chosen, onChoose, onSet, filter, boxes }: Props & { boxes: Desk["boxes"] }) {
   const used = usePatched(usage);
   const [boxKey, setBoxKey] = useState(
     // stage boxes come before the desk's own sockets, and what has no preamps last
@@ -54,6 +57,13 @@ function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["
   const dragging = useRef(false);
   const numbers = useMemo(() => matches(box), [box, matches]);
   const picked = useMemo(() => picks(chosen, box.short), [chosen, box.short]);
+  const many = useMemo(
+    () =>
+      [...picked]
+        .filter((one) => one >= 1 && one <= box.inputs)
+        .map((one) => `input/${box.key}/${one}`),
+    [picked, box],
+  );
   const taken = (key: string, count: number) => {
     let sum = 0;
     for (let n = 1; n <= count; n++) if (used.has(`input/${key}/${n}`)) sum++;
@@ -122,6 +132,17 @@ function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["
           onChoose={setBoxKey}
         />
       </div>
+      {box.preamps && many.length > 1 && (
+        <div className="px-2 pt-1.5">
+          <SetMany
+            label="Preamps of the chosen sockets"
+            word={`sockets of ${box.short}`}
+            of={many}
+            fields={FIELDS}
+            onSet={onSet}
+          />
+        </div>
+      )}
       <div className={`grid ${COLUMNS} gap-1 px-3.5 py-1 text-[12px] text-faint`}>
         <span>Socket and line</span>
         {box.preamps ? (
@@ -152,6 +173,12 @@ function BoxSockets({ chosen, onChoose, filter, boxes }: Props & { boxes: Desk["
     </section>
   );
 }
+
+const FIELDS = [
+  ["gain", "Gain in dB"],
+  ["pad", "Pad"],
+  ["phantom", "48 V"],
+] as const;
 
 interface RowProps {
   box: { key: string; short: string; preamps: boolean };
