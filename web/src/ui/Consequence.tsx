@@ -170,7 +170,13 @@ export function Told({ shown, words, values }: ToldProps) {
     );
   if (shown.renumbered.length > 0) return <Renumbering shown={shown} />;
   const height =
-    shown.pairs.length > 0 ? "max-h-80 scrolls" : !values ? "max-h-32 scrolls" : values === true ? "" : "max-h-64 scrolls";
+    shown.pairs.length > 0
+      ? "max-h-80 scrolls"
+      : !values
+        ? "max-h-32 scrolls"
+        : values === true
+          ? ""
+          : "max-h-64 scrolls";
   return (
     <div
       className={`rounded-xl border border-line bg-floor px-3 py-2 mb-2 shrink-0 ${height}`}

@@ -12,6 +12,8 @@ from ..flow import Flow, State, listener_name, listeners, sources, strip_name
 from ..show import Show
 from ..together import dcas_of, members_of, mutes_for, rulers_in_use
 from ..values import Asked
+from .reason import Remedy
+from .tails import Tail, tails, with_tails
 
 __all__ = ["AtListener", "Reach", "closing", "reach"]
 
@@ -38,7 +40,8 @@ class Reach:
     """`closed`: cells that it closes, `listeners` where it does or should. `alone`: members that it
 
     alone rules. `behind`: moves after which sends that pass it by are tapped behind the mute, with
-    `sends`, how many. `on`: it is muting now.
+    `sends`, how many. `tails`: returns that ring on when it mutes; `along`: what mutes them too.
+    `on`: it is muting now.
     """
 
     ruler: str
@@ -49,6 +52,8 @@ class Reach:
     listeners: tuple[AtListener, ...]
     behind: Mapping[str, Asked]
     sends: int
+    tails: tuple[Tail, ...]
+    along: Remedy | None
 
 
 def reach(show: Show, flow: Flow, ruler: str) -> Reach:
@@ -71,6 +76,8 @@ def reach(show: Show, flow: Flow, ruler: str) -> Reach:
         levels = [one.part(rows, columns)[0] for one in (open_now, moved)]
         follows = heard & (levels[0] != levels[1])
     ruled_rows = [r for r in rows if _rules(show, ruler, flow.layout.source(r))]
+    ruled = [one for one in sources(show) if _rules(show, ruler, one)]
+    ringing = tails(show, open_now, ruler, ruled)
     found = []
     behind: dict[str, Asked] = {}
     for place, listener in enumerate(heads):
@@ -99,6 +106,8 @@ def reach(show: Show, flow: Flow, ruler: str) -> Reach:
         listeners=tuple(found),
         behind=behind,
         sends=len(behind),
+        tails=ringing,
+        along=with_tails(show, ruler, ruled, ringing),
     )
 
 

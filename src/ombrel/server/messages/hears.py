@@ -205,8 +205,19 @@ class ClosingMessage(BaseModel):
     cells: dict[str, int]
 
 
+class ReachTail(BaseModel):
+    """A return that rings on when it mutes; `others` feed its effect too."""
+
+    strip: str
+    name: str
+    others: list[str]
+
+
 class ReachMessage(BaseModel):
-    """How far a DCA or mute group reaches. `behind`: the action that taps sends behind the mute."""
+    """How far a DCA or mute group reaches. `behind`: the action that taps sends behind the mute.
+
+    `along`: the one by which those of `tails` that nobody else feeds are muted with it.
+    """
 
     type: Literal["reach"]
     revision: int
@@ -215,6 +226,8 @@ class ReachMessage(BaseModel):
     alone: list[str]
     listeners: list[ReachListener]
     behind: WhyRemedy | None
+    tails: list[ReachTail]
+    along: WhyRemedy | None
 
 
 def level_to_wire(level_db: float) -> float | None:
@@ -376,6 +389,10 @@ def reach_message(state: State, ruler: str) -> dict:
             for one in found.listeners
         ],
         behind=remedy_to_wire(behind if found.sends else None),
+        tails=[
+            ReachTail(strip=x.strip, name=x.name, others=list(x.others[:6])) for x in found.tails
+        ],
+        along=remedy_to_wire(found.along),
     ).model_dump(mode="json")
 
 

@@ -3572,6 +3572,8 @@ export interface components {
                 string,
                 string
             ][];
+            /** Pairs */
+            pairs: components["schemas"]["PreviewPair"][];
             /** Powered */
             powered: string[];
             /** Renumbered */
@@ -3598,6 +3600,18 @@ export interface components {
             type: "preview";
             /** Values */
             values: components["schemas"]["FollowsMessage"][];
+        };
+        /**
+         * PreviewPair
+         * @description A pair that an edit links, and what changes of its sides, in words.
+         */
+        PreviewPair: {
+            /** Name */
+            name: string;
+            /** Odd */
+            odd: string;
+            /** Says */
+            says: string[];
         };
         /**
          * PreviewScene
@@ -3720,10 +3734,13 @@ export interface components {
         /**
          * ReachMessage
          * @description How far a DCA or mute group reaches. `behind`: the action that taps sends behind the mute.
+         *
+         *     `along`: the one by which those of `tails` that nobody else feeds are muted with it.
          */
         ReachMessage: {
             /** Alone */
             alone: string[];
+            along: components["schemas"]["WhyRemedy"] | null;
             behind: components["schemas"]["WhyRemedy"] | null;
             /** Closed */
             closed: number;
@@ -3733,11 +3750,25 @@ export interface components {
             revision: number;
             /** Ruler */
             ruler: string;
+            /** Tails */
+            tails: components["schemas"]["ReachTail"][];
             /**
              * Type
              * @constant
              */
             type: "reach";
+        };
+        /**
+         * ReachTail
+         * @description A return that rings on when it mutes; `others` feed its effect too.
+         */
+        ReachTail: {
+            /** Name */
+            name: string;
+            /** Others */
+            others: string[];
+            /** Strip */
+            strip: string;
         };
         /**
          * ReachedMessage

@@ -10,7 +10,7 @@ export function ReachTable({ ruler, kind }: { ruler: string; kind: Kind }) {
   if (!reach) return <Waiting />;
   if (reach.listeners.length === 0)
     return <p className="text-soft">Nobody hears any of its members just now.</p>;
-  const behind = reach.behind;
+  const { behind, along } = reach;
   const passing = reach.listeners.filter((one) => one.still.length > 0);
   return (
     <section aria-label="Who loses what" className="flex flex-col gap-2 shrink-0">
@@ -39,6 +39,31 @@ export function ReachTable({ ruler, kind }: { ruler: string; kind: Kind }) {
               }
             >
               {behind.says}
+            </Button>
+          )}
+        </div>
+      )}
+      {reach.tails.length > 0 && (
+        <div className="rounded-xl border border-line bg-card px-3 py-2 flex items-center gap-3 flex-wrap">
+          <p className="flex-1 min-w-56">
+            <strong className="text-sun-text">Rings on when it mutes:</strong>{" "}
+            {reach.tails
+              .map((one) =>
+                one.others.length > 0 ? `${one.name} (${few(one.others)} too)` : one.name,
+              )
+              .join(", ")}
+            .
+          </p>
+          {along && (
+            <Button
+              onClick={() =>
+                void link.do(
+                  { action: "moves", moves: along.moves, says: along.says },
+                  { quiet: false },
+                )
+              }
+            >
+              {along.says}
             </Button>
           )}
         </div>

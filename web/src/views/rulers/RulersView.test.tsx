@@ -227,6 +227,8 @@ describe("mute groups", () => {
         alone: [],
         closed: 12,
         behind: null,
+        tails: [],
+        along: null,
         listeners: [],
       }),
     );
