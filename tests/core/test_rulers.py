@@ -350,6 +350,8 @@ def test_names_come_from_one_list_and_what_does_not_fit_is_refused():
     named, _ = made(show, moves)
     assert [named[f"{dca}/name"] for dca in rulers_in_use(named, "dca")] == ["Band", "Bass"]
     assert named["dca/1/colour"] != named["dca/2/colour"]
+    nine = make_rulers(show, "dca", [f"D{n}" for n in range(9)])
+    assert len({colour for at, colour in nine.items() if at.endswith("/colour")}) == 9
     with pytest.raises(NothingLeft):
         make_rulers(show, "dca", [f"DCA {n}" for n in range(TOURING.dcas + 1)])
     every = make_rulers(blank_show(TOURING), "dca", [f"DCA {n}" for n in range(TOURING.dcas)])

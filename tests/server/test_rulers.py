@@ -70,6 +70,8 @@ async def test_a_group_is_named_filled_looked_at_and_cleared_by_its_asks(band, a
     await screen.say(type="watch", closing=True)
     closes = await screen.next("closing")
     assert closes["cells"]["mute_group/1"] == 2
+    await screen.say(type="watch", silent=True)
+    assert (await screen.next("silent"))["count"] == 0
     await screen.say(type="watch", ruler="mute_group/1")
     await asked(screen, {**fill, "strips": "2"})
     await screen.next("done")

@@ -18,6 +18,7 @@ from .answers import (
     preview,
     promises,
     reach,
+    silent,
     typed_level_db,
     why,
 )
@@ -579,6 +580,7 @@ __all__ = [
     "clear_ruler",
     "clear_solos",
     "closing",
+    "silent",
     "compare_scenes",
     "compared",
     "copied",

@@ -28,6 +28,7 @@ import type {
   Ruled,
   Scene,
   SceneList,
+  Silent,
   StripPath,
   Table,
   ToScreen,
@@ -105,6 +106,8 @@ export interface ShowState extends InUse {
   reach: Reach | null;
   /** How many cells the key of each mute group closes, while such keys are drawn. */
   closing: Readonly<Record<string, number>>;
+  /** Who is silent in the house, and why; null until it is told. */
+  silent: Silent | null;
   findings: readonly Finding[];
   /** Those of them that are so many of one kind that they are told as one. */
   alike: readonly Alike[];
@@ -149,6 +152,7 @@ export const store = createStore<ShowState>(() => ({
   ruled: new Map(),
   reach: null,
   closing: {},
+  silent: null,
   path: null,
   curves: null,
   lifts: null,
@@ -261,6 +265,8 @@ export function received(message: ToScreen): void {
         return { fitting: message };
       case "fading":
         return { fading: withFades(state.fading, message.fades) };
+      case "silent":
+        return { silent: message };
       case "closing":
         return { closing: message.cells };
       case "reach":

@@ -34,6 +34,7 @@ export type CellWay = TableCell["way"];
 export type TableHead = Schemas["TableHead"];
 export type StripPath = Extract<ToScreen, { type: "strip" }>;
 export type Lift = Schemas["LiftMessage"];
+export type Silent = Schemas["SilentMessage"];
 export type Singer = Schemas["SingerMessage"];
 export type Crossover = Schemas["CrossoverMessage"];
 export type Curves = Extract<ToScreen, { type: "curves" }>;

@@ -7,6 +7,7 @@ from .preview import Preview, preview
 from .promises import Judged, make_promise, mended, newly_broken, promise_moves, promises
 from .reach import closing, reach
 from .reason import Reason, Remedy
+from .silent import silent
 from .steps import Step
 
 __all__ = [
@@ -26,6 +27,7 @@ __all__ = [
     "promise_moves",
     "promises",
     "reach",
+    "silent",
     "typed_level_db",
     "why",
 ]

@@ -17,7 +17,7 @@ from .reasons import Reasons
 from .ruled import with_taking_out
 from .steps import Step, Tale, head, told
 
-__all__ = ["Way", "Why", "why"]
+__all__ = ["Way", "Why", "reasons_of", "why"]
 
 _MOST_WAYS: Final = 8  # told one by one; what more there are is told together
 _MOST_PATHS: Final = 64  # side by side, looked through for them
@@ -78,7 +78,7 @@ def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> 
     name, heard_by = source_name(show, source), listener_name(show, listener)
     ways = tuple(_ways(show, flow, row, column, cell.state))
     known = Reasons(show, flow)
-    reasons = _reasons(known, row, column, cell.state)
+    reasons = reasons_of(known, row, column, cell.state)
     opening = None
     if cell.state not in (State.HEARD, State.CANCELLED):
         opening = _opening(known, row, column, cell.state)
@@ -202,7 +202,8 @@ def _finished(show: Show, flow: Flow, tale: Tale, path: Path, *, wet: bool) -> W
 # ---- the reasons
 
 
-def _reasons(known: Reasons, row: int, column: int, state: State) -> tuple[Reason, ...]:
+def reasons_of(known: Reasons, row: int, column: int, state: State) -> tuple[Reason, ...]:
+    """The reasons of a cell that is in a state, the nearest to its source first."""
     flow, layout = known.flow, known.flow.layout
     if state is State.HEARD:
         return ()

@@ -7,6 +7,7 @@ watch in `promises`.
 """
 
 import math
+from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Final
@@ -224,10 +225,14 @@ def make_rulers(show: Show, kind: str, names: Sequence[str]) -> dict[str, Asked]
     free = [one for one in every if one not in used]
     if len(free) < len(plain):
         raise NothingLeft(_WORDS[kind], len(plain), len(free))
+    worn = Counter(show.text(f"{ruler}/colour") for ruler in used)
     moves: dict[str, Asked] = {}
-    for turn, (name, ruler) in enumerate(zip(plain, free, strict=False)):
+    for name, ruler in zip(plain, free, strict=False):
+        # the colour that fewest wear; what nobody chose a colour for comes last
+        colour = min((*COLOURS[1:], COLOURS[0]), key=lambda one: worn[one])
+        worn[colour] += 1
         moves[f"{ruler}/name"] = Typed(name)
-        moves[f"{ruler}/colour"] = COLOURS[1 + (len(used) + turn) % (len(COLOURS) - 1)]
+        moves[f"{ruler}/colour"] = colour
     return moves
 
 

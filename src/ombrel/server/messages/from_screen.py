@@ -43,6 +43,7 @@ class Watch(Strict):
     ruler: Address | None = None  # the DCA or mute group whose reach is drawn
     strip: Address | None = None  # the strip whose path and curves are drawn
     closing: bool = False  # how many cells each mute group's key closes
+    silent: bool = False  # who is silent in the house, and why
     lifts: bool = False  # every singer's step for every listener
     scenes: bool = False  # the list of scenes, and the pins
     scene: Address | None = None  # the scene whose recall is looked at beforehand

@@ -205,6 +205,27 @@ class ClosingMessage(BaseModel):
     cells: dict[str, int]
 
 
+class SilentSource(BaseModel):
+    """A source that the house does not hear, why, and where Why answers for it. `together`: words
+
+    for all that are silent for the same.
+    """
+
+    source: str
+    name: str
+    listener: str
+    says: str
+    together: str
+
+
+class SilentMessage(BaseModel):
+    """The first of all that are silent in the house; `count`: how many there are."""
+
+    type: Literal["silent"]
+    count: int
+    sources: list[SilentSource]
+
+
 class ReachTail(BaseModel):
     """A return that rings on when it mutes; `others` feed its effect too."""
 
@@ -363,6 +384,25 @@ def loudest_message(state: State, source: str, listener: str) -> dict:
         sources=[
             LoudSource(rank=x.rank, source=x.source, name=x.name, level_db=round(x.level_db, 2))
             for x in core.loudest(state.show, state.flow, source, listener)
+        ],
+    ).model_dump(mode="json")
+
+
+def silent_message(state: State) -> dict:
+    """Who is silent in the house, and why."""
+    found = core.silent(state.show, state.flow)
+    return SilentMessage(
+        type="silent",
+        count=found.count,
+        sources=[
+            SilentSource(
+                source=x.source,
+                name=x.name,
+                listener=x.listener,
+                says=x.why.says,
+                together=x.together,
+            )
+            for x in found.told
         ],
     ).model_dump(mode="json")
 

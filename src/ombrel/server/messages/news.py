@@ -12,7 +12,14 @@ from ..keeping.frames import Frame
 from ..keeping.states import State
 from .casting import company_message, fitting_message, mic_check_message
 from .from_screen import WatchedCell
-from .hears import cells_message, loudest_message, reach_message, table_message, why_message
+from .hears import (
+    cells_message,
+    loudest_message,
+    reach_message,
+    silent_message,
+    table_message,
+    why_message,
+)
 from .noticed import noticed_message
 from .rulers import ruled_message, unfolded_message
 from .scenes import held_message, scene_message, scenes_message
@@ -24,6 +31,7 @@ __all__ = [
     "bears_on_why",
     "cells_text",
     "closing_text",
+    "silent_text",
     "company_text",
     "curves_text",
     "drawn_text",
@@ -188,6 +196,12 @@ def ruled_again_text(state: State, told: Update) -> str:
     if strips is None:
         return ruled_text(state)
     return text_of(ruled_message(state, strips)) if strips else ""
+
+
+@lru_cache(maxsize=4)
+def silent_text(state: State) -> str:
+    """Who is silent in the house, and why."""
+    return text_of(silent_message(state))
 
 
 @lru_cache(maxsize=16)

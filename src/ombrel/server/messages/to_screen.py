@@ -6,7 +6,16 @@ TypeScript types are made from these.
 from .casting import CompanyMessage, FittingMessage, MicCheckMessage
 from .edits import DoneMessage, KeptMessage, PreviewMessage, RefusedMessage
 from .finding import FoundMessage
-from .hears import Cells, ClosingMessage, Loudest, ReachMessage, SetBy, Table, WhyAnswer
+from .hears import (
+    Cells,
+    ClosingMessage,
+    Loudest,
+    ReachMessage,
+    SetBy,
+    SilentMessage,
+    Table,
+    WhyAnswer,
+)
 from .here import Levels, Meters, Pong, Present, Trouble
 from .noticed import Noticed
 from .rulers import RuledMessage, Unfolded
@@ -32,6 +41,7 @@ ToScreen = (
     | RuledMessage
     | ReachMessage
     | ClosingMessage
+    | SilentMessage
     | Unfolded
     | StripMessage
     | CurvesMessage

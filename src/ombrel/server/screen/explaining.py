@@ -30,6 +30,7 @@ from ..messages.news import (
     reach_text,
     scene_text,
     scenes_text,
+    silent_text,
     strip_text,
     text_of,
     unfolded_text,
@@ -62,6 +63,7 @@ class Explainer:
         self.strip: str | None = None
         self.lifts = False
         self.closing = False
+        self.silent = False
         self.scenes = False
         self.scene: str | None = None
         self.held: str | None = None
@@ -87,6 +89,9 @@ class Explainer:
         if self.closing != message.closing:
             self.closing = message.closing
             self.owe("closing")
+        if self.silent != message.silent:
+            self.silent = message.silent
+            self.owe("silent")
         if self.lifts != message.lifts:
             self.lifts = message.lifts
             self.owe("lifts")
@@ -112,6 +117,8 @@ class Explainer:
             self.owe("unfolded")
         if self.lifts:
             self.owe("lifts")
+        if self.silent:
+            self.owe("silent")
         if self.closing and (told.cells or told.layout or told.noticed):
             self.owe("closing")
         if self.scenes and (told.held or core.bears("cues", told.values)):
@@ -134,8 +141,8 @@ class Explainer:
 
     def anew(self) -> None:
         """Nobody knows what moved: all that the screen draws is explained again."""
-        watched = ("reach", "unfolded", "lifts", "closing", "scenes", "company", "mic_check",
-                   "fitting", "why")  # fmt: skip
+        watched = ("reach", "unfolded", "lifts", "closing", "silent", "scenes", "company",
+                   "mic_check", "fitting", "why")  # fmt: skip
         self.owe(
             *watched, "strip", "curves", "scene", "held"
         )  # what it does not draw costs nothing
@@ -177,6 +184,8 @@ class Explainer:
                 return [await at_leisure(unfolded_text, state, self.unfold)]
             case "closing" if self.closing:
                 return [await at_leisure(closing_text, state)]
+            case "silent" if self.silent:
+                return [await at_leisure(silent_text, state)]
             case "lifts" if self.lifts:
                 return [await at_leisure(lifts_text, state)]
             case "scenes" if self.scenes:

@@ -4513,6 +4513,39 @@ export interface components {
             name: string;
         };
         /**
+         * SilentMessage
+         * @description The first of all that are silent in the house; `count`: how many there are.
+         */
+        SilentMessage: {
+            /** Count */
+            count: number;
+            /** Sources */
+            sources: components["schemas"]["SilentSource"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "silent";
+        };
+        /**
+         * SilentSource
+         * @description A source that the house does not hear, why, and where Why answers for it. `together`: words
+         *
+         *     for all that are silent for the same.
+         */
+        SilentSource: {
+            /** Listener */
+            listener: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Source */
+            source: string;
+            /** Together */
+            together: string;
+        };
+        /**
          * SingerMessage
          * @description Who can be lifted: whether they are, and their step for whom it makes a difference.
          */
@@ -4776,7 +4809,7 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * TrimLift
          * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.
@@ -4972,6 +5005,11 @@ export interface components {
              * @default false
              */
             scenes?: boolean;
+            /**
+             * Silent
+             * @default false
+             */
+            silent?: boolean;
             /**
              * Strip
              * @default null

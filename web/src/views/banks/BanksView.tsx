@@ -8,14 +8,16 @@ import { useViewKeys } from "../../frame/useViewKeys";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
+import { MuteGroupKeys } from "../../ui/MuteGroupKeys";
 import { useRoomy } from "../../ui/media";
 import { Empty } from "../../ui/Panel";
 import { useAsked } from "../../ui/useAsked";
 import { AloneKey } from "./AloneKey";
 import { BankKeys } from "./BankKeys";
 import { Bay } from "./Bay";
-import { MuteKeys } from "./MuteKeys";
 import { type BayView, liesOn, useSurface, viewOfBay } from "./surface";
+
+const MOST_MUTES = 8; // more stand in Mutes
 
 /** The surface: bays of faders, each showing a bank, what is unfolded, or a listener's sends. */
 export function BanksView() {
@@ -174,7 +176,12 @@ export function BanksView() {
           ))}
         </div>
       )}
-      <MuteKeys />
+      <MuteGroupKeys
+        most={MOST_MUTES}
+        className="flex items-center gap-1.5 pt-2 shrink-0 flex-wrap phone:flex-nowrap phone:overflow-x-auto"
+      >
+        <span className="text-faint pr-1.5 phone:hidden">Mute</span>
+      </MuteGroupKeys>
     </>
   );
 }

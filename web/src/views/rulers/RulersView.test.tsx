@@ -179,6 +179,10 @@ describe("one DCA", () => {
       says: "Tap 1 send behind the mute",
       moves: [{ address: "channel/1/send/mix/1/tap", value: "before_fader_after_mute" }],
     };
+    const along = {
+      says: "Mute group of its members and Hall",
+      moves: [{ address: "return/1/mute_group/1/on", value: true }],
+    };
     const listener = { listener: "mix/1", name: "Ears", closes: 0, follows: 0, still: ["Fiddle"] };
     const house = { listener: "house", name: "House", closes: 1, follows: 2, still: [] };
     act(() =>
@@ -189,6 +193,11 @@ describe("one DCA", () => {
         alone: ["channel/1"],
         closed: 1,
         behind,
+        tails: [
+          { strip: "return/1", name: "Hall", others: [] },
+          { strip: "return/2", name: "Room", others: ["Kick"] },
+        ],
+        along,
         listeners: [house, listener],
       }),
     );
@@ -199,7 +208,12 @@ describe("one DCA", () => {
     ]);
     expect(region.getByText("1 listener still hear members")).toBeTruthy();
     press("Tap 1 send behind the mute");
-    expect(asks()).toEqual([{ action: "moves", ...behind }]);
+    expect(region.getByText(/Hall, Room \(Kick too\)/)).toBeTruthy();
+    press("Mute group of its members and Hall");
+    expect(asks()).toEqual([
+      { action: "moves", ...behind },
+      { action: "moves", ...along },
+    ]);
     expect(screen.getByText("alone")).toBeTruthy();
   });
 });

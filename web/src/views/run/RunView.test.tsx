@@ -167,23 +167,57 @@ it("has DCAs and mute groups in hand, says what is safe, and who is silent and w
     within(screen.getByRole("region", { name: "Silent" }))
       .queryAllByRole("listitem")
       .map((row) => row.textContent);
-  expect(silent()).toEqual(["Kickfader off"]);
-  moved({ "channel/2/fader": -3, "channel/1/mute": true });
-  expect(silent()).toEqual(["Fiddlemuted"]);
-  moved({ "channel/1/mute": false });
-  act(() =>
-    received({
-      type: "ruled",
-      revision: 1,
-      whole: true,
-      strips: { "channel/1": { by: ["dca/1"], level_db: -5, parts: [], muted: ["dca/1/mute"] } },
-    }),
-  );
-  expect(silent()).toEqual(["FiddleBand is muted"]);
+  expect(silent()).toEqual([]); // not told yet
+  const source = (number: number, name: string, says: string) => ({
+    source: `channel/${number}`,
+    name,
+    listener: "house",
+    says,
+    together: says,
+  });
+  const sources = [
+    source(1, "Fiddle", "The DCA Band is muted."),
+    source(2, "Kick", "The DCA Band is muted."),
+    source(3, "Harp", "Harp is muted by its own key."),
+  ];
+  act(() => received({ type: "silent", count: 9, sources }));
+  expect(silent()).toEqual([
+    "The DCA Band is muted.2 Fiddle, Kick",
+    "Harp is muted by its own key.",
+    "and 6 more",
+  ]);
+  act(() => received({ type: "silent", count: 0, sources: [] }));
+  expect(beside.getByText("Everybody who goes to the house is heard there.")).toBeTruthy();
 });
 
-it("leads to Scenes while there is none", () => {
-  pretend({});
+it("has faders, mutes and lifts under the hand before there is a scene, and leads there", () => {
+  const evening = Object.entries(VALUES).filter(([at]) => !/^(scene|run)/.test(at));
+  pretend({ ...Object.fromEntries(evening), "lift/1/name": "Voices", "lift/1/lead": "group/2" });
   draw("/run");
   expect(screen.getByRole("link", { name: /Store the first one/ })).toBeTruthy();
+  expect(screen.getByRole("slider", { name: "Fader of House" })).toBeTruthy();
+  fireEvent.keyDown(screen.getByRole("slider", { name: "Fader of Band" }), { key: "ArrowLeft" });
+  act(() =>
+    received({
+      type: "lifts",
+      lifts: [
+        {
+          lift: "lift/1",
+          vain: "",
+          named: "",
+          singers: [{ strip: "channel/1", lifted: false, trim_db: null, says: "", steps: [] }],
+        },
+      ],
+    }),
+  );
+  press("Lift Fiddle");
+  expect(asks().map((ask) => ask.action)).toEqual(["moves", "lift"]);
+  expect(watched).toHaveBeenCalledWith({ silent: true });
+});
+
+it("says what to make where there is nothing in hand yet", () => {
+  pretend({});
+  draw("/run");
+  for (const place of ["dcas", "mutes", "lifts"])
+    expect(document.querySelector(`a[href$="/${place}"]`)).toBeTruthy();
 });

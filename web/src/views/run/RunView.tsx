@@ -6,7 +6,6 @@ import { useLink, useOn, useShow } from "../../data/use";
 import { useViewKeys } from "../../frame/useViewKeys";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
-import { Empty } from "../../ui/Panel";
 import { Toggle } from "../../ui/Toggle";
 import { GoKey } from "./GoKey";
 import { NumberField } from "./NumberField";
@@ -88,12 +87,13 @@ export function RunView() {
   if (ids.length === 0)
     return (
       <>
-        <ViewHead title="Run" />
-        <Empty title="No scene to run yet">
+        <ViewHead title="Run">
+          <span className="text-soft">No scene yet.</span>{" "}
           <RouteLink to="/scenes" className="text-sun-text underline">
             Store the first one in Scenes
           </RouteLink>
-        </Empty>
+        </ViewHead>
+        <RunBeside alone told={null} />
       </>
     );
   /** Recalls what was on before what is on now; in a rehearsal it is only looked at. */
