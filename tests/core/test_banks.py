@@ -15,7 +15,7 @@ from ombrel.core import (
     make_banks,
     unfolded,
 )
-from ombrel.core.together.banks import banks_in_use, on_bay
+from ombrel.core.together.banks import banks_in_use, on_bay, pages_of
 from ombrel.demo import demo_show
 from tests.desks import TINY, TOURING
 
@@ -33,12 +33,33 @@ def test_strips_are_put_on_a_bay_in_order_as_often_as_wanted_and_fixed_ones_win(
     show, _ = made(show, fill_bay(show, 2, 1, "dca 1, mix 2"))
     assert on_bay(show, 2, 1) == ["dca/1", "mix/2", "house"]
     with pytest.raises(NothingLeft, match="Left"):
-        fill_bay(show, 2, 1, "1-3")
+        fill_bay(show, 2, 1, ", ".join(["1"] * 163))
     show, _ = made(show, fix_strips(show, 1, ""))
     assert on_bay(show, 1, 1) == ["channel/1", "channel/2", "channel/1"]  # it was only covered
     assert banks_in_use(show) == [1, 2]
     show, _ = made(show, clear_bank(show, 1))
     assert banks_in_use(show) == [2]
+
+
+def test_a_bank_of_more_strips_than_faders_goes_on_page_after_page_past_what_is_fixed():
+    show = blank_show(TINY)  # three faders a side, four channels
+    show, _ = made(show, fix_strips(show, 1, "house"))
+    show, _ = made(show, fill_bay(show, 1, 1, "1-4, mix 1, channel 1"))
+    pages = [on_bay(show, 1, 1, page) for page in (1, 2, 3, 4)]
+    assert pages == [
+        ["channel/1", "channel/2", "house"],
+        ["channel/3", "channel/4", "house"],
+        ["mix/1", "channel/1", "house"],
+        [None, None, "house"],
+    ]
+    assert pages_of(show, 1, 1) == 3
+    assert pages_of(show, 2, 1) == 1
+    freed, _ = made(show, fix_strips(show, 1, ""))  # nothing is lost by more room
+    assert pages_of(freed, 1, 1) == 3
+    assert on_bay(freed, 1, 1, 2) == ["channel/3", "channel/4", "mix/1"]
+    fewer, _ = made(show, fill_bay(show, 1, 1, "4"))
+    assert pages_of(fewer, 1, 1) == 1
+    assert len(made(show, fill_bay(show, 1, 1, "1, " * 80 + "2"))[1].new) > 70
 
 
 def test_what_a_bay_or_bank_is_not_is_refused_by_name():
@@ -48,7 +69,9 @@ def test_what_a_bay_or_bank_is_not_is_refused_by_name():
     with pytest.raises(UnreadableText):
         make_banks(show, [])
     with pytest.raises(EditRefused, match="3 faders"):
-        made(show, {"bank/1/1/4": "channel/1"})
+        made(show, {"bay/1/fixed/4": "channel/1"})
+    with pytest.raises(EditRefused, match="160 places"):
+        made(show, {"bank/1/1/161": "channel/1"})
     with pytest.raises(EditRefused):
         made(show, {"bank/1/1/1": "input/a/1"})
     with pytest.raises(NothingLeft):

@@ -435,7 +435,7 @@ def test_solo_in_place_leaves_what_is_soloed_and_all_that_it_passes_through():
     assert any(step.title == "Solo in place" for step in answer.ways[0].steps)
     cleared, _ = made(placed, clear_solos(placed))
     assert heard_in_house(cleared) == [1, 2, 3]
-    assert cleared["show/solo"] == "in_place"
+    assert cleared["show/solo"] == "before_fader"  # the next key silences nobody unasked
 
 
 @pytest.mark.parametrize("soloed_by", ["dca/1", "group/1"])
@@ -504,3 +504,21 @@ def test_the_count_beside_a_mute_key_is_what_pressing_it_changes(seed):
             walk = Referee(made(show, {f"{group}/on": on})[0])
             heard.append({(s, x) for s in rows for x in columns if walk.answer(s, x)[0] == HEARD})
         assert cells == len(heard[0] - heard[1])
+
+
+@pytest.mark.parametrize("what", ["ears", "inputs"])
+def test_all_of_something_is_muted_and_opened_in_one_edit_made_locked_or_neither(what):
+    group = next((g for g in rulers_in_use(DEMO, "mute_group") if DEMO[f"{g}/takes"] == what), None)
+    bare = DEMO if group is None else made(DEMO, clear_ruler(DEMO, group))[0]
+    shut, _ = made(bare, mute_all(bare, what, on=True))
+    made_group = next(g for g in rulers_in_use(shut, "mute_group") if shut[f"{g}/takes"] == what)
+    assert shut.on(f"{made_group}/on")
+    assert shut.on(f"{made_group}/hard")
+    again, change = made(shut, mute_all(shut, what, on=True))
+    assert not change.new  # a second press, or a second person's, opens nothing
+    opened, _ = made(again, mute_all(again, what, on=False))
+    assert not opened.on(f"{made_group}/on")
+    locked, _ = made(opened, {f"{made_group}/safe": True})
+    closed, _ = made(locked, mute_all(locked, what, on=True))
+    assert closed.on(f"{made_group}/on")
+    assert rulers_in_use(closed, "mute_group") == rulers_in_use(shut, "mute_group")

@@ -78,6 +78,7 @@ from .casting import (
 )
 from .catalogue import (
     BANDS,
+    BANK_PLACES,
     BANKS,
     CARRIED,
     CATALOGUE,
@@ -397,6 +398,7 @@ from .words import (
 
 __all__ = [
     "BANDS",
+    "BANK_PLACES",
     "BANKS",
     "CARRIED",
     "CATALOGUE",

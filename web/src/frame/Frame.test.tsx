@@ -135,3 +135,31 @@ it("asks again for all that a hand had taken together, once somebody has seen ho
   });
   expect(choose("Kick alone")).toMatchObject({ by_hand: null });
 });
+
+it("mutes all ears or all inputs by two keys from anywhere, and opens them by the same", () => {
+  pretend({
+    "mute_group/2/name": "All inputs",
+    "mute_group/2/takes": "inputs",
+    "mute_group/2/hard": true,
+    "mute_group/2/on": true,
+  });
+  render(inPage(<Frame>work</Frame>));
+  const two = (second: string) => {
+    fireEvent.keyDown(window, { key: "q" });
+    fireEvent.keyDown(screen.getByRole("button", { name: /^All ears/ }), { key: second });
+    expect(screen.queryByRole("dialog")).toBeNull();
+  };
+  two("e");
+  two("i");
+  expect(asks()).toEqual([
+    { action: "mute_all", what: "ears", on: true },
+    { action: "mute_all", what: "inputs", on: false },
+  ]);
+});
+
+it("says who is soloed and how many that silences, and that solo is in place before a key is pressed", () => {
+  pretend({ "show/solo": "in_place" });
+  render(inPage(<Frame>work</Frame>));
+  fireEvent.click(screen.getByRole("button", { name: "Clear: end solo in place" }));
+  expect(asks()).toEqual([{ action: "clear_solos" }]);
+});

@@ -21,6 +21,7 @@ import { KeysDialog } from "./KeysDialog";
 import { actOf } from "./keys";
 import { NoticesDialog } from "./NoticesDialog";
 import { seen, VIEW_WORD, viewOf } from "./places";
+import { QuietDialog } from "./QuietDialog";
 import { Rail } from "./Rail";
 import { TopBar } from "./TopBar";
 import { UnsentDialog } from "./UnsentDialog";
@@ -38,6 +39,7 @@ function holdsDraft(target: EventTarget | null): boolean {
 export function Frame({ children }: { children: ReactNode }) {
   const link = useLink();
   const [finding, setFinding] = useState(false);
+  const [quiet, setQuiet] = useState(false);
   const [keys, setKeys] = useState(false);
   const [told, setTold] = useState(false);
   const [path] = useLocation();
@@ -71,6 +73,7 @@ export function Frame({ children }: { children: ReactNode }) {
     if (act === "undo") void link.undo();
     if (act === "redo") void link.redo();
     if (act === "find") setFinding(true);
+    if (act === "quiet") setQuiet(true);
     if (act === "keys") setKeys(true);
     if (act === "why" && hasWhy(view)) foldWhy(view, !folded);
   });
@@ -109,6 +112,7 @@ export function Frame({ children }: { children: ReactNode }) {
       </a>
       <TopBar
         onFind={() => setFinding(true)}
+        onQuiet={() => setQuiet(true)}
         onKeys={() => setKeys(true)}
         onNotices={() => setTold(true)}
       />
@@ -142,6 +146,7 @@ export function Frame({ children }: { children: ReactNode }) {
         onNotices={() => setTold(true)}
         view={view}
       />
+      <QuietDialog open={quiet} onOpenChange={setQuiet} />
       <KeysDialog open={keys} onOpenChange={setKeys} view={view} />
       <Choosing />
       <UnsentDialog />

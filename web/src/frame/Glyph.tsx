@@ -42,6 +42,7 @@ const LINES: Record<string, ReactNode> = {
       <path d="m15 15 5 5" />
     </>
   ),
+  quiet: <path d="M4 10v4h3l5 4V6l-5 4zM16 9l5 6M21 9l-5 6" />,
   undo: <path d="M9 6 5 10l4 4M5 10h8.500a4.500 4.500 0 0 1 0 9H10" />,
   redo: <path d="m15 6 4 4-4 4M19 10h-8.500a4.500 4.500 0 0 0 0 9H14" />,
   print: (

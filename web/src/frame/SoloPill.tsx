@@ -17,6 +17,23 @@ export function SoloPill() {
   const silenced = useShow(
     (state) => [...state.ruled.values()].filter((by) => by.muted.includes("show/solo")).length,
   );
+  const clear = () => void link.do({ action: "clear_solos" });
+  // the next key would silence the house: said before it is pressed
+  if (!names && mode === "in_place")
+    return (
+      <span
+        role="status"
+        aria-label="Solo"
+        className="flex items-center gap-2 h-9 coarse:h-[46px] pl-3 pr-1 phone:pl-2 rounded-full border border-coral whitespace-nowrap"
+      >
+        <span className="text-coral">
+          solo <span className="phone:hidden">is </span>in place
+        </span>
+        <Button small onClick={clear} aria-label="Clear: end solo in place">
+          Clear
+        </Button>
+      </span>
+    );
   if (!names)
     return (
       <span className="text-faint narrow:hidden whitespace-nowrap">
@@ -25,18 +42,23 @@ export function SoloPill() {
     );
   const all = names.split("\n");
   const more = all.length - NAMED;
-  const clear = () => void link.do({ action: "clear_solos" });
   const tone = silenced > 0 ? "border-coral bg-blocked" : "border-sun";
   if (phone)
     return (
       <span role="status" aria-label="Solo">
         <button
           type="button"
-          aria-label={`solo ${all.length}: clear`}
+          aria-label={`solo ${all.join(", ")}${silenced > 0 ? `, ${silenced} silenced` : ""}: clear`}
           onClick={clear}
-          className={`h-9 coarse:h-11 px-2.5 rounded-full border whitespace-nowrap cursor-pointer ${tone}`}
+          className={`h-9 coarse:h-11 px-2 rounded-full border cursor-pointer leading-tight text-[12px] max-w-28 ${tone}`}
         >
-          solo {all.length} ×
+          <span dir="auto" className="block truncate">
+            {all[0]}
+            {all.length > 1 && ` +${all.length - 1}`} ×
+          </span>
+          <span className={`block ${silenced > 0 ? "text-coral" : "text-faint"}`}>
+            {silenced > 0 ? `${silenced} silenced` : "solo"}
+          </span>
         </button>
       </span>
     );

@@ -6,7 +6,9 @@ import { Free } from "./Free";
 import { TopBar } from "./TopBar";
 
 const bar = () =>
-  render(inPage(<TopBar onFind={() => {}} onKeys={() => {}} onNotices={() => {}} />));
+  render(
+    inPage(<TopBar onFind={() => {}} onQuiet={() => {}} onKeys={() => {}} onNotices={() => {}} />),
+  );
 const pill = () => document.querySelector<HTMLElement>("[data-status]")!;
 const is = (state: Partial<ShowState>) => act(() => store.setState(state));
 

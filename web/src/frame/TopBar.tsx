@@ -10,19 +10,20 @@ import { ITEM, MENU, RULE } from "./menu";
 import { NowNext } from "./NowNext";
 import { PersonItems } from "./PersonMenu";
 import { PLACES, type Place, type Tab, tabsOf, useCounts, VIEW_WORD, viewOf } from "./places";
-import { SealPill } from "./SealPill";
+import { QuietKey, SealPill } from "./SealPill";
 import { ShowMenu } from "./ShowMenu";
 import { SoloPill } from "./SoloPill";
 import { WrongPill } from "./WrongPill";
 
 interface Props {
   onFind: () => void;
+  onQuiet: () => void;
   onKeys: () => void;
   onNotices: () => void;
 }
 
 /** On top, in sight from everywhere: the show, now and next, what is wrong, solo, seals, find, undo. */
-export function TopBar({ onFind, onKeys, onNotices }: Props) {
+export function TopBar({ onFind, onQuiet, onKeys, onNotices }: Props) {
   const wide = useWide();
   const link = useLink();
   const phone = usePhone();
@@ -50,12 +51,13 @@ export function TopBar({ onFind, onKeys, onNotices }: Props) {
       </Block>
       <Block>
         <SoloPill />
-        <SealPill />
+        {!phone && <SealPill />}
       </Block>
       <div className="flex-1 min-w-0 flex items-center justify-center px-2">
         {wide && <Notices onAll={onNotices} />}
       </div>
       <span className="flex items-center gap-2 pr-4 phone:pr-2 pl-2 shrink-0">
+        <QuietKey says={phone} onPress={onQuiet} />
         <button
           type="button"
           onClick={onFind}

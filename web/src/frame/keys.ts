@@ -116,11 +116,16 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     bound("drop", ["d"], "D", "drop what was moved"),
     bound("tone", ["t"], "T", "tone from the stand-in stage, on or off"),
   ],
+  quiet: [
+    bound("ears", ["e"], "E", "all ears: mute, or open"),
+    bound("inputs", ["i"], "I", "all inputs: mute, or open"),
+  ],
   everywhere: [
     told("A, held", "move one alone: no gang follows"),
     bound("find", ["/", "Ctrl+k"], "/ or Ctrl+K", "find anything by name"),
     bound("undo", ["Ctrl+z"], "Ctrl+Z", "undo what you did last"),
     bound("redo", ["Ctrl+Shift+z", "Ctrl+y"], "Ctrl+Shift+Z or Ctrl+Y", "do it again"),
+    bound("quiet", ["q"], "Q, then E or I", "mute all ears or all inputs, or open them"),
     bound("why", ["w"], "W", "fold Why to its edge, or unfold it"),
     bound("keys", ["?"], "?", "these keys"),
   ],

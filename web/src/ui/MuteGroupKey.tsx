@@ -25,7 +25,7 @@ export function MuteGroupKey({ group }: { group: string }) {
       disabled={locked}
       title={locked ? `${name} is locked: unlock it in Mutes` : `${seal ? "Seal" : "Mute"} ${name}`}
       onClick={() => void link.put(`${group}/on`, !on)}
-      className={`min-h-11 px-3 py-1 rounded-xl text-left min-w-28 max-w-full cursor-pointer disabled:cursor-default leading-tight ${seal ? "border-[3px] border-double" : "border"} ${look}`}
+      className={`min-h-11 px-3 py-1 rounded-xl text-left min-w-28 max-w-full shrink-0 cursor-pointer disabled:cursor-default leading-tight ${seal ? "border-[3px] border-double" : "border"} ${look}`}
     >
       <span className="block truncate font-semibold" dir="auto">
         {name}

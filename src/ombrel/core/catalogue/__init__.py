@@ -54,6 +54,7 @@ from .choices import (
     option_text,
 )
 from .desk import (
+    BANK_PLACES,
     BANKS,
     CASTS,
     COUNTED,
@@ -97,6 +98,7 @@ __all__ = [
     "ALONE",
     "ASSIGNED_TO",
     "BANDS",
+    "BANK_PLACES",
     "BANKS",
     "BUSES",
     "CARRIED",

@@ -17,7 +17,7 @@ from ..values import (
     WrongValue,
 )
 from .address import KNOWN, Address, Thing, matched
-from .desk import Bay, Box, Desk
+from .desk import BANK_PLACES, Bay, Box, Desk
 from .parameters import CATALOGUE, Parameter
 
 __all__ = [
@@ -77,6 +77,8 @@ def _on_desk(desk: Desk, pattern: list[str], indices: Iterable[str | int], addre
                 raise UnknownAddress(address, f"{desk.name} has no box {index!r}")
             continue
         if dimension == "<place>":
+            most, where = BANK_PLACES, f"a bank has {BANK_PLACES} places on a side"
+        elif dimension == "<fader>":
             most, where = faders, f"that side of {desk.name} has {faders} faders"
         elif dimension in ("<input>", "<output>"):
             assert box is not None  # the catalogue always names the box first
@@ -183,8 +185,8 @@ def _indices(
         return [(word, None)]
     if isinstance(inside, Box) and word in ("<input>", "<output>"):
         most = inside.inputs if word == "<input>" else inside.outputs
-    elif isinstance(inside, Bay) and word == "<place>":
-        most = inside.faders
+    elif isinstance(inside, Bay) and word in ("<place>", "<fader>"):
+        most = inside.faders if word == "<fader>" else BANK_PLACES
     else:
         most = desk.count(word[1:-1])
     return [(str(number), None) for number in range(1, most + 1)]

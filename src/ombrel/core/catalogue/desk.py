@@ -7,6 +7,7 @@ from typing import Final
 
 __all__ = [
     "BANKS",
+    "BANK_PLACES",
     "CASTS",
     "COUNTED",
     "FITTINGS",
@@ -29,6 +30,7 @@ __all__ = [
 
 LINES = 256  # how many lines a show can hold: Ombrel's own bound, twice the largest desk's channels
 BANKS = 30  # and of banks: more than a hand finds
+BANK_PLACES = 160  # of a bank on a side, page after page: as many as the largest desk has strips
 GANGS = 60  # and of gangs: more than a head holds
 PROMISES = 40  # and of promises
 PRESETS = 40  # and of presets of its own

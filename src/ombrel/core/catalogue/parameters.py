@@ -339,8 +339,15 @@ _OF_DESKS_AND_SHOWS: Final = (
     *OF_FITTINGS,
     # what lies under the faders of the surface
     _p("bank/<bank>/name", Text(), "", "banks", "Bank", "Name of the bank."),
-    _p("bank/<bank>/<bay>/<place>", _STRIP, None, "banks", "Strip", "Under this fader."),
-    _p("bay/<bay>/fixed/<place>", _STRIP, None, "banks", "Always here", "There on every bank."),
+    _p(
+        "bank/<bank>/<bay>/<place>",
+        _STRIP,
+        None,
+        "banks",
+        "Strip",
+        "Under this fader, page after page.",
+    ),
+    _p("bay/<bay>/fixed/<fader>", _STRIP, None, "banks", "Always here", "There on every bank."),
     # outputs: one source each, by construction
     _p("output/<box>/<output>/source", _CARRIED, None, "patch", "Source", "What it carries."),
     _p(

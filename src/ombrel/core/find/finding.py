@@ -144,12 +144,9 @@ def _bank_of(show: Show, strip: str) -> str:
         for place in range(1, one.faders + 1):
             if show.values.get(f"bay/{bay}/fixed/{place}") == strip:
                 return f"bay/{bay}"
-    for bank in range(1, desk.count("bank") + 1):
-        for bay, one in enumerate(desk.bays, start=1):
-            for place in range(1, one.faders + 1):
-                if show.values.get(f"bank/{bank}/{bay}/{place}") == strip:
-                    return f"bank/{bank}"
-    return ""
+    holding = (a for a, held in show.values.items() if held == strip and of_kind(a) == "bank")
+    number = min((Address.at(a).number for a in holding), default=0)
+    return f"bank/{number}" if number else ""
 
 
 # ---- who hears what

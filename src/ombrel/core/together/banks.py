@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from typing import Final
 
-from ..catalogue import SENDERS, Address, below, of_kind
+from ..catalogue import BANK_PLACES, SENDERS, Address, below, of_kind
 from ..show import Show, check_made, read_strips
 from ..values import Asked, NothingLeft, Typed, UnknownAddress, UnreadableText
 from ..wires import layout_of
@@ -43,11 +43,43 @@ def _free_places(show: Show, bay: int) -> list[int]:
     return [place for place in places if show[f"bay/{bay}/fixed/{place}"] is None]
 
 
-def on_bay(show: Show, bank: int, bay: int) -> list[str | None]:
-    """What lies under each fader of a bay while a bank is called: strips fixed there win."""
+def places_of_page(show: Show, bay: int, page: int) -> dict[int, int]:
+    """The place of a bank that each free fader of a bay shows on a page (from 1), by the fader.
+
+    On the first a fader shows its own; the next hold what lies past the last fader, in order.
+    """
+    free = _free_places(show, bay)
+    if page == 1:
+        return {fader: fader for fader in free}
+    first = _faders(show, bay) + (page - 2) * len(free)
+    return {
+        fader: first + turn
+        for turn, fader in enumerate(free, start=1)
+        if first + turn <= BANK_PLACES
+    }
+
+
+def pages_of(show: Show, bank: int, bay: int) -> int:
+    """How many pages of a bay a bank's strips fill, 1 at least."""
+    faders, free = _faders(show, bay), len(_free_places(show, bay))
+    last = max(_held(show, bank, bay), default=0)
+    return 1 + (math.ceil((last - faders) / free) if last > faders and free else 0)
+
+
+def _held(show: Show, bank: int, bay: int) -> list[int]:
+    """The places of a bank on a bay that hold a strip."""
+    places = range(1, BANK_PLACES + 1)
+    return [place for place in places if f"bank/{bank}/{bay}/{place}" in show.values]
+
+
+def on_bay(show: Show, bank: int, bay: int, page: int = 1) -> list[str | None]:
+    """What lies under each fader of a bay on a page of a bank: strips fixed there win."""
+    places = places_of_page(show, bay, page)
     found: list[str | None] = []
-    for place in range(1, _faders(show, bay) + 1):
-        strip = show[f"bay/{bay}/fixed/{place}"] or show[f"bank/{bank}/{bay}/{place}"]
+    for fader in range(1, _faders(show, bay) + 1):
+        strip = show[f"bay/{bay}/fixed/{fader}"]
+        if not strip and fader in places:
+            strip = show[f"bank/{bank}/{bay}/{places[fader]}"]
         found.append(str(strip) if strip else None)
     return found
 
@@ -67,11 +99,12 @@ def make_banks(show: Show, names: Sequence[str]) -> dict[str, Asked]:
 def fill_bay(show: Show, bank: int, bay: int, text: str) -> dict[str, Asked]:
     """Moves that put strips as typed ("7-12, dca 1-4") on a bank's bay, in order, from the left.
 
-    They take the places where none is fixed; the rest of the bay is emptied. A strip may stand at
-    several places; a pair, typed by both sides in a row, takes one. Raises UnreadableText,
-    NothingLeft, UnknownAddress.
+    They take the places where none is fixed, and page after page behind; the rest of the bay is
+    emptied. A strip may stand at several places; a pair, typed by both sides in a row, takes one.
+    Raises UnreadableText, NothingLeft, UnknownAddress.
     """
-    places = _free_places(show, bay)
+    faders = _faders(show, bay)
+    places = [*_free_places(show, bay), *range(faders + 1, BANK_PLACES + 1)]
     typed = read_strips(show, text, once=False, unused=True) if text.strip() else []
     strips = [
         strip
@@ -79,10 +112,14 @@ def fill_bay(show: Show, bank: int, bay: int, text: str) -> dict[str, Asked]:
         if before == "" or partner_of(show, strip) != before
     ]
     if len(strips) > len(places):
-        raise NothingLeft(f"faders on {show.desk.bays[bay - 1].name}", len(strips), len(places))
+        where = show.desk.bays[bay - 1].name
+        raise NothingLeft(f"places of a bank on {where}", len(strips), len(places))
     moves: dict[str, Asked] = {}
+    held = set(_held(show, bank, bay))
     for turn, place in enumerate(places):
-        moves[f"bank/{bank}/{bay}/{place}"] = strips[turn] if turn < len(strips) else None
+        strip = strips[turn] if turn < len(strips) else None
+        if strip is not None or place <= faders or place in held:
+            moves[f"bank/{bank}/{bay}/{place}"] = strip
     return moves
 
 

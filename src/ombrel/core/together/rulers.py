@@ -166,8 +166,11 @@ def silenced_by_solo(show: Show, flow: Flow) -> list[str]:
 
 
 def clear_solos(show: Show) -> dict[str, Asked]:
-    """Moves that let go of every solo key."""
-    return {f"{one}/solo": False for one in soloed(show)}
+    """Moves that let go of every solo key, and end soloing in place."""
+    moves: dict[str, Asked] = {f"{one}/solo": False for one in soloed(show)}
+    if show["show/solo"] == "in_place":
+        moves["show/solo"] = default_of("show/solo")
+    return moves
 
 
 def ruled_strips(show: Show) -> list[str]:
@@ -257,19 +260,44 @@ def clear_ruler(show: Show, ruler: str) -> dict[str, Asked]:
     return {address: default_of(address) for address in addresses}
 
 
-def mute_all(show: Show, what: str) -> dict[str, Asked]:
+def mute_all(show: Show, what: str, *, on: bool | None = None) -> dict[str, Asked]:
     """Moves that make a hard mute group of all "inputs" or of all "ears", safe until it is armed.
 
     Inputs: the channels that sockets feed, but those of talkback lines. Ears: the mixes that serve
-    ears. Raises NothingLeft, UnreadableText.
+    ears. `on`: it is closed, or opened, whether it is safe or not; made where there is none yet.
+    Raises NothingLeft, UnreadableText.
     """
+    group = _of_all(show, what)
+    if on is None or group is None:
+        moves = _made_of_all(show, what)
+        return moves if on is None else moves | _turned(_ruler_in(moves), on=on)
+    return _turned(group, on=on)
+
+
+def _turned(group: str, *, on: bool) -> dict[str, Asked]:
+    return {f"{group}/safe": False, f"{group}/on": on}
+
+
+def _ruler_in(moves: Iterable[str]) -> str:
+    return Address.at(next(iter(moves))).thing
+
+
+def _of_all(show: Show, what: str) -> str | None:
+    """The first hard mute group that takes all of something, by rule."""
+    groups = rulers_in_use(show, "mute_group")
+    return next(
+        (one for one in groups if show[f"{one}/takes"] == what and show.on(f"{one}/hard")), None
+    )
+
+
+def _made_of_all(show: Show, what: str) -> dict[str, Asked]:
     if what not in ("inputs", "ears"):
         raise UnreadableText(what, '"inputs" or "ears"')
     name, members = f"All {what}", taken_by_rule(show, what)
     if not members:
         raise NothingLeft("channels with a socket" if what == "inputs" else "ears", 1, 0)
     moves = make_rulers(show, "mute_group", [name])
-    group = Address.at(next(iter(moves))).thing
+    group = _ruler_in(moves)
     moves |= {f"{group}/hard": True, f"{group}/safe": True, f"{group}/colour": "coral"}
     moves[f"{group}/takes"] = what  # what comes later is in it too
     return moves | membership(show, group, members, on=True)

@@ -216,6 +216,7 @@ class DeskReply(Schema):
     bays: list[core.Bay]
     parameters: list[ParameterReply]
     fader_marks: list[tuple[float, float]]
+    bank_places: int
     scene_presets: list[tuple[str, str]]
     new_mix: NewMixReply
     unfolding: list[str]
@@ -267,6 +268,7 @@ def told_of(profile: core.Desk) -> dict[str, Any]:
             )  # pages are told it in words
         ],
         "fader_marks": list(core.FADER_MARKS),
+        "bank_places": core.BANK_PLACES,
         "scene_presets": list(core.PRESETS_OF_CELLS.items()),
         "new_mix": core.NEW_MIX,
         "unfolding": list(core.UNFOLDING),

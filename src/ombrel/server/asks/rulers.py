@@ -76,13 +76,19 @@ class ClearRuler(Strict):
 
 
 class MuteAll(Strict):
-    """Make a hard mute group of all inputs, or of all ears; safe until it is armed."""
+    """Make a hard mute group of all inputs, or of all ears, safe until it is armed; or turn it
+
+    (`on`), safe or not, made where there is none yet.
+    """
 
     action: Literal["mute_all"]
     what: Literal["inputs", "ears"]
+    on: bool | None = None
 
     def plan(self, turn: Turn) -> Planned:
-        return Planned(core.mute_all(turn.show, self.what), f"Mute group of all {self.what}")
+        moves = core.mute_all(turn.show, self.what, on=self.on)
+        done = {None: f"Mute group of all {self.what}", True: f"All {self.what} muted"}
+        return Planned(moves, done.get(self.on, f"All {self.what} open"))
 
 
 class LinkPairs(Strict):

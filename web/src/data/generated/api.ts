@@ -1248,6 +1248,8 @@ export interface components {
          * @description What a screen must know of a show's desk before it draws anything.
          */
         DeskReply: {
+            /** Bank Places */
+            bank_places: number;
             /** Bays */
             bays: components["schemas"]["Bay"][];
             /** Boxes */
@@ -3037,7 +3039,9 @@ export interface components {
         };
         /**
          * MuteAll
-         * @description Make a hard mute group of all inputs, or of all ears; safe until it is armed.
+         * @description Make a hard mute group of all inputs, or of all ears, safe until it is armed; or close or open
+         *
+         *     it (`on`), safe or not, made where there is none yet.
          */
         MuteAll: {
             /**
@@ -3045,6 +3049,11 @@ export interface components {
              * @enum {string}
              */
             action: "mute_all";
+            /**
+             * On
+             * @default null
+             */
+            on?: boolean | null;
             /**
              * What
              * @enum {string}

@@ -20,7 +20,9 @@ const draw = (listen: string | null, taken: string[] | null = null) =>
         strip="channel/19"
         listen={listen}
         fixed={false}
-        onUnfold={null}
+        onFold={null}
+        place={1}
+        folds={false}
         taken={taken}
         onTake={() => {}}
       />,

@@ -11,6 +11,7 @@ import { actOf } from "../../frame/keys";
 import { useTabIndex } from "../../ui/reach";
 import { TypedField } from "../../ui/TypedField";
 import { type Mark, travelOf } from "../../ui/travel";
+import { ScaleLines } from "./BankScale";
 import { useFaderHand } from "./useFaderHand";
 
 interface Props {
@@ -18,7 +19,11 @@ interface Props {
   /** The mix whose send lies here instead of the strip's own fader. */
   listen: string | null;
   fixed: boolean;
-  onUnfold: ((strip: string) => void) | null;
+  /** The fader under which it lies. */
+  place: number;
+  /** It is what is unfolded: its key folds it up. */
+  folds: boolean;
+  onFold: ((strip: string, place: number) => void) | null;
   /** It is taken together with these strips, itself among them; null: it is not taken. */
   taken: readonly string[] | null;
   onTake: (strip: string) => void;
@@ -57,7 +62,7 @@ function arriving(state: ShowState, strip: string, listener: string): number | n
  * `listen` it is the strip's send into that mix, and the fill what that mix's listener hears.
  */
 export const BankFader = memo(function BankFader(props: Props) {
-  const { strip, listen, fixed, onUnfold, taken, onTake } = props;
+  const { strip, listen, fixed, onFold, taken, onTake } = props;
   const link = useLink();
   const asSend = listen !== null && listen !== strip;
   const leaf = asSend ? `send/${listen}/level` : "fader";
@@ -161,7 +166,7 @@ export const BankFader = memo(function BankFader(props: Props) {
             {silent ? "" : parts}
           </span>
         </div>
-        <Zero marks={marks} />
+        <ScaleLines />
         {kind === "channel" && <Meter channel={number} even={even ? numberOf(even) : undefined} />}
         {(gangs || kept !== null) && (
           <span className="absolute inset-x-0 top-0 px-1 pl-2 pt-0.5 text-[11.5px] leading-tight text-iris pointer-events-none">
@@ -252,15 +257,16 @@ export const BankFader = memo(function BankFader(props: Props) {
       >
         solo
       </button>
-      {onUnfold ? (
+      {onFold ? (
         <button
           type="button"
           tabIndex={tabIndex}
-          aria-label={`unfold ${name}`}
-          onClick={() => onUnfold(strip)}
-          className="h-8 min-h-6 coarse:h-11 rounded-lg border border-line bg-card text-[12px] text-soft cursor-pointer hover:text-paper"
+          aria-label={`${props.folds ? "fold" : "unfold"} ${name}`}
+          aria-expanded={props.folds}
+          onClick={() => onFold(strip, props.place)}
+          className={`h-8 min-h-6 coarse:h-11 rounded-lg border text-[12px] cursor-pointer ${props.folds ? "border-sun text-sun-text" : "border-line bg-card text-soft hover:text-paper"}`}
         >
-          unfold
+          {props.folds ? "fold" : "unfold"}
         </button>
       ) : (
         <span className="h-8 coarse:h-11" aria-hidden />
@@ -268,16 +274,6 @@ export const BankFader = memo(function BankFader(props: Props) {
     </div>
   );
 });
-
-function Zero({ marks }: { marks: readonly Mark[] }) {
-  return (
-    <span
-      className="absolute right-0 w-3 border-t border-soft"
-      style={{ bottom: `${travelOf(0, marks) * 100}%` }}
-      aria-hidden
-    />
-  );
-}
 
 /** The input meter of a channel, or of the louder side of a pair, as a line at the left. */
 function Meter({ channel, even }: { channel: number; even: number | undefined }) {

@@ -1,6 +1,6 @@
 import { stripName, useShow } from "../../data/use";
 import { InRow, useRows, useTabIndex } from "../../ui/reach";
-import type { BayView } from "./surface";
+import { type BayView, calling } from "./surface";
 
 /** The keys that call the banks on a side. */
 export function BankKeys({ view, onView }: { view: BayView; onView: (view: BayView) => void }) {
@@ -11,7 +11,7 @@ export function BankKeys({ view, onView }: { view: BayView; onView: (view: BayVi
   );
   return (
     <span
-      className="flex items-center gap-1.5 flex-wrap"
+      className="flex items-center gap-1.5 flex-wrap phone:flex-nowrap"
       role="group"
       aria-label="Banks"
       {...rows.hand}
@@ -22,7 +22,7 @@ export function BankKeys({ view, onView }: { view: BayView; onView: (view: BayVi
             bank={bank}
             turn={index + 1}
             called={bank === view.bank}
-            onCall={() => onView({ bank, unfolded: [], page: 0 })}
+            onCall={() => onView(calling(bank))}
           />
         </InRow>
       ))}
@@ -49,7 +49,7 @@ function BankKey({
       tabIndex={useTabIndex()}
       aria-pressed={called}
       onClick={onCall}
-      className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 flex items-center ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
+      className={`h-9 coarse:h-11 px-3 rounded-xl border cursor-pointer max-w-44 shrink-0 flex items-center ${called ? "border-sun bg-raise font-semibold" : "border-line bg-card text-soft hover:text-paper"}`}
     >
       {turn <= 9 && <span className="text-faint text-[12px] mr-1.5">{turn}</span>}
       <span dir="auto" className="truncate">

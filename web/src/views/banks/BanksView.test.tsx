@@ -66,9 +66,48 @@ it("unfolds a DCA where it lies, and folds it up by Escape", () => {
   fireEvent.click(screen.getByRole("button", { name: /unfold.*Drums|Drums.*unfold/i }));
   expect(watched).toHaveBeenCalledWith({ levels: true, unfold: ["dca/1"] });
   unfold({ "dca/1": ["channel/2"] });
-  expect(faders()).toEqual(["channel/2"]);
+  // it keeps its fader, and what folds it up again lies where it was unfolded
+  expect(faders()).toEqual(["channel/2", "dca/1"]);
   key("Escape");
   expect(faders()).toEqual(["channel/1", "dca/1"]);
+  press("unfold Drums");
+  expect(faders()).toEqual(["channel/2", "dca/1"]);
+  press("fold Drums");
+  expect(faders()).toEqual(["channel/1", "dca/1"]);
+});
+
+it("leaves under a hand what it is on, whatever is unfolded or called meanwhile", () => {
+  draw("/banks");
+  const fader = screen.getByRole("slider", { name: "Fader of Fiddle" });
+  fader.setPointerCapture = () => undefined;
+  fader.hasPointerCapture = () => false;
+  fireEvent.pointerDown(fader, { button: 0, clientY: 100 });
+  press("unfold Drums");
+  unfold({ "dca/1": ["channel/2"] });
+  expect(faders()).toEqual(["channel/1", "dca/1"]);
+  fireEvent.pointerMove(fader, { clientY: 60 });
+  key("2");
+  expect(faders()).toEqual(["channel/1"]);
+  expect(asks().flatMap((ask) => Object.keys(movesOf(ask)))).toEqual(["channel/1/fader"]);
+  fireEvent.pointerUp(fader);
+  expect(faders()).toEqual(["channel/2"]);
+});
+
+it("shows a bank of more strips than faders page after page", () => {
+  const strips = Array.from({ length: 20 }, (_, index) => index + 1);
+  pretend({
+    ...Object.fromEntries(strips.map((n) => [`bank/1/1/${n}`, `channel/${n}`])),
+    "bay/1/fixed/1": "house",
+    "bank/1/name": "All",
+  });
+  draw("/banks");
+  const faderCount = faders().length;
+  expect(faders()[0]).toBe("house");
+  expect(faders()[1]).toBe("channel/2");
+  press(/^Page 1 of/);
+  expect(faders().slice(0, 2)).toEqual(["house", `channel/${faderCount + 1}`]);
+  press("Edit banks");
+  expect(screen.getByLabelText("Strips of the bank")).toHaveProperty("value", "1-20");
 });
 
 it("puts the sends of a listener under the faders, where there can be some", () => {

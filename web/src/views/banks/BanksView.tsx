@@ -9,13 +9,14 @@ import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
 import { MuteGroupKeys } from "../../ui/MuteGroupKeys";
-import { useRoomy } from "../../ui/media";
+import { usePhone, useRoomy } from "../../ui/media";
 import { Empty } from "../../ui/Panel";
 import { useAsked } from "../../ui/useAsked";
 import { AloneKey } from "./AloneKey";
 import { BankKeys } from "./BankKeys";
 import { Bay } from "./Bay";
-import { type BayView, liesOn, useSurface, viewOfBay } from "./surface";
+import { BayTrail } from "./BayTrail";
+import { type BayView, calling, folded, liesOn, unfolding, useSurface, viewOfBay } from "./surface";
 
 const MOST_MUTES = 8; // more stand in Mutes
 
@@ -28,11 +29,17 @@ export function BanksView() {
   const [surface, change] = useSurface();
   const mode = useText("show/solo");
   const [editing, setEditing] = useState(false);
+  const phone = usePhone();
+  const [more, setMore] = useState(false); // on a phone the faders have the room
   const shown = Math.min(surface.bay, bays.length);
   const mixes = useBusOptions("mix");
   const listen = mixes.some(([mix]) => mix === surface.listen) ? surface.listen : null;
   const views = bays.map((_, index) => viewOfBay(surface, index + 1, banks));
-  const unfold = [...new Set(views.flatMap((view) => view.unfolded.slice(-1)))].sort().join(" ");
+  const unfold = [
+    ...new Set(views.flatMap((view) => view.unfolded.slice(-1).map((one) => one.thing))),
+  ]
+    .sort()
+    .join(" ");
   useEffect(() => {
     link.watch({ levels: true, unfold: unfold.split(" ").filter(Boolean) });
   }, [link, unfold]);
@@ -44,13 +51,13 @@ export function BanksView() {
   useAsked(
     "bank",
     (bank) => banks.includes(Number(bank)),
-    (bank) => setBay(shown, { bank: Number(bank), unfolded: [], page: 0 }),
+    (bank) => setBay(shown, calling(Number(bank))),
   );
   const members = useShow((state) => state.members);
   useAsked(
     "unfold",
     (thing) => (members.get(thing)?.size ?? 0) > 0,
-    (thing) => setBay(shown, { ...views[shown - 1]!, unfolded: [thing], page: 0 }),
+    (thing) => setBay(shown, unfolding({ ...views[shown - 1]!, unfolded: [] }, thing, 0)),
   );
   const toHand = useToHand();
   useAsked(
@@ -58,9 +65,9 @@ export function BanksView() {
     (strip) => liesOn(store.getState(), surface, strip) !== null,
     (strip) => {
       const lies = liesOn(store.getState(), surface, strip)!;
-      const { bay, bank } = lies;
+      const { bay, bank, page } = lies;
       const there = viewOfBay(surface, bay, banks);
-      setBay(bay, bank === null ? there : { bank, unfolded: [], page: 0 });
+      setBay(bay, bank === null ? there : calling(bank, page));
       toHand(memberFor(store.getState(), strip));
     },
   );
@@ -68,28 +75,71 @@ export function BanksView() {
   useViewKeys("banks", {
     call: (event) => {
       const bank = banks[Number(event.key) - 1];
-      if (bank) setBay(shown, { bank, unfolded: [], page: 0 });
+      if (bank) setBay(shown, calling(bank));
     },
     fold: () => {
-      if (view.unfolded.length > 0)
-        setBay(shown, { ...view, unfolded: view.unfolded.slice(0, -1), page: 0 });
+      if (view.unfolded.length > 0) setBay(shown, folded(view));
     },
   });
 
   const both = useRoomy() && bays.length > 1;
   const drawn = both ? bays.map((_, index) => index + 1) : [shown];
   const empty = banks.length === 0 && !editing;
+  const trailOf = (number: number) => (
+    <BayTrail
+      number={number}
+      faders={bays[number - 1]!.faders}
+      view={views[number - 1]!}
+      onView={(view) => setBay(number, view)}
+    />
+  );
+  const edit = (
+    <Button aria-pressed={editing} onClick={() => setEditing(!editing)}>
+      {editing ? "Done" : "Edit banks"}
+    </Button>
+  );
+  const settings = (
+    <>
+      <span className="ml-auto phone:hidden" />
+      <AloneKey />
+      {listen === null && (
+        <span className="flex items-center gap-1.5 text-faint">
+          Solo
+          <SoloMode mode={mode} />
+        </span>
+      )}
+      {mixes.length > 0 && (
+        <span className={`flex items-center gap-1.5 ${listen ? "text-iris" : "text-faint"}`}>
+          Faders
+          <Choice
+            boxed
+            label="Faders as"
+            value={listen ?? ""}
+            options={[
+              ["", "as the house has it"],
+              ...mixes.map(([mix, name]) => [mix, `sends into ${name}`] as const),
+            ]}
+            className="max-w-52"
+            onChange={(mix) => change({ listen: mix || null })}
+          />
+        </span>
+      )}
+    </>
+  );
   return (
     <>
       <ViewHead title="Banks">
         <span className="ml-auto" />
-        <Button aria-pressed={editing} onClick={() => setEditing(!editing)}>
-          {editing ? "Done" : "Edit banks"}
-        </Button>
+        {phone && (
+          <Button aria-pressed={more} aria-expanded={more} onClick={() => setMore(!more)}>
+            More
+          </Button>
+        )}
+        {!phone && edit}
       </ViewHead>
-      <div className="flex items-center gap-x-3 gap-y-1.5 flex-wrap pb-2 shrink-0">
+      <div className="flex items-center gap-x-3 gap-y-1.5 flex-wrap phone:flex-nowrap phone:overflow-x-auto pb-2 shrink-0">
         {bays.length > 1 && !both && (
-          <span className="flex" role="group" aria-label="Side of the surface">
+          <span className="flex shrink-0" role="group" aria-label="Side of the surface">
             {bays.map((bay, index) => (
               <button
                 key={bay.name}
@@ -103,34 +153,15 @@ export function BanksView() {
             ))}
           </span>
         )}
-        {!both && !empty && (
-          <BankKeys view={views[shown - 1]!} onView={(view) => setBay(shown, view)} />
-        )}
-        <span className="ml-auto" />
-        <AloneKey />
-        {listen === null && (
-          <span className="flex items-center gap-1.5 text-faint phone:hidden">
-            Solo
-            <SoloMode mode={mode} />
-          </span>
-        )}
-        {mixes.length > 0 && (
-          <span className={`flex items-center gap-1.5 ${listen ? "text-iris" : "text-faint"}`}>
-            Faders
-            <Choice
-              boxed
-              label="Faders as"
-              value={listen ?? ""}
-              options={[
-                ["", "as the house has it"],
-                ...mixes.map(([mix, name]) => [mix, `sends into ${name}`] as const),
-              ]}
-              className="max-w-52"
-              onChange={(mix) => change({ listen: mix || null })}
-            />
-          </span>
-        )}
+        {!both && !empty && <BankKeys view={view} onView={(view) => setBay(shown, view)} />}
+        {phone ? null : settings}
       </div>
+      {phone && more && (
+        <div className="flex items-center gap-2 flex-wrap pb-2 shrink-0">
+          {edit}
+          {settings}
+        </div>
+      )}
       {empty ? (
         <Empty title="No bank yet">
           <p>A bank says which strip lies under which fader. Name some, then type their strips.</p>
@@ -153,6 +184,11 @@ export function BanksView() {
               onPointerDownCapture={() => number !== shown && change({ bay: number })}
               onFocusCapture={() => number !== shown && change({ bay: number })}
             >
+              {!both && (
+                <div className="min-h-8 coarse:min-h-11 phone:min-h-0 flex items-center pb-1">
+                  {trailOf(number)}
+                </div>
+              )}
               {both && (
                 <div className="flex items-center gap-2 flex-wrap pb-2">
                   <h2
@@ -161,6 +197,7 @@ export function BanksView() {
                     {bays[number - 1]!.name}
                   </h2>
                   <BankKeys view={views[number - 1]!} onView={(view) => setBay(number, view)} />
+                  {trailOf(number)}
                 </div>
               )}
               <Bay

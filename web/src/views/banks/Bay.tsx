@@ -1,14 +1,13 @@
-import { useCallback, useMemo, useRef, useState } from "react";
-import { kindOf, thingOf } from "../../data/address";
-import { memberFor } from "../../data/gangs";
-import { valueIn } from "../../data/show";
-import { stripName, useLink, useShow } from "../../data/use";
-import { Button } from "../../ui/Button";
+import { type PointerEvent, useCallback, useMemo, useReducer, useRef, useState } from "react";
+import { kindOf } from "../../data/address";
+import { useLink, useShow } from "../../data/use";
 import { useKeys } from "../../ui/keys";
 import { InRow, useRows } from "../../ui/reach";
 import { BankFader } from "./BankFader";
+import { BankScale } from "./BankScale";
 import { EditBank } from "./EditBank";
-import type { BayView } from "./surface";
+import { useLying, useUnderHands } from "./lying";
+import { type BayView, calling, folded, unfolding } from "./surface";
 
 const MOST_STICKING = 3;
 
@@ -25,23 +24,13 @@ interface Props {
 /** One side of the surface: its faders, and what is unfolded there. */
 export function Bay({ number, name, faders, view, listen, editing, onView }: Props) {
   const link = useLink();
-  const unfolding = useShow((state) => state.desk!.unfolding);
+  const kinds = useShow((state) => state.desk!.unfolding);
   const places = Array.from({ length: faders }, (_, index) => index + 1);
-  const fixed = usePlaces(places.map((place) => `bay/${number}/fixed/${place}`));
-  const called = usePlaces(places.map((place) => `bank/${view.bank}/${number}/${place}`));
-  const trail = useThere(view.unfolded);
-  const top = trail.at(-1) ?? null;
-  const members = useShow((state) => (top ? state.unfolded[top] : undefined));
+  const { fixed, addresses, called, trail, ...lying } = useLying(number, faders, view);
+  const top = trail.at(-1)?.thing ?? null;
   const catalogue = useShow((state) => state.catalogue!);
-  const free = places.filter((place) => !fixed[place - 1]);
-  const pages = members ? Math.max(1, Math.ceil(members.length / Math.max(1, free.length))) : 1;
-  const page = Math.min(view.page, pages - 1);
-  const lying = places.map((place) => {
-    if (fixed[place - 1]) return fixed[place - 1]!;
-    if (!top) return called[place - 1] ?? "";
-    return members?.[page * free.length + free.indexOf(place)] ?? "";
-  });
-  const shown = useMembers(lying); // a pair takes one place, by its odd side
+  const [, drawAgain] = useReducer((turn: number) => turn + 1, 0);
+  const { shown, keep, free } = useUnderHands(lying.shown, drawAgain);
   const [taken, take] = useTaken(shown);
   const dragged = useRef<number | null>(null);
   const lies = (place: number) => {
@@ -61,7 +50,7 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
     const from = dragged.current;
     dragged.current = null;
     if (from === null || from === place) return;
-    const at = (one: number) => `bank/${view.bank}/${number}/${one}`;
+    const at = (one: number) => addresses[one - 1]!;
     const holds = (one: number) => called[one - 1] || null;
     void link.do({
       action: "moves",
@@ -71,7 +60,17 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
       ],
     });
   };
-  const unfold = (strip: string) => onView({ ...view, unfolded: [...trail, strip], page: 0 });
+  const onFold = (strip: string, place: number) =>
+    onView(
+      strip === top
+        ? folded({ ...view, unfolded: trail })
+        : unfolding({ ...view, unfolded: trail }, strip, fixed[place - 1] ? 0 : place),
+    );
+  // a hand on a fader: what lies there stays until it lets go
+  const onHand = (event: PointerEvent, place: number, strip: string) => {
+    if (event.target instanceof Element && event.target.closest("[role=slider]"))
+      keep(place, strip);
+  };
   const drawn = (place: number) => {
     const index = place - 1;
     const strip = shown[index] ?? "";
@@ -81,6 +80,10 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
         key={place}
         data-row={lies(place) ? place : undefined}
         className={`flex flex-1 min-w-[58px] max-w-[92px] flex-col rounded-xl ${movable ? "outline-1 outline-dashed outline-edge" : ""}`}
+        onPointerDownCapture={(event) => onHand(event, place, strip)}
+        onPointerUp={() => free(place)}
+        onPointerCancel={() => free(place)}
+        onLostPointerCapture={() => free(place)}
         onDragOver={(event) => movable && event.preventDefault()}
         onDrop={() => movable && drop(place)}
       >
@@ -102,7 +105,9 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
               strip={strip}
               listen={listen}
               fixed={Boolean(fixed[index])}
-              onUnfold={unfolding.includes(kindOf(strip)) && strip !== top ? unfold : null}
+              place={place}
+              folds={strip === top}
+              onFold={kinds.includes(kindOf(strip)) ? onFold : null}
               taken={taken.includes(strip) ? taken : null}
               onTake={take}
             />
@@ -115,30 +120,8 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
   };
   return (
     <>
-      {top && (
-        <span className="flex items-center gap-2 pb-2 text-soft">
-          <Trail things={trail} />
-          <Button
-            small
-            tone="main"
-            title="Escape"
-            onClick={() => onView({ ...view, unfolded: trail.slice(0, -1), page: 0 })}
-          >
-            Back
-          </Button>
-          {pages > 1 && (
-            <Button small onClick={() => onView({ ...view, page: (page + 1) % pages })}>
-              Page {page + 1} of {pages}
-            </Button>
-          )}
-        </span>
-      )}
       {editing && (
-        <EditBank
-          bay={number}
-          bank={view.bank}
-          onMade={(bank) => onView({ bank, unfolded: [], page: 0 })}
-        />
+        <EditBank bay={number} bank={view.bank} onMade={(bank) => onView(calling(bank))} />
       )}
       <div
         role="group"
@@ -146,7 +129,8 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
         className="scrolls flex-1 min-h-0 short:min-h-96 flex"
         {...rows.hand}
       >
-        <div className="flex gap-0.5 flex-1 min-h-72 min-w-0" data-wide>
+        <div className="flex gap-0.5 flex-1 min-h-72 phone:min-h-[400px] min-w-0" data-wide>
+          {!editing && <BankScale />}
           {places.slice(0, places.length - sticking).map(drawn)}
           {sticking > 0 && (
             <div className="flex gap-0.5 sticky right-0 z-10 bg-ink" style={{ flex: sticking }}>
@@ -158,34 +142,6 @@ export function Bay({ number, name, faders, view, listen, editing, onView }: Pro
     </>
   );
 }
-
-/** Strips with pairs by their odd side; the even takes no place of its own beside it. */
-function useMembers(strips: readonly string[]): readonly string[] {
-  const text = useShow((state) =>
-    strips
-      .map((strip) => {
-        const member = memberFor(state, strip);
-        return member !== strip && strips.includes(member) ? "" : member;
-      })
-      .join("\n"),
-  );
-  return useMemo(() => text.split("\n"), [text]);
-}
-
-/** Of what is unfolded, what is still there: what was deleted is folded up by that. */
-function useThere(things: readonly string[]): readonly string[] {
-  const text = useShow((state) =>
-    things
-      .filter((thing) => {
-        const { kind, number } = thingOf(thing);
-        return state[IN_USE[kind as keyof typeof IN_USE]].includes(Number(number));
-      })
-      .join("\n"),
-  );
-  return useMemo(() => text.split("\n").filter(Boolean), [text]);
-}
-
-const IN_USE = { dca: "dcas", gang: "gangs", group: "groups", mix: "mixes" } as const;
 
 const NONE: readonly string[] = [];
 
@@ -207,17 +163,4 @@ function useTaken(shown: readonly string[]): [readonly string[], (strip: string)
     if (event.key === "Escape") setChosen(NONE);
   });
   return [taken, take];
-}
-
-/** What stands at some addresses, "" for nothing. */
-function usePlaces(addresses: readonly string[]): readonly string[] {
-  const text = useShow((state) =>
-    addresses.map((address) => valueIn(state, address) ?? "").join("\n"),
-  );
-  return useMemo(() => text.split("\n"), [text]);
-}
-
-function Trail({ things }: { things: readonly string[] }) {
-  const names = useShow((state) => things.map((thing) => stripName(state, thing)).join(" › "));
-  return <span className="text-sun-text font-semibold">{names}</span>;
 }

@@ -5,9 +5,11 @@ import { type ShowState, valueIn } from "../../data/show";
 export function listText(state: ShowState, stem: string): string {
   // "bank/2/1" is bay 1 of bank 2, "bay/1/fixed" what stands on it on every bank
   const bay = isOf(stem, "bank") ? Number(lastOf(stem)) : numberOf(stem);
-  const faders = state.desk!.bays[bay - 1]?.faders ?? 0;
+  const places = isOf(stem, "bank")
+    ? state.desk!.bank_places
+    : (state.desk!.bays[bay - 1]?.faders ?? 0);
   const parts: { kind: string; from: number; to: number }[] = [];
-  for (let place = 1; place <= faders; place++) {
+  for (let place = 1; place <= places; place++) {
     const strip = valueIn(state, `${stem}/${place}`);
     if (typeof strip !== "string") continue;
     const { kind, number } = thingOf(strip);
