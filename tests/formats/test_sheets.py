@@ -22,13 +22,14 @@ from ombrel.core import (
     sheet_keys,
     sheet_of,
 )
+from ombrel.core.show import read_numbers
 from ombrel.demo import demo_show
 from ombrel.formats.guarding import guarded, unguarded
 from ombrel.formats.lists import read_book, read_lists
 from ombrel.formats.paper import pages_guessed, sheets_to_pdf
 from ombrel.formats.sheets import sheet_to_csv, sheets_to_xlsx
 from tests.desks import FESTIVAL, TOURING
-from tests.shows import shows
+from tests.shows import show_of_seed, shows
 
 DEMO = demo_show(TOURING)
 
@@ -316,3 +317,37 @@ def test_numbers_are_written_without_what_arithmetic_leaves():
         sheet = Sheet(key="x", title="X", columns=(level,), rows=((value,),))
         assert sheet_to_csv(sheet).decode("utf-8-sig").splitlines()[1] == in_file
         assert datum_text(level, value) == on_paper
+
+
+ASSIGNED = {
+    "Groups": "group", "Mixes": "mix", "Matrices": "matrix",
+    "DCAs": "dca", "Mute groups": "mute_group", "Gangs": "gang",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("seed", [None, 1, 4, 9])
+def test_the_sheet_of_assignments_says_of_each_strip_what_it_goes_to_and_what_it_is_in(seed):
+    """Read from the show address by address; numbers as they can be typed again."""
+    show = DEMO if seed is None else show_of_seed(seed)
+    sheet = sheet_of(show, "assignments")
+    assert sheet is not None
+    heads = [column.title for column in sheet.columns]
+    used = 0
+    for row in sheet.rows:
+        told = dict(zip(heads, row, strict=True))
+        strip = f"{told['Strip']}".lower() + (f"/{told['No.']}" if told["No."] else "")
+        for head, kind in ASSIGNED.items():
+            expected = []
+            for n in range(1, show.desk.count(kind) + 1):
+                is_bus = kind in ("group", "mix", "matrix")
+                if is_bus and show[f"{kind}/{n}/format"] == "unused":
+                    continue
+                member, send = f"{strip}/{kind}/{n}/on", f"{strip}/send/{kind}/{n}"
+                if show.values.get(member) is True or (
+                    show.values.get(f"{send}/level") is not None and show.on(f"{send}/on")
+                ):
+                    expected.append(n)
+            text = f"{told[head]}"
+            assert (read_numbers(text, highest=999) if text else []) == expected, (strip, head)
+            used += bool(expected)
+    assert used > 5

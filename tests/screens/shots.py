@@ -74,9 +74,9 @@ def dcas(me):
     me.until(lambda: "−13.7" in me.body())  # what the kick comes to
 
 
-def gangs(me):
-    me.open("gangs")
-    me.until(lambda: me.all("[data-column-head='gang/3']"))
+def assignments(me):
+    me.open("assignments")
+    me.until(lambda: me.all('[data-member="channel/9/send/mix/1"]'))
 
 
 def routing(me):
@@ -140,7 +140,7 @@ VIEWS = {
     "patch": patch,
     "mixes": mixes,
     "dcas": dcas,
-    "gangs": gangs,
+    "assignments": assignments,
     "banks": banks,
     "cast": cast,
     "mic-check": mic_check,

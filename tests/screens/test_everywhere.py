@@ -12,10 +12,10 @@ HERE = pathlib.Path(__file__).parent
 LOOKING = (HERE / "looking.js").read_text()
 AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = [
-    "hears", "lines", "patch", "strip/channel/9", "routing", "wrong/promises", "effects", "mixes/1",
-    "mixes/house", "outputs", "dcas", "dcas/6", "banks", "mutes", "mutes/1", "gangs", "gangs/1",
-    "gangs/pairs", "lifts", "cast", "miccheck", "strip/channel/4", "scenes", "scenes/2", "run",
-    "check", "paper", "wrong", "history", "shows", "guide", "settings",
+    "hears", "lines", "patch", "strip/channel/9", "routing", "assignments", "wrong/promises",
+    "effects", "mixes/1", "mixes/house", "outputs", "dcas", "dcas/6", "banks", "mutes", "mutes/1",
+    "gangs", "gangs/1", "gangs/pairs", "lifts", "cast", "miccheck", "strip/channel/4", "scenes",
+    "scenes/2", "run", "check", "paper", "wrong", "history", "shows", "guide", "settings",
 ]  # fmt: skip
 # width, height, whether fingers
 SIZES = [
@@ -100,6 +100,7 @@ DIALOGS = {
     ),
     "found": ("hears", lambda me: wished(me, "1 -6")),
     "presets": ("strip/channel/9", lambda me: me.button("Presets").click()),
+    "quiet": ("lines", lambda me: me.keys("q")),
     "menu": ("lines", lambda me: me.find("[data-show-menu]").click()),
     "choice": ("paper", lambda me: me.field("Mix sheet").click()),
 }

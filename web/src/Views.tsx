@@ -3,6 +3,7 @@ import { Redirect, Route, Switch } from "wouter";
 import { useHabits } from "./data/settings";
 import { MOVED, VIEW_WORD } from "./frame/places";
 import { Waiting } from "./ui/Waiting";
+import { AssignmentsView } from "./views/assignments/AssignmentsView";
 import { BanksView } from "./views/banks/BanksView";
 import { CastView } from "./views/cast/CastView";
 import { CheckView } from "./views/check/CheckView";
@@ -52,6 +53,7 @@ export function Views() {
       <Route path="/strip/:kind?/:number?" component={StripView} />
       <Route path="/effects" component={EffectsView} />
       <Route path="/routing" component={RoutingView} />
+      <Route path="/assignments" component={AssignmentsView} />
       <Route path="/lifts" component={LiftsView} />
       <Route path="/banks" component={BanksView} />
       <Route path="/check" component={CheckView} />

@@ -38,7 +38,7 @@ export function QuietKey({ says, onPress }: { says: boolean; onPress: () => void
   const sealed = says && names !== "";
   return (
     <Button
-      className={`!px-2 !w-9 coarse:!w-11 justify-center ${sealed ? "!border-coral !bg-blocked !text-coral" : ""}`}
+      className={`!px-2 !w-9 coarse:!w-11 justify-center max-[359px]:hidden ${sealed ? "!border-coral !bg-blocked !text-coral" : ""}`}
       onClick={onPress}
       aria-keyshortcuts="Q"
       title="Mute all ears, all inputs, or a mute group (Q)"

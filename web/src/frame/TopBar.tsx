@@ -5,6 +5,7 @@ import { useLink } from "../data/use";
 import { Button } from "../ui/Button";
 import { usePhone, useWide } from "../ui/media";
 import { Notices } from "../ui/Notices";
+import { Toolbar } from "../ui/Toolbar";
 import { Glyph } from "./Glyph";
 import { ITEM, MENU, RULE } from "./menu";
 import { NowNext } from "./NowNext";
@@ -31,7 +32,7 @@ export function TopBar({ onFind, onQuiet, onKeys, onNotices }: Props) {
     <header className="col-span-full flex items-stretch h-14 coarse:h-[68px] border-b border-line bg-floor">
       {phone ? (
         <span className="flex items-center pl-1.5">
-          <PhoneMenu onKeys={onKeys} onNotices={onNotices} />
+          <PhoneMenu onQuiet={onQuiet} onKeys={onKeys} onNotices={onNotices} />
         </span>
       ) : (
         <span className="w-[72px] narrow:w-16 shrink-0 grid place-items-center">
@@ -72,26 +73,34 @@ export function TopBar({ onFind, onQuiet, onKeys, onNotices }: Props) {
             /
           </kbd>
         </button>
-        <Button
-          className="!px-2 !w-9 coarse:!w-11 justify-center"
-          onClick={() => void link.undo()}
-          aria-keyshortcuts="Control+Z"
-          title="Undo (Ctrl+Z)"
-        >
-          <Glyph of="undo" className="w-5" />
-          <span className="sr-only">Undo</span>
-        </Button>
-        {!phone && (
-          <Button
-            className="!px-2 !w-9 coarse:!w-11 justify-center"
-            onClick={() => void link.redo()}
-            aria-keyshortcuts="Control+Shift+Z"
-            title="Redo (Ctrl+Shift+Z)"
-          >
-            <Glyph of="redo" className="w-5" />
-            <span className="sr-only">Redo</span>
-          </Button>
-        )}
+        <Toolbar
+          label="Undo and redo"
+          className="gap-2"
+          tools={{
+            undo: (
+              <Button
+                className="!px-2 !w-9 coarse:!w-11 justify-center"
+                onClick={() => void link.undo()}
+                aria-keyshortcuts="Control+Z"
+                title="Undo (Ctrl+Z)"
+              >
+                <Glyph of="undo" className="w-5" />
+                <span className="sr-only">Undo</span>
+              </Button>
+            ),
+            redo: !phone && (
+              <Button
+                className="!px-2 !w-9 coarse:!w-11 justify-center"
+                onClick={() => void link.redo()}
+                aria-keyshortcuts="Control+Shift+Z"
+                title="Redo (Ctrl+Shift+Z)"
+              >
+                <Glyph of="redo" className="w-5" />
+                <span className="sr-only">Redo</span>
+              </Button>
+            ),
+          }}
+        />
       </span>
     </header>
   );
@@ -109,7 +118,7 @@ function Block({ children, first }: { children: ReactNode; first?: boolean }) {
 }
 
 /** On a phone everything is one menu: the places with their views, and the person. */
-function PhoneMenu(opens: Pick<Props, "onKeys" | "onNotices">) {
+function PhoneMenu({ onQuiet, ...opens }: Omit<Props, "onFind">) {
   const [path] = useLocation();
   const counts = useCounts();
   return (
@@ -129,6 +138,9 @@ function PhoneMenu(opens: Pick<Props, "onKeys" | "onNotices">) {
             <PlaceItems key={place.key} place={place} tabs={tabsOf(place, counts)} />
           ))}
           <DropdownMenu.Separator className={RULE} />
+          <DropdownMenu.Item className={`${ITEM} min-h-11`} onSelect={onQuiet}>
+            Quiet: mute all ears or inputs
+          </DropdownMenu.Item>
           <PersonItems {...opens} />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

@@ -31,6 +31,11 @@ export const ABOUT: Readonly<Record<string, About>> = {
     says: "Where each strip goes behind its fader: to the house, to mono, to groups. Paint by dragging.",
     words: ["Direct", "Promise"],
   },
+  assignments: {
+    says: "All that every strip goes to and is in, at a glance: house, groups, mixes, matrices, DCAs, mutes, gangs. A send that stands at off is left alone by painting.",
+    words: ["Gang"],
+    sheet: "assignments",
+  },
   mixes: {
     says: "The mixes that performers hear and the sends into them. Faders here are sends into one mix, not the house.",
     words: ["N minus one"],

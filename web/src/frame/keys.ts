@@ -99,6 +99,7 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     told("12.5, Enter", "that number is next"),
   ],
   gangs: TABLE,
+  assignments: TABLE,
   dcas: TABLE,
   mutes: TABLE,
   check: [

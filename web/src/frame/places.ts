@@ -14,7 +14,7 @@ export interface Tab {
 
 export const PLACES = [
   { key: "stage", word: "Stage", views: ["lines", "patch", "outputs", "check"] },
-  { key: "mix", word: "Mix", views: ["routing", "mixes", "effects", "strip"] },
+  { key: "mix", word: "Mix", views: ["routing", "assignments", "mixes", "effects", "strip"] },
   { key: "hands", word: "Hands", views: ["banks", "dcas", "mutes", "gangs", "lifts"] },
   { key: "people", word: "People", views: ["cast", "miccheck"] },
   { key: "show", word: "Show", views: ["scenes", "run"] },
@@ -30,6 +30,7 @@ export const VIEW_WORD: Record<string, string> = {
   outputs: "Outputs",
   check: "Line check",
   routing: "Routing",
+  assignments: "Assignments",
   mixes: "Mixes",
   effects: "Effects",
   strip: "Strip",

@@ -5,6 +5,7 @@ import {
   type PointerEvent,
   type ReactNode,
   useEffect,
+  useMemo,
   useRef,
   useState,
 } from "react";
@@ -18,8 +19,11 @@ import { usePhone, useRowHeight } from "./media";
 import { ColourBar } from "./Panel";
 import { InRow, useRows } from "./reach";
 
-/** What a cell shows: a member, one by way of another, one that rests, an empty cell, or no cell at all. */
-export type CellMark = "m" | "r" | "z" | "." | "-";
+/** What a cell shows: a member, one by way of another, one that rests, an empty cell, one that painting leaves alone, or no cell at all. */
+export type CellMark = "m" | "r" | "z" | "." | "o" | "-";
+
+/** Whether a cell can be painted. */
+const isOpen = (mark: string | undefined): boolean => mark !== "-" && mark !== "o";
 
 export interface PaintTable {
   label: string;
@@ -66,6 +70,11 @@ export function PaintTable(props: PaintTable) {
     onGo: ({ row }) => follow(rows[row] ?? ""),
   });
   const { head, taken } = grid;
+  // of many columns those in sight are drawn, and some beside them
+  const inSight = grid.columns.getVirtualItems();
+  const first = inSight[0]?.index ?? 0;
+  const last = inSight.at(-1)?.index ?? -1;
+  const drawn = useMemo(() => columns.slice(first, last + 1), [columns, first, last]);
   const heads = useRows(columns, { across: true });
   // of a click not every browser says what made it: the press before it did
   const finger = useRef(false);
@@ -87,7 +96,7 @@ export function PaintTable(props: PaintTable) {
     const cells: string[] = [];
     for (let row = taken.top; row <= taken.bottom; row++)
       for (const column of taken.columns)
-        if (markAt(rows[row]!, columns[column]!) !== "-") cells.push(cellAt(row, column));
+        if (isOpen(markAt(rows[row]!, columns[column]!))) cells.push(cellAt(row, column));
     const first = cells.find((cell) => cell === cellAt(head.row, head.column)) ?? cells[0];
     if (first) give(cells, !isOn(first));
   };
@@ -147,11 +156,16 @@ export function PaintTable(props: PaintTable) {
       onPointerUp={onUp}
       onClick={onClick}
       corner={props.headWord}
-      heads={columns.map((column) => (
-        <InRow key={column} of={column} rows={heads}>
-          {props.head(column)}
-        </InRow>
-      ))}
+      heads={
+        <>
+          <span className="shrink-0" style={{ width: first * width }} aria-hidden />
+          {drawn.map((column) => (
+            <InRow key={column} of={column} rows={heads}>
+              {props.head(column)}
+            </InRow>
+          ))}
+        </>
+      }
       headsHand={heads.hand}
       row={({ index, start }) => (
         <Row
@@ -162,7 +176,9 @@ export function PaintTable(props: PaintTable) {
           height={height}
           headWidth={headWidth}
           width={width}
-          columns={columns}
+          columns={drawn}
+          first={first}
+          count={columns.length}
           rowEnd={props.rowEnd}
           marks={props.marks}
           words={props.words}
@@ -186,6 +202,9 @@ interface RowProps extends Pick<PaintTable, "columns" | "rowEnd" | "marks" | "wo
   painted: ReadonlySet<string>;
   here: ReadonlySet<number> | null;
   cursor: number | null;
+  /** Which column the first of those drawn is, and how many there are. */
+  first: number;
+  count: number;
 }
 
 function numberWord(strip: string): string {
@@ -209,7 +228,7 @@ const Row = memo(function Row(props: RowProps) {
       <div
         role="rowheader"
         data-row-head={index}
-        className={`sticky left-0 z-10 flex gap-2 items-center pr-2 shrink-0 border-b border-ink ${props.cursor !== null || props.here?.size === columns.length ? "bg-raise" : "bg-card"}`}
+        className={`sticky left-0 z-10 flex gap-2 items-center pr-2 shrink-0 border-b border-ink ${props.cursor !== null || props.here?.size === props.count ? "bg-raise" : "bg-card"}`}
         style={{ width: props.headWidth }}
       >
         <ColourBar colour={colour} />
@@ -218,10 +237,12 @@ const Row = memo(function Row(props: RowProps) {
         </span>
         {props.rowEnd(strip)}
       </div>
-      {columns.map((column, place) => {
+      <span className="shrink-0" style={{ width: props.first * width }} aria-hidden />
+      {columns.map((column, turn) => {
+        const place = props.first + turn;
         const key = `${strip}/${column}`;
-        const mark = marks[place] as CellMark;
-        const none = mark === "-";
+        const mark = marks[turn] as CellMark;
+        const none = !isOpen(mark);
         const selected = props.here?.has(place) === true;
         return (
           <span
@@ -238,7 +259,7 @@ const Row = memo(function Row(props: RowProps) {
           >
             {none ? (
               <span className="text-faint" aria-hidden>
-                –
+                {mark === "-" ? "–" : ""}
               </span>
             ) : (
               props.draw(mark, column)

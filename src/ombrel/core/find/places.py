@@ -45,6 +45,8 @@ _VIEWS: Final = (
     _Place("Line check", "check lines; oscillator; scratch test; test tone; tone", view="check"),
     _Place("Routing", "groups; subgroups; assign; buses; sends; promise; matrix; matrices;"
            " put a group in between", view="routing"),
+    _Place("Assignments", "at a glance; overview of assignments; what is assigned; all assignments",
+           view="assignments"),
     _Place("Mixes", "aux; auxes; monitor; monitors; monitor mixes; iem; iems; in ears; headphones;"
            " wedges; foldback; sends; buses; n minus one", view="mixes"),
     _Place("Effects", "fx; reverb; reverbs; delay; echo; verb; plate; hall; room; tap tempo; tempo",

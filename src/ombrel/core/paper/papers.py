@@ -20,6 +20,7 @@ from ..show import (
 )
 from ..together import members_of, pairs_in_use, partner_of, rulers_in_use
 from ..values import Column, Datum, Sheet, datum_text, said
+from .assignments import assignments_sheet
 
 __all__ = [
     "input_list_columns",
@@ -66,6 +67,7 @@ _TITLES: Final = {
     "cast": "Cast",
     "radios": "Radios",
     "rulers": "DCAs, mute groups, gangs, pairs",
+    "assignments": "Assignments",
 }
 
 
@@ -287,6 +289,7 @@ _WHOLE: Final[Mapping[str, Callable[[Show], Sheet]]] = {
     "input-list": _input_list,
     "patch-sheet": _patch_sheet,
     "output-list": _output_list,
+    "assignments": lambda show: assignments_sheet(show, _TITLES["assignments"]),
 }
 
 

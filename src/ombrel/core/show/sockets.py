@@ -1,6 +1,7 @@
 """Sockets by name: how they are written, typed and read, and which lines and channels use them."""
 
 import re
+from collections.abc import Iterable
 from typing import Final
 
 from ..catalogue import BUSES, Box, Desk, Thing, of_kind
@@ -16,6 +17,7 @@ __all__ = [
     "channels_on",
     "is_of_bus",
     "lines_on",
+    "numbers_text",
     "one_socket",
     "pair_of",
     "read_numbers",
@@ -72,6 +74,21 @@ def side_of(source: str) -> str:
     """Which side a reference names: "left", "right" or "whole"."""
     side = Thing.at(source).side
     return side if side in ("left", "right") else "whole"
+
+
+def numbers_text(numbers: Iterable[int]) -> str:
+    """Ascending numbers as `read_numbers` reads them again, runs drawn together.
+
+    >>> numbers_text([1, 2, 3, 7])
+    '1-3, 7'
+    """
+    runs: list[list[int]] = []
+    for number in numbers:
+        if runs and number == runs[-1][-1] + 1:
+            runs[-1].append(number)
+        else:
+            runs.append([number])
+    return ", ".join(f"{run[0]}-{run[-1]}" if len(run) > 1 else f"{run[0]}" for run in runs)
 
 
 def read_numbers(text: str, *, highest: int) -> list[int]:

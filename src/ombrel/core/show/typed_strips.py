@@ -8,7 +8,7 @@ from typing import Final, NamedTuple
 from ..catalogue import ALONE, FAMILIES, SOURCES, STRIP_KINDS, Thing, of_kind, strips_of
 from ..values import UnreadableText, is_near, plain
 from .show import Show
-from .sockets import read_numbers
+from .sockets import numbers_text, read_numbers
 
 __all__ = [
     "STRIP_KINDS",
@@ -242,13 +242,6 @@ def strips_text(strips: Sequence[str]) -> str:
         if kind in strips:
             parts.append(kind)
         numbers = sorted(Thing.at(s).number for s in strips if of_kind(s) == kind and s != kind)
-        runs: list[list[int]] = []
-        for number in numbers:
-            if runs and number == runs[-1][-1] + 1:
-                runs[-1].append(number)
-            else:
-                runs.append([number])
-        for run in runs:
-            span = f"{run[0]}" if len(run) == 1 else f"{run[0]}-{run[-1]}"
-            parts.append(f"{_SHORT.get(kind, f'{kind} ')}{span}")
+        spans = numbers_text(numbers).split(", ") if numbers else []
+        parts += [f"{_SHORT.get(kind, f'{kind} ')}{span}" for span in spans]
     return ", ".join(parts)

@@ -137,7 +137,7 @@ export function BanksView() {
         )}
         {!phone && edit}
       </ViewHead>
-      <div className="flex items-center gap-x-3 gap-y-1.5 flex-wrap phone:flex-nowrap phone:overflow-x-auto pb-2 shrink-0">
+      <div className="flex items-center gap-x-3 gap-y-1.5 flex-wrap phone:flex-nowrap scrolls-x pb-2 shrink-0">
         {bays.length > 1 && !both && (
           <span className="flex shrink-0" role="group" aria-label="Side of the surface">
             {bays.map((bay, index) => (
@@ -175,7 +175,7 @@ export function BanksView() {
           )}
         </Empty>
       ) : (
-        <div className="flex-1 min-h-0 flex gap-4">
+        <div className="flex-1 min-h-0 short:min-h-[29rem] short:flex-none flex gap-4">
           {drawn.map((number) => (
             <section
               key={number}
@@ -215,7 +215,7 @@ export function BanksView() {
       )}
       <MuteGroupKeys
         most={MOST_MUTES}
-        className="flex items-center gap-1.5 pt-2 shrink-0 flex-wrap phone:flex-nowrap phone:overflow-x-auto"
+        className="flex items-center gap-1.5 pt-2 shrink-0 flex-wrap phone:flex-nowrap scrolls-x"
       >
         <span className="text-faint pr-1.5 phone:hidden">Mute</span>
       </MuteGroupKeys>

@@ -83,7 +83,7 @@ export function RunBeside({ told, alone = false }: Props) {
 
 function None({ to, says }: { to: string; says: string }) {
   return (
-    <RouteLink to={to} className="text-sun-text underline">
+    <RouteLink to={to} className="text-sun-text underline coarse:min-h-11 inline-flex items-center">
       {says}
     </RouteLink>
   );
