@@ -166,6 +166,17 @@ from .jobs import (
     trim_lift,
 )
 from .merging import Fate, Merge, Ways, merge
+from .moving import (
+    Aside,
+    Left,
+    Moved,
+    aside_from_wire,
+    aside_to_wire,
+    default_boxes,
+    left_words,
+    moved,
+    renumbered_asides,
+)
 from .paper import input_list_columns, sheet_keys, sheet_of, sheet_title
 from .patching import (
     COPIED,
@@ -397,6 +408,15 @@ from .words import (
 )
 
 __all__ = [
+    "renumbered_asides",
+    "moved",
+    "left_words",
+    "default_boxes",
+    "aside_to_wire",
+    "aside_from_wire",
+    "Moved",
+    "Left",
+    "Aside",
     "BANDS",
     "BANK_PLACES",
     "BANKS",

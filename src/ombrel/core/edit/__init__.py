@@ -16,7 +16,7 @@ from .edits import (
 from .fades import CLOSING, Fade, Fading, fading, standing_at
 from .jumps import check_jumps, check_remedy
 from .meant import meant
-from .renaming import renamed, said_otherwise, strips_in
+from .renaming import Said, renamed, said_otherwise, strips_in, value_otherwise
 from .solving import EXACT_DB, opening_at, solved_db
 from .undo import bearing_on_undo, permitted, undoing, undoing_renumbered
 
@@ -28,6 +28,7 @@ __all__ = [
     "Fade",
     "Fading",
     "Followed",
+    "Said",
     "bearing_on_undo",
     "begun",
     "check_edit",
@@ -50,4 +51,5 @@ __all__ = [
     "strips_in",
     "undoing",
     "undoing_renumbered",
+    "value_otherwise",
 ]

@@ -15,7 +15,7 @@ from ..show import Show
 from ..together import not_joining
 from ..values import Packed, Reference, Value
 
-__all__ = ["Said", "renamed", "said_otherwise", "strips_in"]
+__all__ = ["Said", "renamed", "said_otherwise", "strips_in", "value_otherwise"]
 
 Said = Callable[[str], str | None]
 
@@ -42,7 +42,7 @@ def renamed(show: Show, to: Mapping[str, str | None]) -> dict[str, Value]:
     for address, value in show.own.items():
         if Address.at(address).last in _STAYS:
             continue
-        there, stands = said(address), _value(address, value, said)
+        there, stands = said(address), value_otherwise(address, value, said)
         if there == address and stands == value:
             continue
         if there != address:
@@ -83,7 +83,7 @@ def said_otherwise(to: Mapping[str, str | None]) -> Said:
     return said
 
 
-def _value(address: str, value: Value, said: Said) -> Value:
+def value_otherwise(address: str, value: Value, said: Said) -> Value:
     """A value with what it names renamed."""
     if not isinstance(value, str):
         return value

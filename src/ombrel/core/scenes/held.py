@@ -30,6 +30,7 @@ __all__ = [
     "Held",
     "check_packed",
     "find_sound",
+    "held_joined",
     "held_of",
     "held_otherwise",
     "holders",
@@ -158,6 +159,18 @@ def held_otherwise(text: str, kind: str, said: Callable[[str], str | None]) -> s
     # of a reference to what is gone nothing is left: its default is nothing
     plain = {leaf: value for leaf, value in values.items() if value is not None}
     return packed(Held(cells, asleep, plain), kind)
+
+
+def held_joined(now: str, then: str, kind: str, beyond: Callable[[str], bool]) -> str:
+    """What is held now with what was held then of cells and leaves that are `beyond` a desk."""
+    if not then:
+        return now
+    was = _unpacked(then, kind)
+    held = _unpacked(now, kind) if now else NOTHING
+    cells = held.cells | {cell for cell in was.cells if beyond(cell)}
+    asleep = held.asleep | {cell for cell in was.asleep if beyond(cell)} - cells
+    values = {leaf: value for leaf, value in was.values.items() if beyond(leaf)}
+    return packed(Held(cells, asleep, {**values, **held.values}), kind)
 
 
 @lru_cache(maxsize=16_000)
