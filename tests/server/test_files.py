@@ -54,7 +54,7 @@ async def test_a_show_file_with_a_fault_opens_nothing_and_says_where(demo, ann):
     fields = {"file": upload(json.dumps(document), "bad.json")}
     reply = await client.post("/api/shows/file", fields)
     assert reply.status_code == 422
-    assert "$.values['channel/1/fader']" in reply.json()["message"]
+    assert "Channel 1 (Ring host), fader: 99 dB" in reply.json()["message"]
     assert await models.Show.objects.acount() == 1
 
 

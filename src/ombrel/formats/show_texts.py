@@ -65,7 +65,7 @@ def _by_scene(address: str) -> tuple[int, str]:
 def whole_texts(written: Any) -> tuple[list[str], list[str]]:
     """The texts of a file, each whole, and what is wrong with them, told with its place."""
     if not isinstance(written, list):
-        return [], ["$.texts: expected a list"]
+        return [], ["What scenes hold (texts) is no list"]
     texts: list[str] = []
     faults: list[str] = []
     length = 0
@@ -75,10 +75,13 @@ def whole_texts(written: Any) -> tuple[list[str], list[str]]:
             try:
                 text = _made(one, texts)
             except (ValueError, RecursionError) as error:
-                faults.append(f"$.texts[{place}]: expected a text, or {error}")
+                faults.append(f"What scenes hold, text {place + 1}: expected a text, or {error}")
         length += len(text)
         if length > LONGEST_TEXTS:
-            return texts, [*faults, f"$.texts[{place}]: the texts are too long all together"]
+            return texts, [
+                *faults,
+                f"What scenes hold, text {place + 1}: the texts are too long all together",
+            ]
         if len(faults) > _MOST_FAULTS:
             break
         texts.append(text)

@@ -6,7 +6,17 @@ from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
-__all__ = ["Change", "Habits", "ListFile", "Overtaken", "PackedText", "Point", "Setting", "Show"]
+__all__ = [
+    "Aside",
+    "Change",
+    "Habits",
+    "ListFile",
+    "Overtaken",
+    "PackedText",
+    "Point",
+    "Setting",
+    "Show",
+]
 
 
 class _Kept(models.Manager["Show"]):
@@ -43,6 +53,21 @@ class Show(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class Aside(models.Model):
+    """What a show brought from other desks and does not fit its own, kept whole (`core.moving`).
+
+    `revision`: of the show when it was written; strips that got other numbers since are found in
+    the log.
+    """
+
+    show = models.OneToOneField(Show, on_delete=models.CASCADE, related_name="aside")
+    revision = models.PositiveBigIntegerField()
+    kept = models.JSONField(default=list)
+
+    def __str__(self) -> str:
+        return f"aside of {self.show_id}"
 
 
 class PackedText(models.Model):

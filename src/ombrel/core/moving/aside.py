@@ -1,12 +1,12 @@
 """What of a show does not fit its desk, kept aside whole until it comes to one where it does."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
 from ..catalogue import parameter_at
 from ..edit import Said, said_otherwise, value_otherwise
-from ..values import BadFile, ConsoleError, Value
+from ..values import BadFile, ConsoleError, Packed, Value
 
 __all__ = [
     "MOST_ENTRIES",
@@ -67,20 +67,21 @@ def _said(entry: Entry, said: Said) -> Entry | None:
 
 
 def aside_to_wire(aside: Aside) -> dict[str, Any]:
-    """As it is written into a file and kept in the store."""
-    return {
-        "desk": aside.desk,
-        "boxes": dict(aside.boxes),
-        "entries": [
-            [one.address, _wire(one.address, one.value)]
-            + ([one.at, _wire(one.at, one.stood)] if one.at else [True] if one.stood else [])
-            for one in aside.entries
-        ],
-    }
+    """As it is written into a file and kept in the store: what scenes hold once, by its place."""
+    texts: dict[str, int] = {}
 
+    def wire(address: str, value: Value) -> Any:
+        if isinstance(parameter_at(address).kind, Packed) and value:
+            return {"text": texts.setdefault(str(value), len(texts))}
+        return parameter_at(address).kind.to_wire(value)
 
-def _wire(address: str, value: Value) -> Any:
-    return parameter_at(address).kind.to_wire(value)
+    entries = [
+        [one.address, wire(one.address, one.value)]
+        + ([one.at, wire(one.at, one.stood)] if one.at else [True] if one.stood else [])
+        for one in aside.entries
+    ]
+    held = {"texts": list(texts)} if texts else {}
+    return {"desk": aside.desk, "boxes": dict(aside.boxes), **held, "entries": entries}
 
 
 def aside_from_wire(wire: Any) -> Aside:
@@ -90,17 +91,22 @@ def aside_from_wire(wire: Any) -> Aside:
         entries = wire["entries"]
         if len(entries) > MOST_ENTRIES:
             raise ValueError(f"more than {MOST_ENTRIES} values")
-        return Aside(
-            desk=str(wire["desk"]), boxes=boxes, entries=tuple(_entry(one) for one in entries)
-        )
-    except (KeyError, TypeError, ValueError, AttributeError, ConsoleError) as error:
+        texts = [str(text) for text in wire.get("texts", ())]
+        whole = tuple(_entry(one, texts) for one in entries)
+        return Aside(desk=str(wire["desk"]), boxes=boxes, entries=whole)
+    except (LookupError, TypeError, ValueError, AttributeError, ConsoleError) as error:
         raise BadFile(f"What the file keeps aside cannot be read: {error}.", _WAY_OUT) from error
 
 
-def _entry(wire: Any) -> Entry:
+def _entry(wire: Any, texts: Sequence[str]) -> Entry:
+    def value_at(address: str, wire: Any) -> Value:
+        if isinstance(wire, dict) and isinstance(parameter_at(address).kind, Packed):
+            return texts[wire["text"]]
+        return parameter_at(address).kind.from_wire(wire, address)
+
     if not isinstance(wire, list) or not 2 <= len(wire) <= 4:
         raise ValueError("an entry is an address with its value, and how it stands now")
-    value = parameter_at(wire[0]).kind.from_wire(wire[1], wire[0])
+    value = value_at(wire[0], wire[1])
     if len(wire) < 4:
         return Entry(wire[0], value, "", True if len(wire) == 3 else None)
-    return Entry(wire[0], value, wire[2], parameter_at(wire[2]).kind.from_wire(wire[3], wire[2]))
+    return Entry(wire[0], value, wire[2], value_at(wire[2], wire[3]))

@@ -18,6 +18,7 @@ from ombrel.formats.show_file import LONGEST_SHOW, write_show
 
 from .. import models
 from ..keeping.live import live_of
+from ..keeping.shows import asides_of
 from ..keeping.work import in_database
 from ..messages.replies import ErrorReply, ShowRow
 from .opening import Opening, opened_apart, opening_of, stop
@@ -195,7 +196,8 @@ def _of_job(job: Job) -> dict[str, object]:
 def show_file(request: HttpRequest, show_id: UUID) -> HttpResponse:
     """The whole show as one JSON file."""
     show = _show_now(show_id)
-    return _download(write_show(show), _name_of(show_id, show), "json")
+    content = write_show(show, asides_of(show_id))
+    return _download(content, _name_of(show_id, show), "json")
 
 
 @router.post("/shows/file", response={200: ShowRow, 422: ErrorReply})

@@ -40,20 +40,21 @@ def main(author: str, name: str) -> None:
     from django.db import DatabaseError
 
     from ombrel.core import BadFile, ConsoleError
-    from ombrel.formats.show_file import read_show
+    from ombrel.formats.show_file import read_whole
 
     from ..keeping.desks import desk_of
     from ..keeping.shows import made_from
 
     try:
-        show = read_show(sys.stdin.buffer.read(), desk_of, step=_step)
+        show, asides = read_whole(sys.stdin.buffer.read(), desk_of, step=_step)
     except BadFile as fault:
         _say(what=fault.what, way_out=fault.way_out)
         return
     _step(4)
     called = show.text("show/name") or name
     try:
-        row = made_from(called, show, int(author) if author else None, "Opened from a file")
+        by = int(author) if author else None
+        row = made_from(called, show, by, "Opened from a file", asides)
     except ConsoleError as refused:
         _say(what=str(refused), way_out="Mend the file, and open it again.")
     except DatabaseError:

@@ -7,6 +7,7 @@ from ninja.security import django_auth
 from ombrel.core import ConsoleError, refusal
 
 from ..messages.replies import status_of
+from . import elsewhere as api_elsewhere
 from . import files as api_files
 from . import habits as api_habits
 from . import history as api_history
@@ -19,6 +20,7 @@ api = NinjaAPI(title="Ombrel", version="1", auth=django_auth, docs_url=None, url
 api.add_router("", api_shows.router)
 api.add_router("", api_lists.router)
 api.add_router("", api_files.router)
+api.add_router("", api_elsewhere.router)
 api.add_router("", api_history.router)
 api.add_router("", api_habits.router)
 

@@ -129,9 +129,20 @@ async def remove_show(request: HttpRequest, show_id: UUID, sure: bool = False) -
     """
     row = await aget_object_or_404(models.Show, pk=show_id)
     user = await request.auser()
-    others = [name for name in open_by(show_id) if name != user.get_username()]
+    check_nobody_else(show_id, user.get_username(), sure=sure)
+    return await taken_off(row)
+
+
+def check_nobody_else(show_id: UUID, name: str, *, sure: bool) -> None:
+    """Raises ShowOpen where others than this person have a show open, unless they are `sure`."""
+    others = [one for one in open_by(show_id) if one != name]
     if others and not sure:
         raise core.ShowOpen(others)
+
+
+async def taken_off(row: models.Show) -> models.Show:
+    """Take a show off the list, and tell who has it open."""
+    show_id = row.pk
     row.removed_at = now()
     await row.asave(update_fields=["removed_at"])
     room = open_room(show_id)

@@ -1,19 +1,27 @@
-"""Shows as wholes: made from values, and copied."""
+"""Shows as wholes: made from values, copied, taken to another desk, and what is kept aside."""
 
 import uuid
+from collections.abc import Mapping, Sequence
 
+from ombrel import core
 from ombrel.core import Show
 
 from .. import models
 from ..asks.plans import Planned
+from .desks import desk_of
 from .door import Refused, Request, commit
 from .live import live_of
 
-__all__ = ["copy_of", "made_from"]
+__all__ = ["asides_of", "copy_of", "looked_elsewhere", "made_from", "taken_elsewhere"]
 
 
-def made_from(name: str, show: Show, author_id: int | None, says: str) -> models.Show:
-    """A new show that holds the values of `show`. What the door refuses is raised; none is made."""
+def made_from(
+    name: str, show: Show, author_id: int | None, says: str, asides: Sequence[core.Aside] = ()
+) -> models.Show:
+    """A new show that holds the values of `show`. What the door refuses is raised; none is made.
+
+    `asides`: what is kept aside with it.
+    """
     row = models.Show.objects.create(name=name[:60], desk=show.desk.key)
     try:
         planned = Planned({}, says, own=True, begins=show)
@@ -24,6 +32,9 @@ def made_from(name: str, show: Show, author_id: int | None, says: str) -> models
         (outcome,), _, _ = commit(row.pk, [request])
         if isinstance(outcome, Refused):
             raise outcome.error
+        if asides:
+            kept = [core.aside_to_wire(one) for one in asides]
+            models.Aside.objects.create(show=row, revision=1, kept=kept)
     except Exception:
         row.delete()  # no half-made show stays behind
         raise
@@ -35,4 +46,40 @@ def copy_of(row: models.Show, author_id: int | None) -> models.Show:
     show = live_of(row.pk).now().show
     name = f"{row.name[:55]} copy"
     values = show.with_values({"show/name": name})
-    return made_from(name, values, author_id, f"Copied from {row.name}"[:200])
+    return made_from(name, values, author_id, f"Copied from {row.name}"[:200], asides_of(row.pk))
+
+
+def asides_of(show_id: uuid.UUID) -> tuple[core.Aside, ...]:
+    """What is kept aside with a show, by the numbers that its strips have now."""
+    row = models.Aside.objects.filter(show_id=show_id).first()
+    if row is None:
+        return ()
+    asides = tuple(core.aside_from_wire(one) for one in row.kept)
+    log = models.Change.objects.filter(show_id=show_id, revision__gt=row.revision)
+    for change in log.exclude(renumbered={}).only("renumbered").order_by("revision"):
+        asides = core.renumbered_asides(asides, change.renumbered)
+    return asides
+
+
+def looked_elsewhere(
+    row: models.Show, desk: core.Desk, boxes: Mapping[str, str] | None
+) -> tuple[Show, core.Moved]:
+    """A show, and what it would be on another desk. Raises UnreadableText."""
+    show = live_of(row.pk).now().show
+    return show, core.moved(show, asides_of(row.pk), desk, boxes, known=_known)
+
+
+def taken_elsewhere(
+    row: models.Show, desk: core.Desk, boxes: Mapping[str, str] | None, author_id: int | None
+) -> models.Show:
+    """A new show on another desk with all of this one that fits, and aside what does not."""
+    show, found = looked_elsewhere(row, desk, boxes)
+    says = f"From {row.name}, on {show.desk.name}"[:200]
+    return made_from(row.name, found.show, author_id, says, found.asides)
+
+
+def _known(key: str) -> core.Desk | None:
+    try:
+        return desk_of(key)
+    except core.BadFile:
+        return None  # its profile was taken away

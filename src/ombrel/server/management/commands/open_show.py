@@ -5,7 +5,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandParser
 
-from ombrel.formats.show_file import read_show
+from ombrel.formats.show_file import read_whole
 
 from ...keeping.desks import desk_of
 from ...keeping.shows import made_from
@@ -18,6 +18,6 @@ class Command(BaseCommand):
         parser.add_argument("file", type=Path)
 
     def handle(self, *args: Any, **options: Any) -> None:
-        show = read_show(options["file"].read_bytes(), desk_of)
+        show, asides = read_whole(options["file"].read_bytes(), desk_of)
         name = show.text("show/name") or options["file"].stem[:60]
-        self.stdout.write(str(made_from(name, show, None, "Opened from a file").pk))
+        self.stdout.write(str(made_from(name, show, None, "Opened from a file", asides).pk))
