@@ -6,7 +6,15 @@ import createClient from "openapi-fetch";
 import { numberOf } from "./address";
 import type { paths } from "./generated/api";
 import { newId } from "./id";
-import type { Compared, Desk, FittingsCompared, Habits, LastHand, ListChoices } from "./types";
+import type {
+  Compared,
+  Desk,
+  Elsewhere,
+  FittingsCompared,
+  Habits,
+  LastHand,
+  ListChoices,
+} from "./types";
 
 function csrf(): string {
   return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
@@ -57,6 +65,15 @@ export const copyShow = (id: string) =>
   answered(client.POST("/api/shows/{show_id}/copy", { params: { path: of(id) } }));
 export const removeShow = (id: string, sure: boolean) =>
   answered(client.DELETE("/api/shows/{show_id}", { params: { path: of(id), query: { sure } } }));
+type There = Elsewhere;
+export const lookElsewhere = (id: string, there: There) =>
+  answered(
+    client.POST("/api/shows/{show_id}/elsewhere/look", { params: { path: of(id) }, body: there }),
+  );
+export const takeElsewhere = (id: string, there: There & { move: boolean; sure: boolean }) =>
+  answered(
+    client.POST("/api/shows/{show_id}/elsewhere", { params: { path: of(id) }, body: there }),
+  );
 /** Why a show was not removed: others have it open, and are named. */
 export const isOpen = (error: unknown): error is Error =>
   error instanceof Error && "code" in error && error.code === "show_open";

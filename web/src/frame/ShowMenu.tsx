@@ -3,6 +3,7 @@ import { type ReactNode, useRef, useState } from "react";
 import { useLocation } from "wouter";
 import { showFileAddress } from "../data/http";
 import { useShow, useText } from "../data/use";
+import { ElsewhereDialog } from "./ElsewhereDialog";
 import { ITEM, MENU, RULE } from "./menu";
 import { NewShowDialog } from "./NewShowDialog";
 import { OpenShowFile } from "./OpenShowFile";
@@ -52,19 +53,35 @@ export function ShowMenu() {
 /** What can be done with this show and with others: the items of a menu, and what they open. */
 export function useShowItems(): { items: ReactNode; beside: ReactNode } {
   const [making, setMaking] = useState(false);
+  const [moving, setMoving] = useState(false);
+  const id = useShow((state) => state.desk?.show.id);
+  const name = useShow((state) => String(state.values.get("show/name") ?? ""));
   const opener = useRef<HTMLInputElement>(null);
   return {
-    items: <ShowItems onNew={() => setMaking(true)} onOpenFile={() => opener.current?.click()} />,
+    items: (
+      <ShowItems
+        onNew={() => setMaking(true)}
+        onOpenFile={() => opener.current?.click()}
+        onMove={() => setMoving(true)}
+      />
+    ),
     beside: (
       <>
         <NewShowDialog open={making} onOpenChange={setMaking} />
         <OpenShowFile ref={opener} />
+        {id && <ElsewhereDialog show={{ id, name }} open={moving} onOpenChange={setMoving} />}
       </>
     ),
   };
 }
 
-function ShowItems({ onNew, onOpenFile }: { onNew: () => void; onOpenFile: () => void }) {
+interface ItemsProps {
+  onNew: () => void;
+  onOpenFile: () => void;
+  onMove: () => void;
+}
+
+function ShowItems({ onNew, onOpenFile, onMove }: ItemsProps) {
   const [, navigate] = useLocation();
   const me = useShow((state) => state.me);
   const current = useShow((state) => state.desk?.show.id);
@@ -103,6 +120,11 @@ function ShowItems({ onNew, onOpenFile }: { onNew: () => void; onOpenFile: () =>
           onSelect={() => location.assign(showFileAddress(current))}
         >
           Save as a file
+        </DropdownMenu.Item>
+      )}
+      {current && (
+        <DropdownMenu.Item className={ITEM} onSelect={onMove}>
+          Onto another desk…
         </DropdownMenu.Item>
       )}
       <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/paper")}>

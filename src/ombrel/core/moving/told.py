@@ -70,8 +70,8 @@ def _beyond(show: Show, desk: Desk) -> Iterator[str]:
         has = desk.count(kind)
         yield (
             f"{desk.name} has {has} {word if has == 1 else many}. Kept aside:"
-            f" {word if len(gone) == 1 else many} {numbers},"
-            f" {_names(strip_name(show, one) for one in gone)}."
+            f" {word if len(gone) == 1 else many} {numbers}"
+            f" ({_names(strip_name(show, one) for one in gone)})."
         )
 
 

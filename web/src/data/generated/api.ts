@@ -262,6 +262,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Elsewhere
+         * @description The show on another desk, as a new one; what does not fit is kept aside with it.
+         */
+        post: operations["ombrel_server_api_elsewhere_take_elsewhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/elsewhere/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Elsewhere
+         * @description What would not fit on another desk, what would be heard of it, and what would come back.
+         */
+        post: operations["ombrel_server_api_elsewhere_look_elsewhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/file": {
         parameters: {
             query?: never;
@@ -767,6 +807,16 @@ export interface components {
             short: string;
         };
         /**
+         * BoxChoice
+         * @description A box of the other desk.
+         */
+        BoxChoice: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * BoxName
          * @description A box as the list calls it ("": numbers alone), and the desk's box that it is taken for.
          */
@@ -779,6 +829,18 @@ export interface components {
             sockets: number;
             /** Title */
             title: string;
+        };
+        /**
+         * BoxThere
+         * @description A box of the show's desk, and what stands for it there ("": none).
+         */
+        BoxThere: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** To */
+            to: string;
         };
         /**
          * BreachMessage
@@ -1464,6 +1526,34 @@ export interface components {
             name?: string;
             /** Scene */
             scene: string;
+        };
+        /**
+         * Elsewhere
+         * @description Another desk. `boxes`: which box there stands for which of the show's ("": none); null: as
+         *
+         *     Ombrel finds them.
+         */
+        Elsewhere: {
+            /** Boxes */
+            boxes?: {
+                [key: string]: string;
+            } | null;
+            /** Desk */
+            desk: string;
+        };
+        /**
+         * ElsewhereReply
+         * @description What a show would be on another desk, in words.
+         */
+        ElsewhereReply: {
+            /** Boxes */
+            boxes: components["schemas"]["BoxThere"][];
+            /** Choices */
+            choices: components["schemas"]["BoxChoice"][];
+            /** Desk */
+            desk: string;
+            /** Told */
+            told: components["schemas"]["LeftReply"][];
         };
         /**
          * ErrorReply
@@ -2309,6 +2399,19 @@ export interface components {
             tap: string;
         };
         /**
+         * LeftReply
+         * @description Something that the move means: heard, kept aside, or back from aside.
+         */
+        LeftReply: {
+            /** Says */
+            says: string;
+            /**
+             * Tone
+             * @enum {string}
+             */
+            tone: "heard" | "aside" | "back";
+        };
+        /**
          * LetGo
          * @description A hand lets go of what it held by this gesture.
          */
@@ -3039,9 +3142,9 @@ export interface components {
         };
         /**
          * MuteAll
-         * @description Make a hard mute group of all inputs, or of all ears, safe until it is armed; or close or open
+         * @description Make a hard mute group of all inputs, or of all ears, safe until it is armed; or turn it
          *
-         *     it (`on`), safe or not, made where there is none yet.
+         *     (`on`), safe or not, made where there is none yet.
          */
         MuteAll: {
             /**
@@ -4809,6 +4912,30 @@ export interface components {
             serves: string;
         };
         /**
+         * TakenElsewhere
+         * @description `move`: the show on the desk before is taken off the list, to be brought back; `sure`: though
+         *
+         *     others have it open.
+         */
+        TakenElsewhere: {
+            /** Boxes */
+            boxes?: {
+                [key: string]: string;
+            } | null;
+            /** Desk */
+            desk: string;
+            /**
+             * Move
+             * @default false
+             */
+            move?: boolean;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
+        };
+        /**
          * TakenReply
          * @description What was taken.
          */
@@ -5574,6 +5701,85 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeskReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_elsewhere_take_elsewhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenElsewhere"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowRow"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_elsewhere_look_elsewhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Elsewhere"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ElsewhereReply"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
                 };
             };
         };

@@ -4,6 +4,7 @@ import { notify } from "../../data/show";
 import type { ShowCard } from "../../data/types";
 import { useShow } from "../../data/use";
 import { whenText } from "../../data/words";
+import { ElsewhereDialog } from "../../frame/ElsewhereDialog";
 import { NewShowDialog } from "../../frame/NewShowDialog";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
@@ -109,6 +110,7 @@ function Row({
     ? `changed ${whenText(card.changed_at)}${card.changed_by && ` by ${card.changed_by}`}`
     : `made ${whenText(card.made_at)}, blank`;
   const [open, setOpen] = useState(""); // who has it open, in words: asked before it is removed
+  const [moving, setMoving] = useState(false);
   const remove = async (sure: boolean) => {
     setOpen("");
     const removing = removeShow(card.id, sure);
@@ -158,6 +160,10 @@ function Row({
       >
         Copy
       </Button>
+      <Button small aria-label={`Onto another desk, ${card.name}`} onClick={() => setMoving(true)}>
+        Other desk…
+      </Button>
+      {moving && <ElsewhereDialog show={card} open onOpenChange={setMoving} />}
       <Button
         small
         tone="danger"
