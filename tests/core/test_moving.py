@@ -14,6 +14,7 @@ from ombrel.core import (
     left_words,
     made,
     moved,
+    recall,
     renumbered_asides,
     show_of,
     store_scene,
@@ -174,6 +175,18 @@ def test_boxes_are_mapped_once_and_two_are_never_one():
     assert to(there.show, TOURING, there.asides).show.own == demo.own
     with pytest.raises(Exception, match="two cannot be one"):
         to(demo, SMALL, boxes={"local": "local", "a": "local"})
+
+
+def test_every_scene_can_be_recalled_on_a_desk_whose_preamps_go_less_far():
+    show = show_of(TINY, {"channel/1/source": "input/a/1", "input/a/1/gain": 50.0})
+    show = made(show, store_scene(show, "Hot", {"channel/1": ["preamp"]}))[0]
+    there = to(show, LESS).show
+    found = recall(there, "scene/1")
+    assert made(
+        there, {**found.moves, "input/az/1/gain": found.values.get("input/az/1/gain", 20.0)}
+    )
+    quiet = made(there, {"input/az/1/gain": 0.0})[0]
+    assert made(quiet, recall(quiet, "scene/1").moves)[0]["input/az/1/gain"] == 20.0
 
 
 def test_through_a_third_desk_and_by_chance_nothing_is_lost():

@@ -43,6 +43,32 @@ def test_a_return_that_only_members_feed_joins_them_in_a_mute_group_and_its_leve
     assert flow_of(lower).level("return/1", "house") == flow_of(show).level("return/1", "house")
 
 
+def test_a_second_effect_joins_the_same_group_and_so_does_what_the_dca_takes_later():
+    show, _ = made(blank_show(TINY), ROOM | {"line/1/family": "voices", "dca/1/takes": "voices"})
+    along = told(show, "dca/1").along
+    assert along is not None
+    show, _ = made(show, along.moves)
+    assert show["mute_group/1/takes"] == "voices"
+    more: dict[str, Asked] = {
+        "mix/2/format": "mono", "mix/2/serves": "effect", "mix/2/fader": 0.0,
+        "channel/1/send/mix/2/level": -6.0, "channel/1/send/mix/2/tap": "after_fader",
+        "engine/2/source": "mix/2", "engine/2/kind": "plate", "return/2/source": "engine/2",
+        "return/2/name": "Plate",
+    }  # fmt: skip
+    show, _ = made(show, more)
+    along = told(show, "dca/1").along
+    assert along is not None
+    assert along.says == "Plate into the mute group Voices and effects"
+    show, _ = made(show, along.moves)
+    assert members_of(show, "mute_group/1") == ["channel/1", "return/1", "return/2"]
+    line: dict[str, Asked] = {
+        "line/3/place": 3.0, "line/3/name": "Bo", "line/3/family": "voices",
+        "line/3/socket": "input/a/3", "channel/3/source": "input/a/3",
+    }  # fmt: skip
+    show, _ = made(show, line)
+    assert "channel/3" in members_of(show, "mute_group/1")
+
+
 def test_an_effect_that_others_feed_is_told_and_left_and_one_that_is_off_is_none():
     both, _ = made(
         blank_show(TINY),

@@ -1,8 +1,7 @@
 import { Link as RouteLink } from "wouter";
 import { valueIn } from "../data/show";
 import { stripName, useShow } from "../data/use";
-import { Button } from "../ui/Button";
-import { Glyph } from "./Glyph";
+import { BarKey } from "./BarKey";
 
 /** The seals that are closed, by name; "" for none. */
 const useSealed = (): string =>
@@ -37,19 +36,19 @@ export function QuietKey({ says, onPress }: { says: boolean; onPress: () => void
   const names = useSealed();
   const sealed = says && names !== "";
   return (
-    <Button
-      className={`!px-2 !w-9 coarse:!w-11 justify-center max-[359px]:hidden ${sealed ? "!border-coral !bg-blocked !text-coral" : ""}`}
-      onClick={onPress}
-      aria-keyshortcuts="Q"
+    <BarKey
+      of="quiet"
+      word="Quiet"
       title="Mute all ears, all inputs, or a mute group (Q)"
+      keys="Q"
+      onPress={onPress}
+      className={`max-[359px]:hidden ${sealed ? "!border-coral !bg-blocked !text-coral" : ""}`}
     >
-      <Glyph of="quiet" className="w-5" />
-      <span className="sr-only">Quiet</span>
       {sealed && (
         <span className="sr-only" role="status">
           {names} sealed
         </span>
       )}
-    </Button>
+    </BarKey>
   );
 }

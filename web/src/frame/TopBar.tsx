@@ -6,6 +6,7 @@ import { Button } from "../ui/Button";
 import { usePhone, useWide } from "../ui/media";
 import { Notices } from "../ui/Notices";
 import { Toolbar } from "../ui/Toolbar";
+import { BarKey } from "./BarKey";
 import { Glyph } from "./Glyph";
 import { ITEM, MENU, RULE } from "./menu";
 import { NowNext } from "./NowNext";
@@ -78,26 +79,22 @@ export function TopBar({ onFind, onQuiet, onKeys, onNotices }: Props) {
           className="gap-2"
           tools={{
             undo: (
-              <Button
-                className="!px-2 !w-9 coarse:!w-11 justify-center"
-                onClick={() => void link.undo()}
-                aria-keyshortcuts="Control+Z"
+              <BarKey
+                of="undo"
+                word="Undo"
                 title="Undo (Ctrl+Z)"
-              >
-                <Glyph of="undo" className="w-5" />
-                <span className="sr-only">Undo</span>
-              </Button>
+                keys="Control+Z"
+                onPress={() => void link.undo()}
+              />
             ),
             redo: !phone && (
-              <Button
-                className="!px-2 !w-9 coarse:!w-11 justify-center"
-                onClick={() => void link.redo()}
-                aria-keyshortcuts="Control+Shift+Z"
+              <BarKey
+                of="redo"
+                word="Redo"
                 title="Redo (Ctrl+Shift+Z)"
-              >
-                <Glyph of="redo" className="w-5" />
-                <span className="sr-only">Redo</span>
-              </Button>
+                keys="Control+Shift+Z"
+                onPress={() => void link.redo()}
+              />
             ),
           }}
         />

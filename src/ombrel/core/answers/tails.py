@@ -71,10 +71,29 @@ def with_tails(
     if of_kind(ruler) == "mute_group":
         moves = membership(show, ruler, returns, on=True)
         return Remedy(says=f"{names} into it", moves=moves)
+    if (group := _together(show, ruled)) is not None:
+        moves = membership(show, group, returns, on=True)
+        return Remedy(says=f"{names} into the mute group {strip_name(show, group)}", moves=moves)
     try:
         moves = make_rulers(show, "mute_group", [within(strip_name(show, ruler), " and effects")])
     except NothingLeft:
         return None
     group = thing_of(next(iter(moves)))
-    moves = {**moves, **membership(show, group, [*ruled, *returns], on=True)}
+    # what comes into the DCA by itself comes into the group by the same rule
+    taking = {f"{group}/takes": show[f"{ruler}/takes"]}
+    moves = {**moves, **taking, **membership(show, group, [*ruled, *returns], on=True)}
     return Remedy(says=f"Mute group of its members and {names}", moves=moves)
+
+
+def _together(show: Show, ruled: Collection[str]) -> str | None:
+    """The mute group that mutes some sources with returns already, and no other channel."""
+    for group in rulers_in_use(show, "mute_group"):
+        members = members_of(show, group)
+        others = [one for one in members if one not in ruled]
+        if (
+            others
+            and all(of_kind(one) == "return" for one in others)
+            and set(ruled) <= set(members)
+        ):
+            return group
+    return None

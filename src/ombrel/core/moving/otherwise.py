@@ -99,10 +99,8 @@ def carried(desk: Desk, address: str, value: Value, said: Said) -> tuple[str, Va
         return None
     stands = value_otherwise(address, value, said)
     kind = kind_on(desk, there)
-    if isinstance(kind, Number) and isinstance(stands, float) and kind.lowest_finite <= stands:
-        stands = min(stands, kind.highest)
-    elif isinstance(kind, Number) and isinstance(stands, float) and stands > float("-inf"):
-        stands = kind.lowest_finite
+    if isinstance(kind, Number) and isinstance(stands, float):
+        stands = kind.nearest(stands)
     try:
         return there, check_on_desk(desk, there, stands)
     except ConsoleError:

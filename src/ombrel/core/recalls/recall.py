@@ -5,7 +5,6 @@ at all. Gangs rest, and what would join a mix by itself stays out: a recall touc
 scene does not carry.
 """
 
-import math
 from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass
 
@@ -196,19 +195,12 @@ def _fitted(
         left.append(LeftOut(holder=holder, what=address, why=words))
         return None
     if isinstance(kind, Number) and isinstance(value, float):
-        nearest = _nearest(kind, value)
+        nearest = kind.nearest(value)
         if nearest != value:
             words = f"{value_text(show, address, value)} is out of range here"
             left.append(LeftOut(holder=holder, what=address, why=words))
         return (nearest,)
     return (value,)
-
-
-def _nearest(kind: Number, value: float) -> float:
-    """The nearest value that a control takes."""
-    if value == -math.inf and kind.lowest == -math.inf:
-        return value
-    return min(max(value, kind.lowest, kind.lowest_finite), kind.highest)
 
 
 def _is_here(show: Show, reference: str) -> bool:

@@ -206,7 +206,7 @@ def _lying_over(desk: Desk, own: Own, layers: Layers, address: str) -> Value:
     if isinstance(value, float):
         kind = kind_on(desk, address)
         if isinstance(kind, Number):
-            return min(max(value, kind.lowest), kind.highest)
+            return kind.nearest(value)
     return value
 
 

@@ -133,6 +133,12 @@ class Number:
         near = round(math.copysign(steps * self.step, value), 9) + 0.0
         return min(max(near, self.lowest, self.lowest_finite), self.highest)
 
+    def nearest(self, value: float) -> float:
+        """The nearest value that a control takes; off where it can be off."""
+        if value == -math.inf and self.lowest == -math.inf:
+            return value
+        return min(max(value, self.lowest, self.lowest_finite), self.highest)
+
     def suggested(self, value: float) -> float:
         """The nearest step inside the range: what is suggested, never past an end."""
         near = self._on_step(min(max(value, self.lowest, self.lowest_finite), self.highest))
