@@ -39,7 +39,7 @@ def within(name: str, ending: str = "", *, longest: int = 60) -> str:
 
     so by an ellipsis.
 
-    >>> within("Violins behind the rood screen", " L", longest=16)
+    >>> within("Violins behind the rood screen", " L", longest=17)
     'Violins behind… L'
     """
     room = longest - len(ending)
