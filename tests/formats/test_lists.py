@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from openpyxl.styles import Font
 from openpyxl.worksheet.cell_range import CellRange
 
-from ombrel.core import LINES, BadFile
+from ombrel.core import LINES, BadFile, add_lines, blank_show, made, patch_lines
 from ombrel.formats.lists import (
     LONGEST_FILE,
     MOST_COLUMNS,
@@ -441,9 +441,17 @@ def test_numbers_and_sockets_as_they_come():
 def test_a_name_too_long_for_a_channel_is_cut_where_one_sees_it():
     name = "The second violin of the quartet by the window, which comes on for two songs"
     (one,) = drafts_of(f'Ch,Instrument,Mic\n1,"{name}",clip\n')
-    assert len(one.name) <= 60
-    assert one.name.endswith("\u2026")
-    assert name in one.notes
+    assert one.name == name  # a line has room; its channel shows where it is cut
+    show = made(blank_show(TOURING), add_lines(blank_show(TOURING), [one]))[0]
+    show = made(show, patch_lines(show, [1]))[0]
+    channel = show.text("channel/1/name")
+    assert len(channel) <= 60
+    assert channel.endswith("\u2026")
+    assert name.startswith(channel[:-1])
+    (longer,) = drafts_of(f'Ch,Instrument,Mic\n1,"{name * 2}",clip\n')
+    assert len(longer.name) <= 120
+    assert longer.name.endswith("\u2026")
+    assert name * 2 in longer.notes
 
 
 def test_rows_that_are_struck_hidden_or_cancelled_are_no_lines_and_take_nobodys_channel():
