@@ -81,6 +81,25 @@ def test_48_v_of_many_is_switched_once_its_list_was_seen_and_pairs_are_shown_as_
     me.until(lambda: value(server, show, "channel/1/linked") is True)
 
 
+MIDDLES = """
+const middle = (css) => {
+  const box = document.querySelector(css).getBoundingClientRect();
+  return box.top + box.height / 2;
+};
+return [-60, -10, -5, 0].map((level) =>
+  middle(`[data-scale="${level}"]`) - middle(`[data-scale-line="${level}"]`));
+"""
+
+
+def test_the_scale_stands_beside_the_lines_that_it_means_on_every_screen(server, people):
+    me = people()
+    for width, height, touch in ((1280, 800, False), (820, 1180, True), (390, 844, True)):
+        me.resize(width, height, touch=touch)
+        me.open("banks", server.demo)
+        me.find("[data-scale-line]")
+        assert max(map(abs, me.driver.execute_script(MIDDLES))) < 2.5, (width, height)
+
+
 def test_a_bank_goes_on_page_after_page_and_unfolds_around_the_fader(server, people):
     me = people()
     me.open("banks", server.demo)

@@ -19,6 +19,7 @@ export function BankScale() {
         {heights.map(([level, bottom]) => (
           <span
             key={level}
+            data-scale={level}
             className={`absolute right-0.5 translate-y-1/2 leading-none ${level === 0 ? "text-paper font-semibold" : ""}`}
             // the ends stay within: nothing is cut off
             style={{ bottom: `clamp(6px, ${bottom}, calc(100% - 6px))` }}
@@ -30,7 +31,7 @@ export function BankScale() {
       <span className="h-[3px] shrink-0" />
       <span className="h-[31px] coarse:h-11" />
       <span className="text-[12px] invisible">0</span>
-      <span className="h-7 shrink-0" />
+      <span className="h-7 coarse:h-11 shrink-0" />
       <span className="h-9 min-h-6 coarse:h-11" />
       <span className="h-8 min-h-6 coarse:h-11" />
       <span className="h-8 coarse:h-11" />
@@ -43,6 +44,7 @@ export function ScaleLines() {
   return useHeights().map(([level, bottom]) => (
     <span
       key={level}
+      data-scale-line={level}
       aria-hidden
       className={`absolute left-0 border-t pointer-events-none ${level === 0 ? "right-0 border-soft/70" : "w-2 border-edge"}`}
       style={{ bottom }}

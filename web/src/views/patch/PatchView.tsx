@@ -8,6 +8,7 @@ import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Consequence } from "../../ui/Consequence";
 
+import { usePhone } from "../../ui/media";
 import { SearchField } from "../../ui/SearchField";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
@@ -35,6 +36,8 @@ export function PatchView() {
     () => (sockets.trim() && channels.trim() ? { action: "fill", sockets, to: channels } : null),
     [sockets, channels],
   );
+  // on a phone what is chosen has the room
+  const busy = usePhone() && sockets.trim() !== "";
   const clear = () => {
     setSockets("");
     setChannels("");
@@ -54,7 +57,7 @@ export function PatchView() {
           onDone={clear}
         />
       </ViewHead>
-      {!asGrid && !ask && (
+      {!asGrid && !ask && !busy && (
         <div className="flex items-center gap-x-3 gap-y-1.5 flex-wrap pb-2 shrink-0">
           <SearchField
             label="Find lines and channels"
@@ -68,15 +71,17 @@ export function PatchView() {
         </div>
       )}
       <Consequence ask={ask}>
-        {asGrid
-          ? "A click, or Enter, patches; again takes it away. What would be lost is shown first."
-          : "Choose sockets at the left (drag, or Shift), then a channel at the right; or type both. Who loses what shows here first."}
+        {busy
+          ? null
+          : asGrid
+            ? "A click, or Enter, patches; again takes it away. What would be lost is shown first."
+            : "Choose sockets at the left (drag, or Shift), then a channel at the right; or type both. Who loses what shows here first."}
       </Consequence>
       {taking.bar}
       {asGrid ? (
         <PatchGrid />
       ) : (
-        <div className="grid grid-cols-[minmax(0,1.04fr)_minmax(0,1fr)] slim:grid-cols-1 slim:grid-rows-2 gap-3 flex-1 min-h-0 short:min-h-[760px]">
+        <div className="grid grid-cols-[minmax(0,1.04fr)_minmax(0,1fr)] slim:grid-cols-1 slim:grid-rows-2 phone:grid-rows-[3fr_2fr] gap-3 flex-1 min-h-0 short:min-h-[760px]">
           <Sockets
             chosen={sockets}
             onChoose={setSockets}
