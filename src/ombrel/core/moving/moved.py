@@ -3,9 +3,10 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from ..catalogue import Address, Desk, default_of
+from ..catalogue import Address, Desk, default_of, parameter_at
 from ..edit import show_of
 from ..show import Show
+from ..together import in_pairs, is_common
 from ..values import ConsoleError, Value
 from .aside import Aside, Entry
 from .otherwise import carried, checked_boxes, default_boxes, said_there
@@ -63,6 +64,7 @@ def moved(
         if carried(origin, *found, inverse) != (address, value):
             left[address] = Entry(address, value, found[0])
     coming, kept = restored(show, asides, desk, values, said, known)
+    coming = {a: v for a, v in coming.items() if not _is_given(a, {**values, **coming})}
     result, refused = _sound(desk, values, coming)
     for address in refused:
         if address not in coming:
@@ -89,6 +91,14 @@ def _way_back(asides: Sequence[Aside], origin: Desk, desk: Desk) -> dict[str, st
     usual = default_boxes(origin, desk)
     free = {a: b for a, b in usual.items() if a not in back and b not in back.values()}
     return back | free
+
+
+def _is_given(address: str, whole: Mapping[str, Value]) -> bool:
+    """Whether it is of the even side of a linked pair, and what the odd one has is its value."""
+    sides = in_pairs(Address.at(address).thing)
+    if sides is None or Address.at(address).thing != sides[1]:
+        return False
+    return whole.get(f"{sides[0]}/linked") is True and is_common(parameter_at(address).tie)
 
 
 def _standing(entry: Entry, result: Show, things: frozenset[str]) -> Entry:

@@ -5,6 +5,7 @@ from .carrying import NOT_KEPT, Carried, Carry, carried, has_place, place_of
 from .compensation import Compensation, compensation
 from .gangs import (
     in_pairs,
+    is_common,
     kept_at,
     linking,
     member_for,
@@ -74,6 +75,7 @@ __all__ = [
     "held_by_hands",
     "in_house",
     "in_pairs",
+    "is_common",
     "is_fed_by_a_bus",
     "joining",
     "kept_at",

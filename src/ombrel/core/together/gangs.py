@@ -31,6 +31,7 @@ __all__ = [
     "active_gangs",
     "carried_by",
     "in_pairs",
+    "is_common",
     "is_dca_of",
     "kept_at",
     "leaf_of",
@@ -89,10 +90,11 @@ def _tied_leaves(desk: Desk, kind: str) -> tuple[tuple[str, bool], ...]:
     """What the sides of a pair hold in common, below the strip; and whether it is mirrored."""
     stem = f"{kind}/1/"
     found = ((a, parameter_at(a).tie) for a in addresses_of(desk, kind) if a.startswith(stem))
-    return tuple((a.removeprefix(stem), t == "mirrored") for a, t in found if _common(t))
+    return tuple((a.removeprefix(stem), t == "mirrored") for a, t in found if is_common(t))
 
 
-def _common(tie: str) -> bool:
+def is_common(tie: str) -> bool:
+    """Whether the sides of a linked pair hold a value in common, by the catalogue's tie."""
     return tie in ("equal", "mirrored")
 
 
@@ -118,7 +120,7 @@ def tied(show: Show, asked: Mapping[str, Value]) -> dict[str, Value]:
 
     for address, value in asked.items():
         tie = parameter_at(address).tie
-        sides = in_pairs(thing_of(address)) if _common(tie) else None
+        sides = in_pairs(thing_of(address)) if is_common(tie) else None
         if sides is None or not linked(sides[0]):
             continue
         leaf = leaf_of(address)
