@@ -69,7 +69,7 @@ def test_what_fits_is_heard_there_as_it_was_where_nothing_that_rules_it_stays_be
     desk = replace(LESS, dcas=TINY.dcas, mute_groups=TINY.mute_groups, groups=TINY.groups,
                    boxes=TINY.boxes, gain_db=TINY.gain_db)  # fmt: skip
     told = 0
-    for seed in range(12):
+    for seed in range(6):
         show = show_of_seed(seed)
         there = to(show, desk)
         if there.refused:
@@ -87,7 +87,7 @@ def test_what_fits_is_heard_there_as_it_was_where_nothing_that_rules_it_stays_be
                 assert there_state == state, (seed, source, listener)
                 assert there_level == pytest.approx(level, abs=1e-9)
                 told += 1
-    assert told > 20
+    assert told > 10
 
 
 def test_a_hand_since_is_the_newer_and_the_rest_comes_back_with_its_new_number():

@@ -148,6 +148,7 @@ from .flow import KIND_WORDS, Flow, State, flow_of, listener_name, strip_name, t
 from .jobs import (
     NEW_MIX,
     Singer,
+    Started,
     duplicate_bus,
     fill_mix,
     lift_singers,
@@ -163,6 +164,7 @@ from .jobs import (
     remove_bus,
     remove_lift,
     set_singers,
+    start_mixes,
     trim_lift,
 )
 from .merging import Fate, Merge, Ways, merge
@@ -408,6 +410,8 @@ from .words import (
 )
 
 __all__ = [
+    "Started",
+    "start_mixes",
     "renumbered_asides",
     "moved",
     "left_words",

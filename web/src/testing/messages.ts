@@ -14,6 +14,7 @@ export const preview = (told: Partial<Preview> = {}): Preview => ({
   shares: [],
   powered: [],
   pairs: [],
+  told: [],
   compensation: null,
   follows: [],
   following: 0,

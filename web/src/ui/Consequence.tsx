@@ -218,6 +218,11 @@ export function Told({ shown, words, values }: ToldProps) {
             ` and ${shown.following - shown.follows.length} more`}
         </p>
       )}
+      {shown.told.map((says) => (
+        <p key={says} className="text-sun-text">
+          {says}
+        </p>
+      ))}
       {shown.losses.map((loss, index) => (
         <p key={index}>
           <strong className="text-coral">{loss.who}</strong> loses {loss.loses}

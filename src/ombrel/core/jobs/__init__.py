@@ -24,10 +24,12 @@ from .mixes import (
     remove_bus,
 )
 from .routing import put_between
+from .starts import Started, start_mixes
 
 __all__ = [
     "NEW_MIX",
     "Singer",
+    "Started",
     "all_lifted",
     "duplicate_bus",
     "fill_mix",
@@ -45,5 +47,6 @@ __all__ = [
     "remove_bus",
     "remove_lift",
     "set_singers",
+    "start_mixes",
     "trim_lift",
 ]

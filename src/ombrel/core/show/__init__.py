@@ -24,7 +24,14 @@ from .sockets import (
     sockets_of_line,
 )
 from .there import check_lines, check_made, check_strip
-from .typed_strips import TypedStrips, read_strips, strips_of_family, strips_text, typed_strips
+from .typed_strips import (
+    TypedStrips,
+    read_strips,
+    strips_of_family,
+    strips_of_performer,
+    strips_text,
+    typed_strips,
+)
 
 __all__ = [
     "INNER_SOURCES",
@@ -61,6 +68,7 @@ __all__ = [
     "socket_spellings",
     "sockets_of_line",
     "strips_of_family",
+    "strips_of_performer",
     "strips_text",
     "typed_strips",
 ]

@@ -1,6 +1,7 @@
 """The HTTP side: who I am, which shows there are, what a desk has, and sample lists."""
 
 from datetime import datetime
+from functools import cache
 from importlib.resources import files
 from typing import Any, Literal
 from uuid import UUID, uuid4
@@ -196,6 +197,14 @@ class ParameterReply(Schema):
     longest: int | None = None
 
 
+@cache
+def _recipes() -> list[tuple[str, str]]:
+    """The recipes that ship, by role: plain files, a line each."""
+    folder = files("ombrel") / "recipes"
+    found = sorted((one.name, one.read_text("utf-8").strip()) for one in folder.iterdir())
+    return [(name.removesuffix(".txt").replace("-", " "), text) for name, text in found]
+
+
 class NewMixReply(Schema):
     """What a mix is made as unless told otherwise."""
 
@@ -231,6 +240,7 @@ class DeskReply(Schema):
     scene_presets: list[tuple[str, str]]
     new_mix: NewMixReply
     unfolding: list[str]
+    recipes: list[tuple[str, str]]
 
 
 def _parameter(parameter: core.Parameter, profile: core.Desk) -> dict[str, Any]:
@@ -283,6 +293,7 @@ def told_of(profile: core.Desk) -> dict[str, Any]:
         "scene_presets": list(core.PRESETS_OF_CELLS.items()),
         "new_mix": core.NEW_MIX,
         "unfolding": list(core.UNFOLDING),
+        "recipes": _recipes(),
     }
 
 

@@ -50,7 +50,8 @@ class Planned:
     `own`: it names own values, beneath what fittings lay over them. `seconds`: how long what it
     moves takes to get there, all alike or by address; 0: it jumps. `renumbered`: new names of
     strips by their old ones, where it gives them other numbers (None: one is gone). `begins`: a
-    show that was checked when it was made, for one that is blank.
+    show that was checked when it was made, for one that is blank. `told`: what cannot be as asked,
+    for who looks at it beforehand.
     """
 
     moves: Mapping[str, Asked]
@@ -64,6 +65,7 @@ class Planned:
     seconds: float | Mapping[str, float] = 0.0
     renumbered: Mapping[str, str | None] = field(default_factory=dict)
     begins: Show | None = None
+    told: tuple[str, ...] = ()
 
 
 Plan = Callable[[Turn], Planned]

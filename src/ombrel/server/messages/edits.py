@@ -116,6 +116,7 @@ class PreviewMessage(BaseModel):
     id: UUID
     says: str
     renumbered: list[tuple[str, str, str]]
+    told: list[str]
     changes: int
     losses: list[LossMessage]
     silenced: list[tuple[str, str]]
@@ -172,16 +173,19 @@ def preview_message(
     scenes: Sequence[PreviewScene] = (),
     company: PreviewCompany | None = None,
     renumbered: Sequence[tuple[str, str, str]] = (),
+    told: Sequence[str] = (),
 ) -> dict:
-    """What an edit would do, and its words; `scenes`: what it does to those that hold something;
+    """What an edit would do, and its words; `told`: what cannot be as asked.
 
-    `renumbered`: of strips that get other numbers the name, the old place and the new one.
+    `scenes`: what it does to those that hold something. `renumbered`: of strips that get other
+    numbers the name, the old place and the new one.
     """
     return PreviewMessage(
         type="preview",
         id=message_id,
         says=says,
         renumbered=list(renumbered),
+        told=list(told),
         changes=len(preview.change.new),
         losses=[LossMessage(who=x.who, loses=x.loses, to=x.to) for x in preview.losses],
         silenced=list(preview.silenced),

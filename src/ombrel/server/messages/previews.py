@@ -33,5 +33,7 @@ def tried(turn: Turn, message: from_screen.Try) -> tuple[dict[str, Any], core.Ma
         for old, new in planned.renumbered.items()
         if new and turn.show.uses(old)
     ]
-    told = preview_message(message.id, shown, planned.says, scenes, company, renumbered)
+    told = preview_message(
+        message.id, shown, planned.says, scenes, company, renumbered, planned.told
+    )
     return told, many

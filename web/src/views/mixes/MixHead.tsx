@@ -11,6 +11,7 @@ import { StripHand } from "../../ui/StripHand";
 import { Toggle } from "../../ui/Toggle";
 import { TypedField } from "../../ui/TypedField";
 import { FillDialog } from "./FillDialog";
+import { StartDialog } from "./StartDialog";
 
 const NO_COLOURS: readonly string[] = [];
 const FORMATS = [
@@ -233,6 +234,7 @@ function Actions({
 }) {
   const link = useLink();
   const [filling, setFilling] = useState(false);
+  const [starting, setStarting] = useState(false);
   const list = LISTS[kind as keyof typeof LISTS];
   const order = useShow((state) => state[list].join(" "))
     .split(" ")
@@ -256,9 +258,14 @@ function Actions({
         Duplicate
       </Button>
       {kind === "mix" && (
-        <Button small onClick={() => setFilling(true)}>
-          Fill…
-        </Button>
+        <>
+          <Button small onClick={() => setStarting(true)}>
+            Start…
+          </Button>
+          <Button small onClick={() => setFilling(true)}>
+            Fill…
+          </Button>
+        </>
       )}
       <Button
         small
@@ -290,6 +297,7 @@ function Actions({
         Remove
       </Button>
       <FillDialog mix={bus} open={filling} onOpenChange={setFilling} />
+      <StartDialog mix={bus} open={starting} onOpenChange={setStarting} />
     </div>
   );
 }
