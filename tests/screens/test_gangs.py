@@ -118,7 +118,7 @@ def test_pairs_are_shown_before_they_are_linked_and_lie_on_one_fader(server, peo
     me.open("gangs/pairs", show)
     me.type("Pairs to link", "1")
     told = me.find('[data-testid="consequence"]')
-    me.until(lambda: "fader −3 dB → −7 dB" in told.text)
+    me.until(lambda: "fader: Teller, part A −3 dB → −7 dB" in told.text)
     me.button("Take it").click()
     me.until(lambda: value(server, show, "channel/2/fader") == -7.0)
     me.until(lambda: value(server, show, "channel/2/pan") == 1.0)

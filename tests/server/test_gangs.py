@@ -195,9 +195,10 @@ async def test_pairs_are_linked_by_an_ask_and_shown_beforehand(show, ann):
     ask = {"action": "link_pairs", "kind": "channel", "strips": "1-2", "spread": True}
     await screen.say(type="try", id=str(uuid.uuid4()), ask=ask)
     shown = await screen.next("preview")
-    told = {(one["whose"], one["what"]): (one["was"], one["now"]) for one in shown["follows"]}
-    assert told[("Channel 2", "Fader")] == ("\u22123 dB", "\u22127 dB")
-    assert shown["following"] >= len(told)
+    (pair,) = shown["pairs"]
+    assert (pair["odd"], pair["name"]) == ("channel/1", "Channel 1 and Channel 2")
+    assert "fader: Channel 2 \u22123 dB \u2192 \u22127 dB" in pair["says"]
+    assert shown["following"] == 0  # all that changes is told with the pair
     await screen.say(type="do", id=str(uuid.uuid4()), gesture="link", ask=ask)
     assert (await screen.next("done"))["says"] == "Channel 1-2 linked"
     kept = await sync_to_async(stored)(show)

@@ -5,10 +5,13 @@ import { InRow, useRows, useTabIndex } from "../../ui/reach";
 /** A lift: a key for each of its singers. */
 export function LiftKeys({ lift }: { lift: Lift }) {
   const name = useText(`${lift.lift}/name`);
+  // as it stands: singers are told a moment later, also when an undo has taken the lift
+  const lead = useText(`${lift.lift}/lead`);
   const rows = useRows(
     lift.singers.map((one) => one.strip),
     { across: true },
   );
+  if (lead === "") return null;
   return (
     <li>
       <p dir="auto" className="text-[13px] text-faint truncate">
@@ -17,7 +20,7 @@ export function LiftKeys({ lift }: { lift: Lift }) {
       <div className="grid grid-cols-[repeat(auto-fill,minmax(8.5rem,1fr))] gap-1.5" {...rows.hand}>
         {lift.singers.map((singer) => (
           <InRow key={singer.strip} of={singer.strip} rows={rows}>
-            <SingerKey lift={lift.lift} strip={singer.strip} />
+            <SingerKey lift={lift.lift} lead={lead} strip={singer.strip} />
           </InRow>
         ))}
       </div>
@@ -25,10 +28,9 @@ export function LiftKeys({ lift }: { lift: Lift }) {
   );
 }
 
-function SingerKey({ lift, strip }: { lift: string; strip: string }) {
+function SingerKey({ lift, lead, strip }: { lift: string; lead: string; strip: string }) {
   const link = useLink();
   const name = useStripName(strip);
-  const lead = useText(`${lift}/lead`);
   const up = useOn(`${strip}/${lead}/on`);
   return (
     <button

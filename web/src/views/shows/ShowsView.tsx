@@ -160,7 +160,7 @@ function Row({
       >
         Copy
       </Button>
-      <Button small aria-label={`Onto another desk, ${card.name}`} onClick={() => setMoving(true)}>
+      <Button small aria-label={`Other desk…, ${card.name}`} onClick={() => setMoving(true)}>
         Other desk…
       </Button>
       {moving && <ElsewhereDialog show={card} open onOpenChange={setMoving} />}
