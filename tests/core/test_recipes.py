@@ -5,7 +5,7 @@ import random
 
 import pytest
 
-from ombrel.core import UnreadableText, Value, flow_of, made, show_of, start_mixes
+from ombrel.core import UnreadableText, Value, boost_selves, flow_of, made, show_of, start_mixes
 from ombrel.core.jobs.recipes import read_recipe, selves_of
 from ombrel.demo import demo_show
 from tests.desks import TOURING
@@ -131,6 +131,25 @@ def test_a_step_for_all_keeps_the_houses_balance_for_each_source_at_the_listener
         assert send == pytest.approx(max(in_house + step, -1000), abs=1e-6)
         told += 1
     assert told > 15
+
+
+def test_a_boost_is_a_mono_mix_of_oneself_at_0_db_on_the_next_free_output():
+    show = band(channel__3__send__mix__3__level=-9.0)  # left in a mix that nobody uses
+    found = boost_selves(show, ["mix/1", "mix/2"])
+    assert found.told == ("Without channels of their own: Mix 2.",)
+    after = made(show, found.moves)[0]
+    assert (after["mix/3/format"], after.text("mix/3/name")) == ("mono", "Bo boost")
+    assert [after.number(f"channel/{n}/send/mix/3/level") for n in range(1, 5)] == [
+        OFF,
+        0,
+        OFF,
+        OFF,
+    ]
+    carried = [a for a, v in after.own.items() if v == "mix/3"]
+    assert len(carried) == 1
+    assert not after["mix/1/linked"]
+    with pytest.raises(UnreadableText, match="performer has channels"):
+        boost_selves(show, ["mix/2"])
 
 
 def is_fed_by_bus(show, n):

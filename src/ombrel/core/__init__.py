@@ -149,6 +149,7 @@ from .jobs import (
     NEW_MIX,
     Singer,
     Started,
+    boost_selves,
     duplicate_bus,
     fill_mix,
     lift_singers,
@@ -410,6 +411,7 @@ from .words import (
 )
 
 __all__ = [
+    "boost_selves",
     "Started",
     "start_mixes",
     "renumbered_asides",

@@ -24,13 +24,14 @@ from .mixes import (
     remove_bus,
 )
 from .routing import put_between
-from .starts import Started, start_mixes
+from .starts import Started, boost_selves, start_mixes
 
 __all__ = [
     "NEW_MIX",
     "Singer",
     "Started",
     "all_lifted",
+    "boost_selves",
     "duplicate_bus",
     "fill_mix",
     "lift_singers",

@@ -11,10 +11,11 @@ from ..edit import looked_at
 from ..flow import Flow, flow_of, strip_name
 from ..show import Show, is_of_bus
 from ..together import rulers_in_use
-from ..values import Asked, Number, UnknownAddress, UnreadableText, said
-from .recipes import Item, deciding, read_recipe
+from ..values import Asked, Number, UnknownAddress, UnreadableText, said, within
+from .mixes import make_mixes
+from .recipes import Item, deciding, read_recipe, selves_of
 
-__all__ = ["Started", "start_mixes"]
+__all__ = ["Started", "boost_selves", "start_mixes"]
 
 _LEVEL: Final = parameter_at("channel/1/send/mix/1/level").kind
 assert isinstance(_LEVEL, Number)  # a send's level is one, by the catalogue
@@ -83,6 +84,31 @@ def _started(
         if pans and level_db > -math.inf:
             moves[f"{send}/pan"] = bases.pan(base, strip)
     return moves, _told(show, items, over, shut)
+
+
+def boost_selves(show: Show, mixes: Sequence[str]) -> Started:
+    """Make beside each mix a mono one of its performer's own channels, at 0 dB, all else off, on
+
+    the next free output. Mixes without a performer's channels are told and left out. Raises
+    NothingLeft for mixes or outputs, UnreadableText where no mix has any.
+    """
+    own = {mix: selves_of(show, mix) for mix in mixes}
+    having = [mix for mix in mixes if own[mix]]
+    lacking = [strip_name(show, mix) for mix in mixes if not own[mix]]
+    if not having:
+        raise UnreadableText(
+            ", ".join(lacking),
+            "mixes whose performer has channels: by a part, or a line's performer",
+        )
+    names = [within(strip_name(show, mix), " boost") for mix in having]
+    moves: dict[str, Asked] = make_mixes(show, names, stereo=False, serves="ears")
+    made = dict.fromkeys(Address.at(a).thing for a in moves if Address.at(a).leaf == "format")
+    for mix, boost in zip(having, made, strict=True):
+        for strip in strips_of(show.desk, *SENDERS):
+            send = f"{strip}/send/{boost}"
+            moves |= {f"{send}/level": 0.0 if strip in own[mix] else -math.inf, f"{send}/on": True}
+    told = (f"Without channels of their own: {', '.join(lacking)}.",) if lacking else ()
+    return Started(moves=moves, told=told)
 
 
 def _level(bases: "_Bases", base_db: float, item: Item | None, strip: str) -> float:

@@ -202,6 +202,19 @@ class StartMixes(Strict):
         return Planned(found.moves, saying(f"{names} started{by}", typed), told=found.told)
 
 
+class BoostSelves(Strict):
+    """Make beside each of some mixes, typed, a mono one of its performer's own channels."""
+
+    action: Literal["boost_selves"]
+    mixes: Typing
+
+    def plan(self, turn: Turn) -> Planned:
+        typed = core.typed_strips(turn.show, self.mixes, dcas=False)
+        found = core.boost_selves(turn.show, typed.strips)
+        names = ", ".join(core.strip_name(turn.show, one) for one in typed.strips)
+        return Planned(found.moves, saying(f"Boosts of {names}", typed), told=found.told)
+
+
 class FillMix(Strict):
     """Fill a mix from the house's true levels or another mix, with an offset as typed; strips as
 
@@ -272,6 +285,7 @@ BusAsk = (
     | DuplicateBus
     | MoveBus
     | StartMixes
+    | BoostSelves
     | FillMix
     | FeedReturn
     | PatchBus

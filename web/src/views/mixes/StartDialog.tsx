@@ -65,6 +65,9 @@ function Form({ mix, onOpenChange }: Props) {
         : null,
     [mixes, base, recipe, dcas, pans],
   );
+  const boost = async () => {
+    if (await link.do({ action: "boost_selves", mixes }, { quiet: false })) onOpenChange(false);
+  };
   const role = recipes.find(([, text]) => text === recipe)?.[0] ?? "";
   return (
     <form
@@ -137,7 +140,15 @@ function Form({ mix, onOpenChange }: Props) {
       <Consequence ask={ask} values={VALUES}>
         Say which mixes: their numbers or names.
       </Consequence>
-      <div className="flex justify-end gap-2">
+      <div className="flex justify-end gap-2 flex-wrap">
+        <Button
+          title="Beside each a mono mix of its performer's own channels at 0 dB, on the next free output"
+          disabled={!mixes.trim()}
+          onClick={() => void boost()}
+        >
+          Boost of self beside them
+        </Button>
+        <span className="flex-1" />
         <Button onClick={() => onOpenChange(false)}>Cancel</Button>
         <Button tone="main" type="submit" disabled={!ask}>
           Start them
