@@ -101,9 +101,17 @@ DIALOGS = {
     "found": ("hears", lambda me: wished(me, "1 -6")),
     "presets": ("strip/channel/9", lambda me: me.button("Presets").click()),
     "quiet": ("lines", lambda me: me.keys("q")),
+    "start": ("mixes/1", lambda me: me.button("Start…").click()),
+    "elsewhere": ("shows", lambda me: elsewhere(me)),
     "menu": ("lines", lambda me: me.find("[data-show-menu]").click()),
     "choice": ("paper", lambda me: me.field("Mix sheet").click()),
 }
+
+
+def elsewhere(me):
+    me.button("Other desk…").click()
+    me.choose("The other desk", "Small 24")
+    me.find('[aria-label="What it means"]')
 
 
 def wished(me, words):

@@ -1,6 +1,6 @@
 """A show taken to another desk: all that fits, and aside what does not."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from ..catalogue import Address, Desk, default_of, parameter_at
@@ -15,6 +15,7 @@ from .restored import Kept, Known, are_there, restored, things_of
 __all__ = ["Moved", "moved"]
 
 _MOST_TURNS = 3  # of trying again what could not stand before the rest stood
+_MOST_TRIES = 60  # shows that are put together to find what cannot stand: past it, all in question
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -132,7 +133,8 @@ def _sound(
     """The show of these values, and what the rules of a desk refuse of them, with why.
 
     What comes back from aside yields to what comes along. All at once as a rule; else by halves,
-    by what the values are of, and what was refused before the rest stood is tried again after.
+    by what the values are of, and what was refused before the rest stood is tried again after; so
+    often that it ends, whatever the show.
     """
     whole = {**values, **coming}
     try:
@@ -141,6 +143,7 @@ def _sound(
         pass
     standing: dict[str, Value] = {}
     refused: dict[str, ConsoleError] = {}
+    tries = iter(range(_MOST_TRIES))
     for some in (
         {a: whole[a] for a in values.keys() - coming.keys()},
         {a: whole[a] for a in values.keys() & coming.keys()},
@@ -149,7 +152,7 @@ def _sound(
         waiting = _by_thing(some)
         for _ in range(_MOST_TURNS):
             before = len(waiting)
-            faults = _added(desk, standing, waiting)
+            faults = _added(desk, standing, waiting, tries)
             waiting = [group for group, _ in faults]
             if not waiting or len(waiting) == before:
                 break
@@ -168,7 +171,10 @@ def _by_thing(values: Mapping[str, Value]) -> list[dict[str, Value]]:
 
 
 def _added(
-    desk: Desk, standing: dict[str, Value], groups: list[dict[str, Value]]
+    desk: Desk,
+    standing: dict[str, Value],
+    groups: list[dict[str, Value]],
+    tries: Iterator[int],
 ) -> list[tuple[dict[str, Value], ConsoleError]]:
     """Put groups of values beside what stands; those that cannot stand there, with why."""
     if not groups:
@@ -177,11 +183,14 @@ def _added(
     try:
         show_of(desk, {**standing, **more})
     except ConsoleError as error:
+        if next(tries, None) is None:
+            return [(more, error)]
         if len(groups) == 1:
             if len(more) == 1:
                 return [(more, error)]
             groups = [{a: value} for a, value in more.items()]
         half = len(groups) // 2
-        return _added(desk, standing, groups[:half]) + _added(desk, standing, groups[half:])
+        first = _added(desk, standing, groups[:half], tries)
+        return first + _added(desk, standing, groups[half:], tries)
     standing |= more
     return []

@@ -1,11 +1,10 @@
 """The HTTP side of a show on another desk: looked at before, and taken there."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from asgiref.sync import sync_to_async
 from django.http import HttpRequest
-from django.shortcuts import aget_object_or_404, get_object_or_404
+from django.shortcuts import aget_object_or_404
 from ninja import Router, Schema
 from pydantic import Field
 
@@ -13,7 +12,8 @@ from ombrel import core
 
 from .. import models
 from ..keeping.desks import desk_of
-from ..keeping.shows import looked_elsewhere, taken_elsewhere
+from ..keeping.shows import elsewhere, made_from, whole_of
+from ..keeping.work import at_leisure, in_database
 from ..messages.replies import ErrorReply, ShowRow
 from .shows import check_nobody_else, taken_off
 
@@ -69,11 +69,14 @@ class ElsewhereReply(Schema):
 @router.post(
     "/shows/{uuid:show_id}/elsewhere/look", response={200: ElsewhereReply, 422: ErrorReply}
 )
-def look_elsewhere(request: HttpRequest, show_id: UUID, there: Elsewhere) -> dict[str, object]:
+async def look_elsewhere(
+    request: HttpRequest, show_id: UUID, there: Elsewhere
+) -> dict[str, object]:
     """What would not fit on another desk, what would be heard of it, and what would come back."""
-    row = get_object_or_404(models.Show, pk=show_id)
+    await aget_object_or_404(models.Show, pk=show_id)
     desk = desk_of(there.desk)
-    show, found = looked_elsewhere(row, desk, there.boxes)
+    show, asides = await in_database(whole_of, show_id, again=True)
+    found, told = await at_leisure(_looked, show, asides, desk, there.boxes)
     return {
         "desk": desk.name,
         "boxes": [
@@ -81,8 +84,14 @@ def look_elsewhere(request: HttpRequest, show_id: UUID, there: Elsewhere) -> dic
             for box in show.desk.boxes
         ],
         "choices": [{"key": box.key, "name": box.name} for box in desk.boxes],
-        "told": [{"tone": one.tone, "says": one.says} for one in core.left_words(show, found)],
+        "told": [{"tone": one.tone, "says": one.says} for one in told],
     }
+
+
+def _looked(show: core.Show, *about: Any) -> tuple[core.Moved, list[core.Left]]:
+    """What a show would be elsewhere, and what that means in words."""
+    found = elsewhere(show, *about)
+    return found, core.left_words(show, found)
 
 
 class TakenElsewhere(Elsewhere):
@@ -104,9 +113,10 @@ async def take_elsewhere(request: HttpRequest, show_id: UUID, there: TakenElsewh
     user = await request.auser()
     if there.move:
         check_nobody_else(show_id, user.get_username(), sure=there.sure)
-    new = await sync_to_async(taken_elsewhere, thread_sensitive=False)(
-        row, desk_of(there.desk), there.boxes, user.pk
-    )
+    show, asides = await in_database(whole_of, show_id, again=True)
+    found = await at_leisure(elsewhere, show, asides, desk_of(there.desk), there.boxes)
+    says = f"From {row.name}, on {show.desk.name}"[:200]
+    new = await in_database(made_from, row.name, found.show, user.pk, says, found.asides)
     if there.move:
         await taken_off(row)
     return new

@@ -12,7 +12,7 @@ from .desks import desk_of
 from .door import Refused, Request, commit
 from .live import live_of
 
-__all__ = ["asides_of", "copy_of", "looked_elsewhere", "made_from", "taken_elsewhere"]
+__all__ = ["asides_of", "copy_of", "elsewhere", "made_from", "whole_of"]
 
 
 def made_from(
@@ -61,21 +61,22 @@ def asides_of(show_id: uuid.UUID) -> tuple[core.Aside, ...]:
     return asides
 
 
-def looked_elsewhere(
-    row: models.Show, desk: core.Desk, boxes: Mapping[str, str] | None
-) -> tuple[Show, core.Moved]:
-    """A show, and what it would be on another desk. Raises UnreadableText."""
-    show = live_of(row.pk).now().show
-    return show, core.moved(show, asides_of(row.pk), desk, boxes, known=_known)
+def whole_of(show_id: uuid.UUID) -> tuple[Show, tuple[core.Aside, ...]]:
+    """A show as it stands, and what is kept aside with it."""
+    return live_of(show_id).now().show, asides_of(show_id)
 
 
-def taken_elsewhere(
-    row: models.Show, desk: core.Desk, boxes: Mapping[str, str] | None, author_id: int | None
-) -> models.Show:
-    """A new show on another desk with all of this one that fits, and aside what does not."""
-    show, found = looked_elsewhere(row, desk, boxes)
-    says = f"From {row.name}, on {show.desk.name}"[:200]
-    return made_from(row.name, found.show, author_id, says, found.asides)
+def elsewhere(
+    show: Show,
+    asides: Sequence[core.Aside],
+    desk: core.Desk,
+    boxes: Mapping[str, str] | None,
+) -> core.Moved:
+    """What a show would be on another desk: seconds of work for the largest. Raises
+
+    UnreadableText.
+    """
+    return core.moved(show, asides, desk, boxes, known=_known)
 
 
 def _known(key: str) -> core.Desk | None:
