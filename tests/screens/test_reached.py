@@ -86,15 +86,15 @@ def test_mixes_are_started_by_a_recipe_of_a_role_and_what_cannot_be_is_told(serv
     me.open("mixes/3", server.demo)
     me.button("Start…").click()
     me.type("Mixes to start", "mix 3-5", enter=False)
-    me.type("Recipe", "rest = -12, self = -3, drumz +3", enter=False)
+    me.type("Recipe", "rest = -12, fiddle = -3, drumz +3", enter=False)
     me.until(lambda: "a family, part, DCA, line or strip" in me.find("[role=dialog]").text)
-    me.type("Recipe", "rest = -12, self = -3, drums +30", enter=False)
+    me.type("Recipe", "rest = -12, fiddle = -3, drums +30", enter=False)
     me.until(lambda: "Cut at +6" in me.find("[role=dialog]").text)
     me.button("Start them").click()
     me.until(lambda: not me.all("[role=dialog]"))
     fiddle, mix = "channel/19/send/mix/3/level", value(server, server.demo, "mix/3/name")
     assert (mix, value(server, server.demo, fiddle)) == ("Ears fiddle", -3.0)
-    assert value(server, server.demo, "channel/19/send/mix/5/level") == -12.0
+    assert value(server, server.demo, "channel/20/send/mix/5/level") == -12.0
     me.settled()
     me.driver.execute_script("document.activeElement.blur()")
     me.chord(Keys.CONTROL, key="z")

@@ -123,19 +123,26 @@ function Elsewhere({ show }: { show: Props["show"] }) {
               </div>
             ))}
           </div>
-          <ul aria-label="What it means" className="flex flex-col gap-1 scrolls max-h-[46vh]">
-            {here.told.length === 0 && (
-              <li className="text-sea">All of it fits: nothing is kept aside.</li>
-            )}
-            {here.told.map((one) => (
-              <li
-                key={one.says}
-                className={`border-l-[3px] pl-2 break-words ${TONE[one.tone]} ${one.tone === "heard" ? "border-coral" : "border-line"}`}
-              >
-                {one.says}
-              </li>
-            ))}
-          </ul>
+          <div
+            role="group"
+            aria-label="What would not fit"
+            tabIndex={0}
+            className="scrolls max-h-[46vh]"
+          >
+            <ul aria-label="What it means" className="flex flex-col gap-1">
+              {here.told.length === 0 && (
+                <li className="text-sea">All of it fits: nothing is kept aside.</li>
+              )}
+              {here.told.map((one) => (
+                <li
+                  key={one.says}
+                  className={`border-l-[3px] pl-2 break-words ${TONE[one.tone]} ${one.tone === "heard" ? "border-coral" : "border-line"}`}
+                >
+                  {one.says}
+                </li>
+              ))}
+            </ul>
+          </div>
           {others && (
             <p role="alert" className="flex items-center gap-2 flex-wrap text-coral">
               <span className="flex-1 min-w-60">{others}</span>

@@ -182,6 +182,7 @@ export function Told({ shown, words, values }: ToldProps) {
       className={`rounded-xl border border-line bg-floor px-3 py-2 mb-2 shrink-0 ${height}`}
       role="status"
       data-testid="consequence"
+      tabIndex={values && values !== true ? 0 : undefined}
     >
       {values && <Moving shown={shown} />}
       {words && shown.says && <p className="text-soft">{shown.says}</p>}

@@ -9,6 +9,7 @@ import { PinKey } from "../../ui/PinKey";
 import { runs } from "../../ui/ranges";
 import { StripHand } from "../../ui/StripHand";
 import { Toggle } from "../../ui/Toggle";
+import { Toolbar } from "../../ui/Toolbar";
 import { TypedField } from "../../ui/TypedField";
 import { FillDialog } from "./FillDialog";
 import { StartDialog } from "./StartDialog";
@@ -254,19 +255,27 @@ function Actions({
   };
   return (
     <div className="flex items-center gap-1.5 flex-wrap">
-      <Button small onClick={() => void duplicate()}>
-        Duplicate
-      </Button>
-      {kind === "mix" && (
-        <>
-          <Button small onClick={() => setStarting(true)}>
-            Start…
-          </Button>
-          <Button small onClick={() => setFilling(true)}>
-            Fill…
-          </Button>
-        </>
-      )}
+      <Toolbar
+        label="What can be done with it"
+        className="gap-1.5"
+        tools={{
+          duplicate: (
+            <Button small onClick={() => void duplicate()}>
+              Duplicate
+            </Button>
+          ),
+          start: kind === "mix" && (
+            <Button small onClick={() => setStarting(true)}>
+              Start…
+            </Button>
+          ),
+          fill: kind === "mix" && (
+            <Button small onClick={() => setFilling(true)}>
+              Fill…
+            </Button>
+          ),
+        }}
+      />
       <Button
         small
         disabled={place <= 0}
