@@ -87,6 +87,12 @@ def test_the_schema_is_a_2020_12_schema_and_the_published_one():
         (document(aside=[{"desk": "x", "boxes": {}, "entries": [["channel/1/fader", "up"]]}]),
          "keeps aside cannot be read"),
         (document(aside=[1] * 21), "at most 20 desks"),
+        *(
+            (document(aside=[{"desk": "x", "boxes": {}, "texts": [text], "entries": [
+                ["scene/1/holds/channel/1", {"text": 0}]]}]), "keeps aside cannot be read")
+            for text in ("no json", "[]", '{"cells":["fader"],"values":{"fader":"up"}}',
+                         '{"values":{}}', '{"cells":1,"values":{}}')
+        ),
         (document(values={"channel/1/mute": "yes"}), "on or off .* is needed"),
         (document(values={"channel/1/fader": 9, "mix/7/mute": 1}), "2 faults"),
         (b'{"format": "ombrel-show", "version": 2, "desk": "tiny", "values": '

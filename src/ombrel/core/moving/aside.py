@@ -100,9 +100,13 @@ def aside_from_wire(wire: Any) -> Aside:
 
 def _entry(wire: Any, texts: Sequence[str]) -> Entry:
     def value_at(address: str, wire: Any) -> Value:
-        if isinstance(wire, dict) and isinstance(parameter_at(address).kind, Packed):
-            return texts[wire["text"]]
-        return parameter_at(address).kind.from_wire(wire, address)
+        kind = parameter_at(address).kind
+        if not isinstance(kind, Packed):
+            return kind.from_wire(wire, address)
+        text = texts[wire["text"]] if isinstance(wire, dict) else str(wire or "")
+        if text:  # looked through whole: what no scene or version holds is told now, not later
+            value_otherwise(address, text, lambda name: None)
+        return text
 
     if not isinstance(wire, list) or not 2 <= len(wire) <= 4:
         raise ValueError("an entry is an address with its value, and how it stands now")
