@@ -133,6 +133,14 @@ def test_a_step_for_all_keeps_the_houses_balance_for_each_source_at_the_listener
     assert told > 15
 
 
+def test_a_muted_loop_through_a_channel_that_a_bus_feeds_refuses_no_start():
+    show = band(mix__3__format="mono", mix__3__fader=0.0, channel__9__source="mix/3",
+                channel__9__fader=0.0, channel__9__mute=True, channel__1__mute=True,
+                channel__9__send__mix__3__level=0.0,
+                channel__9__send__mix__3__tap="after_fader")  # fmt: skip
+    assert levels(show, start_mixes(show, ["mix/1"], "house")) == [-5.0, -6.0, 0.0, OFF]
+
+
 def test_a_boost_is_a_mono_mix_of_oneself_at_0_db_on_the_next_free_output():
     show = band(channel__3__send__mix__3__level=-9.0)  # left in a mix that nobody uses
     found = boost_selves(show, ["mix/1", "mix/2"])

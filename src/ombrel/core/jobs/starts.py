@@ -11,7 +11,7 @@ from ..edit import looked_at
 from ..flow import Flow, flow_of, strip_name
 from ..show import Show, is_of_bus
 from ..together import rulers_in_use
-from ..values import Asked, Number, UnknownAddress, UnreadableText, said, within
+from ..values import Asked, FeedbackLoop, Number, UnknownAddress, UnreadableText, said, within
 from .mixes import make_mixes
 from .recipes import Item, deciding, read_recipe, selves_of
 
@@ -187,7 +187,10 @@ class _Bases:
 
 
 def _opened(show: Show, *, dcas: bool) -> Flow:
-    """The flow with every mute open and no solo in place; without `dcas` these at 0 dB."""
+    """The flow with every mute open and no solo in place; without `dcas` these at 0 dB. Where that
+
+    would feed back, channels that a bus feeds stay as they are: no base has them.
+    """
     moves: dict[str, Asked] = {
         a: False for a in show.own if Address.at(a).leaf == "mute" and show.on(a)
     }
@@ -197,4 +200,8 @@ def _opened(show: Show, *, dcas: bool) -> Flow:
         moves["show/solo"] = "before_fader"
     if not dcas:
         moves |= {f"{one}/fader": 0.0 for one in rulers_in_use(show, "dca")}
-    return flow_of(looked_at(show, moves))
+    try:
+        return flow_of(looked_at(show, moves))
+    except FeedbackLoop:
+        fed = {f"channel/{n}/mute" for n in show.channels() if is_of_bus(show.source_of(n) or "")}
+        return flow_of(looked_at(show, {a: v for a, v in moves.items() if a not in fed}))
