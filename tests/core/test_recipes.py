@@ -6,7 +6,7 @@ import random
 import pytest
 
 from ombrel.core import UnreadableText, Value, boost_selves, flow_of, made, show_of, start_mixes
-from ombrel.core.jobs.recipes import read_recipe, selves_of
+from ombrel.core.ears import read_recipe, selves_of
 from ombrel.demo import demo_show
 from tests.desks import TOURING
 

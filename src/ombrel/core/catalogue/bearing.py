@@ -13,9 +13,9 @@ __all__ = ["BEARINGS", "Bearing", "bearings_of", "check_bearings"]
 Bearing = Literal[
     "blocks", "circles", "closes", "company", "crossover", "cues", "curves", "delays", "effects",
     "fills", "findings", "fitted_preamp", "fitting_on", "fittings", "gangs", "heads", "house",
-    "inserts", "layers", "loops", "member", "muting", "named_only", "nets", "pairs", "person",
-    "pins", "plugs", "promised", "promises", "return_pairs", "routes", "run", "safe", "scenes",
-    "settling", "solo", "solo_in_place", "switches_on", "taps",
+    "inserts", "layers", "loops", "member", "muting", "named_only", "nets", "opens", "pairs",
+    "person", "pins", "places", "plugs", "promised", "promises", "return_pairs", "routes", "run",
+    "safe", "scenes", "settling", "solo", "solo_in_place", "switches_on", "taps",
 ]  # fmt: skip
 
 _WHO: Final = tuple(
@@ -71,6 +71,9 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
                "mute_group/<mute_group>/hard"),
     # what a fade of a level switches with it
     "routes": ("*/send/mix/<mix>/on", "*/send/matrix/<matrix>/on", "*/group/<group>/on"),
+    # what first opens a send has a start by it; where a place is kept without a gang too
+    "opens": ("*/send/mix/<mix>/level", "*/send/mix/<mix>/on", "!fitting/*"),
+    "places": ("*/send/mix/<mix>/level/kept", "mix/<mix>/fader/kept"),
     "plugs": ("line/<line>/socket", "line/<line>/socket_right", "line/<line>/place"),
     # whoever types it wants its processor on
     "switches_on": ("*/low_cut/frequency", "!fitting/*", "!preset/*"),

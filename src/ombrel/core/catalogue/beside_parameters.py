@@ -1,14 +1,15 @@
-"""Entries of the catalogue beside those of strips: gangs, presets, promises, lifts."""
+"""Entries of the catalogue beside those of strips: gangs, presets, promises, lifts, ears."""
 
 from typing import Final
 
 from ..values import Choice, Number, Reference, Switch, Text
 from .choices import FAMILIES, PROMISE_KINDS
 from .processing_parameters import preset_of
-from .strip_parameters import Parameter, gang_carries, named, takes_of
+from .strip_kinds import SENDERS, pattern_of
+from .strip_parameters import FADER, PAN, Parameter, gang_carries, named, takes_of
 from .strip_parameters import entry as _p
 
-__all__ = ["BESIDE_STRIPS"]
+__all__ = ["BESIDE_STRIPS", "OF_EARS"]
 
 BESIDE_STRIPS: Final[tuple[Parameter, ...]] = (
     # what moves strips together
@@ -104,3 +105,69 @@ BESIDE_STRIPS: Final[tuple[Parameter, ...]] = (
         "Who is lifted takes the place of whoever was.",
     ),
 )
+
+# ---- ears and wedges: whose a mix is, its start, its ends, its locks
+
+_NO_LIMIT: Final = 126.0  # dB: from the quietest level that a send has to the loudest
+_MIX: Final = "mix/<mix>"
+
+
+def _starts_of(strip: str) -> tuple[Parameter, ...]:
+    """What a send to a mix goes back to when somebody starts over; off: it has no start."""
+    send = f"{strip}/send/{_MIX}"
+    level, pan = "Level that start over leads back to; off: none.", "Its place at the start."
+    return (
+        _p(f"{send}/start", FADER, FADER.lowest, "ears", "Start", level, tie="equal"),
+        _p(f"{send}/start_pan", PAN, 0.0, "ears", "Start pan", pan, tie="mirrored"),
+    )
+
+
+OF_EARS: Final[tuple[Parameter, ...]] = (
+    *(one for kind in SENDERS for one in _starts_of(pattern_of(kind))),
+    _p(
+        f"channel/<channel>/send/{_MIX}/self",
+        Switch(),
+        False,
+        "ears",
+        "Self",
+        "Whoever hears the mix is heard by this channel; any so chosen are all of them.",
+        tie="equal",
+    ),
+    _p(f"{_MIX}/recipe", Text(longest=2_000), "", "ears", "Recipe", "What it is started by.",
+       tie="equal"),
+    _p(
+        f"{_MIX}/aim",
+        Number(unit="dB", lowest=-20.0, highest=30.0, step=0.5),
+        3.0,
+        "ears",
+        "Aim",
+        "How far self is to stand above the rest.",
+        tie="equal",
+    ),
+    _p(f"{_MIX}/started", Switch(), False, "ears", "Has a start", "A start was taken.",
+       tie="equal"),
+    _p(f"{_MIX}/start_fader", FADER, 0.0, "ears", "Start of the fader",
+       "Level that start over leads its fader back to.", tie="equal"),
+    _p(f"{_MIX}/ceiling", FADER, FADER.highest, "ears", "Ceiling",
+       "No phone raises its fader above it.", tie="equal"),
+    _p(
+        f"{_MIX}/limit",
+        Number(unit="dB", lowest=0.0, highest=_NO_LIMIT, step=0.5),
+        _NO_LIMIT,
+        "ears",
+        "Limit",
+        "How far above its start a phone raises a send; 126: as far as it goes.",
+        tie="equal",
+    ),
+    _p(f"{_MIX}/locked", Switch(), False, "ears", "Locked", "Phones move nothing of it.",
+       tie="equal"),
+    _p(f"{_MIX}/lock_reason", Text(longest=120), "", "ears", "Reason", "Why it is locked.",
+       tie="equal"),
+    *(
+        _p(f"{_MIX}/shows_{family}", Switch(), True, "ears", f"Shows {family}",
+           f"Phones show what of {family} is sent to it.", tie="equal")
+        for family in FAMILIES
+    ),
+    _p("show/ears_locked", Switch(), False, "ears", "Phones locked", "They move nothing."),
+    _p("show/ears_lock_reason", Text(longest=120), "", "ears", "Reason", "Why all are locked."),
+)  # fmt: skip

@@ -27,6 +27,7 @@ from ..together import (
     kept_at,
     leaving_as_it_is,
     netted,
+    openings,
     place_of,
     tied,
 )
@@ -187,6 +188,13 @@ def expanded(
     for address in _beside(show, whole, new):
         new[address] = whole.get(address, show.own_value(address))
     after, stood = show.moved(new)
+    beside = openings(show, after, whole, stood.new, carry.opened if carry else ())
+    follows.opened |= beside.opened
+    beside.values |= _of_other_layers(after, stood.new, whole)
+    if beside.values:
+        whole |= beside.values
+        new |= {a: v for a, v in beside.values.items() if v != show.own_value(a)}
+        after, stood = show.moved(new)
     check_desk_rules(after, new.keys() | stood.new.keys())
     if after.values is after.own:  # nothing lies over anything: what was written is what stands
         return Expanded(after, stood, stood, follows, frozenset(whole))
@@ -228,9 +236,31 @@ def _beside(show: Show, whole: Mapping[str, Value], moved: Collection[str]) -> l
 def _let_go(show: Show, after: Show, whole: Mapping[str, Value]) -> dict[str, Value]:
     """Kept places end where no active gang carries their address any more."""
     places = (
-        a for a in {*show.values, *whole} if Address.at(a).last == "kept" and a in after.values
+        Address.at(a)
+        for a in {*show.values, *whole}
+        if Address.at(a).last == "kept" and a in after.values
     )
-    return {place: NOT_KEPT for place in places if not kept_at(after, Address.at(place).plain)}
+    return {
+        at.text: NOT_KEPT
+        for at in places
+        if not at.bears_on("places") and not kept_at(after, at.plain)
+    }
+
+
+def _of_other_layers(
+    after: Show, stood: Collection[str], whole: Mapping[str, Value]
+) -> dict[str, Value]:
+    """A place is of the value that it was kept beside: it ends where another comes to stand there,
+
+    since a fitting goes on or off.
+    """
+    if not bears("layers", whole):
+        return {}
+    return {
+        place: NOT_KEPT
+        for address in stood
+        if address not in whole and (place := place_of(address)) in after.values
+    }
 
 
 def made(

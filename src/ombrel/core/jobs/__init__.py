@@ -24,6 +24,17 @@ from .mixes import (
     remove_bus,
 )
 from .routing import put_between
+from .shaping import (
+    copy_mix,
+    ear_mixes,
+    join_mixes,
+    lock_mixes,
+    start_over,
+    swap_mixes,
+    take_starts,
+    trim_ears,
+    trim_mixes,
+)
 from .starts import Started, boost_selves, start_mixes
 
 __all__ = [
@@ -32,11 +43,15 @@ __all__ = [
     "Started",
     "all_lifted",
     "boost_selves",
+    "copy_mix",
     "duplicate_bus",
+    "ear_mixes",
     "fill_mix",
+    "join_mixes",
     "lift_singers",
     "lifts",
     "lifts_in_use",
+    "lock_mixes",
     "make_buses",
     "make_effect",
     "make_lift",
@@ -49,5 +64,10 @@ __all__ = [
     "remove_lift",
     "set_singers",
     "start_mixes",
+    "start_over",
+    "swap_mixes",
+    "take_starts",
+    "trim_ears",
     "trim_lift",
+    "trim_mixes",
 ]

@@ -7,13 +7,11 @@ from typing import Final
 
 from ..answers import typed_level_db
 from ..catalogue import SENDERS, Address, Thing, of_kind, parameter_at, strips_of
-from ..edit import looked_at
-from ..flow import Flow, flow_of, strip_name
+from ..ears import Item, deciding, opened, read_recipe, selves_of
+from ..flow import strip_name
 from ..show import Show, is_of_bus
-from ..together import rulers_in_use
-from ..values import Asked, FeedbackLoop, Number, UnknownAddress, UnreadableText, said, within
+from ..values import Asked, Number, UnknownAddress, UnreadableText, said, within
 from .mixes import make_mixes
-from .recipes import Item, deciding, read_recipe, selves_of
 
 __all__ = ["Started", "boost_selves", "start_mixes"]
 
@@ -37,16 +35,16 @@ def start_mixes(
     show: Show,
     mixes: Sequence[str],
     base: str,
-    recipe: str = "",
+    recipe: str | None = "",
     *,
     dcas: bool = True,
     pans: bool = True,
 ) -> Started:
     """Start mixes from a base: "house" (its levels with every mute open, `dcas` counted or not),
 
-    another mix ("mix/5"), or one level as typed ("-12"), changed by a recipe. What neither opens is
-    off; taps stay. `pans`: taken along. Raises UnknownAddress for no mix in use, UnreadableText for
-    a base or recipe that cannot be read.
+    another mix ("mix/5"), or one level as typed ("-12"), changed by a recipe (None: each by its
+    own, which is kept with it). What neither opens is off; taps stay. `pans`: taken along. Raises
+    UnknownAddress for no mix in use, UnreadableText for a base or recipe that cannot be read.
     """
     bases = _Bases(show, dcas=dcas)
     moves: dict[str, Asked] = {}
@@ -54,13 +52,19 @@ def start_mixes(
     for mix in mixes:
         if of_kind(mix) != "mix" or mix not in strips_of(show.desk, "mix") or not show.uses(mix):
             raise UnknownAddress(mix, "no such mix is in use")
-        items = read_recipe(show, recipe, mix) if recipe.strip() else []
+        text = show.text(f"{mix}/recipe") if recipe is None else _one_line(recipe)
+        items = read_recipe(show, text, mix) if text else []
         bases.named = frozenset(strip for one in items if one.rank == 3 for strip in one.strips)
         found, cannot = _started(show, mix, base, items, bases, pans=pans)
-        moves |= found
+        moves |= found | {f"{mix}/recipe": text}
         whose = f"{strip_name(show, mix)}: " if len(mixes) > 1 else ""
         told += [f"{whose}{one}" for one in cannot]
     return Started(moves=moves, told=tuple(told[:_MOST_TOLD]))
+
+
+def _one_line(recipe: str) -> str:
+    """A recipe as it is kept: lines are items like any."""
+    return ", ".join(line.strip().rstrip(",;") for line in recipe.splitlines() if line.strip())
 
 
 def _started(
@@ -171,7 +175,7 @@ class _Bases:
     def _found(self, base: str) -> Mapping[str, float]:
         show = self.show
         if base == "house":
-            flow = _opened(show, dcas=self.dcas)
+            _, flow = opened(show, dcas=self.dcas)
             house = flow.layout.column("house")
             rows = range(flow.layout.rows)
             return {flow.layout.source(row): flow.at_input_db(row, house) for row in rows}
@@ -184,24 +188,3 @@ class _Bases:
             }
         level_db = typed_level_db(base)
         return {f"channel/{n}": level_db for n in show.channels() if show.source_of(n)}
-
-
-def _opened(show: Show, *, dcas: bool) -> Flow:
-    """The flow with every mute open and no solo in place; without `dcas` these at 0 dB. Where that
-
-    would feed back, channels that a bus feeds stay as they are: no base has them.
-    """
-    moves: dict[str, Asked] = {
-        a: False for a in show.own if Address.at(a).leaf == "mute" and show.on(a)
-    }
-    for group in rulers_in_use(show, "mute_group"):
-        moves |= {f"{group}/on": False, f"{group}/safe": False}
-    if show["show/solo"] == "in_place":
-        moves["show/solo"] = "before_fader"
-    if not dcas:
-        moves |= {f"{one}/fader": 0.0 for one in rulers_in_use(show, "dca")}
-    try:
-        return flow_of(looked_at(show, moves))
-    except FeedbackLoop:
-        fed = {f"channel/{n}/mute" for n in show.channels() if is_of_bus(show.source_of(n) or "")}
-        return flow_of(looked_at(show, {a: v for a, v in moves.items() if a not in fed}))

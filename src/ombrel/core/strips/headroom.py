@@ -17,7 +17,7 @@ from ..patching import source_dbfs
 from ..show import Show
 from ..wires import AFTER_FADER
 
-__all__ = ["Contributor", "Expected", "expected_at", "expected_into", "over_full_scale"]
+__all__ = ["Contributor", "Expected", "Levels", "expected_at", "expected_into", "over_full_scale"]
 
 Floats = NDArray[np.float64]
 _SHOWN: Final = 5
@@ -48,8 +48,12 @@ class Expected:
     unknown: tuple[str, ...]
 
 
-class _Levels:
-    """Amplitudes of a show's sources where they enter, and at the buses; full scale is 1."""
+class Levels:
+    """Amplitudes of a show's sources where they enter, and at the buses; full scale is 1.
+
+    `own`, `known` (rows,): of each source, and whether its level is known; `at` (rows, buses, 2):
+    its ways into the buses; `behind` (buses,): what these make of it up to behind their faders.
+    """
 
     def __init__(self, show: Show, flow: Flow) -> None:
         layout = flow.layout
@@ -104,7 +108,7 @@ def _db(power: float) -> float:
 
 def expected_at(show: Show, flow: Flow, bus: str) -> Expected:
     """What is expected at a bus. Raises UnknownAddress for what is none."""
-    levels, layout = _Levels(show, flow), flow.layout
+    levels, layout = Levels(show, flow), flow.layout
     column = layout.column(bus)
     power = levels.power()[column]
     side = int(power.argmax())
@@ -139,7 +143,7 @@ def expected_into(show: Show, flow: Flow, strip: str) -> float | None:
     if strip not in layout.index or layout.index[strip] >= layout.rows:
         return expected_at(show, flow, strip).in_dbfs
     row = layout.row(strip)
-    levels = _Levels(show, flow)
+    levels = Levels(show, flow)
     (fed,) = np.nonzero(flow.fed.row[: flow.fed.dry] == row)
     if fed.size:
         arriving = levels.own * np.abs(flow.at_fed[:, int(fed[0])])
@@ -152,7 +156,7 @@ def expected_into(show: Show, flow: Flow, strip: str) -> float | None:
 
 def over_full_scale(show: Show, flow: Flow) -> tuple[tuple[str, float], ...]:
     """Buses expected past full scale behind their faders, with their levels in dBFS."""
-    levels, layout = _Levels(show, flow), flow.layout
+    levels, layout = Levels(show, flow), flow.layout
     power = levels.power().max(axis=1) * levels.behind**2
     return tuple(
         (layout.listener(int(column)), _db(float(power[column])))

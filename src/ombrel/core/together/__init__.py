@@ -1,7 +1,7 @@
 """What moves, mutes and holds strips together: gangs, pairs, hands, DCAs, groups, banks."""
 
 from .banks import UNFOLDING, clear_bank, fill_bay, fix_strips, make_banks, unfolded
-from .carrying import NOT_KEPT, Carried, Carry, carried, has_place, place_of
+from .carrying import NOT_KEPT, Carried, Carry, carried, has_place, place_of, stood_at
 from .compensation import Compensation, compensation
 from .gangs import (
     in_pairs,
@@ -18,6 +18,7 @@ from .giving_way import giving_way, held_by_hands
 from .hands import Hand, carried_with, hand_after
 from .into_house import first_into_house, groups_behind, in_house
 from .nets import netted
+from .openings import openings
 from .programme import (
     coming,
     is_fed_by_a_bus,
@@ -49,13 +50,13 @@ from .rulers import (
 )
 
 __all__ = [
-    "NOT_KEPT",
-    "RULING",
-    "UNFOLDING",
     "Carried",
     "Carry",
     "Compensation",
     "Hand",
+    "NOT_KEPT",
+    "RULING",
+    "UNFOLDING",
     "carried",
     "carried_with",
     "clear_bank",
@@ -91,6 +92,7 @@ __all__ = [
     "netted",
     "not_joining",
     "opened_rulers",
+    "openings",
     "pairs_in_use",
     "partner_of",
     "place_of",
@@ -102,6 +104,7 @@ __all__ = [
     "sent",
     "silenced_by_solo",
     "soloed",
+    "stood_at",
     "strips_behind",
     "taken_out",
     "tied",

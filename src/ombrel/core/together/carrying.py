@@ -9,7 +9,7 @@ from ..show import Show
 from ..values import Number, Value
 from .gangs import carried_by, is_dca_of, kept_at, leaf_of, mates_of, member_for, strips_behind
 
-__all__ = ["NOT_KEPT", "Carried", "Carry", "carried", "has_place", "led_by", "place_of"]
+__all__ = ["NOT_KEPT", "Carried", "Carry", "carried", "has_place", "led_by", "place_of", "stood_at"]
 
 NOT_KEPT = -math.inf
 _FINEST = 6  # decimals to which distances count: far below what anybody hears
@@ -23,24 +23,28 @@ class Carry:
 
     strips that are one more gang for this gesture, and `places`: where those of them would stand
     that met the end of their range in it. `held`: addresses under other hands, which nothing moves.
+    `opened`: sends that this gesture opened, whose starts it takes with it.
     """
 
     alone: bool = False
     passing: tuple[str, ...] = ()
     places: Mapping[str, float] = field(default_factory=dict)
     held: frozenset[str] = frozenset()
+    opened: frozenset[str] = frozenset()
 
 
 @dataclass(slots=True)
 class Carried:
     """What follows a hand's edit: `values` beside those that it names, kept places included;
 
-    `places` of a passing gang; `lone`: what was off moves alone until the hand lets go.
+    `places` of a passing gang; `lone`: what was off moves alone until the hand lets go; `opened`:
+    sends that it opened, in all.
     """
 
     values: dict[str, Value] = field(default_factory=dict)
     places: dict[str, float] = field(default_factory=dict)
     lone: bool = False
+    opened: frozenset[str] = frozenset()
 
     def gangs(self, show: Show) -> list[str]:
         """The gangs that carried something, ascending."""
@@ -190,17 +194,17 @@ class _Move:
         value, kept = show.number(mate), _place(show, found, mate)
         place = value if kept == NOT_KEPT else kept
         if place == -math.inf:  # off, and nobody knows where it would stand
-            return _within(kind, self.far) if self.kind == "to" and self.far is not None else None
+            return stood_at(kind, self.far) if self.kind == "to" and self.far is not None else None
         if self.kind == "off":
             return None if value == -math.inf else (-math.inf, place)
         if self.kind == "back" and self.far is not None:
-            return _within(kind, place + self.far)
+            return stood_at(kind, place + self.far)
         silent_by_hand = value == -math.inf and place >= kind.lowest_finite
         if self.kind != "by" or not self.far or silent_by_hand:
             return None
         if kind.carried_by == "ratio":
-            return _within(kind, place * math.pow(2.0, self.far))
-        return _within(kind, place + self.far)
+            return stood_at(kind, place * math.pow(2.0, self.far))
+        return stood_at(kind, place + self.far)
 
 
 def _by_ratio(show: Show, address: str) -> bool:
@@ -214,7 +218,7 @@ def _mirrored(show: Show, address: str) -> bool:
     return Address.at(address).last == "pan" and is_on_desk(show.desk, mirror) and show.on(mirror)
 
 
-def _within(kind: Number, place: float) -> tuple[float, float]:
+def stood_at(kind: Number, place: float) -> tuple[float, float]:
     """The value and kept place of what would stand at a place."""
     place = min(max(float(f"{place:.{_TIDY}g}") + 0.0, -_FARTHEST), _FARTHEST)
     if place > kind.highest:

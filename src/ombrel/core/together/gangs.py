@@ -47,6 +47,7 @@ __all__ = [
 ]
 
 _FEW: Final = 40
+_PLACES: Final = ("pan",)  # that a spread pair moves: no kept place, and no start
 
 
 # ---- pairs
@@ -182,7 +183,7 @@ def linking(show: Show, text: str, *, kind: str, on: bool, spread: bool) -> dict
             continue
         for leaf, mirrored in _tied_leaves(show.desk, kind):
             centred = not any(f"{kind}/{side}/{leaf}" in show.values for side in (odd, odd + 1))
-            if mirrored and centred and Address.at(f"{kind}/{odd}/{leaf}").last != "kept":
+            if mirrored and centred and Address.at(f"{kind}/{odd}/{leaf}").last in _PLACES:
                 moves[f"{kind}/{odd}/{leaf}"] = -1.0
     return moves
 

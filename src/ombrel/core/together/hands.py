@@ -14,14 +14,15 @@ __all__ = ["Hand", "carried_with", "hand_after"]
 class Hand:
     """A hand that holds something: the addresses that it leads, whether it moves them alone, and
 
-    the places of what was selected with them (see `Carry`). `holds`: all that it is on, so that no
-    recall takes it away.
+    the places of what was selected with them and the sends that it opened (see `Carry`). `holds`:
+    all that it is on, so that no recall takes it away.
     """
 
     leads: frozenset[str]
     alone: bool
     holds: frozenset[str] = frozenset()
     places: Mapping[str, float] = field(default_factory=dict)
+    opened: frozenset[str] = frozenset()
 
 
 def carried_with(
@@ -37,7 +38,9 @@ def carried_with(
     held = frozenset[str]().union(*(hand.leads for hand in others))
     known = hands.get(gesture)
     if known is not None:
-        return replace(carry, alone=known.alone, places=known.places, held=held)
+        return replace(
+            carry, alone=known.alone, places=known.places, held=held, opened=known.opened
+        )
     alone = carry.alone
     if held and not alone:
         leads = led_by(show, addresses)
@@ -52,5 +55,6 @@ def hand_after(show: Show, addresses: Iterable[str], carry: Carry, follows: Carr
         leads=led_by(show, addresses),
         alone=carry.alone or follows.lone,
         places=dict(follows.places),
+        opened=follows.opened,
         holds=frozenset(addresses),
     )

@@ -137,7 +137,7 @@ class Passing:
         return [
             [gesture, sorted(held.hand.leads), held.hand.alone, sorted(held.hand.holds),
              {a: _stored(place) for a, place in held.hand.places.items()},
-             held.page, held.connection, held.until_s]
+             held.page, held.connection, held.until_s, sorted(held.hand.opened)]
             for gesture, held in self.hands.items()
         ]  # fmt: skip
 
@@ -159,12 +159,13 @@ class Passing:
 
 
 def _known(stored: Sequence[Any]) -> KnownHand:
-    _, leads, alone, holds, places, page, connection, until_s = stored
+    _, leads, alone, holds, places, page, connection, until_s, *opened = stored
     hand = Hand(
         leads=frozenset(leads),
         alone=alone,
         holds=frozenset(holds),
         places={address: _number(place) for address, place in places.items()},
+        opened=frozenset(*opened),  # of a hand that was stored before they were, none
     )
     return KnownHand(hand, page, connection, float(until_s))
 

@@ -10,14 +10,15 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
-from ..casting import microphones, part_name, parts, performer_name, tonight
-from ..catalogue import FAMILIES, Thing, of_kind, strips_of
-from ..show import Show, channels_of_line, read_strips, strips_of_family, strips_of_performer
+from ..casting import part_name, parts
+from ..catalogue import FAMILIES, of_kind, strips_of
+from ..show import Show, channels_of_line, read_strips, strips_of_family
 from ..together import dcas_of, rulers_in_use
 from ..values import UnreadableText, is_near, plain
 from ..wires import layout_of
+from .selves import channels_of_part, selves_of
 
-__all__ = ["Item", "deciding", "read_recipe", "selves_of"]
+__all__ = ["Item", "deciding", "read_recipe"]
 
 How = Literal["step", "exact", "off", "base"]
 
@@ -50,6 +51,11 @@ class Item:
     how: How
     db: float = 0.0
     base: str = ""
+
+    @property
+    def opens(self) -> bool:
+        """Whether it asks for something to be heard, rather than away or lower."""
+        return self.how in ("exact", "base") or (self.how == "step" and self.db > 0.0)
 
 
 def read_recipe(show: Show, text: str, mix: str) -> list[Item]:
@@ -157,7 +163,7 @@ def _family(show: Show, name: str, mix: str) -> list[str] | None:
 
 def _part(show: Show, name: str, mix: str) -> list[str] | None:
     called = [one for one in parts(show) if plain(part_name(show, one)) == plain(name)]
-    return [one for part in called for one in _microphones(show, part)] if called else None
+    return [one for part in called for one in channels_of_part(show, part)] if called else None
 
 
 def _dca(show: Show, name: str, mix: str) -> list[str] | None:
@@ -195,20 +201,3 @@ def _words(show: Show) -> Iterator[str]:
         yield show.text(f"{one}/name")
     yield from (show.text(f"line/{n}/name") for n in show.lines())
     yield from (show.text(f"{one}/name") for one in show.in_use("channel"))
-
-
-def _microphones(show: Show, part: str) -> list[str]:
-    return [one.channel for one in microphones(show, part) if one.channel]
-
-
-def selves_of(show: Show, mix: str) -> list[str]:
-    """Whom a mix is for: the channels of parts whose mix it is, and those whose line's performer is
-
-    called as the mix, its part, or who plays that tonight; ascending.
-    """
-    of_mix = [one for one in parts(show) if show[f"{one}/mix"] == mix]
-    names = [show.text(f"{mix}/name"), *(part_name(show, one) for one in of_mix)]
-    names += [performer_name(show, who) for one in of_mix if (who := tonight(show, one))]
-    found = {channel for part in of_mix for channel in _microphones(show, part)}
-    found |= {channel for name in names for channel in strips_of_performer(show, name)}
-    return sorted(found, key=lambda one: Thing.at(one).number)
