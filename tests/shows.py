@@ -24,6 +24,7 @@ from ombrel.core import (
     Switch,
     blank_show,
     made,
+    parameter_at,
 )
 from ombrel.core.catalogue import TAPS, addresses_of, kind_on
 from ombrel.core.edit import renamed
@@ -44,9 +45,9 @@ def strip_addresses(desk: Desk) -> tuple[str, ...]:
     """Addresses that tests move: all; of lines, banks, gangs, promises three, of presets and lifts
 
     one. The places that gangs keep are left out: nobody asks for them; and scenes and pins, which
-    bear on recalls alone.
+    bear on recalls alone. Of starts, self and what else ears have, those of one mix.
     """
-    found = addresses_of(desk)
+    found = [a for a in addresses_of(desk) if "mix/1/" in a or parameter_at(a).aspect != "ears"]
     many = re.compile(r"(?:^|/)(?:line|bank|gang|promise|preset|lift)/(\d+)/")
     return tuple(
         a

@@ -14,12 +14,14 @@ from ombrel.core import (
     Typed,
     UnreadableText,
     Value,
+    clear_solos,
     copy_mix,
     ears,
     edited,
     expanded,
     flow_of,
     join_mixes,
+    listen_as,
     made,
     read_step,
     set_self,
@@ -280,6 +282,22 @@ def test_what_joins_later_opens_where_it_was_closed_and_is_told_where_not():
         -9.0, -15.0, -15.0, -15.0,
     ]  # fmt: skip
     assert found.told == ("Guitar is open already in Ada.",)
+
+
+@pytest.mark.parametrize("seed", range(20))
+def test_nobodys_ears_change_when_one_listens_as_another(seed):
+    """With solo in place ended beforehand, which is what gives everybody their sound back."""
+    show = show_of_seed(seed)
+    mixes = show.in_use("mix")
+    if not mixes:
+        return
+    plain = after(show, clear_solos(show))
+    heard = after(show, listen_as(show, mixes[-1]))
+    before, then = flow_of(plain), flow_of(heard)
+    assert (before.level_db == then.level_db).all()
+    assert (before.state == then.state).all()
+    assert heard.on(f"{mixes[-1]}/solo")
+    assert after(heard, listen_as(heard, mixes[-1], on=False)) == plain
 
 
 # ---- starts

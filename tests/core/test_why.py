@@ -187,7 +187,7 @@ def test_sources_and_listeners_that_the_desk_has_not_are_refused():
             why(show, source, listener)
 
 
-@pytest.mark.parametrize("first", [300, 330])
+@pytest.mark.parametrize("first", [300, 360])
 def test_the_fewest_actions_are_as_few_as_a_walk_of_every_path_finds(first):
     """The referee counts, path by path, what is closed or off; keys that are held are nobody's."""
     counted = several = 0

@@ -7,6 +7,7 @@ import { AssignmentsView } from "./views/assignments/AssignmentsView";
 import { BanksView } from "./views/banks/BanksView";
 import { CastView } from "./views/cast/CastView";
 import { CheckView } from "./views/check/CheckView";
+import { EarsView } from "./views/ears/EarsView";
 import { EffectsView } from "./views/effects/EffectsView";
 import { HearView } from "./views/hear/HearView";
 import { HistoryView } from "./views/history/HistoryView";
@@ -51,6 +52,7 @@ export function Views() {
         <RulersView key="gang" kind="gang" />
       </Route>
       <Route path="/strip/:kind?/:number?" component={StripView} />
+      <Route path="/ears/:mix?" component={EarsView} />
       <Route path="/effects" component={EffectsView} />
       <Route path="/routing" component={RoutingView} />
       <Route path="/assignments" component={AssignmentsView} />

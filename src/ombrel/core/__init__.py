@@ -119,7 +119,7 @@ from .catalogue import (
     pattern_text,
     thing_of,
 )
-from .ears import Ear, ears, read_step, set_self
+from .ears import Ear, beside, ears, read_step, set_self
 from .edit import (
     CLOSING,
     Expanded,
@@ -145,7 +145,16 @@ from .edit import (
 )
 from .find import Answer, Found, HereDone, find
 from .findings import FirstStep, StepKey, alike, bears_on_findings, findings, first_steps
-from .flow import KIND_WORDS, Flow, State, flow_of, listener_name, strip_name, table_heads
+from .flow import (
+    KIND_WORDS,
+    Flow,
+    State,
+    flow_of,
+    listener_name,
+    source_name,
+    strip_name,
+    table_heads,
+)
 from .jobs import (
     NEW_MIX,
     Singer,
@@ -158,6 +167,7 @@ from .jobs import (
     join_mixes,
     lift_singers,
     lifts,
+    listen_as,
     lock_mixes,
     make_buses,
     make_effect,
@@ -394,6 +404,7 @@ from .values import (
     counted,
     datum_text,
     plain,
+    said,
     tapped_bpm,
 )
 from .words import (
@@ -581,6 +592,7 @@ __all__ = [
     "begin_again",
     "begun",
     "belongs_to",
+    "beside",
     "blank_show",
     "boost_selves",
     "bring_back",
@@ -686,6 +698,7 @@ __all__ = [
     "lines_on",
     "linking",
     "listener_name",
+    "listen_as",
     "lock_mixes",
     "look_ahead",
     "looked_at",
@@ -778,6 +791,7 @@ __all__ = [
     "ruled",
     "ruled_by_these",
     "ruled_strips",
+    "said",
     "scene_cards",
     "scene_named",
     "send_strips",
@@ -799,6 +813,7 @@ __all__ = [
     "silent",
     "socket_name",
     "sockets_of_line",
+    "source_name",
     "standing_at",
     "start_mixes",
     "start_over",

@@ -32,7 +32,7 @@ class _Part(NamedTuple):
 _PARTS: Final = (
     _Part("Ring host", "Ring host", "Ears host", "Maro Quill"),
     _Part("Teller A", "Teller, part A", "Ears tellers", "Ilka Dunmoor, Corin Vashti"),
-    _Part("Teller B", "Teller, part B", "", "Oswin Tarn, Mirelle Aske"),
+    _Part("Teller B", "Teller, part B", "Ears tellers", "Oswin Tarn, Mirelle Aske"),
     _Part("Aerialist", "Aerialist", "", "Pell Haverby"),
     _Part("Lighthouse keeper", "Lighthouse keeper", "", "Sunniva Roe, Tarquil Wend"),
     _Part("Harbour master", "Harbour master", "", "Benno Askew"),

@@ -14,6 +14,7 @@ from ombrel.core import (
     Thing,
     Ways,
     blank_show,
+    ear_mixes,
     flow_of,
     lines_on,
     made,
@@ -25,6 +26,8 @@ from ombrel.core import (
     merge,
     named_kind,
     of_kind,
+    set_self,
+    take_starts,
     trim_lift,
 )
 from ombrel.formats.lists import read_book, read_lists
@@ -53,6 +56,13 @@ _EARS = (
     ("Ears bass", ("Double bass", "Bass voice")),
     ("Ears drums", ("Kick", "Snare", "Caj", "Frame", "Tin", "Overheads", "Drum voice")),
 )
+# whose the band's ears are, by the performers of lines, and their recipes
+_PLAYERS = {
+    "Ears fiddle": ("Aoife Merrin", "self +7, strings +2, drums -4, click = -14, guide off"),
+    "Ears accordion": ("Greta Holm", "self +7, strings +2, bass +1, click = -12"),
+    "Ears bass": ("Ruben Castellar", "self +6, drums +2, click = -10, guide = -16"),
+    "Ears drums": ("Tove Lindqvay", "self +4, bass +4, click = -8, guide = -12, voices -3"),
+}
 # send of each family into ears, before the fader
 _EAR_DB = {
     "voices": -11.0,
@@ -117,6 +127,8 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield lambda now: trim_lift(now, flow_of(now), "lift/1", "4")
     yield _left_for_a_visitor
     yield from company()
+    yield _players
+    yield lambda now: take_starts(now, ear_mixes(now, "ears"))
     yield scenes_of
 
 
@@ -284,6 +296,17 @@ def _lift(show: Show) -> Mapping[str, Asked]:
     """Any voice can lead; what is below 90 Hz belongs to the sub."""
     moves = dict(make_lift(show, [], name="Voices", backing="group/2"))
     return moves | {"mono/crossover/on": True, "lift/1/seconds": 1.5}
+
+
+def _players(show: Show) -> Mapping[str, Asked]:
+    """Whose each mix for ears is, what they want to hear, and what their phones may do."""
+    moves: dict[str, Asked] = {}
+    for mix in ear_mixes(show, "ears"):
+        who, recipe = _PLAYERS.get(show.text(f"{mix}/name"), ("", "self +7, rest -8"))
+        if who:
+            moves |= set_self(show, mix, who)
+        moves |= {f"{mix}/recipe": recipe, f"{mix}/ceiling": 4.0, f"{mix}/limit": 12.0}
+    return moves
 
 
 def _labels(show: Show) -> Mapping[str, Asked]:

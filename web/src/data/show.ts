@@ -8,9 +8,11 @@ import { type InUse, inUseAfter, NOTHING_IN_USE, type Values } from "./inUse";
 import type {
   Alike,
   Ask,
+  Beside,
   Company,
   Curves,
   Desk,
+  Ears,
   Finding,
   FirstStep,
   Fitting,
@@ -108,6 +110,9 @@ export interface ShowState extends InUse {
   closing: Readonly<Record<string, number>>;
   /** Who is silent in the house, and why; null until it is told. */
   silent: Silent | null;
+  /** How every mix for ears and wedges stands; two of them side by side. */
+  ears: Ears | null;
+  beside: Beside | null;
   findings: readonly Finding[];
   /** Those of them that are so many of one kind that they are told as one. */
   alike: readonly Alike[];
@@ -153,6 +158,8 @@ export const store = createStore<ShowState>(() => ({
   reach: null,
   closing: {},
   silent: null,
+  ears: null,
+  beside: null,
   path: null,
   curves: null,
   lifts: null,
@@ -267,6 +274,10 @@ export function received(message: ToScreen): void {
         return { fading: withFades(state.fading, message.fades) };
       case "silent":
         return { silent: message };
+      case "ears":
+        return { ears: message };
+      case "beside":
+        return { beside: message };
       case "closing":
         return { closing: message.cells };
       case "reach":

@@ -36,6 +36,10 @@ export const ABOUT: Readonly<Record<string, About>> = {
     words: ["Gang"],
     sheet: "assignments",
   },
+  ears: {
+    says: "Every mix for ears and wedges, the worst first: how far whoever hears it stands above the rest, what they lack, what is loudest, how loud it is. Press a name to shape the mix as a whole.",
+    words: ["Self", "Aim", "Start", "Ceiling", "Recipe"],
+  },
   mixes: {
     says: "The mixes that performers hear and the sends into them. Faders here are sends into one mix, not the house.",
     words: ["N minus one"],

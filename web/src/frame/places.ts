@@ -16,7 +16,7 @@ export const PLACES = [
   { key: "stage", word: "Stage", views: ["lines", "patch", "outputs", "check"] },
   { key: "mix", word: "Mix", views: ["routing", "assignments", "mixes", "effects", "strip"] },
   { key: "hands", word: "Hands", views: ["banks", "dcas", "mutes", "gangs", "lifts"] },
-  { key: "people", word: "People", views: ["cast", "miccheck"] },
+  { key: "people", word: "People", views: ["cast", "miccheck", "ears"] },
   { key: "show", word: "Show", views: ["scenes", "run"] },
   { key: "hear", word: "Hear", views: ["hears", "wrong", "history"] },
 ] as const;
@@ -41,6 +41,7 @@ export const VIEW_WORD: Record<string, string> = {
   lifts: "Lifts",
   cast: "Cast",
   miccheck: "Mic check",
+  ears: "Ears and wedges",
   scenes: "Scenes",
   run: "Run",
   hears: "Who hears what",
@@ -84,6 +85,7 @@ export function useCounts(): Counts {
   const lifts = useShow(liftsInUse);
   const scenes = useShow((state) => state.scene_ids.length);
   const parts = useShow((state) => state.parts.size);
+  const ears = useShow(earMixes);
   const wrong = useWrong();
   const all = (count: number, one: string, many?: string) => ({
     count: count ? of(count, one, many) : "",
@@ -105,6 +107,7 @@ export function useCounts(): Counts {
       gangs + pairs ? { count: `${of(gangs, "gang")}, ${of(pairs, "pair")}`, short: "" } : NOTHING,
     lifts: all(lifts, "lift"),
     cast: all(parts, "part"),
+    ears: all(ears, "mix for ears or a wedge", "mixes for ears and wedges"),
     scenes: all(scenes, "scene"),
     wrong: wrong ? { count: `${wrong} to mend`, short: String(wrong) } : NOTHING,
   };
@@ -134,6 +137,11 @@ const enginesFed = (state: ShowState): number => {
     if (valueIn(state, `engine/${n}/source`) !== null) fed++;
   return fed;
 };
+
+/** How many mixes serve ears or wedges. */
+const earMixes = (state: ShowState): number =>
+  state.mixes.filter((n) => ["ears", "wedge"].includes(String(valueIn(state, `mix/${n}/serves`))))
+    .length;
 
 const liftsInUse = (state: ShowState): number => {
   let used = 0;

@@ -11,6 +11,7 @@ from ..edit import edited
 from ..flow import Flow, Network, Path, State, flow_of, listener_name, source_name, strip_name
 from ..show import Show
 from ..strips import keyed, path_ms
+from ..together import joining
 from ..values import SILENCE_DB, Asked, ConsoleError, counted, said, sides_to_level_db
 from .reason import Reason, Remedy
 from .reasons import Reasons
@@ -251,7 +252,9 @@ def _opening(known: Reasons, row: int, column: int, state: State) -> Remedy | No
                 continue
             if len(reasons) == 1 and reasons[0].remedy is not None:
                 return reasons[0].remedy
-            return Remedy(says=f"Let it be heard: {len(reasons)} actions", moves=moves)
+            joins = joining(show, moves)
+            so = f", and so to {joins}" if joins else ""
+            return Remedy(says=f"Let it be heard: {len(reasons)} actions{so}", moves=moves)
     return None
 
 

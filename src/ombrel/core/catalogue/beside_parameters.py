@@ -164,7 +164,7 @@ OF_EARS: Final[tuple[Parameter, ...]] = (
     _p(f"{_MIX}/lock_reason", Text(longest=120), "", "ears", "Reason", "Why it is locked.",
        tie="equal"),
     *(
-        _p(f"{_MIX}/shows_{family}", Switch(), True, "ears", f"Shows {family}",
+        _p(f"{_MIX}/shows_{family}", Switch(), True, "phones", f"Shows {family}",
            f"Phones show what of {family} is sent to it.", tie="equal")
         for family in FAMILIES
     ),

@@ -19,7 +19,7 @@ from .opened import opened
 from .recipes import deciding, read_recipe
 from .selves import selves_of, who_hears
 
-__all__ = ["Ear", "cues_missing", "ears"]
+__all__ = ["Beside", "Ear", "beside", "cues_missing", "ears"]
 
 _AFTER_FADER: Final = TAPS.index("after_fader")
 
@@ -61,6 +61,11 @@ class Ear:
         return max(0.0, self.aim_db - self.balance.over_db) if over else 0.0
 
     @property
+    def is_bad(self) -> bool:
+        """Whether somebody should look at it."""
+        return self.badness[0] > 1
+
+    @property
     def badness(self) -> tuple[int, float]:
         """What orders mixes, the worst first: overload, self missing, cues missing, below its aim
 
@@ -76,6 +81,49 @@ class Ear:
         if self.short_db > 0.0:
             return 2, self.short_db
         return (0, 0.0) if stands == "none" else (1, 0.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Beside:
+    """A strip's sends to two mixes: levels in dB (-inf: off), pans, and how far the second is above
+
+    the first (None where either is off).
+    """
+
+    strip: str
+    one_db: float
+    other_db: float
+    one_pan: float
+    other_pan: float
+
+    @property
+    def by_db(self) -> float | None:
+        both = self.one_db > -math.inf and self.other_db > -math.inf
+        return round(self.other_db - self.one_db, 6) if both else None
+
+
+def beside(show: Show, one: str, other: str) -> tuple[Beside, ...]:
+    """Every strip that either of two mixes has, what only one has first, then by distance. Raises
+
+    UnknownAddress.
+    """
+    found = [
+        Beside(
+            strip=strip,
+            one_db=_sent_db(show, strip, one),
+            other_db=_sent_db(show, strip, other),
+            one_pan=show.number(f"{strip}/send/{one}/pan"),
+            other_pan=show.number(f"{strip}/send/{other}/pan"),
+        )
+        for strip in strips_of(show.desk, *SENDERS)
+    ]
+    heard = [row for row in found if max(row.one_db, row.other_db) > -math.inf]
+    return tuple(sorted(heard, key=lambda row: -math.inf if row.by_db is None else -abs(row.by_db)))
+
+
+def _sent_db(show: Show, strip: str, mix: str) -> float:
+    send = f"{strip}/send/{mix}"
+    return show.number(f"{send}/level") if show.on(f"{send}/on") else -math.inf
 
 
 def ears(show: Show, flow: Flow) -> tuple[Ear, ...]:
@@ -165,8 +213,7 @@ def _other_taps(show: Show, mix: str) -> tuple[str, ...]:
     taps = {
         strip: show.text(f"{strip}/send/{mix}/tap")
         for strip in strips_of(show.desk, *SENDERS)
-        if show.on(f"{strip}/send/{mix}/on")
-        and show.number(f"{strip}/send/{mix}/level") > -math.inf
+        if _sent_db(show, strip, mix) > -math.inf
     }
     usual = Counter(taps.values()).most_common(1)
     return tuple(strip for strip, tap in taps.items() if tap != usual[0][0])
@@ -174,10 +221,7 @@ def _other_taps(show: Show, mix: str) -> tuple[str, ...]:
 
 def _late_ms(show: Show, mix: str, selves: Sequence[str], sockets: Sequence[str]) -> float | None:
     """By the latest of self's own sends, behind its converter and before the mix's."""
-    sent = [
-        one for one in selves
-        if show.on(f"{one}/send/{mix}/on") and show.number(f"{one}/send/{mix}/level") > -math.inf
-    ]  # fmt: skip
+    sent = [one for one in selves if _sent_db(show, one, mix) > -math.inf]
     if not sent or not sockets:
         return None
     figures, rate = show.desk.latency, show.desk.sample_rate_hz

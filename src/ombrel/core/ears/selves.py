@@ -2,7 +2,7 @@
 
 from ..casting import microphones, part_name, parts, performer_name, tonight
 from ..catalogue import Thing
-from ..show import Show, read_strips, strips_of_performer
+from ..show import Show, lines_on, read_strips, strips_of_performer
 from ..together import member_for
 from ..values import Asked, UnreadableText
 
@@ -50,13 +50,19 @@ def set_self(show: Show, mix: str, text: str) -> dict[str, Asked]:
 
 
 def who_hears(show: Show, mix: str) -> str:
-    """Who listens to a mix, in words: its parts, and who plays them tonight; "" for nobody."""
-    found = []
-    for part in _parts_of(show, mix):
-        name, who = part_name(show, part), tonight(show, part)
-        player = performer_name(show, who) if who else ""
-        found.append(f"{player} as {name}" if player and player != name else name)
-    return ", ".join(found)
+    """Who listens to a mix, in words: who plays its parts tonight, else who plays the lines of its
+
+    self; "" for nobody.
+    """
+    of_parts = _parts_of(show, mix)
+    if of_parts:
+        who = [(part, tonight(show, part)) for part in of_parts]
+        names = [performer_name(show, one) if one else part_name(show, part) for part, one in who]
+    else:
+        sources = [show.source_of(Thing.at(one).number) for one in selves_of(show, mix)]
+        lines = [line for one in sources if one for line in lines_on(show, one)]
+        names = [name for line in lines if (name := show.text(f"line/{line}/performer"))]
+    return " and ".join(dict.fromkeys(names))
 
 
 def _parts_of(show: Show, mix: str) -> list[str]:

@@ -71,7 +71,7 @@ _ALONE_NO_PHRASE: Final = frozenset(("up", "down", "left", "right", "on", "off",
 _BY_ITS_OWN_WORD: Final = frozenset(
     ("house/on", "mono/on", "mute", "solo", "name", "held_back", "name_typed", "pan_mirrored")
 )
-_NO_PHRASES: Final = ("pins", "gangs", "", "mic_check")
+_NO_PHRASES: Final = ("pins", "gangs", "", "mic_check", "phones")
 
 
 @cache

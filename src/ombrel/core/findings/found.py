@@ -28,7 +28,12 @@ from .lines import (
     spare_dead,
 )
 from .loops import loop_near_howling
-from .outputs import mix_that_goes_nowhere, output_taken_by_nothing
+from .outputs import (
+    cue_missing,
+    mix_that_goes_nowhere,
+    output_taken_by_nothing,
+    self_missing,
+)
 from .preamps import phantom_missing, phantom_not_said, phantom_not_wanted, shared_preamp
 from .promise_broken import lift_breaks_promise, promise_broken
 from .rule import Finding, Look, Rule
@@ -58,6 +63,8 @@ RULES: Final[tuple[Rule, ...]] = (
     line_without_channel,
     channel_without_source,
     mix_that_goes_nowhere,
+    cue_missing,
+    self_missing,
     effect_half_wired,
     effect_not_wet,
     effect_send_before_fader,
@@ -127,6 +134,7 @@ _ASPECTS: Final = frozenset(
         "cast",
         "dcas",
         "delay",
+        "ears",
         "effects",
         "fittings",
         "gangs",

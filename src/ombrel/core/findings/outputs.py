@@ -1,16 +1,18 @@
-"""Outputs and mixes that miss one another."""
+"""Outputs and mixes that miss one another, or whom they are for."""
 
 from collections.abc import Iterator, Mapping
 from contextlib import suppress
 
-from ..catalogue import STRIP_KINDS, Address, of_kind, option_text, thing_of
-from ..flow import strip_name
+from ..catalogue import STRIP_KINDS, Address, Thing, of_kind, option_text, thing_of
+from ..ears import cues_missing, selves_of
+from ..flow import State, source_name, strip_name
+from ..jobs import NEW_MIX, ear_mixes
 from ..patching import goes_somewhere, patch_missing
 from ..show import Show, socket_name
 from ..values import Asked, NothingLeft
 from .rule import Finding, Look
 
-__all__ = ["mix_that_goes_nowhere", "output_taken_by_nothing"]
+__all__ = ["cue_missing", "mix_that_goes_nowhere", "output_taken_by_nothing", "self_missing"]
 
 
 def mix_that_goes_nowhere(look: Look) -> Iterator[Finding]:
@@ -62,3 +64,54 @@ def output_taken_by_nothing(look: Look) -> Iterator[Finding]:
                 " nothing.",
                 about=socket,
             )
+
+
+def self_missing(look: Look) -> Iterator[Finding]:
+    """One finding a mix that something is sent to, and none of whom it is for; the remedy sends
+
+    them at the level of a new mix.
+    """
+    show = look.show
+    for mix in ear_mixes(show):
+        own = [one for one in selves_of(show, mix) if show.source_of(Thing.at(one).number)]
+        if not own or any(_routed(look, one, mix) for one in own):
+            continue
+        if not any(_routed(look, source, mix) for source in look.flow.layout.strips[: _rows(look)]):
+            continue  # nobody has begun with it
+        names = " and ".join(source_name(show, one) for one in own[:2])
+        moves: dict[str, Asked] = {}
+        for one in own:
+            send = f"{one}/send/{mix}"
+            moves |= {f"{send}/on": True, f"{send}/level": NEW_MIX.level_db}
+        yield Finding(
+            rule="self_missing",
+            tone="note",
+            says=f"{names} {'is' if len(own) == 1 else 'are'} not sent to {strip_name(show, mix)},"
+            " whose ears it is for.",
+            about=mix,
+            remedy=f"Send {names} at {NEW_MIX.level_db:+g} dB".replace("-", "\u2212"),
+            moves=moves,
+        )
+
+
+def cue_missing(look: Look) -> Iterator[Finding]:
+    """One finding a mix whose start or recipe has a cue that reaches it no more."""
+    show = look.show
+    for mix in ear_mixes(show):
+        if lacking := cues_missing(show, look.flow, mix):
+            names = ", ".join(source_name(show, one) for one in lacking[:3])
+            yield Finding(
+                rule="cue_missing",
+                tone="settle",
+                says=f"{names} does not reach {strip_name(show, mix)}, which counts on it.",
+                about=mix,
+            )
+
+
+def _rows(look: Look) -> int:
+    return look.flow.layout.rows
+
+
+def _routed(look: Look, source: str, mix: str) -> bool:
+    """Whether some way leads there by feeds that are on, whatever mutes and faders do."""
+    return look.flow.state_of(source, mix) not in (State.UNROUTED, State.NO_SOURCE)

@@ -10,7 +10,7 @@ from ..catalogue import SENDERS, of_kind, strips_of
 from ..ears import moved_levels, sends_into
 from ..flow import strip_name
 from ..show import Show
-from ..together import member_for
+from ..together import clear_solos, member_for
 from ..values import Asked, UnknownAddress, UnreadableText
 
 __all__ = [
@@ -18,6 +18,7 @@ __all__ = [
     "copy_mix",
     "ear_mixes",
     "join_mixes",
+    "listen_as",
     "lock_mixes",
     "start_over",
     "swap_mixes",
@@ -178,6 +179,15 @@ def start_over(show: Show, mixes: Sequence[str]) -> dict[str, Asked]:
         start_db, ceiling_db = show.number(f"{mix}/start_fader"), show.number(f"{mix}/ceiling")
         moves[f"{mix}/fader"] = min(start_db, ceiling_db)
     return moves
+
+
+def listen_as(show: Show, mix: str, *, on: bool = True) -> dict[str, Asked]:
+    """Moves that let the engineer hear a mix and nothing else, or end it; no listener but the
+
+    engineer hears anything else by it, and solo in place ends. Raises UnknownAddress.
+    """
+    (mix,) = _in_use(show, [mix])
+    return clear_solos(show) | {f"{mix}/solo": on}
 
 
 def lock_mixes(

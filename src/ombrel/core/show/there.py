@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Final
 
-from ..catalogue import ALONE, STRIP_KINDS, Thing, below
+from ..catalogue import ALONE, STRIP_KINDS, Thing, below, memberships_in
 from ..values import NotThere, UnknownAddress
 from .show import Show
 
@@ -37,5 +37,7 @@ def check_strip(show: Show, strip: str) -> None:
 
 def check_made(show: Show, thing: str) -> None:
     """Raises NotThere for what nobody has made, or somebody has removed ("lift/2", "preset/9")."""
-    if not below(thing, show.own):
+    if not below(thing, show.own) and not any(
+        show.own[at.text] is True for at in memberships_in(thing, show.own)
+    ):  # a nameless promise is there by its members
         raise NotThere(thing.replace("/", " ").replace("_", " "))

@@ -4,11 +4,11 @@ import math
 from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, field
 
-from ..catalogue import Address
+from ..catalogue import Address, check_on_desk
 from ..show import Show
-from ..values import Value
+from ..values import ConsoleError, Value
 
-__all__ = ["Openings", "openings"]
+__all__ = ["Openings", "openings", "unbegun"]
 
 
 @dataclass(slots=True)
@@ -52,6 +52,28 @@ def openings(
     found.opened |= new
     found.values = {a: value for a, value in found.values.items() if value != after[a]}
     return found
+
+
+def unbegun(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
+    """What an edit of plain values would give starts to, as it has none: for one that brings back
+
+    what was.
+    """
+    mixes = (f"mix/{n}/started" for n in range(1, show.desk.mixes + 1))
+    if not any(values.get(one, show.values.get(one)) is True for one in mixes):
+        return {}
+    whole = {address: value for address, value in values.items() if _stands(show, address, value)}
+    after, stood = show.moved(whole)
+    return {a: after[a] for a in openings(show, after, whole, stood.new, ()).values}
+
+
+def _stands(show: Show, address: str, value: Value) -> bool:
+    """Whether a value can stand there; one that cannot is refused by whoever makes the edit."""
+    try:
+        check_on_desk(show.desk, address, value)
+    except ConsoleError:
+        return False
+    return True
 
 
 def _sends(stood: Mapping[str, Value]) -> Iterator[str]:

@@ -12,7 +12,7 @@ from ..show import Show, is_of_bus
 from ..values import Asked, Travel, Typed, Value
 from .into_house import in_house
 from .nets import netted
-from .openings import openings
+from .openings import unbegun
 from .rulers import members_of, rulers_in_use
 
 __all__ = [
@@ -75,9 +75,7 @@ def leaving_as_it_is(show: Show, moves: Mapping[str, Asked]) -> dict[str, Asked]
 def not_joining(show: Show, values: Mapping[str, Value]) -> dict[str, Value]:
     """What an edit of plain values would make join by itself, or begin, as it stands now."""
     joins = {**netted(show, values), **coming(show, values)}
-    after, stood = show.moved(values)
-    begin = openings(show, after, values, stood.new, ()).values
-    return {a: show[a] for a in joins} | {a: after[a] for a in begin if a not in values}
+    return {a: show[a] for a in joins} | unbegun(show, values)
 
 
 def joining(show: Show, moves: Mapping[str, Asked]) -> str:

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from .banks import BankAsk
 from .casting import CompanyAsk
+from .ears import EarAsk
 from .lifts import LiftAsk
 from .lines import LineAsk
 from .mixes import BusAsk
@@ -25,6 +26,7 @@ __all__ = ["Ask"]
 Ask = Annotated[
     BankAsk
     | CompanyAsk
+    | EarAsk
     | LiftAsk
     | LineAsk
     | BusAsk

@@ -178,43 +178,6 @@ class MoveBus(Strict):
         return Planned(moves, f"{name} moved", own=True, renumbered=dict(to))
 
 
-class StartMixes(Strict):
-    """Start mixes, typed ("mix 1-6"), each from a base ("house", "mix/5" or a level) by a recipe.
-
-    `dcas`: counted in the house's levels; `pans`: taken along.
-    """
-
-    action: Literal["start_mixes"]
-    mixes: Typing
-    base: Typing = "house"
-    recipe: Annotated[str, Field(max_length=2_000)] = ""
-    dcas: bool = True
-    pans: bool = True
-
-    def plan(self, turn: Turn) -> Planned:
-        show = turn.show
-        typed = core.typed_strips(show, self.mixes, dcas=False)
-        found = core.start_mixes(
-            show, typed.strips, self.base, self.recipe, dcas=self.dcas, pans=self.pans
-        )
-        names = ", ".join(core.strip_name(show, one) for one in typed.strips)
-        by = f" by {self.recipe}" if self.recipe.strip() else ""
-        return Planned(found.moves, saying(f"{names} started{by}", typed), told=found.told)
-
-
-class BoostSelves(Strict):
-    """Make beside each of some mixes, typed, a mono one of its performer's own channels."""
-
-    action: Literal["boost_selves"]
-    mixes: Typing
-
-    def plan(self, turn: Turn) -> Planned:
-        typed = core.typed_strips(turn.show, self.mixes, dcas=False)
-        found = core.boost_selves(turn.show, typed.strips)
-        names = ", ".join(core.strip_name(turn.show, one) for one in typed.strips)
-        return Planned(found.moves, saying(f"Boosts of {names}", typed), told=found.told)
-
-
 class FillMix(Strict):
     """Fill a mix from the house's true levels or another mix, with an offset as typed; strips as
 
@@ -284,8 +247,6 @@ BusAsk = (
     | RemoveBus
     | DuplicateBus
     | MoveBus
-    | StartMixes
-    | BoostSelves
     | FillMix
     | FeedReturn
     | PatchBus

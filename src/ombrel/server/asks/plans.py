@@ -1,6 +1,6 @@
 """What an edit wants, told when its turn comes: apart from models, so the wire needs no ORM."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from uuid import UUID
 
@@ -34,11 +34,16 @@ class Turn:
     at: Callable[[int], Show] = _no_history
     author: str = ""
     in_hand: frozenset[str] = frozenset()  # what hands are on just now
+    left_s: Mapping[str, float] = field(default_factory=dict)  # of what is on its way, how long
 
     @property
     def flow(self) -> Flow:
         """The flow of the show, as it stands when the turn comes."""
         return self.followed.flow
+
+    def still(self, addresses: Iterable[str]) -> Mapping[str, float]:
+        """How long what is on its way among some addresses still takes: a step goes with it."""
+        return {one: self.left_s[one] for one in addresses if one in self.left_s}
 
 
 @dataclass(frozen=True, slots=True)

@@ -195,9 +195,14 @@ class _Batch:
         pending = tuple(self.entries)
         at = partial(_shown_at, self.show_id, self.show, self.kept, pending)
         held = self.passing.held_beside(request.gesture)
+        now_s = time.monotonic()
+        left_s = {
+            one.address: one.begun_s + one.seconds - now_s for one in self.passing.fading.values()
+        }
         turn = Turn(
-            self.show_id, request.author_id, self.show, self.followed, at, request.author, held
-        )
+            self.show_id, request.author_id, self.show, self.followed, at, request.author, held,
+            {address: left for address, left in left_s.items() if left > 0.0},
+        )  # fmt: skip
         if request.plan is not None:
             return request.plan(turn)
         return turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)

@@ -44,6 +44,8 @@ class Watch(Strict):
     strip: Address | None = None  # the strip whose path and curves are drawn
     closing: bool = False  # how many cells each mute group's key closes
     silent: bool = False  # who is silent in the house, and why
+    ears: bool = False  # how every mix for ears and wedges stands
+    beside: tuple[Address, Address] | None = None  # two mixes laid side by side
     lifts: bool = False  # every singer's step for every listener
     scenes: bool = False  # the list of scenes, and the pins
     scene: Address | None = None  # the scene whose recall is looked at beforehand

@@ -11,6 +11,7 @@ from ombrel.core import Fade
 from ..keeping.frames import Frame
 from ..keeping.states import State
 from .casting import company_message, fitting_message, mic_check_message
+from .ears import beside_message, ears_message
 from .from_screen import WatchedCell
 from .hears import (
     cells_message,
@@ -29,12 +30,14 @@ from .values import snapshot_message
 __all__ = [
     "Update",
     "bears_on_why",
+    "beside_text",
     "cells_text",
     "closing_text",
     "silent_text",
     "company_text",
     "curves_text",
     "drawn_text",
+    "ears_text",
     "fading_text",
     "fitting_text",
     "held_text",
@@ -202,6 +205,18 @@ def ruled_again_text(state: State, told: Update) -> str:
 def silent_text(state: State) -> str:
     """Who is silent in the house, and why."""
     return text_of(silent_message(state))
+
+
+@lru_cache(maxsize=16)
+def ears_text(state: State) -> str:
+    """How every mix for ears and wedges stands."""
+    return text_of(ears_message(state))
+
+
+@lru_cache(maxsize=16)
+def beside_text(state: State, one: str, other: str) -> str:
+    """Two mixes side by side. Raises UnknownAddress."""
+    return text_of(beside_message(state, one, other))
 
 
 @lru_cache(maxsize=16)

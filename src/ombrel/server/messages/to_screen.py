@@ -4,6 +4,7 @@ TypeScript types are made from these.
 """
 
 from .casting import CompanyMessage, FittingMessage, MicCheckMessage
+from .ears import BesideMessage, EarsMessage
 from .edits import DoneMessage, KeptMessage, PreviewMessage, RefusedMessage
 from .finding import FoundMessage
 from .hears import (
@@ -42,6 +43,8 @@ ToScreen = (
     | ReachMessage
     | ClosingMessage
     | SilentMessage
+    | EarsMessage
+    | BesideMessage
     | Unfolded
     | StripMessage
     | CurvesMessage

@@ -20,9 +20,11 @@ from ..messages.from_screen import Watch, WatchedCell
 from ..messages.news import (
     Update,
     bears_on_why,
+    beside_text,
     closing_text,
     company_text,
     curves_text,
+    ears_text,
     fitting_text,
     held_text,
     lifts_text,
@@ -64,6 +66,8 @@ class Explainer:
         self.lifts = False
         self.closing = False
         self.silent = False
+        self.ears = False
+        self.beside: tuple[str, str] | None = None
         self.scenes = False
         self.scene: str | None = None
         self.held: str | None = None
@@ -92,6 +96,10 @@ class Explainer:
         if self.silent != message.silent:
             self.silent = message.silent
             self.owe("silent")
+        for what in ("ears", "beside"):
+            if getattr(self, what) != (wanted := getattr(message, what)):
+                setattr(self, what, wanted)
+                self.owe(what)
         if self.lifts != message.lifts:
             self.lifts = message.lifts
             self.owe("lifts")
@@ -119,6 +127,10 @@ class Explainer:
             self.owe("lifts")
         if self.silent:
             self.owe("silent")
+        if self.ears:
+            self.owe("ears")
+        if self.beside:
+            self.owe("beside")
         if self.closing and (told.cells or told.layout or told.noticed):
             self.owe("closing")
         if self.scenes and (told.held or core.bears("cues", told.values)):
@@ -141,8 +153,8 @@ class Explainer:
 
     def anew(self) -> None:
         """Nobody knows what moved: all that the screen draws is explained again."""
-        watched = ("reach", "unfolded", "lifts", "closing", "silent", "scenes", "company",
-                   "mic_check", "fitting", "why")  # fmt: skip
+        watched = ("reach", "unfolded", "lifts", "closing", "silent", "ears", "beside", "scenes",
+                   "company", "mic_check", "fitting", "why")  # fmt: skip
         self.owe(
             *watched, "strip", "curves", "scene", "held"
         )  # what it does not draw costs nothing
@@ -186,6 +198,10 @@ class Explainer:
                 return [await at_leisure(closing_text, state)]
             case "silent" if self.silent:
                 return [await at_leisure(silent_text, state)]
+            case "ears" if self.ears:
+                return [await at_leisure(ears_text, state)]
+            case "beside" if self.beside:
+                return [await at_leisure(beside_text, state, *self.beside)]
             case "lifts" if self.lifts:
                 return [await at_leisure(lifts_text, state)]
             case "scenes" if self.scenes:

@@ -781,6 +781,43 @@ export interface components {
             word: string;
         };
         /**
+         * BesideMessage
+         * @description Two mixes side by side, what differs most first.
+         */
+        BesideMessage: {
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Rows */
+            rows: components["schemas"]["BesideRow"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "beside";
+        };
+        /**
+         * BesideRow
+         * @description A source in two mixes: level (null: off) and pan in each, and how far the second is above.
+         */
+        BesideRow: {
+            /** By Db */
+            by_db: number | null;
+            /** Name */
+            name: string;
+            /** One Db */
+            one_db: number | null;
+            /** One Pan */
+            one_pan: number;
+            /** Other Db */
+            other_db: number | null;
+            /** Other Pan */
+            other_pan: number;
+            /** Strip */
+            strip: string;
+        };
+        /**
          * BoostSelves
          * @description Make beside each of some mixes, typed, a mono one of its performer's own channels.
          */
@@ -1250,6 +1287,21 @@ export interface components {
             to: string;
         };
         /**
+         * CopyMix
+         * @description Give mixes, typed, the sends, level and start of another.
+         */
+        CopyMix: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "copy_mix";
+            /** Mixes */
+            mixes: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * CopyStrip
          * @description Copy aspects of a strip to others, as typed ("1-8, mix 2").
          */
@@ -1407,7 +1459,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /** Gesture */
             gesture: string;
             /**
@@ -1544,6 +1596,95 @@ export interface components {
             name?: string;
             /** Scene */
             scene: string;
+        };
+        /**
+         * EarLoud
+         * @description One of the loudest sources of a mix, at its expected level. `self`: it is one's own.
+         */
+        EarLoud: {
+            /** Dbfs */
+            dbfs: number | null;
+            /** Name */
+            name: string;
+            /** Own */
+            own: boolean;
+            /** Source */
+            source: string;
+        };
+        /**
+         * EarRow
+         * @description A mix for ears or a wedge; see `Ear` of the core. Names stand where people read them.
+         */
+        EarRow: {
+            /** Aim Db */
+            aim_db: number;
+            /** Bad */
+            bad: boolean;
+            /** Ceiling Db */
+            ceiling_db: number | null;
+            /** Ceiling Dbfs */
+            ceiling_dbfs: number | null;
+            /** Cues */
+            cues: string[];
+            /** Dbfs */
+            dbfs: number | null;
+            /** Late Ms */
+            late_ms: number | null;
+            /** Lock Reason */
+            lock_reason: string;
+            /** Locked */
+            locked: boolean;
+            /** Loudest */
+            loudest: components["schemas"]["EarLoud"][];
+            /** Missing */
+            missing: string[];
+            /** Mix */
+            mix: string;
+            /** Name */
+            name: string;
+            /** Outputs */
+            outputs: string[];
+            /** Over Db */
+            over_db: number;
+            /** Packs */
+            packs: string[];
+            /** Self Names */
+            self_names: string[];
+            /** Selves */
+            selves: string[];
+            /** Serves */
+            serves: string;
+            /** Short Db */
+            short_db: number;
+            /** Silent Now */
+            silent_now: string[];
+            /** Stands */
+            stands: string;
+            /** Started */
+            started: boolean;
+            /** Taps */
+            taps: string[];
+            /** Unknown */
+            unknown: string[];
+            /** Who */
+            who: string;
+        };
+        /**
+         * EarsMessage
+         * @description All mixes for ears and wedges, the worst first. `locked`: all of them for phones.
+         */
+        EarsMessage: {
+            /** Lock Reason */
+            lock_reason: string;
+            /** Locked */
+            locked: boolean;
+            /** Rows */
+            rows: components["schemas"]["EarRow"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "ears";
         };
         /**
          * Elsewhere
@@ -1956,7 +2097,7 @@ export interface components {
             /** About */
             about: string;
             /** Ask */
-            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
+            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
             /** At */
             at: string;
             /** Beside */
@@ -2302,6 +2443,29 @@ export interface components {
             pages: number;
         };
         /**
+         * JoinMixes
+         * @description Open strips, typed, in mixes (typed; none: all for ears and wedges) where they are closed.
+         */
+        JoinMixes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "join_mixes";
+            /**
+             * Level
+             * @default
+             */
+            level?: string;
+            /**
+             * Mixes
+             * @default
+             */
+            mixes?: string;
+            /** Strips */
+            strips: string;
+        };
+        /**
          * KeepFitting
          * @description Keep what hands moved under a fitting, as a version of it; or drop it.
          */
@@ -2645,6 +2809,47 @@ export interface components {
             edit_id: string;
             /** Shown */
             shown: string;
+        };
+        /**
+         * ListenAs
+         * @description Let the engineer hear a mix and nothing else, or end it; nobody's ears change.
+         */
+        ListenAs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "listen_as";
+            /** Mix */
+            mix: string;
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+        };
+        /**
+         * LockMixes
+         * @description Lock mixes, typed, for phones with a reason, or open them; no text: all at once.
+         */
+        LockMixes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "lock_mixes";
+            /** Locked */
+            locked: boolean;
+            /**
+             * Mixes
+             * @default
+             */
+            mixes?: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
         };
         /**
          * LossMessage
@@ -4523,6 +4728,24 @@ export interface components {
             players: string;
         };
         /**
+         * SetSelf
+         * @description Name the channels by which whoever hears a mix is heard, as typed; no text: by names.
+         */
+        SetSelf: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_self";
+            /**
+             * Channels
+             * @default
+             */
+            channels?: string;
+            /** Mix */
+            mix: string;
+        };
+        /**
          * SetSingers
          * @description Who can be lifted, as typed; nothing typed: all that go into the backing group.
          */
@@ -4712,9 +4935,9 @@ export interface components {
         };
         /**
          * StartMixes
-         * @description Start mixes, typed ("mix 1-6"), each from a base ("house", "mix/5" or a level) by a recipe.
+         * @description Start mixes, typed ("mix 1-6"), each from a base ("house", "mix/5" or a level) by a recipe
          *
-         *     `dcas`: counted in the house's levels; `pans`: taken along.
+         *     (null: each by its own). `dcas`: counted in the house's levels; `pans`: taken along.
          */
         StartMixes: {
             /**
@@ -4743,7 +4966,20 @@ export interface components {
              * Recipe
              * @default
              */
-            recipe?: string;
+            recipe?: string | null;
+        };
+        /**
+         * StartOver
+         * @description Bring mixes, typed, back to their starts.
+         */
+        StartOver: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "start_over";
+            /** Mixes */
+            mixes: string;
         };
         /**
          * StaticMessage
@@ -4902,6 +5138,21 @@ export interface components {
             ];
         };
         /**
+         * SwapMixes
+         * @description Give each of two mixes the sends, level and start of the other.
+         */
+        SwapMixes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "swap_mixes";
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+        };
+        /**
          * Table
          * @description The whole of who hears what: one list of cells a source, in the order of the listeners.
          */
@@ -4967,6 +5218,22 @@ export interface components {
             serves: string;
         };
         /**
+         * TakeStarts
+         * @description What mixes, typed (none: all for ears and wedges), are now is their start.
+         */
+        TakeStarts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "take_starts";
+            /**
+             * Mixes
+             * @default
+             */
+            mixes?: string;
+        };
+        /**
          * TakenElsewhere
          * @description `move`: the show on the desk before is taken off the list, to be brought back; `sure`: though
          *
@@ -5000,7 +5267,20 @@ export interface components {
             /** Says */
             says: string;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        /**
+         * TrimEars
+         * @description Move the faders of all mixes for ears by a step, distances kept.
+         */
+        TrimEars: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "trim_ears";
+            /** Step */
+            step: string;
+        };
         /**
          * TrimLift
          * @description Let a lift be a step as typed, for a listener: of one singer, or (None) of all.
@@ -5027,6 +5307,21 @@ export interface components {
             typed: string;
         };
         /**
+         * TrimMixes
+         * @description Move all that is sent to mixes, typed, by a step ("+2", "down 1"), distances kept.
+         */
+        TrimMixes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "trim_mixes";
+            /** Mixes */
+            mixes: string;
+            /** Step */
+            step: string;
+        };
+        /**
          * Trouble
          * @description The store cannot be reached just now; moves wait, none is lost. Empty text: it is over.
          */
@@ -5045,7 +5340,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /**
              * Id
              * Format: uuid
@@ -5142,6 +5437,14 @@ export interface components {
          */
         Watch: {
             /**
+             * Beside
+             * @default null
+             */
+            beside?: [
+                string,
+                string
+            ] | null;
+            /**
              * Check
              * @default null
              */
@@ -5156,6 +5459,11 @@ export interface components {
              * @default false
              */
             company?: boolean;
+            /**
+             * Ears
+             * @default false
+             */
+            ears?: boolean;
             /**
              * Fitting
              * @default null

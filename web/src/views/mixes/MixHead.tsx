@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { isOf, kindOf, numberOf, stripKind, thingOf } from "../../data/address";
+import { inWords, isOf, kindOf, numberOf, stripKind, thingOf } from "../../data/address";
 import { type ShowState, store, valueIn } from "../../data/show";
 import { socketName, stripName, useLink, useOn, useShow, useText } from "../../data/use";
 import { SERVES_WORD } from "../../data/words";
@@ -306,7 +306,7 @@ function Actions({
         Remove
       </Button>
       <FillDialog mix={bus} open={filling} onOpenChange={setFilling} />
-      <StartDialog mix={bus} open={starting} onOpenChange={setStarting} />
+      <StartDialog mixes={inWords(bus)} open={starting} onOpenChange={setStarting} />
     </div>
   );
 }

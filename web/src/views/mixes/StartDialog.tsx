@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { inWords } from "../../data/address";
+import { valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import { stripName, useLink, useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
@@ -8,8 +8,8 @@ import { Consequence } from "../../ui/Consequence";
 import { Dialog } from "../../ui/Dialog";
 
 interface Props {
-  /** The mix that is looked at: one starts with it. */
-  mix: string;
+  /** As they are typed: one starts with these. */
+  mixes: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
 }
@@ -33,13 +33,15 @@ const FIELD =
   "h-9 coarse:h-11 px-2.5 rounded-lg border border-edge bg-card placeholder:text-faint min-w-0";
 const VALUES = 200; // sends that are told one by one
 const LEVEL = "level";
+const OWN = "own";
 
-function Form({ mix, onOpenChange }: Props) {
+function Form({ mixes: first, onOpenChange }: Props) {
   const link = useLink();
-  const [mixes, setMixes] = useState(inWords(mix));
+  const [mixes, setMixes] = useState(first);
   const [from, setFrom] = useState("house");
   const [level, setLevel] = useState("-12");
   const [recipe, setRecipe] = useState("");
+  const [own, setOwn] = useState(false);
   const [dcas, setDcas] = useState(true);
   const [pans, setPans] = useState(true);
   const recipes = useShow((state) => state.desk!.recipes);
@@ -61,14 +63,36 @@ function Form({ mix, onOpenChange }: Props) {
   const ask = useMemo<Ask | null>(
     () =>
       mixes.trim() && base.trim()
-        ? { action: "start_mixes", mixes, base, recipe, dcas, pans }
+        ? { action: "start_mixes", mixes, base, recipe: own ? null : recipe, dcas, pans }
         : null,
-    [mixes, base, recipe, dcas, pans],
+    [mixes, base, recipe, own, dcas, pans],
   );
   const boost = async () => {
     if (await link.do({ action: "boost_selves", mixes }, { quiet: false })) onOpenChange(false);
   };
-  const role = recipes.find(([, text]) => text === recipe)?.[0] ?? "";
+  // recipes of roles ship; each mix keeps the one that it was started by
+  const kept = useShow((state) =>
+    state.mixes
+      .map((n) => [stripName(state, `mix/${n}`), valueIn(state, `mix/${n}/recipe`)] as const)
+      .filter(([, text]) => text)
+      .map(([name, text]) => `as ${name}\t${text}`)
+      .join("\n"),
+  );
+  const known = useMemo(
+    () => [
+      ...recipes,
+      ...kept
+        .split("\n")
+        .filter(Boolean)
+        .map((row) => row.split("\t") as [string, string]),
+    ],
+    [recipes, kept],
+  );
+  const role = own ? OWN : (known.find(([, text]) => text === recipe)?.[0] ?? "");
+  const take = (name: string) => {
+    setOwn(name === OWN);
+    if (name !== OWN) setRecipe(known.find(([one]) => one === name)?.[1] ?? "");
+  };
   return (
     <form
       className="mt-4 flex flex-col gap-3 min-h-0"
@@ -126,15 +150,20 @@ function Form({ mix, onOpenChange }: Props) {
           title="A sign is a step from the base, = is exact; words are self, rest, families, parts, DCAs, lines, strips"
           className={`${FIELD} flex-1`}
           maxLength={2000}
-          value={recipe}
+          disabled={own}
+          value={own ? "each by the recipe that is kept with it" : recipe}
           onChange={(event) => setRecipe(event.currentTarget.value)}
         />
         <Choice
           boxed
           label="Recipe of a role"
           value={role}
-          options={[["", "of a role"], ...recipes.map(([name]) => [name, name] as const)]}
-          onChange={(name) => setRecipe(recipes.find(([one]) => one === name)?.[1] ?? "")}
+          options={[
+            ["", "of a role"],
+            ...(kept ? [[OWN, "each its own"] as const] : []),
+            ...known.map(([name]) => [name, name] as const),
+          ]}
+          onChange={take}
         />
       </div>
       <Consequence ask={ask} values={VALUES}>
