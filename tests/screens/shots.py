@@ -33,6 +33,11 @@ def patch(me):
     me.until(lambda: "loses its source" in me.body())
 
 
+def ears(me):
+    me.open("ears")
+    me.until(lambda: "Aoife Merrin" in me.body())
+
+
 def findings(me):
     me.open("wrong").button("48 V on at Harbour 6").click()
 
@@ -146,6 +151,7 @@ VIEWS = {
     "mic-check": mic_check,
     "scenes": scenes,
     "run": run,
+    "ears": ears,
     "findings": findings,
     "line-check": line_check,
     "history": history,
@@ -162,10 +168,6 @@ def main(address):
         time.sleep(0.4)  # a list that scrolls to what was chosen comes to rest
         me.driver.save_screenshot(str(FOLDER / f"{name}.png"))
         me.keys(Keys.ESCAPE)
-    me.resize(820, 1180, touch=True)
-    me.open("lifts").find('[data-singer="channel/2"] button').click()
-    me.until(lambda: "Teller, part A up" in me.body() and not me.all('[data-moving="true"]'))
-    me.driver.save_screenshot(str(FOLDER / "tablet.png"))
     me.resize(390, 844, touch=True)
     me.open("hears").choose("Listener", "Ears fiddle")
     me.settled()

@@ -14,7 +14,8 @@ AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = [
     "hears", "lines", "patch", "strip/channel/9", "routing", "assignments", "wrong/promises",
     "effects", "mixes/1", "mixes/house", "outputs", "dcas", "dcas/6", "banks", "mutes", "mutes/1",
-    "gangs", "gangs/1", "gangs/pairs", "lifts", "cast", "miccheck", "strip/channel/4", "scenes",
+    "gangs", "gangs/1", "gangs/pairs", "lifts", "cast", "miccheck", "ears", "ears/1",
+    "strip/channel/4", "scenes",
     "scenes/2", "run", "check", "paper", "wrong", "history", "shows", "guide", "settings",
 ]  # fmt: skip
 # width, height, whether fingers
@@ -102,6 +103,9 @@ DIALOGS = {
     "presets": ("strip/channel/9", lambda me: me.button("Presets").click()),
     "quiet": ("lines", lambda me: me.keys("q")),
     "start": ("mixes/1", lambda me: me.button("Start…").click()),
+    "beside": ("ears/1", lambda me: me.button("Side by side").click()),
+    "join": ("ears", lambda me: me.button("Join later").click()),
+    "lock": ("ears", lambda me: me.button("Lock all").click()),
     "elsewhere": ("shows", lambda me: elsewhere(me)),
     "menu": ("lines", lambda me: me.find("[data-show-menu]").click()),
     "choice": ("paper", lambda me: me.field("Mix sheet").click()),

@@ -121,7 +121,7 @@ function Over({ row }: { row: Row }) {
         className="relative h-4 flex-1 min-w-12"
         title={`Aim ${levelText(row.aim_db)} dB; the mark in between is as loud as all the rest`}
       >
-        <span aria-hidden className="absolute inset-x-0 top-[5px] h-1.5 rounded-full bg-raise" />
+        <span aria-hidden className="absolute inset-x-0 top-[5px] h-1.5 rounded-full bg-line" />
         <span aria-hidden className="absolute inset-y-0 w-px bg-paper/70" style={{ left: zero }} />
         <span
           aria-hidden
@@ -172,7 +172,7 @@ function Level({ row }: { row: Row }) {
   return (
     <span style={{ gridArea: "level" }} className="flex items-center gap-2 min-w-0">
       <span className="relative h-4 flex-1 min-w-10">
-        <span aria-hidden className="absolute inset-x-0 top-[3px] h-2.5 rounded-sm bg-raise" />
+        <span aria-hidden className="absolute inset-x-0 top-[3px] h-2.5 rounded-sm bg-line" />
         <span
           aria-hidden
           className={`absolute left-0 top-[3px] h-2.5 rounded-sm ${over ? "bg-coral" : "bg-heard"}`}

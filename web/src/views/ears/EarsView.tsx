@@ -45,7 +45,12 @@ export function EarsView() {
               start: (
                 <Button
                   tone="main"
-                  onClick={() => setDialog({ of: "start", mixes: rows.map((row) => inWords(row.mix)).join(", ") })}
+                  onClick={() =>
+                    setDialog({
+                      of: "start",
+                      mixes: rows.map((row) => inWords(row.mix)).join(", "),
+                    })
+                  }
                 >
                   Start mixes…
                 </Button>
