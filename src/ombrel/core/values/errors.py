@@ -24,7 +24,9 @@ __all__ = [
     "FeedbackLoop",
     "FittingTwice",
     "GangInTheWay",
+    "LinkEnded",
     "ListMovedOn",
+    "MovedMeanwhile",
     "MuteGroupSafe",
     "NoSuchCast",
     "NoSuchCell",
@@ -33,6 +35,7 @@ __all__ = [
     "NoSuchScene",
     "NotAnEffectMix",
     "NotTheirName",
+    "NotYours",
     "NothingLeft",
     "NothingToRedo",
     "NothingToUndo",
@@ -42,6 +45,7 @@ __all__ = [
     "OnlyInBlocks",
     "OutOfRange",
     "OutOfReach",
+    "PhonesLocked",
     "SeveralPaths",
     "SocketTaken",
     "SomebodyElseOn",
@@ -607,3 +611,45 @@ class EntryTaken(ConsoleError):
     def __init__(self, what: str, by: str, way_out: str) -> None:
         super().__init__(f"{what} is being checked by {by}. {way_out}")
         self.what, self.by = what, by
+
+
+class NotYours(ConsoleError):
+    """A performer's link does not move this."""
+
+    code = "not_yours"
+
+    def __init__(self, address: str) -> None:
+        super().__init__(
+            f"{address} is not moved from this phone. Nothing was changed; ask the desk."
+        )
+        self.address = address
+
+
+class PhonesLocked(ConsoleError):
+    """The desk locked a mix, or all of them, for phones."""
+
+    code = "locked"
+
+    def __init__(self, reason: str) -> None:
+        why = f": {reason}" if reason else ""
+        super().__init__(f"Locked by the desk{why}. Nothing was changed, and nothing waits.")
+        self.reason = reason
+
+
+class LinkEnded(ConsoleError):
+    """A link was revoked, or its time has come."""
+
+    code = "link_ended"
+
+    def __init__(self) -> None:
+        super().__init__("This link has ended. Ask the desk for another.")
+
+
+class MovedMeanwhile(ConsoleError):
+    """Somebody else moved what a phone moves since its page saw it."""
+
+    code = "moved_meanwhile"
+
+    def __init__(self, who: str, what: str) -> None:
+        super().__init__(f"Not moved: {who} moved {what} meanwhile. Take hold of it again.")
+        self.who, self.what = who, what

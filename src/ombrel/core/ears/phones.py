@@ -1,0 +1,283 @@
+"""What a performer's phone may move of a mix, and what it is told; enforced by addresses.
+
+A link names mixes. Of the catalogue's addresses it may name levels and pans of the sends that it
+shows, and the mix's fader; nothing else, and nothing that is not in the table of `_NAMED`.
+"""
+
+import math
+from collections.abc import Collection, Iterable, Mapping
+from dataclasses import dataclass
+from typing import Final
+
+from ..catalogue import Address, of_kind
+from ..flow import Flow, State, source_name, strip_name
+from ..show import Show
+from ..together import in_pairs, partner_of
+from ..values import Asked, NotYours, PhonesLocked, Value
+from .families import (
+    EVERYTHING,
+    families_of,
+    family_to,
+    limits_of,
+    place_db,
+    position_db,
+)
+from .selves import who_hears
+
+__all__ = [
+    "PhoneFamily",
+    "PhoneMix",
+    "PhoneSend",
+    "check_phone",
+    "phone_family",
+    "phone_louder",
+    "phone_mix",
+    "phone_pan",
+    "phone_start",
+]
+
+_SOFTEST: Final = -120.0
+
+
+# ---- what it may move
+
+
+def _shown(show: Show, mix: str) -> set[str]:
+    return {strip for strips in families_of(show, mix).values() for strip in strips}
+
+
+def check_phone(
+    show: Show,
+    mixes: Collection[str],
+    named: Iterable[str],
+    after: Show,
+    changed: Iterable[str],
+) -> None:
+    """Refuse an edit that a link of these mixes may not make: `named` by a page, `changed` in all.
+
+    Raises PhonesLocked where a mix of it is locked; NotYours for an address that is none of the
+    link's, for a level above its limit or a fader above its ceiling that rises.
+    """
+    sides = {one: (one, partner_of(show, one)) for one in mixes}
+    own = {side for pair in sides.values() for side in pair if side}
+    shown = {mix: _shown(show, mix) for mix in own}
+    for address in dict.fromkeys((*named, *changed)):
+        mix = _mix_of(show, address, shown)
+        if mix is None or (address in named and not _is_named(show, address)):
+            raise NotYours(address)
+        _check_lock(show, mix)
+    for address in changed:
+        _check_ends(show, after, address)
+
+
+def _is_named(show: Show, address: str) -> bool:
+    """Whether a page may name it itself, rather than an edit's expansion."""
+    at = Address.at(address)
+    if at.kind == "mix":
+        return at.leaf == "fader"
+    stereo = show[f"{at.target}/format"] == "stereo" if at.target else False
+    return at.last == "level" or (at.last == "pan" and stereo)
+
+
+def _mix_of(show: Show, address: str, shown: Mapping[str, set[str]]) -> str | None:
+    """The link's mix that an address is of, where the link may move it; None: it may not."""
+    at = Address.at(address)
+    if at.kind == "mix":
+        return at.thing if at.thing in shown and at.leaf in ("fader", "fader/kept") else None
+    if at.in_fitting:
+        return _of_fitting(show, at, shown)
+    mix = at.target
+    if mix not in shown or not at.leaf.startswith("send/"):
+        return None
+    if at.leaf.removeprefix(f"send/{mix}/") not in ("level", "level/kept", "pan", "pan/kept"):
+        return None
+    strips = shown[mix]
+    beside = in_pairs(at.thing) or ()  # the linked channel's, by expansion
+    linked = any(one in strips for one in beside) and partner_of(show, at.thing) is not None
+    return mix if at.thing in strips or linked else None
+
+
+def _of_fitting(show: Show, at: Address, shown: Mapping[str, set[str]]) -> str | None:
+    strip = show.layers.at.get(at.thing)
+    words = at.inner.split("/")
+    if strip is None or words[0] != "send" or words[-1] not in ("level", "pan"):
+        return None
+    mix = "/".join(words[1:3])
+    return mix if strip in shown.get(mix, ()) else None
+
+
+def _check_lock(show: Show, mix: str) -> None:
+    if show.on("show/ears_locked"):
+        raise PhonesLocked(show.text("show/ears_lock_reason"))
+    if show.on(f"{mix}/locked"):
+        raise PhonesLocked(show.text(f"{mix}/lock_reason"))
+
+
+def _check_ends(show: Show, after: Show, address: str) -> None:
+    """What stands above its end may fall, never rise."""
+    at = Address.at(address)
+    if at.is_at("mix", "fader"):
+        end = show.number(f"{at.thing}/ceiling")
+    elif at.last == "level" and of_kind(at.target) == "mix" and not at.in_fitting:
+        end = limits_of(show, at.target, [at.thing])[address]
+    else:
+        return
+    new, old = after.number(address), show.number(address)
+    if new > max(end, old) + 1e-6:
+        raise NotYours(address)
+
+
+# ---- what it asks for
+
+
+def _strips(show: Show, mix: str, family: str) -> list[str]:
+    """The strips of a family, of all (`EVERYTHING`), or one by its name; none: it shows none."""
+    families = families_of(show, mix)
+    every = [strip for strips in families.values() for strip in strips]
+    if family == EVERYTHING:
+        return every
+    return [family] if family in every else families.get(family, [])
+
+
+def phone_family(show: Show, mix: str, family: str, to_db: float) -> dict[str, Asked]:
+    """Moves of a family, all of it, or one strip, to a place of its fader (-inf: off)."""
+    strips = _strips(show, mix, family)
+    if not strips:
+        raise NotYours(f"{mix}/fader")
+    return family_to(show, mix, strips, to_db)
+
+
+def phone_start(show: Show, mix: str, family: str) -> dict[str, Asked]:
+    """Moves of a family, or one strip, back to the start: levels and pans, without one off."""
+    moves: dict[str, Asked] = {}
+    stereo = show[f"{mix}/format"] == "stereo"
+    limits = limits_of(show, mix, _strips(show, mix, family))
+    for address, limit_db in limits.items():
+        send = Address.at(address).stem
+        start_db = show.number(f"{send}/start")
+        moves[address] = min(start_db, max(limit_db, show.number(address)))
+        if start_db > -math.inf and stereo:
+            moves[f"{send}/pan"] = show[f"{send}/start_pan"]
+    if family == EVERYTHING and show.on(f"{mix}/started"):
+        start_db, ceiling_db = show.number(f"{mix}/start_fader"), show.number(f"{mix}/ceiling")
+        moves[f"{mix}/fader"] = min(start_db, ceiling_db)
+    return moves
+
+
+def phone_louder(
+    show: Show, mix: str, *, by_db: float = 0.0, to_db: float | None = None
+) -> dict[str, Asked]:
+    """Moves of a mix's fader by a step or to a level, no higher than its ceiling.
+
+    What stands above the ceiling may fall.
+    """
+    now_db = show.number(f"{mix}/fader")
+    wanted = to_db if to_db is not None else max(now_db, _SOFTEST) + by_db
+    end = max(show.number(f"{mix}/ceiling"), now_db)
+    new = min(wanted, end)
+    return {f"{mix}/fader": new if new >= _SOFTEST else -math.inf}
+
+
+def phone_pan(show: Show, mix: str, strip: str, pan: float) -> dict[str, Asked]:
+    """Moves of one send's place in a stereo mix."""
+    return {f"{strip}/send/{mix}/pan": pan}
+
+
+# ---- what it is told
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PhoneSend:
+    """A strip on a phone: level in dB (-inf: off), where it started (-inf: nowhere), place left to
+
+    right, and how loud a phone can make it. `silent`: why nothing arrives though it is open, in a
+    word ("" where it does).
+    """
+
+    strip: str
+    name: str
+    colour: str
+    level_db: float
+    start_db: float
+    pan: float
+    limit_db: float
+    place_db: float
+    silent: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PhoneFamily:
+    """A family on a phone: where its fader stands against its start (None: it has none), by the
+
+    levels and by the places of its sends.
+    """
+
+    family: str
+    position_db: float | None
+    place_db: float
+    sends: tuple[PhoneSend, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PhoneMix:
+    """A mix as a phone is told of it: nothing of any other, and no strip that it does not show."""
+
+    mix: str
+    name: str
+    who: str
+    stereo: bool
+    fader_db: float
+    ceiling_db: float
+    start_fader_db: float | None
+    locked: bool
+    lock_reason: str
+    families: tuple[PhoneFamily, ...]
+
+
+def phone_mix(show: Show, flow: Flow, mix: str) -> PhoneMix:
+    """What a phone is told of a mix. Raises UnknownAddress."""
+    locked_all = show.on("show/ears_locked")
+    column = flow.layout.column(mix)
+    families = families_of(show, mix)
+    reason = "show/ears_lock_reason" if locked_all else f"{mix}/lock_reason"
+    return PhoneMix(
+        mix=mix,
+        name=strip_name(show, mix),
+        who=who_hears(show, mix),
+        stereo=show[f"{mix}/format"] == "stereo",
+        fader_db=show.number(f"{mix}/fader"),
+        ceiling_db=show.number(f"{mix}/ceiling"),
+        start_fader_db=show.number(f"{mix}/start_fader") if show.on(f"{mix}/started") else None,
+        locked=locked_all or show.on(f"{mix}/locked"),
+        lock_reason=show.text(reason),
+        families=tuple(
+            PhoneFamily(
+                family=family,
+                position_db=position_db(show, mix, strips),
+                place_db=place_db(show, mix, strips),
+                sends=tuple(_send(show, flow, mix, column, one) for one in strips),
+            )
+            for family, strips in families.items()
+        ),
+    )
+
+
+def _send(show: Show, flow: Flow, mix: str, column: int, strip: str) -> PhoneSend:
+    send = f"{strip}/send/{mix}"
+    level_db: Value = show[f"{send}/level"]
+    assert isinstance(level_db, float)  # a send's level is a number
+    silent = ""
+    if of_kind(strip) != "group" and level_db > -math.inf:
+        state = State(int(flow.state[flow.layout.row(strip), column]))
+        silent = "" if state in (State.HEARD, State.NO_OUTPUT) else "silent now"
+    return PhoneSend(
+        strip=strip,
+        name=source_name(show, strip) if of_kind(strip) != "group" else strip_name(show, strip),
+        colour=show.text(f"{strip}/colour"),
+        level_db=level_db,
+        start_db=show.number(f"{send}/start"),
+        pan=show.number(f"{send}/pan"),
+        limit_db=limits_of(show, mix, [strip])[f"{send}/level"],
+        place_db=place_db(show, mix, [strip]),
+        silent=silent,
+    )
