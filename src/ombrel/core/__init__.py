@@ -135,6 +135,7 @@ from .ears import (
     phone_start,
     read_step,
     set_self,
+    who_hears,
 )
 from .edit import (
     CLOSING,
@@ -414,6 +415,7 @@ from .values import (
     StepOutOfReach,
     Switch,
     Text,
+    TooManyMoves,
     Travel,
     Typed,
     UnknownAddress,
@@ -449,6 +451,7 @@ from .words import (
     restored,
     scene_cards,
     value_text,
+    whose,
 )
 
 __all__ = [
@@ -594,6 +597,7 @@ __all__ = [
     "Text",
     "Thing",
     "Tonight",
+    "TooManyMoves",
     "Travel",
     "Typed",
     "TypedStrips",
@@ -878,7 +882,9 @@ __all__ = [
     "unguarded",
     "value_text",
     "who_changes",
+    "who_hears",
     "whole_on",
+    "whose",
     "whose_fitting",
     "why",
 ]

@@ -5,14 +5,17 @@ import uuid
 from django.conf import settings
 from django.db import models
 from django.db.models import Q
+from django.utils import timezone
 
 __all__ = [
     "Aside",
     "Change",
+    "EarLink",
     "Habits",
     "ListFile",
     "Overtaken",
     "PackedText",
+    "Phone",
     "Point",
     "Setting",
     "Show",
@@ -219,3 +222,50 @@ class Habits(models.Model):
 
     def __str__(self) -> str:
         return f"habits of {self.person}"
+
+
+class EarLink(models.Model):
+    """A personal link to some mixes of a show, for a performer's phone.
+
+    `token_hash`: SHA-256 of the token, which nobody keeps; a link that was renewed has another.
+    `mixes`: as addresses, which follow when strips get other numbers. `ends_at`: None for no end.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="ear_links")
+    who = models.CharField(max_length=60)
+    mixes = models.JSONField(default=list)
+    token_hash = models.CharField(max_length=64, unique=True)
+    made_at = models.DateTimeField(auto_now_add=True)
+    ends_at = models.DateTimeField(null=True)
+    revoked_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["show", "made_at"]
+
+    def __str__(self) -> str:
+        return f"link of {self.who}"
+
+    @property
+    def is_over(self) -> bool:
+        """Whether it was revoked, or its time has come."""
+        over = self.ends_at is not None and self.ends_at <= timezone.now()
+        return over or self.revoked_at is not None
+
+
+class Phone(models.Model):
+    """One device that opened a link: a hand of its own, with its own undo.
+
+    `person`: whom the log names; nobody signs in by it. `cookie_hash`: SHA-256 of its cookie.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    link = models.ForeignKey(EarLink, on_delete=models.CASCADE, related_name="phones")
+    person = models.OneToOneField(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+"
+    )
+    cookie_hash = models.CharField(max_length=64, unique=True)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return str(self.person)

@@ -4,17 +4,22 @@ from django.contrib.auth.views import LogoutView
 from django.urls import path, re_path
 
 from .api.routes import api
+from .screen.phone import PhoneConsumer
 from .screen.socket import Nowhere, ShowConsumer
-from .views import SignIn, application_page
+from .views import SignIn, application_page, enter, phone_page
 
 urlpatterns = [
     path("sign-in", SignIn.as_view(), name="sign-in"),
     path("sign-out", LogoutView.as_view(), name="sign-out"),
     path("api/", api.urls),
-    re_path(r"^(?!api/|static/|live/)(?P<path>.*)$", application_page),
+    path("mine", phone_page),
+    path("mine/enter", enter),
+    path("mine/<uuid:link_id>", phone_page),
+    re_path(r"^(?!api/|static/|live/|mine)(?P<path>.*)$", application_page),
 ]
 
 websocket_urlpatterns = [
     path("live/<uuid:show_id>", ShowConsumer.as_asgi()),
+    path("mine/<uuid:link_id>/live", PhoneConsumer.as_asgi()),
     re_path(r"", Nowhere.as_asgi()),
 ]

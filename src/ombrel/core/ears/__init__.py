@@ -15,7 +15,11 @@ from .phones import (
     phone_start,
 )
 from .recipes import Item, deciding, read_recipe
-from .selves import selves_of, set_self
+from .selves import (
+    selves_of,
+    set_self,
+    who_hears,
+)
 
 __all__ = [
     "EVERYTHING",
@@ -41,4 +45,5 @@ __all__ = [
     "selves_of",
     "sends_into",
     "set_self",
+    "who_hears",
 ]

@@ -162,8 +162,12 @@ def expanded(
     *,
     own: bool = False,
     sounding: Show | None = None,
+    begins: bool = True,
 ) -> Expanded:
-    """As `edited`, short of its flow. Raises what `made` raises, save FeedbackLoop."""
+    """As `edited`, short of its flow. `begins`: what it opens first has a start by it (see
+
+    `openings`). Raises what `made` raises, save FeedbackLoop.
+    """
     start = sounding or show  # where a hand finds what it moves, and what moves with it
     faults: list[ConsoleError] = []
     named: dict[str, Value] = {}
@@ -188,12 +192,14 @@ def expanded(
     for address in _beside(show, whole, new):
         new[address] = whole.get(address, show.own_value(address))
     after, stood = show.moved(new)
-    beside = openings(show, after, whole, stood.new, carry.opened if carry else ())
-    follows.opened |= beside.opened
-    beside.values |= _of_other_layers(after, stood.new, whole)
-    if beside.values:
-        whole |= beside.values
-        new |= {a: v for a, v in beside.values.items() if v != show.own_value(a)}
+    beside = _of_other_layers(after, stood.new, whole)
+    if begins:
+        first = openings(show, after, whole, stood.new, carry.opened if carry else ())
+        follows.opened |= first.opened
+        beside |= first.values
+    if beside:
+        whole |= beside
+        new |= {a: v for a, v in beside.items() if v != show.own_value(a)}
         after, stood = show.moved(new)
     check_desk_rules(after, new.keys() | stood.new.keys())
     if after.values is after.own:  # nothing lies over anything: what was written is what stands

@@ -13,7 +13,10 @@ from .compare import (
     restored,
     value_text,
 )
-from .describe import described
+from .describe import (
+    described,
+    whose,
+)
 from .fitting_reading import (
     FittingValue,
     fitting_in_one_line,
@@ -35,9 +38,9 @@ from .scene_reading import (
 )
 
 __all__ = [
-    "HEARD_HOW",
     "Difference",
     "FittingValue",
+    "HEARD_HOW",
     "HeardOtherwise",
     "Paired",
     "belongs_to",
@@ -54,13 +57,14 @@ __all__ = [
     "held_text",
     "held_values",
     "in_one",
+    "leaf_label",
     "narrowed",
     "paired",
-    "leaf_label",
     "processor_said",
     "refusal",
     "restored",
     "scene_cards",
     "value_said",
     "value_text",
+    "whose",
 ]

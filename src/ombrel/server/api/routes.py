@@ -7,6 +7,7 @@ from ninja.security import django_auth
 from ombrel.core import ConsoleError, refusal
 
 from ..messages.replies import status_of
+from . import ear_links as api_ear_links
 from . import elsewhere as api_elsewhere
 from . import files as api_files
 from . import habits as api_habits
@@ -22,6 +23,7 @@ api.add_router("", api_lists.router)
 api.add_router("", api_files.router)
 api.add_router("", api_elsewhere.router)
 api.add_router("", api_history.router)
+api.add_router("", api_ear_links.router)
 api.add_router("", api_habits.router)
 
 

@@ -14,6 +14,7 @@ __all__ = [
     "STORABLE",
     "Address",
     "AskedMove",
+    "Finite",
     "Lines",
     "SomeLines",
     "Strict",

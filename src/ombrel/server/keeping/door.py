@@ -2,7 +2,7 @@
 
 import logging
 import time
-from collections.abc import Hashable, Sequence
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from uuid import UUID
@@ -11,14 +11,17 @@ from django.db import Error, transaction
 
 from ombrel.core import (
     CLOSING,
+    Asked,
     Broken,
     ConsoleError,
     Expanded,
     Followed,
+    MovedMeanwhile,
     Renumbered,
     begun,
     carried_with,
     check_jumps,
+    check_phone,
     check_remedy,
     check_same_person,
     described,
@@ -30,14 +33,16 @@ from ombrel.core import (
     standing_at,
     strip_name,
     strips_in,
+    whose,
 )
 from ombrel.core import Show as CoreShow
 
 from .. import models
 from ..asks.plans import Plan, Planned, Turn
+from .ear_links import follow_renumbered, still_held
 from .frames import Frame, frame_between
 from .live import live_of
-from .log import renumbered_since, show_at, who_changed
+from .log import moved_by_others, renumbered_since, show_at, who_changed, whose_last
 from .packing import as_kept
 from .passing import Ended, Passing, Renewed
 from .states import State, from_wire, to_wire
@@ -57,7 +62,8 @@ class Request:
     `seen`: the revision that a hand's screen had when the hand began (None: nothing is known);
     `page`, `connection`: whose hand it is (see `passing`). `joins`: what is alike in places of one
     hand of which a later one does for an earlier one (None: it is no such place); `overtook`: the
-    ids of those that this one does for.
+    ids of those that this one does for. `phone`, with the digest of its `cookie`: a performer's,
+    which moves what its link names and nothing else.
     """
 
     edit_id: UUID
@@ -71,6 +77,12 @@ class Request:
     connection: str = ""
     joins: Hashable | None = None
     overtook: tuple[UUID, ...] = ()
+    phone: UUID | None = None
+    cookie: str = ""
+
+    @property
+    def is_undo(self) -> bool:
+        return self.kind != models.Change.Kind.EDIT
 
 
 @dataclass(frozen=True, slots=True)
@@ -220,13 +232,18 @@ class _Batch:
         if planned.begins is not None and not self.revision:
             after = begun(show, planned.begins)
         else:
-            after = expanded(show, asked, carry, own=planned.own, sounding=sounding)
+            after = expanded(
+                show, asked, carry, own=planned.own, sounding=sounding,
+                begins=request.phone is None,
+            )  # fmt: skip
+        if request.phone is not None:
+            self._check_phone(request, asked, after)
         if carry is not None and not planned.in_hand and not planned.sure:
             check_jumps(sounding or show, asked, after)
         if planned.remedy:
             flow = self.followed.flow
             check_remedy(show, flow, asked, edited(show, flow, asked, own=planned.own))
-        if request.seen is not None and not planned.own:
+        if request.seen is not None and not planned.own and request.phone is None:
             self._check_seen(request.seen, {*asked, *after.stood.new})
         passing = replace(passing, hands=dict(passing.hands))  # its own, until it is made
         if carry is not None and planned.in_hand:
@@ -249,6 +266,26 @@ class _Batch:
             self.own.update(entry.new)
             self.stood.update(after.stood.new)
         return entry
+
+    def _check_phone(self, request: Request, asked: Mapping[str, Asked], after: Expanded) -> None:
+        """Refuse what a phone's link does not move, at the moment at which it would be kept; and
+
+        what somebody else moved since its page saw it. Raises LinkEnded, PhonesLocked, NotYours,
+        MovedMeanwhile.
+        """
+        assert request.phone is not None
+        mixes = still_held(request.phone, request.cookie, self.show_id)
+        named = {one for one in asked if not one.endswith("/kept")} if not request.is_undo else ()
+        changed = {*after.change.new, *after.stood.new}
+        check_phone(self.show, mixes, named, after.show, changed)
+        if request.seen is None or request.is_undo:
+            return
+        seen, addresses = request.seen, {*named, *changed}
+        pending = tuple(one for one in self.entries if one.revision > seen)
+        others = moved_by_others(self.show_id, request.author_id, seen, pending, addresses)
+        if moved := sorted(others & addresses):
+            by = whose_last(self.show_id, request.author_id, seen, pending, moved)
+            raise MovedMeanwhile(by, whose(self.show, moved[0]))
 
     def _check_seen(self, seen: int, addresses: set[str]) -> None:
         """Raise Renumbered or another's refusal if a hand's screen saw something else there."""
@@ -307,6 +344,9 @@ def _keep(
         if written:
             row.save(update_fields=written)
         return hands, fades
+    for entry in batch.entries:
+        if entry.renumbered:
+            follow_renumbered(row.pk, entry.renumbered)
     models.Change.objects.bulk_create(batch.entries)
     models.Overtaken.objects.bulk_create(batch.overtaken)
     models.Setting.objects.bulk_create(

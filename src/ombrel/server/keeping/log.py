@@ -34,6 +34,7 @@ __all__ = [
     "shown_at",
     "values_after",
     "who_changed",
+    "whose_last",
 ]
 
 PAGE = 60  # gestures told at once
@@ -314,3 +315,19 @@ def _gathered(entries: Iterator[models.Change]) -> Iterator[Gesture]:
         )
     if current:
         yield current
+
+
+def whose_last(
+    show_id: UUID,
+    author_id: int | None,
+    since: int,
+    pending: Sequence[models.Change],
+    addresses: Collection[str],
+) -> str:
+    """Who else moved one of some addresses last after a revision; "" for nobody."""
+    log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
+    kept = log.filter(new__has_any_keys=sorted(addresses)).order_by("-revision")
+    for entry in chain(reversed(pending), kept.select_related("author")[:20]):
+        if entry.author_id != author_id and not entry.new.keys().isdisjoint(addresses):
+            return entry.author.get_username() if entry.author else "somebody"
+    return ""

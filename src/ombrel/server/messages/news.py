@@ -22,6 +22,7 @@ from .hears import (
     why_message,
 )
 from .noticed import noticed_message
+from .phone import phone_message
 from .rulers import ruled_message, unfolded_message
 from .scenes import held_message, scene_message, scenes_message
 from .strips import curves_message, lifts_message, strip_message
@@ -46,6 +47,7 @@ __all__ = [
     "mic_check_text",
     "noticed_told",
     "over_full_scale",
+    "phone_text",
     "reach_text",
     "ruled_again_text",
     "ruled_text",
@@ -217,6 +219,12 @@ def ears_text(state: State) -> str:
 def beside_text(state: State, one: str, other: str) -> str:
     """Two mixes side by side. Raises UnknownAddress."""
     return text_of(beside_message(state, one, other))
+
+
+@lru_cache(maxsize=128)
+def phone_text(state: State, mixes: tuple[str, ...]) -> str:
+    """What a phone of these mixes is told."""
+    return text_of(phone_message(state, mixes))
 
 
 @lru_cache(maxsize=16)

@@ -11,6 +11,7 @@ from uuid import UUID
 from django.db import DatabaseError
 
 from ..access.signed_in import who_left
+from ..keeping.ear_links import who_ended
 from ..keeping.exchange import exchange
 from ..keeping.frames import Frame
 from ..keeping.live import forget, live_of
@@ -18,7 +19,7 @@ from ..keeping.passing import Renewed
 from ..keeping.work import in_database, in_thread
 from .noticing import Noticing
 
-__all__ = ["Room", "Screen", "open_by", "open_room", "room_of"]
+__all__ = ["Room", "Screen", "open_by", "open_room", "room_of", "tell_links"]
 
 _LOG = logging.getLogger(__name__)
 _T = TypeVar("_T")
@@ -32,12 +33,16 @@ _ONCE = 48  # answers that are kept for who asks the same
 
 
 class Screen(Protocol):
-    """One open screen, as its room knows it. `session`: of its sign-in ("": it has none)."""
+    """One open screen, as its room knows it. `session`: of its sign-in ("": it has none); `phone`:
+
+    of a performer, with the digest of its cookie (None: it is none).
+    """
 
     channel_name: str
     name: str
     view: str
     session: str
+    phone: tuple[UUID, str] | None
 
     def woken(self) -> None:
         """The show has moved on."""
@@ -162,6 +167,8 @@ class Room:
                 self._say_people()
             case "gone":
                 self._ends()
+            case "links":
+                self._soon(self._check_links())
             case "moved":
                 state = self.live.state
                 if state is None or state.revision < said["revision"]:
@@ -236,6 +243,24 @@ class Room:
         for screen in list(self.screens.values()):
             if screen.session in left:
                 self._soon(screen.signed_out())
+        await self._check_links()
+
+    def links_moved(self) -> None:
+        """A link ended or was renewed: here and elsewhere phones are looked at at once."""
+        exchange().say(self.show_id, {"what": "links"})
+        self._soon(self._check_links())
+
+    async def _check_links(self) -> None:
+        phones = {one.phone[0]: one.phone[1] for one in self.screens.values() if one.phone}
+        if not phones:
+            return
+        try:
+            ended = await in_database(who_ended, phones, again=True)
+        except DatabaseError:
+            return  # asked again at the next beat; what it moves is judged at the door
+        for screen in list(self.screens.values()):
+            if screen.phone and screen.phone[0] in ended:
+                self._soon(screen.signed_out())
 
     def _soon(self, work: Awaitable[None]) -> None:
         task = asyncio.ensure_future(work)
@@ -267,3 +292,12 @@ def open_by(show_id: UUID) -> list[str]:
         return []
     elsewhere = [one[1] for _, people in room._elsewhere.values() for one in people]
     return sorted({one.name for one in room.screens.values()} | set(elsewhere))
+
+
+def tell_links(show_id: UUID) -> None:
+    """A link ended or was renewed: phones that are open here or elsewhere are looked at."""
+    room = open_room(show_id)
+    if room is not None:
+        room.links_moved()
+    else:
+        exchange().say(show_id, {"what": "links"})

@@ -53,6 +53,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
     """Speaks the messages of `from_screen`; an unknown one is answered as an error."""
 
     started = left = False
+    phone: tuple[UUID, str] | None = None  # it is an engineer's
 
     async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
         """As Channels does it, short of what this server does not use: layers, and looking after

@@ -382,6 +382,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Links
+         * @description The links of a show, as they were made.
+         */
+        get: operations["ombrel_server_api_ear_links_links"];
+        put?: never;
+        /**
+         * Make
+         * @description Make a link. Refused for what is no mix in use.
+         */
+        post: operations["ombrel_server_api_ear_links_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/links/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End
+         * @description End links: from now on nothing moves by them, and open pages close.
+         */
+        post: operations["ombrel_server_api_ear_links_end"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/links/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Renew
+         * @description Give links other tokens: the old ones, and each phone by them, are out at once.
+         */
+        post: operations["ombrel_server_api_ear_links_renew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/lists": {
         parameters: {
             query?: never;
@@ -2156,6 +2220,7 @@ export interface components {
             /** Text */
             text: string;
         };
+        FromPhone: components["schemas"]["PhoneHello"] | components["schemas"]["PhoneDo"] | components["schemas"]["PhoneTurn"] | components["schemas"]["PhoneKept"] | components["schemas"]["PhonePing"];
         FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["Find"];
         /**
          * GestureReply
@@ -2682,6 +2747,21 @@ export interface components {
             type: "lifts";
         };
         /**
+         * LinkAsk
+         * @description Make a link of some mixes. `who`: whose phone it is for; "": as the first mix says.
+         */
+        LinkAsk: {
+            /** Days */
+            days?: number | null;
+            /** Mixes */
+            mixes: string[];
+            /**
+             * Who
+             * @default
+             */
+            who?: string;
+        };
+        /**
          * LinkPairs
          * @description Link channels or mixes in pairs, or part them, typed by either side ("13-16"; "": the
          *
@@ -2714,6 +2794,46 @@ export interface components {
              * @default
              */
             strips?: string;
+        };
+        /**
+         * LinkRow
+         * @description A link: whose, of which mixes, until when (null: no end), whether it stands, and how many
+         *
+         *     phones have opened it.
+         */
+        LinkRow: {
+            /** Ended */
+            ended: boolean;
+            /** Ends At */
+            ends_at: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Mixes */
+            mixes: string[];
+            /** Open */
+            open: number;
+            /** Phones */
+            phones: number;
+            /** Who */
+            who: string;
+        };
+        /**
+         * LinksAsk
+         * @description Links that are meant.
+         */
+        LinksAsk: {
+            /** Days */
+            days?: number | null;
+            /** Links */
+            links: string[];
         };
         /**
          * ListChoices
@@ -3415,6 +3535,15 @@ export interface components {
             strips: string[];
         };
         /**
+         * NewLink
+         * @description A link and its token, which is told this once; the page's address is /mine#token.
+         */
+        NewLink: {
+            link: components["schemas"]["LinkRow"];
+            /** Token */
+            token: string;
+        };
+        /**
          * NewMixReply
          * @description What a mix is made as unless told otherwise.
          */
@@ -3705,6 +3834,171 @@ export interface components {
             screen: string;
             /** View */
             view: string;
+        };
+        /**
+         * PhoneDo
+         * @description Make a move. `id` counts once however often it is sent; `seen`: the revision that the page
+         *
+         *     had when the finger moved.
+         */
+        PhoneDo: {
+            /** Ask */
+            ask: components["schemas"]["ToPlace"] | components["schemas"]["ToStart"] | components["schemas"]["ToPan"] | components["schemas"]["ToLevel"];
+            /** Gesture */
+            gesture: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Seen */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "do";
+        };
+        /**
+         * PhoneFamilyRow
+         * @description A family: where its fader stands against the start (null: it has none, or none is open).
+         */
+        PhoneFamilyRow: {
+            /** Family */
+            family: string;
+            /** Place Db */
+            place_db: number | null;
+            /** Position Db */
+            position_db: number | null;
+            /** Started */
+            started: boolean;
+            /** Strips */
+            strips: components["schemas"]["PhoneStrip"][];
+        };
+        /**
+         * PhoneHello
+         * @description First message of a connection. `page`: which page it is, by whatever connection.
+         */
+        PhoneHello: {
+            /**
+             * Page
+             * @default
+             */
+            page?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "hello";
+        };
+        /**
+         * PhoneKept
+         * @description Which of these moves are kept? A page asks that was away.
+         */
+        PhoneKept: {
+            /** Ids */
+            ids: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "kept";
+        };
+        /**
+         * PhoneMixRow
+         * @description A mix of the link.
+         */
+        PhoneMixRow: {
+            /** Ceiling Db */
+            ceiling_db: number | null;
+            /** Fader Db */
+            fader_db: number | null;
+            /** Families */
+            families: components["schemas"]["PhoneFamilyRow"][];
+            /** Lock Reason */
+            lock_reason: string;
+            /** Locked */
+            locked: boolean;
+            /** Mix */
+            mix: string;
+            /** Name */
+            name: string;
+            /** Start Fader Db */
+            start_fader_db: number | null;
+            /** Started */
+            started: boolean;
+            /** Stereo */
+            stereo: boolean;
+            /** Who */
+            who: string;
+        };
+        /**
+         * PhoneMixes
+         * @description All that a phone is told of a show, after a revision.
+         */
+        PhoneMixes: {
+            /** Mixes */
+            mixes: components["schemas"]["PhoneMixRow"][];
+            /** Revision */
+            revision: number;
+            /**
+             * Type
+             * @constant
+             */
+            type: "mixes";
+        };
+        /**
+         * PhonePing
+         * @description Is anybody there?
+         */
+        PhonePing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "ping";
+        };
+        /**
+         * PhoneStrip
+         * @description A strip: levels in dB (null: off, or no start), where it stands past the ends of its range,
+         *
+         *     and above which it is not raised. `silent`: why nothing arrives, in a word.
+         */
+        PhoneStrip: {
+            /** Colour */
+            colour: string;
+            /** Level Db */
+            level_db: number | null;
+            /** Limit Db */
+            limit_db: number;
+            /** Name */
+            name: string;
+            /** Pan */
+            pan: number;
+            /** Place Db */
+            place_db: number | null;
+            /** Silent */
+            silent: string;
+            /** Start Db */
+            start_db: number | null;
+            /** Strip */
+            strip: string;
+        };
+        /**
+         * PhoneTurn
+         * @description Undo or redo this phone's last gesture.
+         */
+        PhoneTurn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "redo" | "undo";
         };
         /**
          * Ping
@@ -5267,7 +5561,81 @@ export interface components {
             /** Says */
             says: string;
         };
+        /**
+         * ToLevel
+         * @description Put the mix's own fader to a level (null: off), or move it by a step, below its ceiling.
+         */
+        ToLevel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "to_level";
+            /**
+             * By
+             * @default 0
+             */
+            by?: number;
+            /**
+             * Level
+             * @default null
+             */
+            level?: number | null;
+            /** Mix */
+            mix: string;
+        };
+        /**
+         * ToPan
+         * @description Put one strip to a place in a stereo mix.
+         */
+        ToPan: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "to_pan";
+            /** Mix */
+            mix: string;
+            /** Of */
+            of: string;
+            /** Pan */
+            pan: number;
+        };
+        /**
+         * ToPlace
+         * @description Put a family, all that is shown ("everything"), or one strip to a place of its fader, in dB
+         *
+         *     (null: off).
+         */
+        ToPlace: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "to_place";
+            /** Mix */
+            mix: string;
+            /** Of */
+            of: string;
+            /** Place */
+            place: number | null;
+        };
         ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        /**
+         * ToStart
+         * @description Bring a family, everything or one strip back to its start.
+         */
+        ToStart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "to_start";
+            /** Mix */
+            mix: string;
+            /** Of */
+            of: string;
+        };
         /**
          * TrimEars
          * @description Move the faders of all mixes for ears by a step, distances kept.
@@ -6241,6 +6609,106 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LastReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_ear_links_links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkRow"][];
+                };
+            };
+        };
+    };
+    ombrel_server_api_ear_links_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLink"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_ear_links_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinksAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkRow"][];
+                };
+            };
+        };
+    };
+    ombrel_server_api_ear_links_renew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinksAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLink"][];
                 };
             };
         };

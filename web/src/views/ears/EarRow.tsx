@@ -42,7 +42,7 @@ export function EarRow({ row, rows, open, onOpen }: Props) {
           <span dir="auto" className="block font-semibold text-[15.5px] break-words leading-snug">
             {row.who || row.name}
           </span>
-          <span className="block text-[12.5px] text-faint break-words leading-snug">
+          <span dir="auto" className="block text-[12.5px] text-faint break-words leading-snug">
             {[row.who && row.name, row.packs[0] ?? row.outputs.join(", ")]
               .filter(Boolean)
               .join(", ") || "no output"}

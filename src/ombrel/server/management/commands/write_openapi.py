@@ -18,7 +18,7 @@ from ombrel import core
 from ...api.routes import api
 from ...api.shows import DeskReply, told_of
 from ...keeping.desks import desk_of
-from ...messages import from_screen, to_screen
+from ...messages import from_screen, phone, to_screen
 
 PATH = Path(__file__).resolve().parents[2] / "openapi.json"
 KINDS = Path(__file__).resolve().parents[5] / "web/src/data/generated/kinds.json"
@@ -31,12 +31,14 @@ def description() -> str:
     kinds: tuple[tuple[str, Any], ...] = (
         ("FromScreen", from_screen.FromScreen),
         ("ToScreen", to_screen.ToScreen),
+        ("FromPhone", phone.FromPhone),
+        ("PhoneMixes", phone.PhoneMixes),
     )
     for name, kind in kinds:
         adapter: TypeAdapter[Any] = TypeAdapter(kind)
         found = adapter.json_schema(
             ref_template="#/components/schemas/{model}",
-            mode="validation" if name == "FromScreen" else "serialization",
+            mode="validation" if name.startswith("From") else "serialization",
         )
         schema["components"]["schemas"].update(found.pop("$defs", {}))
         schema["components"]["schemas"][name] = found

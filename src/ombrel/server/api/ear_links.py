@@ -1,0 +1,142 @@
+"""Links for performers' phones: listed, made, renewed and ended by whoever runs the desk."""
+
+from datetime import datetime
+from typing import Annotated
+from uuid import UUID
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema
+from pydantic import ConfigDict, Field
+
+from ombrel import core
+
+from .. import models
+from ..asks.asking import STORABLE
+from ..asks.asking import Address as Mix
+from ..keeping.ear_links import end_links, make_link, renew_link
+from ..keeping.live import live_of
+from ..keeping.work import in_database
+from ..screen.rooms import open_by, tell_links
+
+__all__ = ["router"]
+
+router = Router(tags=["phones"])
+
+MOST_MIXES = 200
+Days = Annotated[int, Field(ge=1, le=400)]
+
+
+class LinkRow(Schema):
+    """A link: whose, of which mixes, until when (null: no end), whether it stands, and how many
+
+    phones have opened it.
+    """
+
+    id: UUID
+    who: str
+    mixes: list[str]
+    made_at: datetime
+    ends_at: datetime | None
+    ended: bool
+    phones: int
+    open: int
+
+
+class NewLink(Schema):
+    """A link and its token, which is told this once; the page's address is /mine#token."""
+
+    link: LinkRow
+    token: str
+
+
+class LinkAsk(Schema):
+    """Make a link of some mixes. `who`: whose phone it is for; "": as the first mix says."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    mixes: Annotated[list[Mix], Field(min_length=1, max_length=MOST_MIXES)]
+    who: Annotated[str, Field(max_length=60, pattern=STORABLE)] = ""
+    days: Days | None = None
+
+
+class LinksAsk(Schema):
+    """Links that are meant."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    links: Annotated[list[UUID], Field(min_length=1, max_length=MOST_MIXES)]
+    days: Days | None = None
+
+
+def _row(link: models.EarLink, here: list[str]) -> LinkRow:
+    phones = list(link.phones.select_related("person"))
+    return LinkRow(
+        id=link.pk,
+        who=link.who,
+        mixes=link.mixes,
+        made_at=link.made_at,
+        ends_at=link.ends_at,
+        ended=link.is_over,
+        phones=len(phones),
+        open=sum(phone.person.get_username() in here for phone in phones),
+    )
+
+
+def _rows(show_id: UUID, here: list[str]) -> list[LinkRow]:
+    show = get_object_or_404(models.Show, pk=show_id)
+    return [_row(link, here) for link in show.ear_links.all()]
+
+
+def _links(show_id: UUID, ids: list[UUID]) -> list[models.EarLink]:
+    return [get_object_or_404(models.EarLink, pk=one, show_id=show_id) for one in ids]
+
+
+@router.get("/shows/{uuid:show_id}/links", response=list[LinkRow])
+async def links(request: HttpRequest, show_id: UUID) -> list[LinkRow]:
+    """The links of a show, as they were made."""
+    return await in_database(_rows, show_id, open_by(show_id), again=True)
+
+
+def _made(show_id: UUID, asked: LinkAsk) -> NewLink:
+    get_object_or_404(models.Show, pk=show_id)
+    show = live_of(show_id).now().show
+    for mix in asked.mixes:
+        if mix not in show.in_use("mix"):
+            raise core.UnknownAddress(mix, "no such mix is in use")
+    who = asked.who.strip() or core.who_hears(show, asked.mixes[0])[:60]
+    who = who or core.strip_name(show, asked.mixes[0])[:60]
+    link, token = make_link(show_id, who, asked.mixes, asked.days)
+    return NewLink(link=_row(link, []), token=token)
+
+
+@router.post("/shows/{uuid:show_id}/links", response=NewLink)
+async def make(request: HttpRequest, show_id: UUID, asked: LinkAsk) -> NewLink:
+    """Make a link. Refused for what is no mix in use."""
+    return await in_database(_made, show_id, asked)
+
+
+def _renewed(show_id: UUID, asked: LinksAsk) -> list[NewLink]:
+    found = [(link, renew_link(link, asked.days)) for link in _links(show_id, asked.links)]
+    return [NewLink(link=_row(link, []), token=token) for link, token in found]
+
+
+@router.post("/shows/{uuid:show_id}/links/renew", response=list[NewLink])
+async def renew(request: HttpRequest, show_id: UUID, asked: LinksAsk) -> list[NewLink]:
+    """Give links other tokens: the old ones, and each phone by them, are out at once."""
+    new = await in_database(_renewed, show_id, asked)
+    tell_links(show_id)
+    return new
+
+
+def _ended(show_id: UUID, asked: LinksAsk, here: list[str]) -> list[LinkRow]:
+    end_links(_links(show_id, asked.links))
+    return _rows(show_id, here)
+
+
+@router.post("/shows/{uuid:show_id}/links/end", response=list[LinkRow])
+async def end(request: HttpRequest, show_id: UUID, asked: LinksAsk) -> list[LinkRow]:
+    """End links: from now on nothing moves by them, and open pages close."""
+    found = await in_database(_ended, show_id, asked, open_by(show_id))
+    tell_links(show_id)
+    return found

@@ -1,0 +1,187 @@
+"""Links of performers' phones: made, exchanged for a cookie, renewed, ended; and who holds one.
+
+A token has 128 bits and stands in an address's fragment, so that no log and no referrer has it;
+what is kept of it, and of a phone's cookie, is a digest.
+"""
+
+import hashlib
+import secrets
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import timedelta
+from typing import Final
+from uuid import UUID
+
+from django.contrib.auth import get_user_model
+from django.db import transaction
+from django.utils import timezone
+
+from ombrel.core import LinkEnded
+
+from .. import models
+
+__all__ = [
+    "Held",
+    "cookie_name",
+    "digest_of",
+    "end_links",
+    "entered",
+    "follow_renumbered",
+    "held_by",
+    "make_link",
+    "renew_link",
+    "still_held",
+    "who_ended",
+]
+
+_MOST_PHONES: Final = 12  # of one link: the oldest goes for a new one
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """A phone that holds a link: whose, of which show, and which mixes it moves."""
+
+    phone_id: UUID
+    link_id: UUID
+    show_id: UUID
+    person_id: int
+    name: str
+    mixes: tuple[str, ...]
+
+
+def _digest(secret: str) -> str:
+    return hashlib.sha256(secret.encode()).hexdigest()
+
+
+def _new_token() -> str:
+    return secrets.token_urlsafe(16)  # 128 bits
+
+
+def make_link(
+    show_id: UUID, who: str, mixes: Sequence[str], days: int | None = None
+) -> tuple[models.EarLink, str]:
+    """A new link, and its token, which is told this once."""
+    token = _new_token()
+    ends = timezone.now() + timedelta(days=days) if days else None
+    link = models.EarLink.objects.create(
+        show_id=show_id, who=who, mixes=list(mixes), token_hash=_digest(token), ends_at=ends
+    )
+    return link, token
+
+
+def renew_link(link: models.EarLink, days: int | None = None) -> str:
+    """Give a link another token: whoever has the old one, and each phone by it, is out."""
+    token = _new_token()
+    with transaction.atomic():
+        link.token_hash, link.revoked_at = _digest(token), None
+        link.ends_at = timezone.now() + timedelta(days=days) if days else None
+        link.save(update_fields=["token_hash", "revoked_at", "ends_at"])
+        _let_go(link)
+    return token
+
+
+def end_links(links: Collection[models.EarLink]) -> None:
+    """Revoke links: from now on nothing moves by them."""
+    with transaction.atomic():
+        for link in links:
+            link.revoked_at = timezone.now()
+            link.save(update_fields=["revoked_at"])
+            _let_go(link)
+
+
+def _let_go(link: models.EarLink) -> None:
+    """Its phones hold nothing any more; whom the log names stays, for the log."""
+    for phone in link.phones.all():
+        phone.cookie_hash = _digest(secrets.token_urlsafe(32))
+        phone.save(update_fields=["cookie_hash"])
+
+
+def cookie_name(link_id: UUID) -> str:
+    """What a phone's cookie of a link is called: each has its own."""
+    return f"ombrel_phone_{link_id.hex}"
+
+
+def entered(token: str, cookies: Mapping[str, str]) -> tuple[models.EarLink, str]:
+    """The link of a token, and a cookie for the phone that has it: the one that it has already, or
+
+    a new one. Raises LinkEnded.
+    """
+    links = models.EarLink.objects.select_related("show")
+    link = links.filter(token_hash=_digest(token), show__removed_at=None).first()
+    if link is None or link.is_over:
+        raise LinkEnded
+    known = cookies.get(cookie_name(link.pk), "")
+    if link.phones.filter(cookie_hash=_digest(known)).exists():
+        return link, known
+    cookie = secrets.token_urlsafe(32)
+    with transaction.atomic():
+        models.EarLink.objects.select_for_update().get(pk=link.pk)
+        phones = list(link.phones.order_by("made_at"))
+        if len(phones) < _MOST_PHONES:
+            person = get_user_model().objects.create_user(_free_name(link.who))
+            phone = models.Phone(link=link, person=person)
+        else:
+            phone = phones[0]
+        phone.cookie_hash = _digest(cookie)
+        phone.save()
+    return link, cookie
+
+
+def _free_name(who: str) -> str:
+    """What the log calls a phone: whose it is, with a number where there are several."""
+    people = get_user_model().objects
+    stem = f"{who[:100]}\u2019s phone"
+    taken = set(people.filter(username__startswith=stem).values_list("username", flat=True))
+    names = (stem if n == 1 else f"{stem} {n}" for n in range(1, len(taken) + 2))
+    return next(name for name in names if name not in taken)
+
+
+def held_by(link_id: UUID, cookie: str) -> Held:
+    """The phone of a cookie, for one link. Raises LinkEnded: forged, revoked, over, another's."""
+    phones = models.Phone.objects.select_related("link", "person", "link__show")
+    phone = phones.filter(cookie_hash=_digest(cookie), link_id=link_id).first()
+    if phone is None or phone.link.is_over or phone.link.show.removed_at is not None:
+        raise LinkEnded
+    return Held(
+        phone_id=phone.pk,
+        link_id=phone.link_id,
+        show_id=phone.link.show_id,
+        person_id=phone.person_id,
+        name=phone.person.get_username(),
+        mixes=tuple(phone.link.mixes),
+    )
+
+
+def still_held(phone_id: UUID, cookie_hash: str, show_id: UUID) -> tuple[str, ...]:
+    """The mixes that a phone moves just now, asked in an edit's transaction. Raises LinkEnded."""
+    phones = models.Phone.objects.select_related("link")
+    phone = phones.filter(pk=phone_id, cookie_hash=cookie_hash, link__show_id=show_id).first()
+    if phone is None or phone.link.is_over:
+        raise LinkEnded
+    return tuple(phone.link.mixes)
+
+
+def who_ended(phones: Mapping[UUID, str]) -> set[UUID]:
+    """Those of some phones, with the digests of their cookies, that hold no link any more."""
+    known = models.Phone.objects.select_related("link").filter(pk__in=list(phones))
+    staying = {
+        phone.pk for phone in known
+        if phones[phone.pk] == phone.cookie_hash and not phone.link.is_over
+    }  # fmt: skip
+    return set(phones) - staying
+
+
+def follow_renumbered(show_id: UUID, to: Mapping[str, str | None]) -> None:
+    """Let links go on with their mixes, where these get other numbers; one that is gone is left."""
+    if not any(of.startswith("mix/") for of in to):
+        return
+    for link in models.EarLink.objects.filter(show_id=show_id):
+        mixes = [new for one in link.mixes if (new := to.get(one, one))]
+        if mixes != link.mixes:
+            link.mixes = mixes
+            link.save(update_fields=["mixes"])
+
+
+def digest_of(cookie: str) -> str:
+    """What is kept of a cookie."""
+    return _digest(cookie)

@@ -1,0 +1,164 @@
+"""The messages of a performer's phone, both ways: its own mixes and nothing else of the show."""
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import BaseModel, Field, TypeAdapter
+
+from ombrel import core
+
+from ..asks.asking import STORABLE, Strict
+from ..asks.phone import PhoneAsk
+from ..keeping.states import State
+from .hears import level_to_wire
+
+__all__ = ["FROM_PHONE", "FromPhone", "PhoneMixes", "phone_message"]
+
+MOST_KEPT = 1024
+
+
+class PhoneHello(Strict):
+    """First message of a connection. `page`: which page it is, by whatever connection."""
+
+    type: Literal["hello"]
+    page: Annotated[str, Field(max_length=60, pattern=STORABLE)] = ""
+
+
+class PhoneDo(Strict):
+    """Make a move. `id` counts once however often it is sent; `seen`: the revision that the page
+
+    had when the finger moved.
+    """
+
+    type: Literal["do"]
+    id: UUID
+    gesture: Annotated[str, Field(min_length=1, max_length=60, pattern=STORABLE)]
+    ask: PhoneAsk
+    seen: int
+
+
+class PhoneTurn(Strict):
+    """Undo or redo this phone's last gesture."""
+
+    type: Literal["undo", "redo"]
+    id: UUID
+
+
+class PhoneKept(Strict):
+    """Which of these moves are kept? A page asks that was away."""
+
+    type: Literal["kept"]
+    ids: Annotated[list[UUID], Field(max_length=MOST_KEPT)]
+
+
+class PhonePing(Strict):
+    """Is anybody there?"""
+
+    type: Literal["ping"]
+
+
+FromPhone = Annotated[
+    PhoneHello | PhoneDo | PhoneTurn | PhoneKept | PhonePing, Field(discriminator="type")
+]
+FROM_PHONE: TypeAdapter = TypeAdapter(FromPhone)
+
+
+class PhoneStrip(BaseModel):
+    """A strip: levels in dB (null: off, or no start), where it stands past the ends of its range,
+
+    and above which it is not raised. `silent`: why nothing arrives, in a word.
+    """
+
+    strip: str
+    name: str
+    colour: str
+    level_db: float | None
+    start_db: float | None
+    pan: float
+    limit_db: float
+    place_db: float | None
+    silent: str
+
+
+class PhoneFamilyRow(BaseModel):
+    """A family: where its fader stands against the start (null: it has none, or none is open)."""
+
+    family: str
+    started: bool
+    position_db: float | None
+    place_db: float | None
+    strips: list[PhoneStrip]
+
+
+class PhoneMixRow(BaseModel):
+    """A mix of the link."""
+
+    mix: str
+    name: str
+    who: str
+    stereo: bool
+    fader_db: float | None
+    ceiling_db: float | None
+    start_fader_db: float | None
+    started: bool
+    locked: bool
+    lock_reason: str
+    families: list[PhoneFamilyRow]
+
+
+class PhoneMixes(BaseModel):
+    """All that a phone is told of a show, after a revision."""
+
+    type: Literal["mixes"]
+    revision: int
+    mixes: list[PhoneMixRow]
+
+
+def phone_message(state: State, mixes: tuple[str, ...]) -> dict:
+    """What a phone of these mixes is told; one that is no more in use is left out."""
+    there = [mix for mix in mixes if mix in state.show.in_use("mix")]
+    return PhoneMixes(
+        type="mixes",
+        revision=state.revision,
+        mixes=[_mix(core.phone_mix(state.show, state.flow, mix)) for mix in there],
+    ).model_dump(mode="json")
+
+
+def _mix(told: core.PhoneMix) -> PhoneMixRow:
+    start = told.start_fader_db
+    return PhoneMixRow(
+        mix=told.mix,
+        name=told.name,
+        who=told.who,
+        stereo=told.stereo,
+        fader_db=level_to_wire(told.fader_db),
+        ceiling_db=level_to_wire(told.ceiling_db),
+        start_fader_db=None if start is None else level_to_wire(start),
+        started=start is not None,
+        locked=told.locked,
+        lock_reason=told.lock_reason,
+        families=[
+            PhoneFamilyRow(
+                family=one.family,
+                started=one.position_db is not None,
+                position_db=None if one.position_db is None else level_to_wire(one.position_db),
+                place_db=level_to_wire(one.place_db),
+                strips=[_strip(strip) for strip in one.sends],
+            )
+            for one in told.families
+        ],
+    )
+
+
+def _strip(told: core.PhoneSend) -> PhoneStrip:
+    return PhoneStrip(
+        strip=told.strip,
+        name=told.name,
+        colour=told.colour,
+        level_db=level_to_wire(told.level_db),
+        start_db=level_to_wire(told.start_db),
+        pan=told.pan,
+        limit_db=round(told.limit_db, 2),
+        place_db=level_to_wire(told.place_db),
+        silent=told.silent,
+    )

@@ -1,0 +1,325 @@
+"""Performers' phones on the wire: what a link moves, what it is told, and when it moves nothing."""
+
+import asyncio
+import json
+import random
+import uuid
+from datetime import timedelta
+
+import pytest
+from asgiref.sync import sync_to_async
+from channels.testing import WebsocketCommunicator
+from django.utils import timezone
+
+from ombrel.server import models
+from ombrel.server.keeping.ear_links import (
+    cookie_name,
+    digest_of,
+    end_links,
+    entered,
+    make_link,
+    renew_link,
+)
+from ombrel.server.keeping.live import live_of
+from ombrel.server.messages.phone import FROM_PHONE
+from ombrel.server.screen import rooms
+from ombrel.server.screen.phone import LINK_ENDED, PhoneConsumer
+from tests.hostile import Hostile
+
+from .conftest import make, stored
+
+LEVEL = "channel/1/send/mix/1/level"
+PLUGGED = {"mix/1/name": "Ears fiddle", "mix/1/format": "stereo", "mix/2/format": "stereo",
+           "line/1/place": 1.0, "line/1/family": "drums", "line/1/socket": "input/a/1",
+           "channel/1/source": "input/a/1", LEVEL: -6.0, "channel/2/name": "Secret",
+           "channel/2/send/mix/2/level": -3.0, "mix/2/name": "Bo",
+           "mix/1/started": True, "channel/1/send/mix/1/start": -6.0}  # fmt: skip
+
+
+class Phone:
+    """One phone that opened a link, as a test drives it."""
+
+    def __init__(self, link, cookie):
+        self.socket = WebsocketCommunicator(
+            PhoneConsumer.as_asgi(), f"/mine/{link.pk}/live",
+            headers=[(b"cookie", f"{cookie_name(link.pk)}={cookie}".encode())],
+        )  # fmt: skip
+        self.socket.scope["url_route"] = {"kwargs": {"link_id": link.pk}}
+        self.told = None
+
+    async def open(self):
+        await self.socket.connect()
+        await self.say(type="hello")
+        await self.until("mixes")
+        return self
+
+    async def say(self, **message):
+        await self.socket.send_json_to(message)
+
+    async def until(self, kind, **has):
+        """The next message of a kind that has these; its mixes are kept on the way."""
+        for _ in range(60):
+            message = await self.socket.receive_json_from(timeout=30)
+            if message["type"] == "mixes":
+                self.told = message
+            if message["type"] == kind and has.items() <= message.items():
+                return message
+        raise AssertionError(f"no {kind} came")
+
+    async def do(self, ask, seen=None, edit_id=None):
+        """Make a move; gives what it was answered."""
+        edit_id = edit_id or str(uuid.uuid4())
+        seen = self.told["revision"] if seen is None else seen
+        await self.say(
+            type="do", id=edit_id, gesture=edit_id, ask={"mix": "mix/1", **ask}, seen=seen
+        )
+        for _ in range(60):
+            message = await self.socket.receive_json_from(timeout=30)
+            if message["type"] == "mixes":
+                self.told = message
+            elif message.get("id") == edit_id:
+                return message
+        raise AssertionError("no answer came")
+
+
+@pytest.fixture
+def plugged(show):
+    make(show, PLUGGED)
+    return show
+
+
+def phone_of(show, mixes=("mix/1",), **more):
+    link, token = make_link(show.pk, "Aoife", mixes, **more)
+    _, cookie = entered(token, {})
+    return link, cookie
+
+
+opened = sync_to_async(phone_of)
+now = sync_to_async(stored)
+LOWER = {"action": "to_place", "of": "drums", "place": -4.0}
+
+
+async def test_a_phone_moves_its_mix_is_told_of_it_alone_and_undoes_its_own(plugged, ann):
+    link, cookie = await opened(plugged)
+    phone = await Phone(link, cookie).open()
+    (mix,) = phone.told["mixes"]
+    assert [one["family"] for one in mix["families"]] == ["drums"]
+    assert mix["families"][0]["position_db"] == 0.0
+    assert not {"Secret", "Bo"} & set(json.dumps(phone.told).replace('"', " ").split())
+    done = await phone.do(LOWER)
+    assert done["type"] == "done"
+    assert (await now(plugged)).number(LEVEL) == -10.0
+    await phone.until("mixes", revision=done["revision"])
+    entry = await models.Change.objects.select_related("author").aget(revision=done["revision"])
+    assert entry.author.get_username() == "Aoife\u2019s phone"
+    # the desk moves another strip's send; the phone's undo turns its own back and nothing else
+    await sync_to_async(make)(plugged, {"channel/1/send/mix/2/level": -9.0}, ann)
+    await phone.say(type="undo", id=str(uuid.uuid4()))
+    await phone.until("done")
+    after = await now(plugged)
+    assert (after.number(LEVEL), after.number("channel/1/send/mix/2/level")) == (-6.0, -9.0)
+    await phone.socket.disconnect()
+
+
+async def test_a_late_move_is_refused_whole_with_who_and_what(plugged, ann):
+    link, cookie = await opened(plugged)
+    phone = await Phone(link, cookie).open()
+    seen = phone.told["revision"]
+    await sync_to_async(make)(plugged, {LEVEL: -20.0}, ann)
+    refused = await phone.do(LOWER, seen=seen)
+    assert refused["code"] == "moved_meanwhile"
+    assert "ann" in refused["message"]
+    assert (await now(plugged)).number(LEVEL) == -20.0
+    # seen, it counts; and one's own earlier moves never refuse
+    first = await phone.do({**LOWER, "place": -16.0}, seen=seen + 1)
+    second = await phone.do({**LOWER, "place": -18.0}, seen=seen + 1)
+    assert (first["type"], second["type"]) == ("done", "done")
+    assert (await now(plugged)).number(LEVEL) == -24.0
+    again = str(uuid.uuid4())
+    await phone.do({**LOWER, "place": -1.0}, edit_id=again)
+    kept = await phone.do({**LOWER, "place": -1.0}, edit_id=again)
+    assert kept["type"] == "done"
+    await phone.socket.disconnect()
+
+
+async def test_two_phones_of_one_link_undo_each_their_own(plugged):
+    link, token = await sync_to_async(make_link)(plugged.pk, "Bo", ["mix/1"])
+    cookies = [(await sync_to_async(entered)(token, {}))[1] for _ in range(2)]
+    one, other = [await Phone(link, cookie).open() for cookie in cookies]
+    await one.do({"action": "to_pan", "of": "channel/1", "pan": 0.5})
+    await other.until("mixes", revision=(await now_revision(plugged)))
+    await other.do(LOWER)
+    await one.say(type="undo", id=str(uuid.uuid4()))
+    await one.until("done")
+    after = await now(plugged)
+    assert (after.number(LEVEL), after.number("channel/1/send/mix/1/pan")) == (-10.0, 0.0)
+    for phone in (one, other):
+        await phone.socket.disconnect()
+
+
+@sync_to_async
+def now_revision(show):
+    return models.Show.objects.get(pk=show.pk).revision
+
+
+async def test_a_lock_a_ceiling_and_a_limit_hold_and_say_why(plugged, ann):
+    link, cookie = await opened(plugged)
+    phone = await Phone(link, cookie).open()
+    ends = {"mix/1/ceiling": -3.0, "mix/1/limit": 2.0, "mix/1/fader": -10.0}
+    await sync_to_async(make)(plugged, ends, ann)
+    await phone.until("mixes", revision=2)
+    await phone.do({"action": "to_level", "level": 4.0})
+    await phone.do({**LOWER, "place": 9.0})
+    after = await now(plugged)
+    assert (after.number("mix/1/fader"), after.number(LEVEL)) == (-3.0, -4.0)
+    lock = {"mix/1/locked": True, "mix/1/lock_reason": "sound check"}
+    await sync_to_async(make)(plugged, lock, ann)
+    for ask in (LOWER, {"action": "to_level", "by": -2.0}, {"action": "to_start", "of": "drums"}):
+        refused = await phone.do(ask)
+        assert refused["code"] == "locked"
+        assert "sound check" in refused["message"]
+    await phone.say(type="undo", id=str(uuid.uuid4()))
+    assert (await phone.until("refused"))["code"] == "locked"
+    assert (await now(plugged)).number(LEVEL) == -4.0
+    await phone.socket.disconnect()
+
+
+async def _closed(socket):
+    for _ in range(40):
+        message = await socket.receive_output(timeout=30)
+        if message["type"] == "websocket.close":
+            return message["code"]
+    raise AssertionError("it stayed open")
+
+
+async def test_a_link_that_ends_closes_what_is_open_and_opens_nothing_any_more(plugged):
+    link, cookie = await opened(plugged)
+    phone = await Phone(link, cookie).open()
+    await sync_to_async(end_links)([link])
+    # what is on its way is judged when it comes in, before anybody looked for open pages
+    refused = await phone.do(LOWER)
+    assert refused["code"] == "link_ended"
+    rooms.open_room(plugged.pk).links_moved()
+    assert await _closed(phone.socket) == LINK_ENDED
+    other = Phone(link, cookie)
+    await other.socket.connect()
+    assert await _closed(other.socket) == LINK_ENDED
+    token = await sync_to_async(renew_link)(link)
+    _, fresh = await sync_to_async(entered)(token, {})
+    again = await Phone(link, fresh).open()
+    assert (await again.do(LOWER))["type"] == "done"
+    await again.socket.disconnect()
+
+
+@pytest.mark.parametrize("how", ["none", "forged", "of another link", "over", "of a removed show"])
+async def test_strangers_are_told_nothing(plugged, how):
+    link, cookie = await opened(plugged)
+    if how == "none":
+        cookie = ""
+    elif how == "forged":
+        cookie = cookie[::-1]
+    elif how == "of another link":
+        link, _ = await opened(plugged, ("mix/2",))
+    elif how == "over":
+        link.ends_at = timezone.now() - timedelta(seconds=1)
+        await link.asave()
+    else:
+        plugged.removed_at = timezone.now()
+        await plugged.asave()
+    phone = Phone(link, cookie)
+    await phone.socket.connect()
+    assert await _closed(phone.socket) == LINK_ENDED
+    await phone.say(
+        type="do", id=str(uuid.uuid4()), gesture="g", ask={"mix": "mix/1", **LOWER}, seen=0
+    )
+    assert await phone.socket.receive_nothing(timeout=0.3)
+
+
+async def test_a_link_follows_its_mix_to_another_number(plugged, ann):
+    link, cookie = await opened(plugged)
+    phone = await Phone(link, cookie).open()
+
+    def moved():
+        from ombrel.server.asks.mixes import MoveBus
+
+        make(plugged, MoveBus(action="move_bus", bus="mix/1", before=None).plan, ann)
+
+    await sync_to_async(moved)()
+    await link.arefresh_from_db()
+    assert link.mixes == ["mix/2"]
+    there = await phone.do({**LOWER, "mix": "mix/2"}, seen=await now_revision(plugged))
+    assert there["type"] == "done"
+    refused = await phone.do({**LOWER, "mix": "mix/1"})
+    assert refused["code"] == "not_yours"
+    await phone.socket.disconnect()
+
+
+async def test_whatever_a_phone_sends_nothing_but_its_own_mix_moves(plugged):
+    """Hostile messages by the shape that phones speak: the server stays, and answers the next."""
+    link, cookie = await opened(plugged)
+    phone = await Phone(link, cookie).open()
+    before = await now(plugged)
+    hostile = Hostile(11, {**FROM_PHONE.json_schema()}, before)
+    draw = random.Random(3)
+    for _ in range(250):
+        message = json.loads("{}")
+        ask = {"action": draw.choice(["to_place", "to_start", "to_pan", "to_level", "moves"]),
+               "mix": draw.choice(["mix/1", "mix/2", "mix/99", "house", "channel/1", "", "../x"]),
+               "of": draw.choice(["drums", "everything", "me", "channel/1", "channel/2", "x/y", ""]),
+               "place": draw.choice([-3.0, 9.0, None]), "pan": 0.3, "level": -3.0}  # fmt: skip
+        wanted = {"to_place": ("of", "place"), "to_start": ("of",), "to_pan": ("of", "pan"),
+                  "to_level": ("level",), "moves": ()}[ask["action"]]  # fmt: skip
+        ask = {key: ask[key] for key in ("action", "mix", *wanted)}
+        message = {"type": "do", "id": str(uuid.uuid4()), "gesture": "g", "ask": ask, "seen": 10**6}
+        text = json.dumps(message) if draw.random() < 0.7 else hostile._no_shape()
+        await phone.socket.send_to(text_data=text or " ")
+        await asyncio.sleep(0)
+    await phone.say(type="ping")
+    await phone.until("pong")
+    while not rooms.open_room(plugged.pk).screens or phone_waits(plugged):
+        await asyncio.sleep(0.05)
+    after = await now(plugged)
+    moved = {a for a in {*before.own, *after.own} if before.own.get(a) != after.own.get(a)}
+    allowed = {LEVEL, f"{LEVEL}/kept", "channel/1/send/mix/1/pan", "mix/1/fader"}
+    assert moved <= allowed, moved
+    assert moved
+    await phone.socket.disconnect()
+
+
+def phone_waits(show):
+    return any(one.waiting for one in rooms.open_room(show.pk).screens.values())
+
+
+async def test_a_token_is_exchanged_once_a_phone_and_links_are_of_who_runs_the_desk(
+    plugged, ann, async_client
+):
+    link, token = await sync_to_async(make_link)(plugged.pk, "Aoife", ["mix/1"])
+    enter = {"path": "/mine/enter", "content_type": "application/json"}
+    bad = await async_client.post(data=json.dumps({"token": "x" * 22}), **enter)
+    assert (bad.status_code, bad.cookies) == (403, {})
+    good = await async_client.post(data=json.dumps({"token": token}), **enter)
+    cookie = good.cookies[cookie_name(link.pk)]
+    assert (cookie["httponly"], cookie["samesite"], cookie["path"]) == (True, "Strict", "/mine")
+    assert token not in cookie.value
+    assert digest_of(cookie.value) == (await models.Phone.objects.aget(link=link)).cookie_hash
+    await async_client.post(data=json.dumps({"token": token}), **enter)
+    assert await models.Phone.objects.acount() == 1
+    for text in ("[]", "{", '{"token": 5}', '{"token": "\\u0000"}'):
+        assert (await async_client.post(data=text, **enter)).status_code == 422
+    # the desk's own routes are not for phones, whatever cookie they have
+    base = f"/api/shows/{plugged.pk}/links"
+    for ask in (async_client.get(base), async_client.post(base), async_client.get("/api/me")):
+        assert (await ask).status_code == 401
+    await async_client.aforce_login(ann)
+    made = await async_client.post(
+        base, data=json.dumps({"mixes": ["mix/2"]}), content_type="application/json"
+    )
+    body = made.json()
+    assert body["link"]["who"] == "Bo"
+    assert (await sync_to_async(entered)(body["token"], {}))[0].mixes == ["mix/2"]
+    over = await async_client.post(
+        f"{base}/end", data=json.dumps({"links": [body["link"]["id"]]}),
+        content_type="application/json",
+    )  # fmt: skip
+    assert [one["ended"] for one in over.json()] == [False, True]
+    assert live_of(plugged.pk) is not None
