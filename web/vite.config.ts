@@ -13,16 +13,16 @@ export default defineConfig(({ command }) => ({
   server: {
     fs: { allow: [at("..")] }, // the guide is the project's own
     proxy: Object.fromEntries(
-      ["/api", "/sign-in", "/sign-out", "/static", "/live"].map((path) => [
+      ["/api", "/sign-in", "/sign-out", "/static", "/live", "/mine"].map((path) => [
         path,
-        { target: server, changeOrigin: false, ws: path === "/live" }, // the origin is proof
+        { target: server, changeOrigin: false, ws: ["/live", "/mine"].includes(path) }, // the origin is proof
       ]),
     ),
   },
   plugins: [react(), tailwindcss()],
   build: {
     rollupOptions: {
-      input: { main: at("index.html"), signin: at("src/signin.css") },
+      input: { main: at("index.html"), phone: at("phone.html"), signin: at("src/signin.css") },
       output: {
         // the sign-in page is Django's and asks for its style by a fixed name
         assetFileNames: (asset) =>

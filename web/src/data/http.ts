@@ -58,6 +58,16 @@ const formOf = (body: object): FormData => {
   return form;
 };
 
+const aLink = (id: string) => ({ params: { path: of(id) } });
+export const getLinks = (id: string) =>
+  answered(client.GET("/api/shows/{show_id}/links", aLink(id)));
+export const makeLink = (id: string, mixes: string[], who = "", days: number | null = null) =>
+  answered(client.POST("/api/shows/{show_id}/links", { ...aLink(id), body: { mixes, who, days } }));
+export const renewLinks = (id: string, links: string[]) =>
+  answered(client.POST("/api/shows/{show_id}/links/renew", { ...aLink(id), body: { links } }));
+export const endLinks = (id: string, links: string[]) =>
+  answered(client.POST("/api/shows/{show_id}/links/end", { ...aLink(id), body: { links } }));
+
 export const getShows = () => answered(client.GET("/api/shows"));
 export const renameShow = (id: string, name: string) =>
   answered(client.PATCH("/api/shows/{show_id}", { params: { path: of(id) }, body: { name } }));

@@ -10,6 +10,7 @@ from ninja import Router, Schema
 from pydantic import ConfigDict, Field
 
 from ombrel import core
+from ombrel.formats.qr import qr_picture
 
 from .. import models
 from ..asks.asking import STORABLE
@@ -44,10 +45,14 @@ class LinkRow(Schema):
 
 
 class NewLink(Schema):
-    """A link and its token, which is told this once; the page's address is /mine#token."""
+    """A link and its token, which is told this once; the page's address is /mine#token, and `code`
+
+    a picture of it for a phone's camera.
+    """
 
     link: LinkRow
     token: str
+    code: str
 
 
 class LinkAsk(Schema):
@@ -98,7 +103,12 @@ async def links(request: HttpRequest, show_id: UUID) -> list[LinkRow]:
     return await in_database(_rows, show_id, open_by(show_id), again=True)
 
 
-def _made(show_id: UUID, asked: LinkAsk) -> NewLink:
+def _new(request: HttpRequest, link: models.EarLink, token: str) -> NewLink:
+    address = f"{request.build_absolute_uri('/mine')}#{token}"
+    return NewLink(link=_row(link, []), token=token, code=qr_picture(address))
+
+
+def _made(request: HttpRequest, show_id: UUID, asked: LinkAsk) -> NewLink:
     get_object_or_404(models.Show, pk=show_id)
     show = live_of(show_id).now().show
     for mix in asked.mixes:
@@ -107,24 +117,24 @@ def _made(show_id: UUID, asked: LinkAsk) -> NewLink:
     who = asked.who.strip() or core.who_hears(show, asked.mixes[0])[:60]
     who = who or core.strip_name(show, asked.mixes[0])[:60]
     link, token = make_link(show_id, who, asked.mixes, asked.days)
-    return NewLink(link=_row(link, []), token=token)
+    return _new(request, link, token)
 
 
 @router.post("/shows/{uuid:show_id}/links", response=NewLink)
 async def make(request: HttpRequest, show_id: UUID, asked: LinkAsk) -> NewLink:
     """Make a link. Refused for what is no mix in use."""
-    return await in_database(_made, show_id, asked)
+    return await in_database(_made, request, show_id, asked)
 
 
-def _renewed(show_id: UUID, asked: LinksAsk) -> list[NewLink]:
+def _renewed(request: HttpRequest, show_id: UUID, asked: LinksAsk) -> list[NewLink]:
     found = [(link, renew_link(link, asked.days)) for link in _links(show_id, asked.links)]
-    return [NewLink(link=_row(link, []), token=token) for link, token in found]
+    return [_new(request, link, token) for link, token in found]
 
 
 @router.post("/shows/{uuid:show_id}/links/renew", response=list[NewLink])
 async def renew(request: HttpRequest, show_id: UUID, asked: LinksAsk) -> list[NewLink]:
     """Give links other tokens: the old ones, and each phone by them, are out at once."""
-    new = await in_database(_renewed, show_id, asked)
+    new = await in_database(_renewed, request, show_id, asked)
     tell_links(show_id)
     return new
 

@@ -3536,9 +3536,13 @@ export interface components {
         };
         /**
          * NewLink
-         * @description A link and its token, which is told this once; the page's address is /mine#token.
+         * @description A link and its token, which is told this once; the page's address is /mine#token, and `code`
+         *
+         *     a picture of it for a phone's camera.
          */
         NewLink: {
+            /** Code */
+            code: string;
             link: components["schemas"]["LinkRow"];
             /** Token */
             token: string;

@@ -18,6 +18,10 @@ const LOWEST = -15;
 const HIGHEST = 18;
 const BOTTOM_DBFS = -48;
 
+/** What nobody would want: lacking, or past full scale; below the aim is told by its number. */
+const isWrong = (row: Row): boolean =>
+  row.missing.length + row.cues.length > 0 || (row.dbfs ?? -1) > 0 || row.stands === "nothing";
+
 /** For drawing only. */
 const place = (value: number, low: number, high: number): string =>
   `${Math.min(100, Math.max(0, ((value - low) / (high - low)) * 100))}%`;
@@ -35,7 +39,7 @@ export function EarRow({ row, rows, open, onOpen }: Props) {
   return (
     <InRow of={row.mix} rows={rows}>
       <div
-        className={`row-ear min-h-[58px] border-t border-line ${row.bad ? "bg-blocked/25" : ""}`}
+        className={`row-ear min-h-[58px] border-t border-line ${isWrong(row) ? "bg-blocked/25" : ""}`}
       >
         <ColourBar colour={colour} />
         <Opener open={open} onOpen={onOpen} label={row.name}>
@@ -61,7 +65,7 @@ export function EarRow({ row, rows, open, onOpen }: Props) {
             <span key={one.source}>
               {index > 0 && ", "}
               <span className={one.own ? "font-bold" : "text-soft"} dir="auto">
-                {one.own ? "themselves" : one.name}
+                {one.own && row.selves.length === 1 ? "themselves" : one.name}
               </span>{" "}
               <span className={one.own ? "font-bold" : "text-soft"}>{levelText(one.dbfs, 0)}</span>
             </span>

@@ -1,6 +1,8 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
 import { inWords } from "../../data/address";
+import { getLinks } from "../../data/http";
+import type { EarLink, NewLink } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
@@ -14,6 +16,7 @@ import { BesideDialog } from "./BesideDialog";
 import { EarDetail } from "./EarDetail";
 import { EarRow } from "./EarRow";
 import { JoinDialog } from "./JoinDialog";
+import { LinkDialog } from "./LinkDialog";
 import { LockDialog } from "./LockDialog";
 
 /** Every mix for ears and wedges, the worst first: how whoever hears it stands in it, and what is wrong. */
@@ -29,6 +32,22 @@ export function EarsView() {
     link.watch({ ears: true });
     return () => link.watch({ ears: false });
   }, [link]);
+  const show = useShow((state) => state.desk!.show.id);
+  // who opens a phone or leaves is told as all who are here
+  const here = useShow((state) => state.others);
+  const [links, setLinks] = useState<readonly EarLink[]>([]);
+  const [made, setMade] = useState<readonly NewLink[]>([]);
+  const look = useCallback(
+    () => void getLinks(show).then(setLinks, () => undefined), // looked at again with the next
+    [show],
+  );
+  useEffect(() => {
+    if (here) look();
+  }, [look, here]);
+  const onLinks = (new_: readonly NewLink[]) => {
+    setMade(new_);
+    look();
+  };
   const rows = ears?.rows ?? [];
   const reach = useRows(rows.map((row) => row.mix));
   const chosen = params.mix ? `mix/${params.mix}` : null;
@@ -139,6 +158,8 @@ export function EarsView() {
                     onStart={() => setDialog({ of: "start", mixes: inWords(row.mix) })}
                     onLock={() => setDialog({ of: "lock", mixes: inWords(row.mix) })}
                     onBeside={() => setDialog({ of: "beside", one: row.mix })}
+                    links={links}
+                    onLinks={onLinks}
                   />
                 )}
               </li>
@@ -171,6 +192,7 @@ export function EarsView() {
         onOpenChange={() => setDialog(null)}
       />
       <JoinDialog open={dialog?.of === "join"} onOpenChange={() => setDialog(null)} />
+      <LinkDialog made={made} onClose={() => setMade([])} />
       <BesideDialog
         one={dialog?.of === "beside" ? dialog.one : null}
         onClose={() => setDialog(null)}

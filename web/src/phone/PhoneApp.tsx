@@ -1,0 +1,136 @@
+import { useEffect, useState } from "react";
+import { PhoneLink, type State } from "./link";
+import { PhoneView } from "./PhoneView";
+
+const PAGE = /^\/mine\/([0-9a-f-]{36})$/;
+
+type Entering = { link: string } | { wrong: string } | null;
+
+/** The token of a link is exchanged for a cookie, and goes from the address. */
+async function enter(): Promise<Entering> {
+  const token = location.hash.slice(1);
+  const known = PAGE.exec(location.pathname)?.[1];
+  if (!token)
+    return known
+      ? { link: known }
+      : { wrong: "Open the link that the desk gave you: this page has none." };
+  try {
+    const response = await fetch("/mine/enter", {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ token }),
+    });
+    const body = (await response.json()) as { link?: string; message?: string };
+    if (!response.ok || !body.link) return { wrong: body.message ?? "This link does not open." };
+    history.replaceState(null, "", `/mine/${body.link}`);
+    return { link: body.link };
+  } catch {
+    return { wrong: "The desk cannot be reached. Check the network, and load this page again." };
+  }
+}
+
+export function PhoneApp() {
+  const [entering, setEntering] = useState<Entering>(null);
+  useEffect(() => {
+    void enter().then(setEntering);
+  }, []);
+  if (!entering) return <Words>One moment…</Words>;
+  if ("wrong" in entering) return <Words>{entering.wrong}</Words>;
+  return <Open link={entering.link} />;
+}
+
+const Words = ({ children }: { children: string }) => (
+  <main className="h-full grid place-items-center p-8 text-center text-[17px] text-soft">
+    <p role="status">{children}</p>
+  </main>
+);
+
+const STATUS = {
+  connecting: ["bg-faint", "looking for the desk"],
+  live: ["bg-sea", "with the desk"],
+  away: ["bg-coral", "no network: moves wait"],
+  ended: ["bg-coral", "ended"],
+} as const;
+
+function Open({ link: id }: { link: string }) {
+  const [state, setState] = useState<State | null>(null);
+  const [link, setLink] = useState<PhoneLink | null>(null);
+  const [chosen, setChosen] = useState(0);
+  useEffect(() => {
+    const one = new PhoneLink(id, setState);
+    setLink(one);
+    return () => one.stop();
+  }, [id]);
+  useAwake();
+  if (!state || !link) return <Words>One moment…</Words>;
+  if (state.status === "ended")
+    return <Words>This link has ended. Ask the desk for another; nothing of yours is lost.</Words>;
+  const mixes = state.told?.mixes ?? [];
+  const mix = mixes[Math.min(chosen, mixes.length - 1)];
+  if (!state.told) return <Words>Looking for the desk…</Words>;
+  if (!mix) return <Words>Your mix is not there any more. Ask the desk.</Words>;
+  const [dot, says] = STATUS[state.status];
+  return (
+    <div className="h-full flex flex-col max-w-[640px] mx-auto">
+      <header className="shrink-0 flex items-center gap-3 px-3 pt-2 pb-2">
+        <img src="/static/mark.svg" alt="" className="w-8 h-8" />
+        <div className="min-w-0 flex-1">
+          <h1 dir="auto" className="font-title font-bold text-[20px] leading-6 truncate">
+            {mix.who || mix.name}
+          </h1>
+          {mixes.length > 1 ? (
+            <select
+              aria-label="Which mix"
+              value={chosen}
+              onChange={(event) => setChosen(Number(event.currentTarget.value))}
+              className="bg-card rounded-md h-11 px-2 max-w-full"
+            >
+              {mixes.map((one, index) => (
+                <option key={one.mix} value={index}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <p dir="auto" className="text-[13px] text-soft truncate">
+              {mix.name}
+            </p>
+          )}
+        </div>
+        <span
+          role="status"
+          data-status={state.status}
+          data-waiting={state.waiting}
+          className="flex items-center gap-1.5 text-[13px] text-soft text-right"
+        >
+          <span aria-hidden className={`w-2.5 h-2.5 rounded-full shrink-0 ${dot}`} />
+          {says}
+          {state.status !== "live" && state.waiting > 0 && ` (${state.waiting})`}
+        </span>
+      </header>
+      <PhoneView key={mix.mix} mix={mix} state={state} link={link} />
+    </div>
+  );
+}
+
+/** The screen stays on, where the browser can: only over TLS. */
+function useAwake(): void {
+  useEffect(() => {
+    let lock: WakeLockSentinel | undefined;
+    const ask = () => {
+      if (document.visibilityState === "visible")
+        void navigator.wakeLock?.request("screen").then(
+          (got) => {
+            lock = got;
+          },
+          () => undefined,
+        );
+    };
+    ask();
+    document.addEventListener("visibilitychange", ask);
+    return () => {
+      document.removeEventListener("visibilitychange", ask);
+      void lock?.release();
+    };
+  }, []);
+}

@@ -1,0 +1,212 @@
+/**
+ * The phone's line to the desk. Moves have ids and are kept, in the page's storage too, until they are
+ * answered: through a network that is away, a reload, a server that starts again. What a lock refuses
+ * is thrown away and told; nothing is kept back for later.
+ */
+import { newId } from "../data/id";
+import type { FromDesk, FromPhone, PhoneAsk, PhoneDo, PhoneMixes } from "./types";
+
+export type Status = "connecting" | "live" | "away" | "ended";
+
+export interface State {
+  status: Status;
+  told: PhoneMixes | null;
+  /** What was said last to whoever holds the phone; "" for nothing. */
+  says: string;
+  /** Moves that are not answered yet. */
+  waiting: number;
+}
+
+type Turn = Extract<FromPhone, { type: "undo" | "redo" }>;
+type Message = PhoneDo | Turn;
+
+const ENDED = 4403;
+const PING_MS = 4_000;
+const DEAD_MS = 9_000;
+const MOST = 400;
+const NO_NETWORK_MS = 90_000;
+
+export class PhoneLink {
+  readonly #link: string;
+  readonly #changed: (state: State) => void;
+  #state: State = { status: "connecting", told: null, says: "", waiting: 0 };
+  #socket: WebSocket | null = null;
+  #waiting: Message[];
+  #tries = 0;
+  #heardAt = 0;
+  readonly #timer: ReturnType<typeof setInterval>;
+  #opening: ReturnType<typeof setTimeout> | undefined;
+  #stopped = false;
+
+  constructor(link: string, changed: (state: State) => void) {
+    this.#link = link;
+    this.#changed = changed;
+    this.#waiting = this.#left();
+    this.#open();
+    this.#timer = setInterval(() => this.#look(), 1_000);
+    window.addEventListener("online", this.#again);
+    window.addEventListener("offline", this.#lost);
+    document.addEventListener("visibilitychange", this.#again);
+  }
+
+  /** A finger's move; of one gesture an unsent earlier place of the same counts no more. */
+  move(ask: PhoneAsk, gesture: string): void {
+    const seen = this.#state.told?.revision ?? 0;
+    const live = this.#state.status === "live";
+    if (!live && ask.action !== "to_start") {
+      const joins = (one: Message) =>
+        one.type === "do" &&
+        one.gesture === gesture &&
+        one.ask.action === ask.action &&
+        !("by" in ask && ask.by);
+      this.#waiting = this.#waiting.filter((one) => !joins(one));
+    }
+    this.#take({ type: "do", id: newId(), gesture, ask, seen });
+  }
+
+  turn(what: "undo" | "redo"): void {
+    this.#take({ type: what, id: newId() });
+  }
+
+  /** Somebody read what was said. */
+  read(): void {
+    this.#set({ says: "" });
+  }
+
+  stop(): void {
+    this.#stopped = true;
+    clearInterval(this.#timer);
+    window.removeEventListener("online", this.#again);
+    window.removeEventListener("offline", this.#lost);
+    document.removeEventListener("visibilitychange", this.#again);
+    this.#socket?.close();
+  }
+
+  #take(message: Message): void {
+    if (this.#waiting.length >= MOST) return;
+    this.#waiting.push(message);
+    this.#keep();
+    // behind what waits from before: that is sent first, once the desk has said where all stands
+    if (this.#state.status === "live") this.#send(message);
+  }
+
+  #send(message: FromPhone): void {
+    if (this.#socket?.readyState === WebSocket.OPEN) this.#socket.send(JSON.stringify(message));
+  }
+
+  readonly #again = (): void => {
+    if (document.visibilityState === "hidden") return;
+    this.#tries = 0;
+    if (this.#state.status === "live") this.#look();
+    else if (this.#state.status !== "ended" && this.#socket?.readyState !== WebSocket.CONNECTING)
+      this.#open();
+  };
+
+  /** Is anybody there? A network can die without a word. */
+  #look(): void {
+    if (this.#stopped || this.#state.status === "ended") return;
+    const silent = Date.now() - this.#heardAt;
+    if (this.#state.status === "live" && silent > DEAD_MS) this.#lost();
+    else if (this.#state.status === "live" && silent > PING_MS) this.#send({ type: "ping" });
+  }
+
+  /** The network went away: nobody waits until the old line has noticed. */
+  readonly #lost = (): void => {
+    const old = this.#socket;
+    this.#socket = null;
+    old?.close();
+    this.#later();
+  };
+
+  #later(): void {
+    this.#set({ status: this.#state.told ? "away" : "connecting" });
+    this.#tries += 1;
+    clearTimeout(this.#opening);
+    this.#opening = setTimeout(
+      () => !this.#stopped && this.#open(),
+      // a browser that knows of no network says when there is one again; tried late all the same,
+      // since a desk on the same machine needs none
+      navigator.onLine ? Math.min(300 * 2 ** this.#tries, 4_000) : NO_NETWORK_MS,
+    );
+  }
+
+  #open(): void {
+    clearTimeout(this.#opening);
+    const scheme = location.protocol === "https:" ? "wss" : "ws";
+    const socket = new WebSocket(`${scheme}://${location.host}/mine/${this.#link}/live`);
+    this.#socket = socket;
+    socket.onopen = () => {
+      this.#heardAt = Date.now();
+      socket.send(JSON.stringify({ type: "hello" }));
+    };
+    socket.onmessage = ({ data }) => {
+      if (this.#socket === socket) this.#heard(JSON.parse(String(data)) as FromDesk);
+    };
+    socket.onclose = ({ code }) => {
+      if (this.#stopped || this.#socket !== socket) return;
+      if (code === ENDED) {
+        this.#waiting = [];
+        this.#keep();
+        this.#set({ status: "ended", told: null });
+        return;
+      }
+      this.#later();
+    };
+  }
+
+  #heard(message: FromDesk): void {
+    this.#heardAt = Date.now();
+    switch (message.type) {
+      case "mixes": {
+        const back = this.#state.status !== "live";
+        this.#tries = 0;
+        this.#set({ status: "live", told: message });
+        // all again, in order: each counts once
+        if (back) for (const one of this.#waiting) this.#send(one);
+        break;
+      }
+      case "done":
+        this.#answered(message.id);
+        break;
+      case "refused":
+        if (message.code === "locked") this.#waiting = []; // nothing is kept back for later
+        this.#answered(message.id, message.message);
+        break;
+      default:
+        break;
+    }
+  }
+
+  #answered(id: string | null, says?: string): void {
+    this.#waiting = this.#waiting.filter((one) => one.id !== id);
+    this.#keep();
+    if (says !== undefined) this.#set({ says });
+  }
+
+  #key(): string {
+    return `mine/${this.#link}`;
+  }
+
+  #left(): Message[] {
+    try {
+      return JSON.parse(localStorage.getItem(this.#key()) ?? "[]") as Message[];
+    } catch {
+      return [];
+    }
+  }
+
+  #keep(): void {
+    try {
+      if (this.#waiting.length === 0) localStorage.removeItem(this.#key());
+      else localStorage.setItem(this.#key(), JSON.stringify(this.#waiting));
+    } catch {
+      // no room or no storage: then a reload loses what waits
+    }
+    this.#set({ waiting: this.#waiting.length });
+  }
+
+  #set(some: Partial<State>): void {
+    this.#state = { ...this.#state, ...some };
+    this.#changed(this.#state);
+  }
+}
