@@ -72,6 +72,13 @@ def test_a_phone_moves_its_own_mix_and_the_engineer_sees_and_locks_it(server, pe
     phone.until(lambda: value(server, show, "mix/3/fader") == -2.0)
     phone.button("Start over").click()
     phone.until(lambda: (value(server, show, "mix/3/fader") or 0.0) == 0.0)
+    # a call stands above whatever view the engineer is in, until one press
+    phone.button("Call the desk").click()
+    phone.button("too loud").click()
+    me.until(lambda: "too loud" in me.find('[aria-label="Performers who call"]').text)
+    me.button("I have seen it").click()
+    phone.until(lambda: "The desk has seen it" in phone.body())
+    me.until(lambda: not me.all('[aria-label="Performers who call"]'))
     # locked: the phone says why, and nothing moves
     me.open("ears/3", show)
     me.button("Lock\u2026").click()

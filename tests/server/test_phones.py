@@ -31,6 +31,7 @@ from ombrel.server.screen.phone import LINK_ENDED, PhoneConsumer
 from tests.hostile import Hostile
 
 from .conftest import make, stored
+from .test_socket import Screen
 
 LEVEL = "channel/1/send/mix/1/level"
 PLUGGED = {"mix/1/name": "Ears fiddle", "mix/1/format": "stereo", "mix/2/format": "stereo",
@@ -186,6 +187,48 @@ async def test_a_lock_a_ceiling_and_a_limit_hold_and_say_why(plugged, ann):
     assert (await phone.until("refused"))["code"] == "locked"
     assert (await now(plugged)).number(LEVEL) == -4.0
     await phone.socket.disconnect()
+
+
+async def test_a_call_stands_at_every_desk_until_one_press_and_outlives_a_restart(
+    plugged, ann, ben
+):
+    link, cookie = await opened(plugged)
+    phone = await Phone(link, cookie).open()
+    desks = [Screen(plugged, person) for person in (ann, ben)]
+    for desk in desks:
+        await desk.open()
+        assert (await desk.next("calls"))["calls"] == []
+    # a lock holds moves, never a call; sent again it counts once, and the newest stands
+    await sync_to_async(make)(plugged, {"mix/1/locked": True}, ann)
+    first = str(uuid.uuid4())
+    for call_id, text in (
+        (first, "too loud"),
+        (first, "too loud"),
+        (str(uuid.uuid4()), "talk to me"),
+    ):
+        await phone.say(type="call", id=call_id, mix="mix/1", text=text)
+    for desk in desks:
+        while (
+            not (calls := (await desk.next("calls"))["calls"]) or calls[0]["text"] != "talk to me"
+        ):
+            pass
+        assert [(one["who"], one["mix"]) for one in calls] == [("Aoife", "mix/1")]
+    assert not (await phone.until("called", text="talk to me"))["seen"]
+    assert await models.EarCall.objects.acount() == 1
+    revision = await now_revision(plugged)
+    # whoever comes later, or after the server did, is told too
+    late = Screen(plugged, ann)
+    await late.open()
+    assert (await late.next("calls"))["calls"][0]["text"] == "talk to me"
+    await desks[1].say(type="seen_call", call=calls[0]["id"])
+    assert (await phone.until("called", seen=True))["by"] == "ben"
+    while (await desks[0].next("calls"))["calls"]:
+        pass
+    assert await now_revision(plugged) == revision  # no part of the show's undo
+    await phone.say(type="call", id=str(uuid.uuid4()), mix="mix/2", text="not mine")
+    assert (await phone.until("refused"))["code"] == "link_ended"
+    for one in (phone, late, *desks):
+        await one.socket.disconnect()
 
 
 async def _closed(socket):

@@ -10,6 +10,7 @@ from django.utils import timezone
 __all__ = [
     "Aside",
     "Change",
+    "EarCall",
     "EarLink",
     "Habits",
     "ListFile",
@@ -269,3 +270,30 @@ class Phone(models.Model):
 
     def __str__(self) -> str:
         return str(self.person)
+
+
+class EarCall(models.Model):
+    """A performer's call to the desk, until somebody there says that it was seen. No part of the
+
+    show's undo.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    phone = models.ForeignKey(Phone, on_delete=models.CASCADE, related_name="calls")
+    mix = models.CharField(max_length=60)
+    text = models.CharField(max_length=80)
+    made_at = models.DateTimeField(auto_now_add=True)
+    seen_at = models.DateTimeField(null=True)
+    seen_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+"
+    )
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(
+                fields=["phone"], condition=Q(seen_at=None), name="one_open_call_a_phone"
+            )
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.phone_id}: {self.text}"

@@ -358,6 +358,11 @@ export class Link {
     this.#send({ type: "draw", strip, moves });
   }
 
+  /** A performer's call was seen; no part of the show, so nothing to undo. */
+  seenCall(call: string): void {
+    this.#send({ type: "seen_call", call });
+  }
+
   /** Ask the stage to feed a line; no part of the show, so nothing to undo. */
   feed(line: number, signal: "tone" | "noise" | "nothing"): void {
     this.#send({ type: "feed", line, signal });

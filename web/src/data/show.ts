@@ -9,6 +9,7 @@ import type {
   Alike,
   Ask,
   Beside,
+  CallHere,
   Company,
   Curves,
   Desk,
@@ -112,6 +113,8 @@ export interface ShowState extends InUse {
   silent: Silent | null;
   /** How every mix for ears and wedges stands; two of them side by side. */
   ears: Ears | null;
+  /** Performers who call, until somebody has seen it. */
+  calls: readonly CallHere[];
   beside: Beside | null;
   findings: readonly Finding[];
   /** Those of them that are so many of one kind that they are told as one. */
@@ -159,6 +162,7 @@ export const store = createStore<ShowState>(() => ({
   closing: {},
   silent: null,
   ears: null,
+  calls: [],
   beside: null,
   path: null,
   curves: null,
@@ -274,6 +278,8 @@ export function received(message: ToScreen): void {
         return { fading: withFades(state.fading, message.fades) };
       case "silent":
         return { silent: message };
+      case "calls":
+        return { calls: message.calls };
       case "ears":
         return { ears: message };
       case "beside":

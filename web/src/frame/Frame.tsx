@@ -12,6 +12,7 @@ import { Notices } from "../ui/Notices";
 import { WhyEdge } from "../views/why/WhyEdge";
 import { WhyLine } from "../views/why/WhyLine";
 import { WhyPanel } from "../views/why/WhyPanel";
+import { Calls } from "./Calls";
 import { Choosing } from "./Choosing";
 import { tellWhatIsCutOff } from "./cutOff";
 import { FirstSteps } from "./FirstSteps";
@@ -126,6 +127,9 @@ export function Frame({ children }: { children: ReactNode }) {
           className="order-2 flex-1 min-w-0 min-h-0 flex flex-col bg-ink outline-none"
         >
           <div className="flex-1 min-h-0 flex flex-col short:overflow-y-auto px-4 phone:px-2.5 pb-3 phone:pb-1.5">
+            <Guarded what="Calls">
+              <Calls />
+            </Guarded>
             {hasSteps(view) && (
               <Guarded what="First steps">
                 <FirstSteps />

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { newId } from "../data/id";
 import { levelText, panText } from "../data/words";
+import { CallDesk } from "./CallDesk";
 import type { PhoneLink, State } from "./link";
 import { OF_LEVEL, OF_START, PhoneFader } from "./PhoneFader";
 import type { PhoneFamily, PhoneMix, PhoneStrip } from "./types";
@@ -303,6 +304,7 @@ function Foot({
           Start over
         </button>
       </div>
+      <CallDesk mix={mix.mix} state={state} link={link} />
     </footer>
   );
 }

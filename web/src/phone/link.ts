@@ -15,10 +15,13 @@ export interface State {
   says: string;
   /** Moves that are not answered yet. */
   waiting: number;
+  /** What became of the last call to the desk. */
+  called: { text: string; seen: boolean; by: string } | null;
 }
 
 type Turn = Extract<FromPhone, { type: "undo" | "redo" }>;
-type Message = PhoneDo | Turn;
+type Call = Extract<FromPhone, { type: "call" }>;
+type Message = PhoneDo | Turn | Call;
 
 const ENDED = 4403;
 const PING_MS = 4_000;
@@ -29,7 +32,7 @@ const NO_NETWORK_MS = 90_000;
 export class PhoneLink {
   readonly #link: string;
   readonly #changed: (state: State) => void;
-  #state: State = { status: "connecting", told: null, says: "", waiting: 0 };
+  #state: State = { status: "connecting", told: null, says: "", waiting: 0, called: null };
   #socket: WebSocket | null = null;
   #waiting: Message[];
   #tries = 0;
@@ -66,6 +69,11 @@ export class PhoneLink {
 
   turn(what: "undo" | "redo"): void {
     this.#take({ type: what, id: newId() });
+  }
+
+  /** Call the desk about a mix, in words. */
+  call(mix: string, text: string): void {
+    this.#take({ type: "call", id: newId(), mix, text });
   }
 
   /** Somebody read what was said. */
@@ -169,8 +177,14 @@ export class PhoneLink {
         this.#answered(message.id);
         break;
       case "refused":
-        if (message.code === "locked") this.#waiting = []; // nothing is kept back for later
+        // of moves nothing is kept back for later; calls go on
+        if (message.code === "locked")
+          this.#waiting = this.#waiting.filter((one) => one.type === "call");
         this.#answered(message.id, message.message);
+        break;
+      case "called":
+        this.#set({ called: message });
+        this.#answered(message.id);
         break;
       default:
         break;

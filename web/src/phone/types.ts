@@ -15,4 +15,5 @@ export type FromDesk =
   | { type: "done"; id: string; revision: number; says: string }
   | { type: "refused"; id: string | null; code: string; message: string }
   | { type: "kept"; ids: string[] }
+  | { type: "called"; id: string; text: string; seen: boolean; by: string }
   | { type: "pong" };

@@ -114,6 +114,13 @@ class StraightCables(Strict):
     type: Literal["straight_cables"]
 
 
+class SeenCall(Strict):
+    """A performer's call was seen: it stands on no screen any more."""
+
+    type: Literal["seen_call"]
+    call: UUID
+
+
 class Draw(Strict):
     """Draw the curves of a strip with some moves made, without making them: a hand is dragging."""
 
@@ -159,6 +166,7 @@ FromScreen = Annotated[
     | Kept
     | FeedLine
     | Draw
+    | SeenCall
     | SwapCables
     | StraightCables
     | Turn

@@ -1,23 +1,30 @@
 """Who is here, what is measured, and that the line is alive: messages, and what fills them."""
 
+from collections.abc import Sequence
+from datetime import datetime
 from typing import Literal
+from uuid import UUID
 
 from pydantic import BaseModel
 
 from ombrel import core
 
+from ..keeping.ear_calls import Called
 from ..keeping.states import State
 from .hears import (
     level_to_wire,
 )
 
 __all__ = [
+    "CallHere",
+    "Calls",
     "Levels",
     "Meters",
     "PersonHere",
     "Pong",
     "Present",
     "Trouble",
+    "calls_text",
     "levels_message",
     "meters_message",
 ]
@@ -69,6 +76,23 @@ class Meters(BaseModel):
     says: str
 
 
+class CallHere(BaseModel):
+    """A performer calls: `who`, about which `mix`, in their words, since `at`."""
+
+    id: UUID
+    who: str
+    mix: str
+    text: str
+    at: datetime
+
+
+class Calls(BaseModel):
+    """The calls of performers that nobody has seen yet, the oldest first."""
+
+    type: Literal["calls"]
+    calls: list[CallHere]
+
+
 class Trouble(BaseModel):
     """The store cannot be reached just now; moves wait, none is lost. Empty text: it is over."""
 
@@ -101,3 +125,11 @@ def levels_message(state: State, levels_dbu: dict[str, float]) -> dict:
         "type": "levels",
         "channels": {str(channel): round(dbfs, 1) for channel, dbfs in sorted(meters.items())},
     }
+
+
+def calls_text(calls: Sequence[Called]) -> str:
+    """What engineers' screens are told of calls."""
+    rows = [
+        CallHere(id=one.id, who=one.who, mix=one.mix, text=one.text, at=one.at) for one in calls
+    ]
+    return Calls(type="calls", calls=rows).model_dump_json()

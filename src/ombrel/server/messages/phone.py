@@ -7,12 +7,13 @@ from pydantic import BaseModel, Field, TypeAdapter
 
 from ombrel import core
 
-from ..asks.asking import STORABLE, Strict
+from ..asks.asking import STORABLE, Address, Strict
 from ..asks.phone import PhoneAsk
+from ..keeping.ear_calls import Called
 from ..keeping.states import State
 from .hears import level_to_wire
 
-__all__ = ["FROM_PHONE", "FromPhone", "PhoneMixes", "phone_message"]
+__all__ = ["FROM_PHONE", "FromPhone", "PhoneMixes", "called_message", "phone_message"]
 
 MOST_KEPT = 1024
 
@@ -51,6 +52,15 @@ class PhoneKept(Strict):
     ids: Annotated[list[UUID], Field(max_length=MOST_KEPT)]
 
 
+class PhoneCall(Strict):
+    """Call the desk, about a mix, in words; `id` counts once."""
+
+    type: Literal["call"]
+    id: UUID
+    mix: Address
+    text: Annotated[str, Field(min_length=1, max_length=80, pattern=STORABLE)]
+
+
 class PhonePing(Strict):
     """Is anybody there?"""
 
@@ -58,7 +68,8 @@ class PhonePing(Strict):
 
 
 FromPhone = Annotated[
-    PhoneHello | PhoneDo | PhoneTurn | PhoneKept | PhonePing, Field(discriminator="type")
+    PhoneHello | PhoneDo | PhoneTurn | PhoneKept | PhoneCall | PhonePing,
+    Field(discriminator="type"),
 ]
 FROM_PHONE: TypeAdapter = TypeAdapter(FromPhone)
 
@@ -106,6 +117,16 @@ class PhoneMixRow(BaseModel):
     families: list[PhoneFamilyRow]
 
 
+class PhoneCalled(BaseModel):
+    """What became of a phone's last call: it stands at the desk, or was seen by somebody."""
+
+    type: Literal["called"]
+    id: UUID
+    text: str
+    seen: bool
+    by: str
+
+
 class PhoneMixes(BaseModel):
     """All that a phone is told of a show, after a revision."""
 
@@ -122,6 +143,14 @@ def phone_message(state: State, mixes: tuple[str, ...]) -> dict:
         revision=state.revision,
         mixes=[_mix(core.phone_mix(state.show, state.flow, mix)) for mix in there],
     ).model_dump(mode="json")
+
+
+def called_message(call: Called) -> dict:
+    """What a phone is told of its last call."""
+    return PhoneCalled(
+        type="called", id=call.id, text=call.text, seen=call.seen_by is not None,
+        by=call.seen_by or "",
+    ).model_dump(mode="json")  # fmt: skip
 
 
 def _mix(told: core.PhoneMix) -> PhoneMixRow:

@@ -17,7 +17,7 @@ from .hears import (
     Table,
     WhyAnswer,
 )
-from .here import Levels, Meters, Pong, Present, Trouble
+from .here import Calls, Levels, Meters, Pong, Present, Trouble
 from .noticed import Noticed
 from .rulers import RuledMessage, Unfolded
 from .scenes import HearingMessage, HeldMessage, SceneMessage, ScenesMessage
@@ -61,6 +61,7 @@ ToScreen = (
     | Noticed
     | Pong
     | Present
+    | Calls
     | Meters
     | Trouble
 )

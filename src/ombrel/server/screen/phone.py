@@ -19,12 +19,14 @@ from ombrel.core import ConsoleError
 
 from .. import models
 from ..keeping.door import Done, Outcome, Refused, Request, kept_of
+from ..keeping.ear_calls import call, call_of
 from ..keeping.ear_links import Held, cookie_name, digest_of, held_by
 from ..keeping.live import live_of
 from ..keeping.work import at_leisure, in_database
 from ..messages import phone as wire
 from ..messages.edits import refused_message
 from ..messages.news import phone_text, text_of
+from ..messages.phone import called_message
 from .rooms import room_of
 from .ticker import ticker_of
 
@@ -61,7 +63,7 @@ class PhoneConsumer(AsyncWebsocketConsumer):
         self.channel_name = uuid4().hex
         self.view = "phone"
         self.waiting: set[UUID] = set()
-        self.told: str = ""
+        self.told, self.called, self.asks_call = "", "", True
         self.wake = asyncio.Event()
         self.task: asyncio.Task[None] | None = None
         await self.accept()
@@ -116,7 +118,7 @@ class PhoneConsumer(AsyncWebsocketConsumer):
     async def _answer(self, message: wire.FromPhone) -> None:
         match message:
             case wire.PhoneHello():
-                self.told = ""
+                self.told, self.called, self.asks_call = "", "", True
                 if self.task is None:
                     self.task = asyncio.create_task(self._telling())
                 self.woken()
@@ -126,12 +128,31 @@ class PhoneConsumer(AsyncWebsocketConsumer):
                 await self.ticker.behind(self.user_id)
                 kept = await in_database(kept_of, self.held.show_id, message.ids, again=True)
                 await self._say({"type": "kept", "ids": [str(one) for one in kept]})
+            case wire.PhoneCall():
+                await self._call(message)
             case wire.PhoneDo():
                 self._submit(self._request(message.id, message.gesture, message))
             case wire.PhoneTurn():
                 undo = message.type == "undo"
                 kind = models.Change.Kind.UNDO if undo else models.Change.Kind.REDO
                 self._submit(self._request(message.id, str(message.id), None, kind))
+
+    async def _call(self, message: wire.PhoneCall) -> None:
+        try:
+            phone_id = self.held.phone_id
+            await in_database(call, phone_id, message.id, message.mix, message.text)
+        except ConsoleError as error:
+            await self._say(refused_message(message.id, error))
+            return
+        self.room.calls_moved()
+
+    async def _tell_call(self) -> None:
+        """What became of its last call."""
+        last = await in_database(call_of, self.held.phone_id, again=True)
+        text = text_of(called_message(last)) if last else ""
+        if text != self.called:
+            self.called = text
+            await self._tell(text)
 
     def _request(
         self,
@@ -203,6 +224,9 @@ class PhoneConsumer(AsyncWebsocketConsumer):
                 if text != self.told:
                     self.told = text
                     await self._tell(text)
+                if self.asks_call:
+                    self.asks_call = False
+                    await self._tell_call()
                 await asyncio.sleep(max(_REST_S, time.monotonic() - began))
             except DatabaseError:
                 await self.close(code=1013)
@@ -217,7 +241,10 @@ class PhoneConsumer(AsyncWebsocketConsumer):
         self.wake.set()
 
     def post(self, what: str, text: str) -> None:
-        """What engineers' screens are told is not for phones."""
+        """What engineers' screens are told is not for phones; of calls each has its own."""
+        if what == "calls":
+            self.asks_call = True
+            self.woken()
 
     async def signed_out(self) -> None:
         """Its link ended."""

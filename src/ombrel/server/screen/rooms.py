@@ -11,12 +11,14 @@ from uuid import UUID
 from django.db import DatabaseError
 
 from ..access.signed_in import who_left
+from ..keeping.ear_calls import calls_of
 from ..keeping.ear_links import who_ended
 from ..keeping.exchange import exchange
 from ..keeping.frames import Frame
 from ..keeping.live import forget, live_of
 from ..keeping.passing import Renewed
 from ..keeping.work import in_database, in_thread
+from ..messages.here import calls_text
 from .noticing import Noticing
 
 __all__ = ["Room", "Screen", "open_by", "open_room", "room_of", "tell_links"]
@@ -167,6 +169,8 @@ class Room:
                 self._say_people()
             case "gone":
                 self._ends()
+            case "calls":
+                self._soon(self.tell_calls())
             case "links":
                 self._soon(self._check_links())
             case "moved":
@@ -244,6 +248,19 @@ class Room:
             if screen.session in left:
                 self._soon(screen.signed_out())
         await self._check_links()
+
+    def calls_moved(self) -> None:
+        """A performer called, or was seen: told here and elsewhere."""
+        exchange().say(self.show_id, {"what": "calls"})
+        self._soon(self.tell_calls())
+
+    async def tell_calls(self) -> None:
+        """All screens are told the calls that stand; each phone looks after its own."""
+        try:
+            calls = await in_database(calls_of, self.show_id, again=True)
+        except DatabaseError:
+            return  # told again with the next, and to who comes
+        self._post("calls", calls_text(calls))
 
     def links_moved(self) -> None:
         """A link ended or was renewed: here and elsewhere phones are looked at at once."""

@@ -23,6 +23,7 @@ from ..asks.moves import Moves
 from ..asks.plans import Turn
 from ..asks.scenes import SetInScenes
 from ..keeping.door import Done, Outcome, Refused, Request, kept_of
+from ..keeping.ear_calls import seen_call
 from ..keeping.live import live_of
 from ..keeping.log import show_at
 from ..keeping.passing import Ended
@@ -174,6 +175,9 @@ class ShowConsumer(AsyncWebsocketConsumer):
                     await self._try(message)
                 case from_screen.Find():
                     self.finder.wish(message)
+                case from_screen.SeenCall():
+                    await in_database(seen_call, self.show_id, message.call, self.user_id)
+                    self.room.calls_moved()
                 case from_screen.Draw():
                     await self._draw(message)
                 case from_screen.FeedLine():
@@ -229,6 +233,7 @@ class ShowConsumer(AsyncWebsocketConsumer):
             self.page = f"{self.user_id}:{message.page}"
             self._ended(Ended(page=self.page))
         self.teller.hello(message.since)
+        self._later(self.room.tell_calls())
 
     async def _watch(self, message: from_screen.Watch) -> None:
         self.check, self.meters_failed = message.check, False

@@ -1019,6 +1019,41 @@ export interface components {
             sure?: boolean;
         };
         /**
+         * CallHere
+         * @description A performer calls: `who`, about which `mix`, in their words, since `at`.
+         */
+        CallHere: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Mix */
+            mix: string;
+            /** Text */
+            text: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * Calls
+         * @description The calls of performers that nobody has seen yet, the oldest first.
+         */
+        Calls: {
+            /** Calls */
+            calls: components["schemas"]["CallHere"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "calls";
+        };
+        /**
          * CaptureFitting
          * @description Keep all that stands on a channel under a performer's name, which is said.
          */
@@ -2220,8 +2255,8 @@ export interface components {
             /** Text */
             text: string;
         };
-        FromPhone: components["schemas"]["PhoneHello"] | components["schemas"]["PhoneDo"] | components["schemas"]["PhoneTurn"] | components["schemas"]["PhoneKept"] | components["schemas"]["PhonePing"];
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["Find"];
+        FromPhone: components["schemas"]["PhoneHello"] | components["schemas"]["PhoneDo"] | components["schemas"]["PhoneTurn"] | components["schemas"]["PhoneKept"] | components["schemas"]["PhoneCall"] | components["schemas"]["PhonePing"];
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SeenCall"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["Find"];
         /**
          * GestureReply
          * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
@@ -3840,6 +3875,26 @@ export interface components {
             view: string;
         };
         /**
+         * PhoneCall
+         * @description Call the desk, about a mix, in words; `id` counts once.
+         */
+        PhoneCall: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Mix */
+            mix: string;
+            /** Text */
+            text: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "call";
+        };
+        /**
          * PhoneDo
          * @description Make a move. `id` counts once however often it is sent; `seen`: the revision that the page
          *
@@ -4869,6 +4924,22 @@ export interface components {
             type: "scenes";
         };
         /**
+         * SeenCall
+         * @description A performer's call was seen: it stands on no screen any more.
+         */
+        SeenCall: {
+            /**
+             * Call
+             * Format: uuid
+             */
+            call: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "seen_call";
+        };
+        /**
          * SendStrips
          * @description Send strips to mixes, both as typed ("1-8", "mix 1-6"), at a level as typed.
          */
@@ -5624,7 +5695,7 @@ export interface components {
             /** Place */
             place: number | null;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Calls"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * ToStart
          * @description Bring a family, everything or one strip back to its start.
