@@ -62,6 +62,11 @@ function Open({ link: id }: { link: string }) {
     return () => one.stop();
   }, [id]);
   useAwake();
+  const [day, setDay] = useState(() => localStorage.getItem("mine/day") === "1");
+  useEffect(() => {
+    document.documentElement.dataset.theme = day ? "daylight" : "dusk";
+    localStorage.setItem("mine/day", day ? "1" : "0");
+  }, [day]);
   if (!state || !link) return <Words>One moment…</Words>;
   if (state.status === "ended")
     return <Words>This link has ended. Ask the desk for another; nothing of yours is lost.</Words>;
@@ -71,7 +76,7 @@ function Open({ link: id }: { link: string }) {
   if (!mix) return <Words>Your mix is not there any more. Ask the desk.</Words>;
   const [dot, says] = STATUS[state.status];
   return (
-    <div className="h-full flex flex-col max-w-[640px] mx-auto">
+    <div className="h-full flex flex-col max-w-[640px] low:max-w-none mx-auto">
       <header className="shrink-0 flex items-center gap-3 px-3 pt-2 pb-2">
         <img src="/static/mark.svg" alt="" className="w-8 h-8" />
         <div className="min-w-0 flex-1">
@@ -97,6 +102,14 @@ function Open({ link: id }: { link: string }) {
             </p>
           )}
         </div>
+        <button
+          type="button"
+          aria-pressed={day}
+          onClick={() => setDay(!day)}
+          className="h-11 px-2 rounded-xl text-[13px] text-soft"
+        >
+          by day
+        </button>
         <span
           role="status"
           data-status={state.status}

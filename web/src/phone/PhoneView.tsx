@@ -55,29 +55,31 @@ export function PhoneView({ mix, state, link }: Props) {
           <span className="block text-soft">Nothing moves, and nothing waits for later.</span>
         </p>
       )}
-      <main className="flex-1 min-h-0 overflow-y-auto px-3 flex flex-col gap-1.5 pb-2">
-        {mix.families.length === 0 && (
-          <p className="text-soft text-center p-8">
-            Nothing is sent to you yet. The desk opens what you need; ask for it.
-          </p>
-        )}
-        {mix.families.map((family) => (
-          <Family
-            key={family.family}
-            family={family}
-            mix={mix}
-            open={open === family.family}
-            onOpen={() => setOpen(open === family.family ? null : family.family)}
-            locked={locked}
-            move={move}
-            start={start}
-            onPan={(strip, pan) =>
-              link.move({ action: "to_pan", mix: mix.mix, of: strip, pan }, newId())
-            }
-          />
-        ))}
-      </main>
-      <Foot mix={mix} state={state} link={link} locked={locked} onStart={start("everything")} />
+      <div className="flex-1 min-h-0 flex flex-col low:flex-row">
+        <main className="flex-1 min-h-0 overflow-y-auto px-3 flex flex-col gap-1.5 pb-2">
+          {mix.families.length === 0 && (
+            <p className="text-soft text-center p-8">
+              Nothing is sent to you yet. The desk opens what you need; ask for it.
+            </p>
+          )}
+          {mix.families.map((family) => (
+            <Family
+              key={family.family}
+              family={family}
+              mix={mix}
+              open={open === family.family}
+              onOpen={() => setOpen(open === family.family ? null : family.family)}
+              locked={locked}
+              move={move}
+              start={start}
+              onPan={(strip, pan) =>
+                link.move({ action: "to_pan", mix: mix.mix, of: strip, pan }, newId())
+              }
+            />
+          ))}
+        </main>
+        <Foot mix={mix} state={state} link={link} locked={locked} onStart={start("everything")} />
+      </div>
     </>
   );
 }
@@ -260,7 +262,7 @@ function Foot({
     (ceiling === null ? "" : `, ceiling ${levelText(ceiling)}`);
   const key = "h-12 flex-1 rounded-xl bg-raise text-[15px] disabled:opacity-50 px-1 leading-tight";
   return (
-    <footer className="shrink-0 border-t border-line bg-floor px-3 pt-2 pb-3 flex flex-col gap-2">
+    <footer className="shrink-0 border-t border-line bg-floor px-3 pt-2 pb-3 flex flex-col gap-2 low:w-[320px] low:overflow-y-auto low:border-t-0 low:border-l">
       {state.says && (
         <div role="alert" className="flex items-center gap-2 pl-3 rounded-xl border border-coral">
           <p className="flex-1 py-2 text-[15px]">{state.says}</p>

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { EarRow as Row } from "../../data/types";
-import { useLink, useOn, useText } from "../../data/use";
+import { useLink, useOn, useShow, useText } from "../../data/use";
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { ColourBar } from "../../ui/Panel";
@@ -29,12 +29,14 @@ const place = (value: number, low: number, high: number): string =>
 interface Props {
   row: Row;
   rows: ReturnType<typeof useRows>;
+  phone: "open" | "not open" | "no link";
   open: boolean;
   onOpen: () => void;
 }
 
 /** One mix: who, how they stand over the rest, what they lack, what is loud; a press unfolds it. */
-export function EarRow({ row, rows, open, onOpen }: Props) {
+export function EarRow({ row, rows, phone, open, onOpen }: Props) {
+  const calls = useShow((state) => state.calls.some((call) => call.mix === row.mix));
   const colour = useText(`${row.mix}/colour`);
   return (
     <InRow of={row.mix} rows={rows}>
@@ -51,9 +53,16 @@ export function EarRow({ row, rows, open, onOpen }: Props) {
               .filter(Boolean)
               .join(", ") || "no output"}
           </span>
-          {row.locked && (
-            <span className="block text-[12.5px] text-iris break-words">
-              phone locked{row.lock_reason && `: ${row.lock_reason}`}
+          {(row.locked || calls || phone === "open") && (
+            <span className="block text-[12.5px] break-words leading-snug">
+              {calls && <strong className="text-sun-text">calls </strong>}
+              {row.locked ? (
+                <span className="text-iris">
+                  phone locked{row.lock_reason && `: ${row.lock_reason}`}
+                </span>
+              ) : (
+                phone === "open" && <span className="text-sea">phone open</span>
+              )}
             </span>
           )}
         </Opener>

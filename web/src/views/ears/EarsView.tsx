@@ -149,6 +149,7 @@ export function EarsView() {
                 <EarRow
                   row={row}
                   rows={reach}
+                  phone={phoneOf(links, row.mix)}
                   open={row.mix === chosen}
                   onOpen={() => navigate(row.mix === chosen ? "/ears" : `/ears/${pageOf(row.mix)}`)}
                 />
@@ -199,4 +200,11 @@ export function EarsView() {
       />
     </>
   );
+}
+
+/** What is known of the phones of a mix, in a word. */
+function phoneOf(links: readonly EarLink[], mix: string): "open" | "not open" | "no link" {
+  const own = links.filter((link) => !link.ended && link.mixes.includes(mix));
+  if (own.length === 0) return "no link";
+  return own.some((link) => link.open > 0) ? "open" : "not open";
 }
