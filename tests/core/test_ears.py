@@ -219,6 +219,12 @@ def test_trims_that_come_to_nothing_give_every_send_back(seed):
     assert levels(show, many=7) == pytest.approx(levels(start, many=7), abs=1e-5)
 
 
+def test_some_strips_alone_are_trimmed():
+    show = band()
+    some = after(show, trim_mixes(show, ["mix/1"], 2.0, ["channel/1", "channel/3"]))
+    assert levels(some) == [-1.0, -9.0, -10.0]
+
+
 def test_a_place_ends_with_a_hand_and_with_another_layer():
     show = after(band(), {"channel/1/send/mix/1/level": 4.0})
     up = after(show, trim_mixes(show, ["mix/1"], 5.0))

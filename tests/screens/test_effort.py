@@ -565,3 +565,69 @@ def test_a_channel_copied_onto_four_moved_and_found_again(server, people, counte
     me.settled()
     me.open("strip/channel/9", server.demo)
     me.until(lambda: "9 Kick" in me.find("h1").text)
+
+
+def test_four_performers_from_nothing_to_links_on_paper(server, people, counted):
+    me = people()
+    show = server.blank_show("Four")
+    me.imported(show)
+    me.open("mixes", show)
+    effort = Effort(me)
+    effort.press("New mix")
+    effort.typed("Names", "Ears A, Ears B, Ears C, Ears D")
+    effort.typed("Channels to send", "1-24")
+    effort.enter()
+    me.until(lambda: not me.all("[role=dialog]"))
+    me.go("ears")
+    effort.press("Make 4 links")
+    me.until(lambda: len(me.all('[role=dialog] [data-testid="link"]')) == 4)
+    me.driver.execute_script("window.printed = 0; window.print = () => { window.printed += 1; }")
+    effort.press("Print them")
+    assert me.driver.execute_script("return window.printed") == 1
+    cards = me.driver.execute_script("return document.querySelectorAll('.link-cards li').length")
+    assert cards == 4
+    counted.append(("Four performers from nothing to links on paper", effort, 6))
+    assert len(effort) <= 6
+
+
+def test_a_recipe_for_all_and_a_bit_more_of_three_in_one_mix(server, people, counted):
+    me = people()
+    me.open("ears", server.demo)
+    recipe = Effort(me)
+    recipe.press("Start mixes")
+    recipe.typed("Recipe", "self +6, rest = -12")
+    recipe.press("Start them")
+    me.until(lambda: not me.all("[role=dialog]"))
+    me.settled()
+    me.until(lambda: "themselves" in me.find('[aria-label="Mixes"]').text)
+    counted.append(("A recipe for all ears and wedges", recipe, 3))
+    assert len(recipe) <= 3
+    more = Effort(me)
+    more.click(me.find('[title="Unfold Ears drums"]'), "Ears drums")
+    more.typed("Only these of Ears drums", "Double bass DI, Kick, Snare")
+    more.typed("Trim Ears drums by dB", "up 1.5", settled=True)
+    me.settled()
+    me.open("mixes/6", server.demo)
+    me.until(lambda: me.field("Level of Kick in dB").get_attribute("value") == "\u221210.5")
+    counted.append(("A bit more bass, kick and snare in one mix", more, 3))
+    assert len(more) <= 3
+
+
+def test_a_call_is_answered_by_one_press(server, people, counted):
+    me, phone = people(), people()
+    me.open("ears/3", server.demo)
+    me.button("New link").click()
+    link = me.find('[data-testid="link"]').text
+    me.open("lines", server.demo)
+    phone.resize(390, 844, touch=True)
+    phone.driver.get(link)
+    phone.until(lambda: phone.status() == "live")
+    call = Effort(phone)
+    call.press("Call the desk")
+    call.press("too loud")
+    answer = Effort(me)
+    answer.press("I have seen it")
+    phone.until(lambda: "The desk has seen it" in phone.body())
+    counted.append(("Call the desk from a phone", call, 2))
+    counted.append(("Answer a call", answer, 1))
+    assert len(answer) == 1

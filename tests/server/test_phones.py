@@ -152,6 +152,8 @@ async def test_two_phones_of_one_link_undo_each_their_own(plugged):
     cookies = [(await sync_to_async(entered)(token, {}))[1] for _ in range(2)]
     one, other = [await Phone(link, cookie).open() for cookie in cookies]
     await one.do({"action": "to_pan", "of": "channel/1", "pan": 0.5})
+    # fingers are seen by who has the same mix
+    assert (await other.until("finger"))["who"] == "Bo\u2019s phone"
     await other.until("mixes", revision=(await now_revision(plugged)))
     await other.do(LOWER)
     await one.say(type="undo", id=str(uuid.uuid4()))

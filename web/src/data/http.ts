@@ -63,6 +63,8 @@ export const getLinks = (id: string) =>
   answered(client.GET("/api/shows/{show_id}/links", aLink(id)));
 export const makeLink = (id: string, mixes: string[], who = "", days: number | null = null) =>
   answered(client.POST("/api/shows/{show_id}/links", { ...aLink(id), body: { mixes, who, days } }));
+export const makeAllLinks = (id: string) =>
+  answered(client.POST("/api/shows/{show_id}/links/all", aLink(id)));
 export const renewLinks = (id: string, links: string[]) =>
   answered(client.POST("/api/shows/{show_id}/links/renew", { ...aLink(id), body: { links } }));
 export const endLinks = (id: string, links: string[]) =>

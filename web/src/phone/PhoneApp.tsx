@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { PhoneLink, type State } from "./link";
 import { PhoneView } from "./PhoneView";
 
+const LAST = "mine/last";
 const PAGE = /^\/mine\/([0-9a-f-]{36})$/;
 
 type Entering = { link: string } | { wrong: string } | null;
@@ -9,7 +10,8 @@ type Entering = { link: string } | { wrong: string } | null;
 /** The token of a link is exchanged for a cookie, and goes from the address. */
 async function enter(): Promise<Entering> {
   const token = location.hash.slice(1);
-  const known = PAGE.exec(location.pathname)?.[1];
+  // opened from the home screen: the link that was open last
+  const known = PAGE.exec(location.pathname)?.[1] ?? localStorage.getItem(LAST);
   if (!token)
     return known
       ? { link: known }
@@ -23,6 +25,7 @@ async function enter(): Promise<Entering> {
     const body = (await response.json()) as { link?: string; message?: string };
     if (!response.ok || !body.link) return { wrong: body.message ?? "This link does not open." };
     history.replaceState(null, "", `/mine/${body.link}`);
+    localStorage.setItem(LAST, body.link);
     return { link: body.link };
   } catch {
     return { wrong: "The desk cannot be reached. Check the network, and load this page again." };

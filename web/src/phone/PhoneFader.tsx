@@ -57,6 +57,8 @@ interface Props {
   /** What it says stands in its note already. */
   bare?: boolean;
   large?: boolean;
+  /** Another finger is on it. */
+  touched?: boolean;
   disabled?: boolean;
   onMove: (place: number | null, gesture: string) => void;
   onStart: () => void;
@@ -156,7 +158,7 @@ export function PhoneFader(props: Props) {
         else return;
         event.preventDefault();
       }}
-      className={`phone-fader relative flex-1 min-w-0 rounded-xl bg-card overflow-hidden select-none ${props.large ? "h-[76px]" : "h-[54px]"} ${disabled ? "opacity-70" : ""}`}
+      className={`phone-fader relative flex-1 min-w-0 rounded-xl bg-card overflow-hidden select-none ${props.large ? "h-[76px]" : "h-[54px]"} ${disabled ? "opacity-70" : ""} ${props.touched ? "outline-2 outline-sun" : ""}`}
     >
       <span
         aria-hidden

@@ -70,6 +70,7 @@ export function PhoneView({ mix, state, link }: Props) {
               open={open === family.family}
               onOpen={() => setOpen(open === family.family ? null : family.family)}
               locked={locked}
+              finger={state.finger?.mix === mix.mix ? state.finger : null}
               move={move}
               start={start}
               onPan={(strip, pan) =>
@@ -90,24 +91,35 @@ interface FamilyProps {
   open: boolean;
   onOpen: () => void;
   locked: boolean;
+  finger: State["finger"];
   move: (of: string) => (place: number | null, gesture: string) => void;
   start: (of: string) => () => void;
   onPan: (strip: string, pan: number) => void;
 }
 
-function Family({ family, mix, open, onOpen, locked, move, start, onPan }: FamilyProps) {
+function Family({ family, mix, open, onOpen, locked, finger, move, start, onPan }: FamilyProps) {
   const me = family.family === "me";
   const word = WORDS[family.family] ?? family.family;
   const colour = COLOURS[family.family] ?? "sand";
   const off = family.place_db === null || family.strips.every((one) => one.level_db === null);
   const shown = off ? null : family.position_db;
+  const touched =
+    finger?.of === family.family || family.strips.some((one) => one.strip === finger?.of);
+  const on = touched ? (finger?.who ?? "") : "";
   const silent = family.strips.filter((one) => one.silent).map((one) => one.name);
   return (
     <section aria-label={word} className="flex flex-col gap-1.5">
       <div className="flex gap-2">
         <PhoneFader
           name={word}
-          note={silent.length > 0 ? `silent now: ${silent.join(", ")}` : undefined}
+          note={
+            on
+              ? `${on} moves it`
+              : silent.length > 0
+                ? `silent now: ${silent.join(", ")}`
+                : undefined
+          }
+          touched={on !== ""}
           colour={colour}
           large={me}
           shown={family.started ? shown : null}

@@ -17,6 +17,8 @@ export interface State {
   waiting: number;
   /** What became of the last call to the desk. */
   called: { text: string; seen: boolean; by: string } | null;
+  /** Another phone's finger: on what of which mix, and whose. */
+  finger: { mix: string; of: string; who: string } | null;
 }
 
 type Turn = Extract<FromPhone, { type: "undo" | "redo" }>;
@@ -27,18 +29,28 @@ const ENDED = 4403;
 const PING_MS = 4_000;
 const DEAD_MS = 9_000;
 const MOST = 400;
+/** So long a finger of another shows after its last move. */
+const FINGER_MS = 1_500;
 const NO_NETWORK_MS = 90_000;
 
 export class PhoneLink {
   readonly #link: string;
   readonly #changed: (state: State) => void;
-  #state: State = { status: "connecting", told: null, says: "", waiting: 0, called: null };
+  #state: State = {
+    status: "connecting",
+    told: null,
+    says: "",
+    waiting: 0,
+    called: null,
+    finger: null,
+  };
   #socket: WebSocket | null = null;
   #waiting: Message[];
   #tries = 0;
   #heardAt = 0;
   readonly #timer: ReturnType<typeof setInterval>;
   #opening: ReturnType<typeof setTimeout> | undefined;
+  #lifting: ReturnType<typeof setTimeout> | undefined;
   #stopped = false;
 
   constructor(link: string, changed: (state: State) => void) {
@@ -181,6 +193,11 @@ export class PhoneLink {
         if (message.code === "locked")
           this.#waiting = this.#waiting.filter((one) => one.type === "call");
         this.#answered(message.id, message.message);
+        break;
+      case "finger":
+        this.#set({ finger: message });
+        clearTimeout(this.#lifting);
+        this.#lifting = setTimeout(() => this.#set({ finger: null }), FINGER_MS);
         break;
       case "called":
         this.#set({ called: message });

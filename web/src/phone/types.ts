@@ -16,4 +16,5 @@ export type FromDesk =
   | { type: "refused"; id: string | null; code: string; message: string }
   | { type: "kept"; ids: string[] }
   | { type: "called"; id: string; text: string; seen: boolean; by: string }
+  | { type: "finger"; mix: string; of: string; who: string }
   | { type: "pong" };

@@ -37,6 +37,7 @@ __all__ = [
 ]
 
 _SOFTEST: Final = -120.0
+_OF_SENDS: Final = (("level",), ("level", "kept"), ("pan",), ("pan", "kept"))
 
 
 # ---- what it may move
@@ -87,9 +88,7 @@ def _mix_of(show: Show, address: str, shown: Mapping[str, set[str]]) -> str | No
     if at.in_fitting:
         return _of_fitting(show, at, shown)
     mix = at.target
-    if mix not in shown or not at.leaf.startswith("send/"):
-        return None
-    if at.leaf.removeprefix(f"send/{mix}/") not in ("level", "level/kept", "pan", "pan/kept"):
+    if mix not in shown or at.words[0] != "send" or at.words[3:] not in _OF_SENDS:
         return None
     strips = shown[mix]
     beside = in_pairs(at.thing) or ()  # the linked channel's, by expansion
@@ -99,11 +98,9 @@ def _mix_of(show: Show, address: str, shown: Mapping[str, set[str]]) -> str | No
 
 def _of_fitting(show: Show, at: Address, shown: Mapping[str, set[str]]) -> str | None:
     strip = show.layers.at.get(at.thing)
-    words = at.inner.split("/")
-    if strip is None or words[0] != "send" or words[-1] not in ("level", "pan"):
+    if strip is None or at.words[0] != "send" or at.last not in ("level", "pan"):
         return None
-    mix = "/".join(words[1:3])
-    return mix if strip in shown.get(mix, ()) else None
+    return at.target if strip in shown.get(at.target, ()) else None
 
 
 def _check_lock(show: Show, mix: str) -> None:

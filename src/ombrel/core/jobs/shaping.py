@@ -1,12 +1,12 @@
 """Whole mixes shaped: trimmed, swapped, copied, joined later; their starts, and back to these."""
 
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Final
 
 from ..answers import typed_level_db
-from ..catalogue import SENDERS, of_kind, strips_of
+from ..catalogue import SENDERS, Address, of_kind, strips_of
 from ..ears import moved_levels, sends_into
 from ..flow import strip_name
 from ..show import Show
@@ -54,14 +54,20 @@ def _sends(show: Show, mix: str) -> list[str]:
     return [f"{strip}/send/{mix}" for strip in strips_of(show.desk, *SENDERS)]
 
 
-def trim_mixes(show: Show, mixes: Sequence[str], by_db: float) -> dict[str, Asked]:
-    """Moves of all that is sent to each of some mixes by `by_db`, distances kept past the ends of
+def trim_mixes(
+    show: Show, mixes: Sequence[str], by_db: float, strips: Collection[str] = ()
+) -> dict[str, Asked]:
+    """Moves of all that is sent to each of some mixes (`strips`: of these alone) by `by_db`,
 
-    the range; each goes as far as its last open send. Raises UnknownAddress.
+    distances kept past the ends of the range; each goes as far as its last send. Raises
+    UnknownAddress.
     """
     moves: dict[str, Asked] = {}
     for mix in _in_use(show, mixes):
-        moves |= moved_levels(show, sends_into(show, mix), by_db)
+        sends = [
+            one for one in sends_into(show, mix) if not strips or Address.at(one).thing in strips
+        ]
+        moves |= moved_levels(show, sends, by_db)
     return moves
 
 

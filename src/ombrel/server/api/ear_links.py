@@ -139,6 +139,21 @@ async def renew(request: HttpRequest, show_id: UUID, asked: LinksAsk) -> list[Ne
     return new
 
 
+def _for_all(request: HttpRequest, show_id: UUID) -> list[NewLink]:
+    get_object_or_404(models.Show, pk=show_id)
+    show = live_of(show_id).now().show
+    links = models.EarLink.objects.filter(show_id=show_id)
+    having = {mix for link in links if not link.is_over for mix in link.mixes}
+    lacking = [mix for mix in core.ear_mixes(show) if mix not in having]
+    return [_made(request, show_id, LinkAsk(mixes=[mix])) for mix in lacking]
+
+
+@router.post("/shows/{uuid:show_id}/links/all", response=list[NewLink])
+async def make_for_all(request: HttpRequest, show_id: UUID) -> list[NewLink]:
+    """Make a link for every mix for ears or a wedge that has none that stands."""
+    return await in_database(_for_all, request, show_id)
+
+
 def _ended(show_id: UUID, asked: LinksAsk, here: list[str]) -> list[LinkRow]:
     end_links(_links(show_id, asked.links))
     return _rows(show_id, here)

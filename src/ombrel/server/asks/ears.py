@@ -75,17 +75,25 @@ class SetSelf(Strict):
 
 
 class TrimMixes(Strict):
-    """Move all that is sent to mixes, typed, by a step ("+2", "down 1"), distances kept."""
+    """Move all that is sent to mixes, typed, by a step ("+2", "down 1"), distances kept; or what
+
+    `strips`, typed, send to them.
+    """
 
     action: Literal["trim_mixes"]
     mixes: Typing
     step: Typing
+    strips: Typing = ""
 
     def plan(self, turn: Turn) -> Planned:
         typed, by_db = _mixes(turn, self.mixes), core.read_step(self.step)
-        moves = core.trim_mixes(turn.show, typed.strips, by_db)
-        says = f"{_named(turn, typed)} trimmed by {core.said(by_db, signed=True)} dB"
-        return Planned(moves, saying(says, typed), seconds=turn.still(moves))
+        of = core.TypedStrips(())
+        if self.strips.strip():
+            of = core.typed_strips(turn.show, self.strips, dcas=False)
+        moves = core.trim_mixes(turn.show, typed.strips, by_db, of.strips)
+        what = f"{_named(turn, of)} in {_named(turn, typed)}" if of.strips else _named(turn, typed)
+        says = f"{what} trimmed by {core.said(by_db, signed=True)} dB"
+        return Planned(moves, saying(says, typed, of), seconds=turn.still(moves))
 
 
 class TrimEars(Strict):

@@ -11,6 +11,7 @@ from django.db import Error, transaction
 
 from ombrel.core import (
     CLOSING,
+    Address,
     Asked,
     Broken,
     ConsoleError,
@@ -234,7 +235,7 @@ class _Batch:
         else:
             after = expanded(
                 show, asked, carry, own=planned.own, sounding=sounding,
-                begins=request.phone is None,
+                begins=request.phone is None and not request.is_undo,
             )  # fmt: skip
         if request.phone is not None:
             self._check_phone(request, asked, after)
@@ -275,7 +276,8 @@ class _Batch:
         """
         assert request.phone is not None
         mixes = still_held(request.phone, request.cookie, self.show_id)
-        named = {one for one in asked if not one.endswith("/kept")} if not request.is_undo else ()
+        named = {one for one in asked if Address.at(one).last != "kept"}
+        named = named if not request.is_undo else set()
         changed = {*after.change.new, *after.stood.new}
         check_phone(self.show, mixes, named, after.show, changed)
         if request.seen is None or request.is_undo:

@@ -16,7 +16,7 @@ from django.contrib.auth import get_user_model
 from django.db import transaction
 from django.utils import timezone
 
-from ombrel.core import LinkEnded
+from ombrel.core import LinkEnded, of_kind
 
 from .. import models
 
@@ -173,7 +173,7 @@ def who_ended(phones: Mapping[UUID, str]) -> set[UUID]:
 
 def follow_renumbered(show_id: UUID, to: Mapping[str, str | None]) -> None:
     """Let links go on with their mixes, where these get other numbers; one that is gone is left."""
-    if not any(of.startswith("mix/") for of in to):
+    if not any(of_kind(of) == "mix" for of in to):
         return
     for link in models.EarLink.objects.filter(show_id=show_id):
         mixes = [new for one in link.mixes if (new := to.get(one, one))]

@@ -13,7 +13,14 @@ from ..keeping.ear_calls import Called
 from ..keeping.states import State
 from .hears import level_to_wire
 
-__all__ = ["FROM_PHONE", "FromPhone", "PhoneMixes", "called_message", "phone_message"]
+__all__ = [
+    "FROM_PHONE",
+    "FromPhone",
+    "PhoneMixes",
+    "called_message",
+    "finger_text",
+    "phone_message",
+]
 
 MOST_KEPT = 1024
 
@@ -127,6 +134,15 @@ class PhoneCalled(BaseModel):
     by: str
 
 
+class Finger(BaseModel):
+    """Another phone's finger is on something of a mix just now."""
+
+    type: Literal["finger"]
+    mix: str
+    of: str
+    who: str
+
+
 class PhoneMixes(BaseModel):
     """All that a phone is told of a show, after a revision."""
 
@@ -143,6 +159,11 @@ def phone_message(state: State, mixes: tuple[str, ...]) -> dict:
         revision=state.revision,
         mixes=[_mix(core.phone_mix(state.show, state.flow, mix)) for mix in there],
     ).model_dump(mode="json")
+
+
+def finger_text(mix: str, of: str, who: str) -> str:
+    """What phones of a mix are told of another's finger."""
+    return Finger(type="finger", mix=mix, of=of, who=who).model_dump_json()
 
 
 def called_message(call: Called) -> dict:

@@ -131,6 +131,9 @@ class PhoneConsumer(AsyncWebsocketConsumer):
             case wire.PhoneCall():
                 await self._call(message)
             case wire.PhoneDo():
+                mix, of = message.ask.mix, getattr(message.ask, "of", core.EVERYTHING)
+                if mix in self.held.mixes:
+                    self.room.finger(self.channel_name, mix, of, self.name)
                 self._submit(self._request(message.id, message.gesture, message))
             case wire.PhoneTurn():
                 undo = message.type == "undo"
@@ -195,7 +198,10 @@ class PhoneConsumer(AsyncWebsocketConsumer):
         self._later(refused_message(edit_id, error, state.show if state else None))
 
     def _later(self, message: dict) -> None:
-        task = asyncio.ensure_future(self._say(message))
+        self._soon(text_of(message))
+
+    def _soon(self, text: str) -> None:
+        task = asyncio.ensure_future(self._tell(text))
         _SAYING.add(task)
         task.add_done_callback(_SAYING.discard)
 
@@ -245,6 +251,8 @@ class PhoneConsumer(AsyncWebsocketConsumer):
         if what == "calls":
             self.asks_call = True
             self.woken()
+        elif what.partition(" ")[0] == "finger" and what.partition(" ")[2] in self.held.mixes:
+            self._soon(text)
 
     async def signed_out(self) -> None:
         """Its link ended."""

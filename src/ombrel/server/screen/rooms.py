@@ -19,6 +19,7 @@ from ..keeping.live import forget, live_of
 from ..keeping.passing import Renewed
 from ..keeping.work import in_database, in_thread
 from ..messages.here import calls_text
+from ..messages.phone import finger_text
 from .noticing import Noticing
 
 __all__ = ["Room", "Screen", "open_by", "open_room", "room_of", "tell_links"]
@@ -169,6 +170,9 @@ class Room:
                 self._say_people()
             case "gone":
                 self._ends()
+            case "finger":
+                mix, of, who = said["finger"]
+                self._show_finger("", mix, finger_text(mix, of, who))
             case "calls":
                 self._soon(self.tell_calls())
             case "links":
@@ -248,6 +252,17 @@ class Room:
             if screen.session in left:
                 self._soon(screen.signed_out())
         await self._check_links()
+
+    def finger(self, sender: str, mix: str, of: str, who: str) -> None:
+        """A finger is on something: other phones of the mix are told, here and elsewhere."""
+        self._show_finger(sender, mix, finger_text(mix, of, who))
+        if exchange().shared:
+            exchange().say(self.show_id, {"what": "finger", "finger": [mix, of, who]})
+
+    def _show_finger(self, sender: str, mix: str, text: str) -> None:
+        for screen in self.screens.values():
+            if screen.phone and screen.channel_name != sender:
+                screen.post(f"finger {mix}", text)
 
     def calls_moved(self) -> None:
         """A performer called, or was seen: told here and elsewhere."""

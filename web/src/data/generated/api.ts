@@ -406,6 +406,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/links/all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make For All
+         * @description Make a link for every mix for ears or a wedge that has none that stands.
+         */
+        post: operations["ombrel_server_api_ear_links_make_for_all"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/links/end": {
         parameters: {
             query?: never;
@@ -5751,7 +5771,9 @@ export interface components {
         };
         /**
          * TrimMixes
-         * @description Move all that is sent to mixes, typed, by a step ("+2", "down 1"), distances kept.
+         * @description Move all that is sent to mixes, typed, by a step ("+2", "down 1"), distances kept; or what
+         *
+         *     `strips`, typed, send to them.
          */
         TrimMixes: {
             /**
@@ -5763,6 +5785,11 @@ export interface components {
             mixes: string;
             /** Step */
             step: string;
+            /**
+             * Strips
+             * @default
+             */
+            strips?: string;
         };
         /**
          * Trouble
@@ -6732,6 +6759,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NewLink"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_ear_links_make_for_all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLink"][];
                 };
             };
         };

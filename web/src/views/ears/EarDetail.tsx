@@ -60,11 +60,12 @@ function Shape({ row, onBeside }: Pick<Props, "row" | "onBeside">) {
     .split("\n")
     .filter(Boolean)
     .map((one) => one.split("\t") as [string, string]);
-  const trim = (step: string) => void link.do({ action: "trim_mixes", mixes, step });
+  const [strips, setStrips] = useState("");
+  const trim = (step: string) => void link.do({ action: "trim_mixes", mixes, step, strips });
   return (
-    <Group title="All that is sent to it, distances kept">
+    <Group title="What is sent to it, distances kept">
       <Toolbar
-        label={`Trim all of ${row.name}`}
+        label={`Trim ${row.name}`}
         className="gap-1.5"
         tools={Object.fromEntries(
           (["−3", "−1", "+1", "+3"] as const).map((word) => [
@@ -73,7 +74,7 @@ function Shape({ row, onBeside }: Pick<Props, "row" | "onBeside">) {
               key={word}
               small
               className="coarse:h-11"
-              aria-label={`${word} dB for all of ${row.name}`}
+              aria-label={`${word} dB for ${row.name}`}
               onClick={() => trim(word)}
             >
               {word}
@@ -83,7 +84,15 @@ function Shape({ row, onBeside }: Pick<Props, "row" | "onBeside">) {
       />
       <TypedField
         boxed
-        label={`Trim all of ${row.name} by dB`}
+        label={`Only these of ${row.name}`}
+        value={strips}
+        placeholder="all, or bass, kick"
+        className="w-32 h-7 coarse:h-11"
+        onCommit={setStrips}
+      />
+      <TypedField
+        boxed
+        label={`Trim ${row.name} by dB`}
         value=""
         placeholder="+2.5"
         className="w-16 h-7 coarse:h-11"

@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
 import { inWords } from "../../data/address";
-import { getLinks } from "../../data/http";
+import { getLinks, makeAllLinks } from "../../data/http";
+import { notify } from "../../data/show";
 import type { EarLink, NewLink } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { ViewHead } from "../../frame/ViewHead";
@@ -26,7 +27,11 @@ export function EarsView() {
   const params = useParams<{ mix?: string }>();
   const [, navigate] = useLocation();
   const [dialog, setDialog] = useState<
-    { of: "start" | "lock"; mixes: string } | { of: "join" } | { of: "beside"; one: string } | null
+    | { of: "start" | "lock"; mixes: string }
+    | { of: "join" }
+    | { of: "links" }
+    | { of: "beside"; one: string }
+    | null
   >(null);
   useEffect(() => {
     link.watch({ ears: true });
@@ -49,6 +54,9 @@ export function EarsView() {
     look();
   };
   const rows = ears?.rows ?? [];
+  const lacking = rows.filter((row) => phoneOf(links, row.mix) === "no link").length;
+  const makeAll = () =>
+    void makeAllLinks(show).then(onLinks, (error: Error) => notify(error.message));
   const reach = useRows(rows.map((row) => row.mix));
   const chosen = params.mix ? `mix/${params.mix}` : null;
   const all = rows.map((row) => row.name).join(", ");
@@ -85,6 +93,14 @@ export function EarsView() {
                 </Button>
               ),
               join: <Button onClick={() => setDialog({ of: "join" })}>Join later…</Button>,
+              links: (
+                <Button
+                  title="Personal links by which phones open these mixes"
+                  onClick={() => (lacking > 0 ? makeAll() : setDialog({ of: "links" }))}
+                >
+                  {lacking > 0 ? `Make ${lacking} ${lacking === 1 ? "link" : "links"}…` : "Links…"}
+                </Button>
+              ),
               take: (
                 <Button
                   title={`What ${all} are now is what start over leads back to`}
@@ -193,7 +209,17 @@ export function EarsView() {
         onOpenChange={() => setDialog(null)}
       />
       <JoinDialog open={dialog?.of === "join"} onOpenChange={() => setDialog(null)} />
-      <LinkDialog made={made} onClose={() => setMade([])} />
+      <LinkDialog
+        open={dialog?.of === "links" || made.length > 0}
+        made={made}
+        links={links}
+        mixes={rows.map((row) => [row.mix, row.name] as const)}
+        onMade={onLinks}
+        onClose={() => {
+          setMade([]);
+          setDialog(null);
+        }}
+      />
       <BesideDialog
         one={dialog?.of === "beside" ? dialog.one : null}
         onClose={() => setDialog(null)}

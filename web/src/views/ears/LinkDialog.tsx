@@ -1,50 +1,121 @@
-import type { NewLink } from "../../data/types";
+import { createPortal } from "react-dom";
+import { makeAllLinks, renewLinks } from "../../data/http";
+import { notify } from "../../data/show";
+import type { EarLink, NewLink } from "../../data/types";
+import { useShow } from "../../data/use";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 
 interface Props {
+  open: boolean;
+  /** Links that were just made: only now can they be read, since nobody keeps them. */
   made: readonly NewLink[];
+  links: readonly EarLink[];
+  /** Mixes for ears and wedges, by their names. */
+  mixes: readonly (readonly [mix: string, name: string])[];
+  onMade: (made: readonly NewLink[]) => void;
   onClose: () => void;
 }
 
-/** Links that were just made: only now can they be read, since nobody keeps them. */
-export function LinkDialog({ made, onClose }: Props) {
+/** Links of performers' phones: who has one, more of them, and those just made, to show or to print. */
+export function LinkDialog({ open, made, links, mixes, onMade, onClose }: Props) {
+  const show = useShow((state) => state.desk!.show.id);
+  const standing = links.filter((link) => !link.ended);
+  const lacking = mixes.filter(([mix]) => !standing.some((link) => link.mixes.includes(mix)));
+  const take = (work: Promise<readonly NewLink[]>) =>
+    void work.then(onMade, (error: Error) => notify(error.message));
   return (
     <Dialog
-      title={made.length === 1 ? `Link for ${made[0]!.link.who}` : "Links"}
-      about="Whoever opens it moves this mix and nothing else. It is shown this once: nobody keeps it, and Renew makes another."
-      open={made.length > 0}
+      title={made.length === 1 ? `Link for ${made[0]!.link.who}` : "Links for phones"}
+      about="Whoever opens a link moves that mix and nothing else. A link is shown when it is made and never again: nobody keeps it."
+      open={open}
       onOpenChange={onClose}
       wide
     >
-      <ul
-        aria-label="New links"
-        tabIndex={0}
-        className="scrolls max-h-[60vh] mt-3 flex flex-col gap-3"
-      >
-        {made.map(({ link, token, code }) => (
-          <li key={link.id} className="flex gap-4 items-center flex-wrap">
-            <img
-              src={code}
-              alt={`QR code of ${link.who}'s link`}
-              className="w-40 h-40 rounded-lg bg-white"
-            />
-            <div className="min-w-0 flex-1">
-              <strong dir="auto" className="block">
-                {link.who}
-              </strong>
-              <code className="block break-all text-[13px] py-1" data-testid="link">
-                {addressOf(token)}
-              </code>
-              <Button small onClick={() => void navigator.clipboard?.writeText(addressOf(token))}>
-                Copy
-              </Button>
-            </div>
-          </li>
-        ))}
-      </ul>
+      {made.length > 0 ? (
+        <>
+          <ul
+            aria-label="New links"
+            tabIndex={0}
+            className="scrolls max-h-[60vh] mt-3 flex flex-col gap-3"
+          >
+            {made.map((one) => (
+              <Card key={one.link.id} made={one} />
+            ))}
+          </ul>
+          {createPortal(
+            <ul className="print-only link-cards" aria-hidden>
+              {made.map((one) => (
+                <Card key={one.link.id} made={one} />
+              ))}
+            </ul>,
+            document.body,
+          )}
+        </>
+      ) : (
+        <p className="mt-3 text-soft break-words">
+          {lacking.length === 0
+            ? `Every mix has a link: ${standing.map((link) => link.who).join(", ")}.`
+            : `Without a link: ${lacking.map(([, name]) => name).join(", ")}.`}
+        </p>
+      )}
+      <div className="flex justify-end gap-2 flex-wrap pt-3">
+        {standing.length > 0 && made.length === 0 && (
+          <Button
+            tone="danger"
+            title="Each gets another address; open pages close"
+            onClick={() =>
+              take(
+                renewLinks(
+                  show,
+                  standing.map((link) => link.id),
+                ),
+              )
+            }
+          >
+            Renew all {standing.length}
+          </Button>
+        )}
+        {lacking.length > 0 && made.length === 0 && (
+          <Button tone="main" onClick={() => take(makeAllLinks(show))}>
+            Make {lacking.length} links
+          </Button>
+        )}
+        {made.length > 0 && (
+          <Button tone="main" onClick={() => window.print()}>
+            Print them
+          </Button>
+        )}
+        <Button onClick={onClose}>Close</Button>
+      </div>
     </Dialog>
   );
 }
 
-const addressOf = (token: string): string => `${location.origin}/mine#${token}`;
+function Card({ made: { link, token, code } }: { made: NewLink }) {
+  const address = `${location.origin}/mine#${token}`;
+  return (
+    <li className="link-card flex gap-4 items-center flex-wrap">
+      <img
+        src={code}
+        alt={`QR code of ${link.who}'s link`}
+        className="w-40 h-40 rounded-lg bg-white"
+      />
+      <div className="min-w-0 flex-1">
+        <strong dir="auto" className="block">
+          {link.who}
+        </strong>
+        <code className="block break-all text-[13px] py-1" data-testid="link">
+          {address}
+        </code>
+        <Button
+          small
+          className="screen-only"
+          onClick={() => void navigator.clipboard?.writeText(address)}
+        >
+          Copy
+        </Button>
+      </div>
+    </li>
+  );
+}
