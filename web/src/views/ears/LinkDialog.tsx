@@ -46,7 +46,7 @@ export function LinkDialog({ open, made, links, mixes, onMade, onClose }: Props)
           {createPortal(
             <ul className="print-only link-cards" aria-hidden>
               {made.map((one) => (
-                <Card key={one.link.id} made={one} />
+                <Card key={one.link.id} made={one} paper />
               ))}
             </ul>,
             document.body,
@@ -92,7 +92,7 @@ export function LinkDialog({ open, made, links, mixes, onMade, onClose }: Props)
   );
 }
 
-function Card({ made: { link, token, code } }: { made: NewLink }) {
+function Card({ made: { link, token, code }, paper }: { made: NewLink; paper?: boolean }) {
   const address = `${location.origin}/mine#${token}`;
   return (
     <li className="link-card flex gap-4 items-center flex-wrap">
@@ -105,7 +105,7 @@ function Card({ made: { link, token, code } }: { made: NewLink }) {
         <strong dir="auto" className="block">
           {link.who}
         </strong>
-        <code className="block break-all text-[13px] py-1" data-testid="link">
+        <code className="block break-all text-[13px] py-1" data-testid={paper ? undefined : "link"}>
           {address}
         </code>
         <Button
