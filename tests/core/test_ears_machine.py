@@ -45,7 +45,9 @@ CHANNELS = [f"channel/{n}" for n in range(1, 7)]
 LEVELS = st.one_of(st.just(OFF), st.integers(-1200, 60).map(lambda n: n / 10))
 STEPS = st.integers(-400, 400).map(lambda n: n / 10)
 MIX, CHANNEL = st.sampled_from(MIXES), st.sampled_from(CHANNELS)
-SENDS = re.compile(r"(channel|return|group|fitting)/\d+/(value/)?send/(mix/\d+)/(level|pan)(/kept)?")
+SENDS = re.compile(
+    r"(channel|return|group|fitting)/\d+/(value/)?send/(mix/\d+)/(level|pan)(/kept)?"
+)
 
 
 def company():
