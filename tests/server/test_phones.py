@@ -296,10 +296,31 @@ async def test_a_link_follows_its_mix_to_another_number(plugged, ann):
     await sync_to_async(moved)()
     await link.arefresh_from_db()
     assert link.mixes == ["mix/2"]
+    # it goes on being told of its own mix, by the new number, and of no other
+    while (mix := (await phone.until("mixes"))["mixes"][0])["mix"] != "mix/2":
+        assert mix["name"] == "Ears fiddle"
+    assert mix["name"] == "Ears fiddle"
     there = await phone.do({**LOWER, "mix": "mix/2"}, seen=await now_revision(plugged))
     assert there["type"] == "done"
     refused = await phone.do({**LOWER, "mix": "mix/1"})
     assert refused["code"] == "not_yours"
+    await phone.socket.disconnect()
+
+
+async def test_a_link_of_a_removed_mix_is_not_of_whoever_gets_its_number(plugged, ann):
+    link, cookie = await opened(plugged)
+
+    def removed_and_made():
+        from ombrel.server.asks.mixes import RemoveBus
+
+        make(plugged, RemoveBus(action="remove_bus", bus="mix/1").plan, ann)
+        make(plugged, {"mix/1/format": "stereo", "mix/1/name": "Somebody else"}, ann)
+
+    await sync_to_async(removed_and_made)()
+    phone = Phone(link, cookie)
+    await phone.socket.connect()
+    await phone.say(type="hello")
+    assert (await phone.until("mixes"))["mixes"] == []
     await phone.socket.disconnect()
 
 

@@ -40,7 +40,7 @@ from ombrel.core import Show as CoreShow
 
 from .. import models
 from ..asks.plans import Plan, Planned, Turn
-from .ear_links import follow_renumbered, still_held
+from .ear_links import follow_renumbered, leave_mixes, still_held
 from .frames import Frame, frame_between
 from .live import live_of
 from .log import moved_by_others, renumbered_since, show_at, who_changed, whose_last
@@ -244,7 +244,7 @@ class _Batch:
         if planned.remedy:
             flow = self.followed.flow
             check_remedy(show, flow, asked, edited(show, flow, asked, own=planned.own))
-        if request.seen is not None and not planned.own and request.phone is None:
+        if request.seen is not None and not planned.own:
             self._check_seen(request.seen, {*asked, *after.stood.new})
         passing = replace(passing, hands=dict(passing.hands))  # its own, until it is made
         if carry is not None and planned.in_hand:
@@ -266,7 +266,16 @@ class _Batch:
             self.entries.append(entry)
             self.own.update(entry.new)
             self.stood.update(after.stood.new)
+            self._let_links_follow(request, entry, show)
         return entry
+
+    def _let_links_follow(self, request: Request, entry: models.Change, before: CoreShow) -> None:
+        """Links go on with their mixes, at once: what comes behind in the batch is held by them."""
+        if entry.renumbered:
+            follow_renumbered(self.show_id, entry.renumbered)
+        elif not request.is_undo:
+            made = set(self.show.in_use("mix")).difference(before.in_use("mix"))
+            leave_mixes(self.show_id, made)
 
     def _check_phone(self, request: Request, asked: Mapping[str, Asked], after: Expanded) -> None:
         """Refuse what a phone's link does not move, at the moment at which it would be kept; and
@@ -346,9 +355,6 @@ def _keep(
         if written:
             row.save(update_fields=written)
         return hands, fades
-    for entry in batch.entries:
-        if entry.renumbered:
-            follow_renumbered(row.pk, entry.renumbered)
     models.Change.objects.bulk_create(batch.entries)
     models.Overtaken.objects.bulk_create(batch.overtaken)
     models.Setting.objects.bulk_create(

@@ -19,6 +19,8 @@ from django.utils import timezone
 from ombrel.core import LinkEnded, of_kind
 
 from .. import models
+from .live import live_of
+from .states import State
 
 __all__ = [
     "Held",
@@ -28,8 +30,10 @@ __all__ = [
     "entered",
     "follow_renumbered",
     "held_by",
+    "leave_mixes",
     "make_link",
     "renew_link",
+    "seen_by",
     "still_held",
     "who_ended",
 ]
@@ -161,6 +165,20 @@ def still_held(phone_id: UUID, cookie_hash: str, show_id: UUID) -> tuple[str, ..
     return tuple(phone.link.mixes)
 
 
+def seen_by(phone_id: UUID, cookie_hash: str, show_id: UUID) -> tuple[State, tuple[str, ...]]:
+    """The show as it stands and the mixes that a phone has of it, both of one moment: where strips
+
+    got other numbers, a number means another's mix a moment later. Raises LinkEnded.
+    """
+    live = live_of(show_id)
+    phones = models.Phone.objects.select_related("link__show")
+    with live.lock:
+        phone = phones.filter(pk=phone_id, cookie_hash=cookie_hash, link__show_id=show_id).first()
+        if phone is None or phone.link.is_over or phone.link.show.removed_at is not None:
+            raise LinkEnded
+        return live.caught_up(phone.link.show), tuple(phone.link.mixes)
+
+
 def who_ended(phones: Mapping[UUID, str]) -> set[UUID]:
     """Those of some phones, with the digests of their cookies, that hold no link any more."""
     known = models.Phone.objects.select_related("link").filter(pk__in=list(phones))
@@ -175,10 +193,23 @@ def follow_renumbered(show_id: UUID, to: Mapping[str, str | None]) -> None:
     """Let links go on with their mixes, where these get other numbers; one that is gone is left."""
     if not any(of_kind(of) == "mix" for of in to):
         return
+    # a mix whose number another takes is gone, unless it has another itself
+    whole = {**{new: None for new in to.values() if new is not None}, **to}
     for link in models.EarLink.objects.filter(show_id=show_id):
-        mixes = [new for one in link.mixes if (new := to.get(one, one))]
+        mixes = [new for one in link.mixes if (new := whole.get(one, one))]
         if mixes != link.mixes:
             link.mixes = mixes
+            link.save(update_fields=["mixes"])
+
+
+def leave_mixes(show_id: UUID, mixes: Collection[str]) -> None:
+    """Take mixes out of links that are made anew: a link is of the one that had the number before,
+
+    which was removed.
+    """
+    for link in models.EarLink.objects.filter(show_id=show_id) if mixes else ():
+        if not set(mixes).isdisjoint(link.mixes):
+            link.mixes = [one for one in link.mixes if one not in mixes]
             link.save(update_fields=["mixes"])
 
 

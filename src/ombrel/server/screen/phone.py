@@ -4,6 +4,7 @@ import asyncio
 import logging
 import time
 from collections.abc import Hashable
+from dataclasses import replace
 from functools import partial
 from http.cookies import CookieError, SimpleCookie
 from typing import Any, Final
@@ -20,7 +21,7 @@ from ombrel.core import ConsoleError
 from .. import models
 from ..keeping.door import Done, Outcome, Refused, Request, kept_of
 from ..keeping.ear_calls import call, call_of
-from ..keeping.ear_links import Held, cookie_name, digest_of, held_by
+from ..keeping.ear_links import Held, cookie_name, digest_of, held_by, seen_by
 from ..keeping.live import live_of
 from ..keeping.work import at_leisure, in_database
 from ..messages import phone as wire
@@ -223,10 +224,11 @@ class PhoneConsumer(AsyncWebsocketConsumer):
             self.wake.clear()
             try:
                 began = time.monotonic()
-                state = live_of(self.held.show_id).state
-                if state is None:
-                    state = await in_database(live_of(self.held.show_id).now, again=True)
-                text = await at_leisure(phone_text, state, self.held.mixes)
+                state, mixes = await in_database(
+                    seen_by, *self.phone, self.held.show_id, again=True
+                )
+                self.held = replace(self.held, mixes=mixes)
+                text = await at_leisure(phone_text, state, mixes)
                 if text != self.told:
                     self.told = text
                     await self._tell(text)
@@ -234,6 +236,9 @@ class PhoneConsumer(AsyncWebsocketConsumer):
                     self.asks_call = False
                     await self._tell_call()
                 await asyncio.sleep(max(_REST_S, time.monotonic() - began))
+            except ConsoleError:  # its link ended
+                await self.close(code=LINK_ENDED)
+                return
             except DatabaseError:
                 await self.close(code=1013)
                 return
