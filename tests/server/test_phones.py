@@ -169,6 +169,18 @@ def now_revision(show):
     return models.Show.objects.get(pk=show.pk).revision
 
 
+async def test_the_thirteenth_phone_takes_the_place_of_the_oldest_and_is_another_hand(plugged):
+    link, token = await sync_to_async(make_link)(plugged.pk, "Bo", ["mix/1"])
+    enter = sync_to_async(entered)
+    cookies = [(await enter(token, {}))[1] for _ in range(14)]
+    names = [one.person_id async for one in models.Phone.objects.filter(link=link)]
+    assert len(set(names)) == len(names) == 12
+    for n, stands in ((0, False), (1, False), (2, True), (13, True)):
+        known = models.Phone.objects.filter(cookie_hash=digest_of(cookies[n]))
+        assert await known.aexists() == stands
+    assert not [one async for one in models.Phone.objects.filter(person__is_active=True)]
+
+
 async def test_a_lock_a_ceiling_and_a_limit_hold_and_say_why(plugged, ann):
     link, cookie = await opened(plugged)
     phone = await Phone(link, cookie).open()

@@ -20,10 +20,9 @@ export function Calls() {
       {calls.slice(0, SHOWN).map((call, index) => (
         <li
           key={call.id}
-          role="alert"
           className="flex items-center gap-x-3 gap-y-1.5 flex-wrap rounded-xl border-2 border-sun bg-floor pl-4 pr-2 py-1.5"
         >
-          <span className="flex-1 min-w-48 text-[15.5px] break-words">
+          <span role="alert" className="flex-1 min-w-48 text-[15.5px] break-words">
             <strong dir="auto">{call.who}</strong> calls: <strong dir="auto">“{call.text}”</strong>{" "}
             <span className="text-soft">
               {names[index]}, {whenText(call.at)}

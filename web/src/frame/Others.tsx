@@ -3,7 +3,9 @@ import { VIEW_WORD } from "./places";
 
 /** Who else has the show open, and where. */
 export function Others() {
-  const others = useShow((state) => state.others);
+  // performers' phones stand in Ears and wedges: here are those who run the show
+  const everybody = useShow((state) => state.others);
+  const others = everybody.filter((other) => other.view !== "phone");
   const unnamed = useShow((state) => state.othersMore);
   if (others.length === 0) return null;
   const said = others.map((other) => `${other.name} in ${VIEW_WORD[other.view] ?? "the show"}`);

@@ -13,7 +13,8 @@ from typing import Final
 from uuid import UUID
 
 from django.contrib.auth import get_user_model
-from django.db import transaction
+from django.contrib.auth.models import User
+from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from ombrel.core import LinkEnded, of_kind
@@ -38,6 +39,7 @@ __all__ = [
     "who_ended",
 ]
 
+_MOST_TRIES: Final = 4
 _MOST_PHONES: Final = 12  # of one link: the oldest goes for a new one
 
 
@@ -120,21 +122,29 @@ def entered(token: str, cookies: Mapping[str, str]) -> tuple[models.EarLink, str
     cookie = secrets.token_urlsafe(32)
     with transaction.atomic():
         models.EarLink.objects.select_for_update().get(pk=link.pk)
-        phones = list(link.phones.order_by("made_at"))
-        if len(phones) < _MOST_PHONES:
-            person = get_user_model().objects.create_user(_free_name(link.who))
-            phone = models.Phone(link=link, person=person)
-        else:
-            phone = phones[0]
-        phone.cookie_hash = _digest(cookie)
-        phone.save()
+        for oldest in link.phones.order_by("-made_at")[_MOST_PHONES - 1 :]:
+            oldest.delete()  # another device is another hand, with nothing of this one's to undo
+        models.Phone.objects.create(
+            link=link, person=_new_person(link.who), cookie_hash=_digest(cookie)
+        )
     return link, cookie
+
+
+def _new_person(who: str) -> User:
+    """Whom the log names for a phone, and nobody signs in as."""
+    for _ in range(_MOST_TRIES):
+        try:
+            with transaction.atomic():
+                return get_user_model().objects.create_user(_free_name(who), is_active=False)
+        except IntegrityError:  # somebody else's phone took the name just now
+            continue
+    return get_user_model().objects.create_user(f"phone {secrets.token_hex(8)}", is_active=False)
 
 
 def _free_name(who: str) -> str:
     """What the log calls a phone: whose it is, with a number where there are several."""
     people = get_user_model().objects
-    stem = f"{who[:100]}\u2019s phone"
+    stem = get_user_model().normalize_username(f"{who[:60]}\u2019s phone")[:120]
     taken = set(people.filter(username__startswith=stem).values_list("username", flat=True))
     names = (stem if n == 1 else f"{stem} {n}" for n in range(1, len(taken) + 2))
     return next(name for name in names if name not in taken)
@@ -195,6 +205,9 @@ def follow_renumbered(show_id: UUID, to: Mapping[str, str | None]) -> None:
         return
     # a mix whose number another takes is gone, unless it has another itself
     whole = {**{new: None for new in to.values() if new is not None}, **to}
+    for call in models.EarCall.objects.filter(phone__link__show_id=show_id, seen_at=None):
+        call.mix = whole.get(call.mix, call.mix) or call.mix
+        call.save(update_fields=["mix"])
     for link in models.EarLink.objects.filter(show_id=show_id):
         mixes = [new for one in link.mixes if (new := whole.get(one, one))]
         if mixes != link.mixes:
