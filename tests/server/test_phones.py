@@ -114,7 +114,7 @@ async def test_a_phone_moves_its_mix_is_told_of_it_alone_and_undoes_its_own(plug
     done = await phone.do(LOWER)
     assert done["type"] == "done"
     assert (await now(plugged)).number(LEVEL) == -10.0
-    await phone.until("mixes", revision=done["revision"])
+    assert phone.told["revision"] == done["revision"]  # the values are told before the answer
     entry = await models.Change.objects.select_related("author").aget(revision=done["revision"])
     assert entry.author.get_username() == "Aoife\u2019s phone"
     # the desk moves another strip's send; the phone's undo turns its own back and nothing else
@@ -154,7 +154,7 @@ async def test_two_phones_of_one_link_undo_each_their_own(plugged):
     await one.do({"action": "to_pan", "of": "channel/1", "pan": 0.5})
     # fingers are seen by who has the same mix
     assert (await other.until("finger"))["who"] == "Bo\u2019s phone"
-    await other.until("mixes", revision=(await now_revision(plugged)))
+    assert other.told["revision"] == await now_revision(plugged)
     await other.do(LOWER)
     await one.say(type="undo", id=str(uuid.uuid4()))
     await one.until("done")

@@ -9,8 +9,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from ..catalogue import SENDERS, Address, kind_on, of_kind, parameter_at, strips_of
-from ..show import Show, lines_on
+from ..catalogue import SENDERS, Address, Thing, kind_on, of_kind, parameter_at, strips_of
+from ..show import Show
 from ..together import NOT_KEPT, place_of, stood_at
 from ..values import Asked, Number, UnreadableText
 from .selves import selves_of
@@ -150,29 +150,38 @@ def families_of(show: Show, mix: str) -> dict[str, list[str]]:
     Shown is what is switched on and open, has a start, or keeps a place to come back to; and whose
     family the mix shows. Returns are of effects, groups by themselves.
     """
-    own = set(selves_of(show, mix))
+    own, on = set(selves_of(show, mix)), _families_on(show)
     found: dict[str, list[str]] = {ME: []}
     for strip in strips_of(show.desk, *SENDERS):
         send = f"{strip}/send/{mix}"
         known = (show.number(f"{send}/{leaf}") for leaf in ("level", "start", "level/kept"))
         if not show.on(f"{send}/on") or max(known) == -math.inf:
             continue
-        family = _family(show, strip)
+        family = _family(show, strip, on)
         if family != GROUPS and not show.on(f"{mix}/shows_{family}") and strip not in own:
             continue
         found.setdefault(ME if strip in own else family, []).append(strip)
     return {family: strips for family, strips in found.items() if strips}
 
 
-def _family(show: Show, strip: str) -> str:
+def _families_on(show: Show) -> dict[str, str]:
+    """The family of what is plugged in at each socket: of several lines the first's."""
+    found: dict[str, str] = {}
+    for line in show.lines():
+        for side in ("socket", "socket_right"):
+            socket = show[f"line/{line}/{side}"]
+            if isinstance(socket, str):
+                found.setdefault(socket, show.text(f"line/{line}/family"))
+    return found
+
+
+def _family(show: Show, strip: str, on: Mapping[str, str]) -> str:
     kind = of_kind(strip)
     if kind == "return":
         return "effects"
     if kind == "group":
         return GROUPS
-    source = show.source_of(Address.at(f"{strip}/fader").number)
-    lines = lines_on(show, source) if source else []
-    return show.text(f"line/{lines[0]}/family") if lines else "unsorted"
+    return on.get(show.source_of(Thing.at(strip).number) or "", "unsorted")
 
 
 def _power(levels_db: Iterable[float]) -> float:

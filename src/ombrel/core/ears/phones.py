@@ -148,11 +148,10 @@ def phone_start(show: Show, mix: str, family: str) -> dict[str, Asked]:
     """Moves of a family, or one strip, back to the start: levels and pans, without one off."""
     moves: dict[str, Asked] = {}
     stereo = show[f"{mix}/format"] == "stereo"
-    limits = limits_of(show, mix, _strips(show, mix, family))
-    for address, limit_db in limits.items():
-        send = Address.at(address).stem
+    for strip in _strips(show, mix, family):
+        send = f"{strip}/send/{mix}"
         start_db = show.number(f"{send}/start")
-        moves[address] = min(start_db, max(limit_db, show.number(address)))
+        moves[f"{send}/level"] = start_db
         if start_db > -math.inf and stereo:
             moves[f"{send}/pan"] = show[f"{send}/start_pan"]
     if family == EVERYTHING and show.on(f"{mix}/started"):

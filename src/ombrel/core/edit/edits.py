@@ -183,7 +183,7 @@ def expanded(
     whole |= netted(show, whole)
     whole |= coming(show, whole)
     whole |= tied(show, whole)
-    if bears("gangs", whole) or any(Address.at(a).last == "kept" for a in named):
+    if bears("gangs", whole) or any(_may_end(Address.at(a)) for a in named):
         whole |= _let_go(show, show.with_values(whole), whole)
     whole = whole if own else layered(show, whole)
     whole |= settling(show, whole)
@@ -237,6 +237,11 @@ def _beside(show: Show, whole: Mapping[str, Value], moved: Collection[str]) -> l
         elif place in values or whole.get(place, NOT_KEPT) != NOT_KEPT:
             found |= {address, place}
     return sorted(found.difference(moved))
+
+
+def _may_end(at: Address) -> bool:
+    """Whether it is a place that only a gang keeps: of sends and mixes' faders trims keep them."""
+    return at.last == "kept" and not at.bears_on("places")
 
 
 def _let_go(show: Show, after: Show, whole: Mapping[str, Value]) -> dict[str, Value]:

@@ -51,7 +51,6 @@ __all__ = [
     "SomebodyElseOn",
     "SourcesUnasked",
     "StepOutOfReach",
-    "TooManyMoves",
     "UnknownAddress",
     "UnreadableText",
     "WrongValue",
@@ -654,12 +653,3 @@ class MovedMeanwhile(ConsoleError):
     def __init__(self, who: str, what: str) -> None:
         super().__init__(f"Not moved: {who} moved {what} meanwhile. Take hold of it again.")
         self.who, self.what = who, what
-
-
-class TooManyMoves(ConsoleError):
-    """More moves wait than one hand makes."""
-
-    code = "too_many"
-
-    def __init__(self) -> None:
-        super().__init__("Too many moves at once. This one was not made; move it again.")

@@ -42,8 +42,8 @@ from .. import models
 from ..asks.plans import Plan, Planned, Turn
 from .ear_links import follow_renumbered, leave_mixes, still_held
 from .frames import Frame, frame_between
-from .live import live_of
-from .log import moved_by_others, renumbered_since, show_at, who_changed, whose_last
+from .live import live_of, moves_links
+from .log import moved_among, moved_by_others, renumbered_since, show_at, who_changed, whose_last
 from .packing import as_kept
 from .passing import Ended, Passing, Renewed
 from .states import State, from_wire, to_wire
@@ -128,7 +128,9 @@ def commit(
             fades = [fade for fade in setting_out if fade.law != CLOSING]
             frame = frame_between(start, state, batch.own, batch.stood, batch.followed.cells, fades)
         # Lock and transaction end together: memory moves on only if the commit below succeeds.
-        transaction.on_commit(lambda: live.moved_on(state, batch.passing, stored, frame))
+        transaction.on_commit(
+            lambda: live.moved_on(state, batch.passing, stored, frame, batch.entries)
+        )
     return batch.outcomes, frame or Frame(start.revision, start.revision), state
 
 
@@ -168,6 +170,7 @@ class _Batch:
         self.overtaken: list[models.Overtaken] = []
         self.own: dict[str, object] = {}
         self.stood: set[str] = set()
+        self.held: dict[tuple[UUID, str], tuple[str, ...]] = {}
 
     def made(self, asked: Sequence[Request | Ended | Renewed]) -> State:
         """The state after all of them."""
@@ -271,6 +274,8 @@ class _Batch:
 
     def _let_links_follow(self, request: Request, entry: models.Change, before: CoreShow) -> None:
         """Links go on with their mixes, at once: what comes behind in the batch is held by them."""
+        if moves_links(entry):
+            self.held.clear()
         if entry.renumbered:
             follow_renumbered(self.show_id, entry.renumbered)
         elif not request.is_undo:
@@ -284,7 +289,7 @@ class _Batch:
         MovedMeanwhile.
         """
         assert request.phone is not None
-        mixes = still_held(request.phone, request.cookie, self.show_id)
+        mixes = self._mixes_of(request.phone, request.cookie)
         named = {one for one in asked if Address.at(one).last != "kept"}
         named = named if not request.is_undo else set()
         changed = {*after.change.new, *after.stood.new}
@@ -293,10 +298,23 @@ class _Batch:
             return
         seen, addresses = request.seen, {*named, *changed}
         pending = tuple(one for one in self.entries if one.revision > seen)
-        others = moved_by_others(self.show_id, request.author_id, seen, pending, addresses)
+        known = live_of(self.show_id).entries_since(seen)
+        if known is not None:  # as nearly always: nothing is asked of the database
+            others = moved_among((*known, *pending), request.author_id)
+        else:
+            others = moved_by_others(self.show_id, request.author_id, seen, pending, addresses)
         if moved := sorted(others & addresses):
             by = whose_last(self.show_id, request.author_id, seen, pending, moved)
             raise MovedMeanwhile(by, whose(self.show, moved[0]))
+
+    def _mixes_of(self, phone: UUID, cookie: str) -> tuple[str, ...]:
+        """The mixes of a phone's link, asked once a batch, and again behind what moves links.
+
+        Raises LinkEnded.
+        """
+        if (phone, cookie) not in self.held:
+            self.held[phone, cookie] = still_held(phone, cookie, self.show_id)
+        return self.held[phone, cookie]
 
     def _check_seen(self, seen: int, addresses: set[str]) -> None:
         """Raise Renumbered or another's refusal if a hand's screen saw something else there."""

@@ -20,8 +20,6 @@ from django.utils import timezone
 from ombrel.core import LinkEnded, of_kind
 
 from .. import models
-from .live import live_of
-from .states import State
 
 __all__ = [
     "Held",
@@ -34,7 +32,6 @@ __all__ = [
     "leave_mixes",
     "make_link",
     "renew_link",
-    "seen_by",
     "still_held",
     "who_ended",
 ]
@@ -45,7 +42,10 @@ _MOST_PHONES: Final = 12  # of one link: the oldest goes for a new one
 
 @dataclass(frozen=True, slots=True)
 class Held:
-    """A phone that holds a link: whose, of which show, and which mixes it moves."""
+    """A phone that holds a link: whose, of which show, and which mixes it moves at a `revision` of
+
+    it.
+    """
 
     phone_id: UUID
     link_id: UUID
@@ -53,6 +53,7 @@ class Held:
     person_id: int
     name: str
     mixes: tuple[str, ...]
+    revision: int
 
 
 def _digest(secret: str) -> str:
@@ -163,6 +164,7 @@ def held_by(link_id: UUID, cookie: str) -> Held:
         person_id=phone.person_id,
         name=phone.person.get_username(),
         mixes=tuple(phone.link.mixes),
+        revision=phone.link.show.revision,
     )
 
 
@@ -173,20 +175,6 @@ def still_held(phone_id: UUID, cookie_hash: str, show_id: UUID) -> tuple[str, ..
     if phone is None or phone.link.is_over:
         raise LinkEnded
     return tuple(phone.link.mixes)
-
-
-def seen_by(phone_id: UUID, cookie_hash: str, show_id: UUID) -> tuple[State, tuple[str, ...]]:
-    """The show as it stands and the mixes that a phone has of it, both of one moment: where strips
-
-    got other numbers, a number means another's mix a moment later. Raises LinkEnded.
-    """
-    live = live_of(show_id)
-    phones = models.Phone.objects.select_related("link__show")
-    with live.lock:
-        phone = phones.filter(pk=phone_id, cookie_hash=cookie_hash, link__show_id=show_id).first()
-        if phone is None or phone.link.is_over or phone.link.show.removed_at is not None:
-            raise LinkEnded
-        return live.caught_up(phone.link.show), tuple(phone.link.mixes)
 
 
 def who_ended(phones: Mapping[UUID, str]) -> set[UUID]:

@@ -7,6 +7,7 @@ a move became known, it leaves a frame here, and who watches is woken.
 
 import logging
 import threading
+from collections import deque
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Any
@@ -14,6 +15,7 @@ from uuid import UUID
 
 from ombrel.core import (
     CLOSING,
+    Address,
     ConsoleError,
     Fade,
     Fading,
@@ -30,10 +32,11 @@ from .packing import unpacked
 from .passing import KnownHand, Passing
 from .states import State, from_wire
 
-__all__ = ["Live", "forget", "live_of"]
+__all__ = ["Live", "forget", "live_of", "moves_links"]
 
 _LOG = logging.getLogger(__name__)
 _FOLLOWED = 200  # more revisions behind than this: reading the show anew is quicker
+_RECENT = 4_000  # entries of the log in memory: seconds of a whole band
 _FRAMES = 64  # so many are kept for screens that take their time,
 _VALUES = 50_000  # and no more than have so many values together
 
@@ -44,7 +47,9 @@ class Live:
 
     `passing`: hands and what is on its way, `stored`: as the row has them. `frames`: the newest
     moves, each beginning where the one before it ends, and `joined`: what is known of them as one,
-    by where it begins; `watching`: called after each, in whatever thread made it.
+    by where it begins; `watching`: called after each, in whatever thread made it. `links_at`: the
+    last revision with which a number of a mix may mean another's, so that who has a link to one
+    looks it up again; `recent`: the last entries of the log, without a gap.
     """
 
     show_id: UUID
@@ -55,6 +60,8 @@ class Live:
     frames: tuple[Frame, ...] = ()
     joined: dict[int, Frame] = field(default_factory=dict)
     watching: Callable[[], None] | None = None
+    links_at: int = 0
+    recent: deque[models.Change] = field(default_factory=lambda: deque(maxlen=_RECENT))
 
     @property
     def hands(self) -> dict[str, KnownHand]:
@@ -77,9 +84,13 @@ class Live:
         passing: Passing,
         stored: tuple[Sequence[Any], Sequence[Any]],
         frame: Frame | None,
+        entries: Sequence[models.Change] = (),
     ) -> None:
         """What was kept is what stands; by whoever holds the lock."""
         was = self.state
+        self.recent.extend(entries)
+        if any(moves_links(one) for one in entries):
+            self.links_at = state.revision  # ahead of the state: who has that one knows
         self.state, self.passing, self.stored = state, passing, stored
         if frame is not None:
             frames = (*self.frames[1 - _FRAMES :], frame)
@@ -103,6 +114,16 @@ class Live:
             joined[revision] = one_frame(frames[place:])  # one for all who ask
         return joined[revision]
 
+    def entries_since(self, revision: int) -> list[models.Change] | None:
+        """The entries of the log after a revision, as far as they are in memory; None: not all."""
+        recent = list(self.recent)
+        state = self.state
+        if state is not None and state.revision <= revision:
+            return []
+        if not recent or recent[0].revision > revision + 1:
+            return None
+        return [entry for entry in recent if entry.revision > revision]
+
     def caught_up(self, row: models.Show) -> State:
         """The state at the revision of a row as the database holds it, read or followed as needed;
 
@@ -119,17 +140,24 @@ class Live:
             return state
         followed = None if state is None else self._followed(state, row.revision)
         if followed is not None:
-            was, (state, frame) = self.stored[1], followed
+            was, (state, frame, entries) = self.stored[1], followed
             fades = _setting_out(passing.fading, was, row.fading)
-            self.moved_on(state, passing, stored, _with_fades(frame, fades))
+            self.moved_on(state, passing, stored, _with_fades(frame, fades), entries)
             return state
         state = self._read(row)
         self.frames = ()  # nobody can go on from what they have
+        self.recent.clear()
+        self.links_at = row.revision
         self.moved_on(state, passing, stored, None)
         return state
 
-    def _followed(self, start: State, revision: int) -> tuple[State, Frame] | None:
-        """The state after what the log has, and the frame of all of it; None: it is too much."""
+    def _followed(
+        self, start: State, revision: int
+    ) -> tuple[State, Frame, list[models.Change]] | None:
+        """The state after what the log has, the frame of all of it, and its entries; None: it is
+
+        too much.
+        """
         if not 0 < revision - start.revision <= _FOLLOWED:
             return None
         entries = models.Change.objects.filter(
@@ -137,14 +165,15 @@ class Live:
         ).order_by("revision")
         state, own, stood = start, set[str](), set[str]()
         cells: set[tuple[int, int]] = set()
-        for entry in entries:
+        known = list(entries)
+        for entry in known:
             state, change, differ = state.after(from_wire(entry.new), entry.revision)
             own.update(entry.new)
             stood.update(change.new)
             cells |= differ
         if state.revision != revision:
             return None
-        return state, frame_between(start, state, own, stood, cells, ())
+        return state, frame_between(start, state, own, stood, cells, ()), known
 
     def _read(self, row: models.Show) -> State:
         desk = desk_of(row.desk)
@@ -162,6 +191,13 @@ class Live:
         """The state as the database has it now."""
         with self.lock:
             return self.caught_up(models.Show.objects.get(pk=self.show_id))
+
+
+def moves_links(entry: models.Change) -> bool:
+    """Whether mixes have other numbers by an entry, or come to be in use."""
+    return bool(entry.renumbered) or any(
+        Address.at(address).is_at("mix", "format") for address in entry.new
+    )
 
 
 def _with_fades(frame: Frame, fades: Sequence[Fade]) -> Frame:

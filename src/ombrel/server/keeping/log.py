@@ -26,6 +26,7 @@ __all__ = [
     "Gesture",
     "gestures",
     "last_hand",
+    "moved_among",
     "moved_by_others",
     "newest_first",
     "renumbered_since",
@@ -170,10 +171,20 @@ def moved_by_others(
     if among is not None:
         log = log.filter(new__has_any_keys=sorted(among))
     kept = newest_first(log.only("revision", "author_id", "kind", "gesture", "turns", "new"))
+    after = (entry for entry in reversed(pending) if entry.revision > since)
+    return _moved(chain(after, kept), author_id)
+
+
+def moved_among(entries: Sequence[models.Change], author_id: int | None) -> set[str]:
+    """As `moved_by_others`, of entries in their order that are at hand."""
+    return _moved(reversed(entries), author_id)
+
+
+def _moved(newest_first: Iterable[models.Change], author_id: int | None) -> set[str]:
     undone: set[str] = set()
     found: set[str] = set()
-    for entry in chain(reversed(pending), kept):
-        if entry.author_id == author_id or entry.revision <= since:
+    for entry in newest_first:
+        if entry.author_id == author_id:
             continue
         gesture = entry.turns or entry.gesture
         if gesture in undone:
@@ -324,10 +335,10 @@ def whose_last(
     pending: Sequence[models.Change],
     addresses: Collection[str],
 ) -> str:
-    """Who else moved one of some addresses last after a revision; "" for nobody."""
+    """Who else moved one of some addresses last after a revision, in a word."""
     log = models.Change.objects.filter(show_id=show_id, revision__gt=since)
     kept = log.filter(new__has_any_keys=sorted(addresses)).order_by("-revision")
     for entry in chain(reversed(pending), kept.select_related("author")[:20]):
         if entry.author_id != author_id and not entry.new.keys().isdisjoint(addresses):
             return entry.author.get_username() if entry.author else "somebody"
-    return ""
+    return "somebody"

@@ -47,7 +47,7 @@ __all__ = [
     "mic_check_text",
     "noticed_told",
     "over_full_scale",
-    "phone_text",
+    "phone_told",
     "reach_text",
     "ruled_again_text",
     "ruled_text",
@@ -222,9 +222,9 @@ def beside_text(state: State, one: str, other: str) -> str:
 
 
 @lru_cache(maxsize=128)
-def phone_text(state: State, mixes: tuple[str, ...]) -> str:
+def phone_told(state: State, mixes: tuple[str, ...]) -> dict[str, Any]:
     """What a phone of these mixes is told."""
-    return text_of(phone_message(state, mixes))
+    return phone_message(state, mixes)
 
 
 @lru_cache(maxsize=16)

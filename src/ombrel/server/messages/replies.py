@@ -37,7 +37,6 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.MovedMeanwhile: 409,
     core.NotYours: 403,
     core.PhonesLocked: 409,
-    core.TooManyMoves: 429,
     core.FittingTwice: 409,
     core.FeedbackLoop: 409,
     core.InsertsSpent: 409,

@@ -4,30 +4,27 @@ import asyncio
 import logging
 import time
 from collections.abc import Hashable
-from dataclasses import replace
 from functools import partial
 from http.cookies import CookieError, SimpleCookie
 from typing import Any, Final
 from uuid import UUID, uuid4
 
-from channels.exceptions import StopConsumer
-from channels.generic.websocket import AsyncWebsocketConsumer
 from django.db import DatabaseError
-from pydantic import ValidationError
 
 from ombrel import core
 from ombrel.core import ConsoleError
 
 from .. import models
-from ..keeping.door import Done, Outcome, Refused, Request, kept_of
+from ..keeping.door import Done, Outcome, Request, kept_of
 from ..keeping.ear_calls import call, call_of
-from ..keeping.ear_links import Held, cookie_name, digest_of, held_by, seen_by
+from ..keeping.ear_links import Held, cookie_name, digest_of, held_by
 from ..keeping.live import live_of
+from ..keeping.states import State
 from ..keeping.work import at_leisure, in_database
 from ..messages import phone as wire
-from ..messages.edits import refused_message
-from ..messages.news import phone_text, text_of
+from ..messages.news import phone_told, text_of
 from ..messages.phone import called_message
+from .line import Line
 from .rooms import room_of
 from .ticker import ticker_of
 
@@ -39,32 +36,18 @@ _LOG = logging.getLogger(__name__)
 _REST_S: Final = 0.12  # between two that it is told: quicker than one looks from row to row
 
 
-class PhoneConsumer(AsyncWebsocketConsumer):
+class PhoneConsumer(Line):
     """Speaks the messages of `messages.phone`."""
 
-    started = left = False
-    session = ""
-    phone: tuple[UUID, str] = (UUID(int=0), "")
-
-    async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
-        self.scope, self.base_send = scope, send
-        try:
-            while True:
-                await self.dispatch(await receive())
-        except StopConsumer:
-            pass
-        finally:
-            await self._leave()
-
-    async def dispatch(self, message: dict[str, Any]) -> None:
-        handler = getattr(self, message["type"].replace(".", "_"))
-        await handler(message)
+    reads = wire.FROM_PHONE
 
     async def connect(self) -> None:
         self.channel_name = uuid4().hex
         self.view = "phone"
-        self.waiting: set[UUID] = set()
-        self.told, self.called, self.asks_call = "", "", True
+        self.told: list[dict] | None = None
+        self.called, self.asks_call = "", True
+        self.mail: dict[str, str] = {}  # the newest of each kind
+        self.answers: list[str] = []
         self.wake = asyncio.Event()
         self.task: asyncio.Task[None] | None = None
         await self.accept()
@@ -80,14 +63,12 @@ class PhoneConsumer(AsyncWebsocketConsumer):
             return
         self.phone = self.held.phone_id, digest_of(self.cookie)
         self.name, self.user_id = self.held.name, self.held.person_id
+        self.show_id = self.held.show_id
         self.started = True
-        self.ticker = ticker_of(self.held.show_id)
-        self.room = room_of(self.held.show_id, partial(self.ticker.heard, None))
+        self.ticker = ticker_of(self.show_id)
+        self.room = room_of(self.show_id, partial(self.ticker.heard, None))
         self.room.come(self)
         self.room.people_moved()
-
-    async def disconnect(self, code: int) -> None:
-        await self._leave()
 
     async def _leave(self) -> None:
         if self.left or not self.started:
@@ -97,40 +78,31 @@ class PhoneConsumer(AsyncWebsocketConsumer):
             self.task.cancel()
         self.room.go(self)
 
-    async def receive(self, text_data: str | None = None, bytes_data: bytes | None = None) -> None:
-        if not self.started or self.left:
-            return
-        try:
-            message = wire.FROM_PHONE.validate_json(text_data or "")
-        except ValidationError as error:
-            first = error.errors()[0]
-            place = ".".join(str(part) for part in first["loc"])
-            await self._say({"type": "refused", "id": None, "code": "bad_message",
-                             "message": f"{place}: {first['msg']}"})  # fmt: skip
-            return
-        try:
-            await self._answer(message)
-        except DatabaseError:
-            await self.close(code=1013)
-        except Exception:  # a bug in one answer is no reason to end the phone that asked
-            _LOG.exception("a phone was not answered: %s", message.type)
-            await self._say(refused_message(getattr(message, "id", None), core.Broken()))
+    def _outcome(self, edit_id: UUID, outcome: Outcome | Exception) -> None:
+        if not isinstance(outcome, Done):
+            self.told = None  # told anew: it goes on from what stands now
+        super()._outcome(edit_id, outcome)
+
+    def answer(self, text: str) -> None:
+        self.answers.append(text)
+        self.woken()
 
     async def _answer(self, message: wire.FromPhone) -> None:
         match message:
             case wire.PhoneHello():
-                self.told, self.called, self.asks_call = "", "", True
+                self.told, self.called, self.asks_call = None, "", True
                 if self.task is None:
                     self.task = asyncio.create_task(self._telling())
                 self.woken()
             case wire.PhonePing():
-                await self._say({"type": "pong"})
+                await self.say({"type": "pong"})
             case wire.PhoneKept():
                 await self.ticker.behind(self.user_id)
-                kept = await in_database(kept_of, self.held.show_id, message.ids, again=True)
-                await self._say({"type": "kept", "ids": [str(one) for one in kept]})
+                kept = await in_database(kept_of, self.show_id, message.ids, again=True)
+                await self.say({"type": "kept", "ids": [str(one) for one in kept]})
             case wire.PhoneCall():
-                await self._call(message)
+                await in_database(call, self.held.phone_id, message.id, message.mix, message.text)
+                self.room.calls_moved()
             case wire.PhoneDo():
                 mix, of = message.ask.mix, getattr(message.ask, "of", core.EVERYTHING)
                 if mix in self.held.mixes:
@@ -141,22 +113,13 @@ class PhoneConsumer(AsyncWebsocketConsumer):
                 kind = models.Change.Kind.UNDO if undo else models.Change.Kind.REDO
                 self._submit(self._request(message.id, str(message.id), None, kind))
 
-    async def _call(self, message: wire.PhoneCall) -> None:
-        try:
-            phone_id = self.held.phone_id
-            await in_database(call, phone_id, message.id, message.mix, message.text)
-        except ConsoleError as error:
-            await self._say(refused_message(message.id, error))
-            return
-        self.room.calls_moved()
-
     async def _tell_call(self) -> None:
         """What became of its last call."""
         last = await in_database(call_of, self.held.phone_id, again=True)
         text = text_of(called_message(last)) if last else ""
         if text != self.called:
             self.called = text
-            await self._tell(text)
+            await self.tell(text)
 
     def _request(
         self,
@@ -165,6 +128,7 @@ class PhoneConsumer(AsyncWebsocketConsumer):
         message: wire.PhoneDo | None,
         kind: models.Change.Kind = models.Change.Kind.EDIT,
     ) -> Request:
+        assert self.phone is not None  # it came in by one
         phone_id, cookie = self.phone
         joins: Hashable = message.ask.joins() if message else None
         return Request(
@@ -180,61 +144,14 @@ class PhoneConsumer(AsyncWebsocketConsumer):
             cookie=cookie,
         )
 
-    def _submit(self, request: Request) -> None:
-        if len(self.waiting) >= MOST_WAITING:
-            refused = refused_message(request.edit_id, core.TooManyMoves())
-            self._later(refused)
-            return
-        self.waiting.add(request.edit_id)
-        self.ticker.ask(request, partial(self._outcome, request.edit_id))
-
-    def _outcome(self, edit_id: UUID, outcome: Outcome | Exception) -> None:
-        self.waiting.discard(edit_id)
-        if isinstance(outcome, Done):
-            done = {"type": "done", "id": str(edit_id), "revision": outcome.revision}
-            self._later({**done, "says": outcome.says})
-            return
-        error = outcome.error if isinstance(outcome, Refused) else core.Broken()
-        state = live_of(self.held.show_id).state
-        self._later(refused_message(edit_id, error, state.show if state else None))
-
-    def _later(self, message: dict) -> None:
-        self._soon(text_of(message))
-
-    def _soon(self, text: str) -> None:
-        task = asyncio.ensure_future(self._tell(text))
-        _SAYING.add(task)
-        task.add_done_callback(_SAYING.discard)
-
-    async def _say(self, message: dict) -> None:
-        await self._tell(text_of(message))
-
-    async def _tell(self, text: str) -> None:
-        if self.left:
-            return
-        try:
-            await self.base_send({"type": "websocket.send", "text": text})
-        except (OSError, RuntimeError):
-            await self._leave()
-
     async def _telling(self) -> None:
-        """Its mixes, whenever they are others than it was told; the newest, at its own pace."""
+        """Whatever is to tell, at its own pace: nothing piles up for one that takes its time."""
         while True:
             await self.wake.wait()
             self.wake.clear()
             try:
                 began = time.monotonic()
-                state, mixes = await in_database(
-                    seen_by, *self.phone, self.held.show_id, again=True
-                )
-                self.held = replace(self.held, mixes=mixes)
-                text = await at_leisure(phone_text, state, mixes)
-                if text != self.told:
-                    self.told = text
-                    await self._tell(text)
-                if self.asks_call:
-                    self.asks_call = False
-                    await self._tell_call()
+                await self._tell_news()
                 await asyncio.sleep(max(_REST_S, time.monotonic() - began))
             except ConsoleError:  # its link ended
                 await self.close(code=LINK_ENDED)
@@ -245,6 +162,34 @@ class PhoneConsumer(AsyncWebsocketConsumer):
             except Exception:
                 _LOG.exception("a phone could not be told of a move")
                 await asyncio.sleep(1.0)
+
+    async def _seen(self) -> tuple[State, tuple[str, ...]]:
+        """The show and the mixes that it has of it, of one moment: where mixes get other
+
+        numbers, a number means another's mix a moment later. Raises LinkEnded.
+        """
+        live = live_of(self.show_id)
+        state = live.state or await in_database(live.now, again=True)
+        while not state.revision >= self.held.revision >= live.links_at:
+            self.held = await in_database(held_by, self.held.link_id, self.cookie, again=True)
+            state = await in_database(live.now, again=True)
+        return state, self.held.mixes
+
+    async def _tell_news(self) -> None:
+        """Its mixes, if they are others than it was told, and then what came of its edits."""
+        answers, self.answers = self.answers, []
+        mail, self.mail = self.mail, {}
+        try:
+            told = await at_leisure(phone_told, *await self._seen())
+            if told["mixes"] != self.told:  # of moves elsewhere it learns nothing
+                self.told = told["mixes"]
+                await self.tell(text_of(told))
+        finally:  # a link that ended is told so
+            for one in (*answers, *mail.values()):
+                await self.tell(one)
+        if self.asks_call:
+            self.asks_call = False
+            await self._tell_call()
 
     # ---- from its room
 
@@ -257,7 +202,8 @@ class PhoneConsumer(AsyncWebsocketConsumer):
             self.asks_call = True
             self.woken()
         elif what.partition(" ")[0] == "finger" and what.partition(" ")[2] in self.held.mixes:
-            self._soon(text)
+            self.mail[what] = text
+            self.woken()
 
     async def signed_out(self) -> None:
         """Its link ended."""
@@ -266,9 +212,6 @@ class PhoneConsumer(AsyncWebsocketConsumer):
     async def gone(self) -> None:
         """The show was taken off the list."""
         await self.close(code=LINK_ENDED)
-
-
-_SAYING: set[asyncio.Future[None]] = set()
 
 
 def _cookie_of(scope: Any, name: str) -> str:

@@ -1,7 +1,6 @@
 """One open screen: thin, asynchronous, with all work done by the door and the core."""
 
 import asyncio
-import json
 import logging
 import time
 from collections.abc import Coroutine, Hashable
@@ -9,20 +8,18 @@ from functools import partial
 from typing import Any
 from uuid import UUID, uuid4
 
-from channels.exceptions import StopConsumer
 from channels.generic.websocket import AsyncWebsocketConsumer
 from django.db import DatabaseError
-from pydantic import ValidationError
 
 from ombrel import core
-from ombrel.core import ConsoleError, Followed
+from ombrel.core import Followed
 
 from .. import models
 from ..asks.asking import moves_from_wire
 from ..asks.moves import Moves
 from ..asks.plans import Turn
 from ..asks.scenes import SetInScenes
-from ..keeping.door import Done, Outcome, Refused, Request, kept_of
+from ..keeping.door import Request, kept_of
 from ..keeping.ear_calls import seen_call
 from ..keeping.live import live_of
 from ..keeping.log import show_at
@@ -33,11 +30,12 @@ from ..links.stage import stage_link
 from ..messages import from_screen
 from ..messages.edits import refused_message
 from ..messages.here import levels_message, meters_message
-from ..messages.news import drawn_text, loudest_text, text_of
+from ..messages.news import drawn_text, loudest_text
 from ..messages.previews import tried
 from .explaining import Explainer
 from .finder import Finder
 from .hearing import Hearing
+from .line import Line
 from .rooms import room_of
 from .teller import Teller
 from .ticker import ticker_of
@@ -46,38 +44,22 @@ __all__ = ["Nowhere", "ShowConsumer"]
 
 _LOG = logging.getLogger(__name__)
 METER_S = 0.15
-MOST_WAITING = 256  # edits of one screen that are not answered yet
 NOT_SIGNED_IN, NO_SUCH_SHOW = 4401, 4404
 
 
-class ShowConsumer(AsyncWebsocketConsumer):
+class ShowConsumer(Line):
     """Speaks the messages of `from_screen`; an unknown one is answered as an error."""
 
-    started = left = False
-    phone: tuple[UUID, str] | None = None  # it is an engineer's
-
-    async def __call__(self, scope: Any, receive: Any, send: Any) -> None:
-        """As Channels does it, short of what this server does not use: layers, and looking after
-
-        database connections at every message; those are of the threads in `work`.
-        """
-        self.scope, self.base_send = scope, send
-        try:
-            while True:
-                await self.dispatch(await receive())
-        except StopConsumer:
-            pass
-        finally:  # however a screen ends, it leaves the show, the stage and its own work
-            await self._leave()
+    reads = from_screen.FROM_SCREEN
 
     async def connect(self) -> None:
         self.user = self.scope["user"]
-        self.show_id: UUID = self.scope["url_route"]["kwargs"]["show_id"]
+        self.show_id = self.scope["url_route"]["kwargs"]["show_id"]
         self.channel_name = uuid4().hex  # this screen, among all of them
         # asked for once: it is looked up anew each time
         self.user_id, self.name, self.view = self.user.pk, self.user.get_username(), ""
         session = self.scope.get("session")
-        self.session: str = (session and session.session_key) or ""
+        self.session = (session and session.session_key) or ""
         self.check: int | None = None
         self.levels = False
         self.page = f"{self.user_id}:{self.channel_name}"
@@ -85,8 +67,6 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.metering: asyncio.Task | None = None
         self.meters_failed = False
         self.work: set[asyncio.Task] = set()
-        self.waiting: set[UUID] = set()  # its edits that are not answered yet
-        self.answered = asyncio.Event()
         await self.accept()
         if not self.user.is_authenticated:
             await self.close(code=NOT_SIGNED_IN)
@@ -108,9 +88,6 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.room.come(self)
         self.room.people_moved()
 
-    async def disconnect(self, code: int) -> None:
-        await self._leave()
-
     async def _leave(self) -> None:
         """Take this screen out of everything; once, however often it is called."""
         if self.left or not self.started:
@@ -127,103 +104,58 @@ class ShowConsumer(AsyncWebsocketConsumer):
         self.teller.end()
         self.room.go(self)
 
-    async def dispatch(self, message: dict[str, Any]) -> None:
-        handler = getattr(self, message["type"].replace(".", "_"))
-        await handler(message)
+    def answer(self, text: str) -> None:
+        self.teller.answer(text)
 
-    async def receive(self, text_data: str | None = None, bytes_data: bytes | None = None) -> None:
-        if not self.started:
-            return  # a stranger, or no such show: closed already, and nothing is answered
-        if len(self.waiting) >= MOST_WAITING:  # whoever sends more is read no further meanwhile
-            await self._answered()
-        try:
-            message = from_screen.FROM_SCREEN.validate_json(text_data or "")
-        except ValidationError as error:
-            first = error.errors()[0]
-            place = ".".join(str(part) for part in first["loc"])
-            await self._refuse(_id_in(text_data), "bad_message", f"{place}: {first['msg']}")
-            return
+    async def _taken(self, message: from_screen.FromScreen) -> None:
         if isinstance(message, from_screen.Try) and self.waiting:
             self._later(self._behind(set(self.waiting), message))
         else:
-            await self._answer(message)
+            await self._tried(message)
 
     async def _behind(self, before: set[UUID], message: from_screen.Try) -> None:
         """Edits that wait for their tick count in what this hand is shown behind them."""
         await self._answered(before)
         if not self.left:
-            await self._answer(message)
+            await self._tried(message)
 
     async def _answer(self, message: from_screen.FromScreen) -> None:
-        try:
-            match message:
-                case from_screen.Hello():
-                    await self._hello(message)
-                case from_screen.Watch():
-                    await self._watch(message)
-                case from_screen.Ping():
-                    await self.say({"type": "pong"})
-                case from_screen.Do():
-                    self._do(message)
-                case from_screen.LetGo():
-                    self._ended(Ended(page=self.page, gesture=message.gesture))
-                case from_screen.Kept():
-                    self._later(self._kept(message))
-                case from_screen.Turn():
-                    self._turn(message)
-                case from_screen.Try():
-                    await self._try(message)
-                case from_screen.Find():
-                    self.finder.wish(message)
-                case from_screen.SeenCall():
-                    await in_database(seen_call, self.show_id, message.call, self.user_id)
-                    self.room.calls_moved()
-                case from_screen.Draw():
-                    await self._draw(message)
-                case from_screen.FeedLine():
-                    await self._feed(message)
-                case from_screen.SwapCables():
-                    await self._swap_cables(message)
-                case from_screen.StraightCables():
-                    stage_link().straight(self.show_id)
-        except ConsoleError as error:
-            await self.say(refused_message(getattr(message, "id", None), error, self._known()))
-        except DatabaseError:
-            await self.say({"type": "trouble", "message": "The show's store does not answer."})
-            await self.close(code=1013)  # try again later: the page says hello again by itself
-        except Exception:  # a bug in one answer is no reason to end the screen that asked
-            _LOG.exception("a message was not answered: %s", message.type)
-            await self.say(refused_message(getattr(message, "id", None), core.Broken()))
+        match message:
+            case from_screen.Hello():
+                await self._hello(message)
+            case from_screen.Watch():
+                await self._watch(message)
+            case from_screen.Ping():
+                await self.say({"type": "pong"})
+            case from_screen.Do():
+                self._do(message)
+            case from_screen.LetGo():
+                self._ended(Ended(page=self.page, gesture=message.gesture))
+            case from_screen.Kept():
+                self._later(self._kept(message))
+            case from_screen.Turn():
+                self._turn(message)
+            case from_screen.Try():
+                await self._try(message)
+            case from_screen.Find():
+                self.finder.wish(message)
+            case from_screen.SeenCall():
+                await in_database(seen_call, self.show_id, message.call, self.user_id)
+                self.room.calls_moved()
+            case from_screen.Draw():
+                await self._draw(message)
+            case from_screen.FeedLine():
+                await self._feed(message)
+            case from_screen.SwapCables():
+                await self._swap_cables(message)
+            case from_screen.StraightCables():
+                stage_link().straight(self.show_id)
 
     def _later(self, work: Coroutine[Any, Any, None]) -> None:
         """Work that does not hold up what comes behind it."""
         task = asyncio.create_task(work)
         self.work.add(task)
         task.add_done_callback(self.work.discard)
-
-    async def say(self, message: dict) -> None:
-        await self.tell(text_of(message))
-
-    async def tell(self, text: str) -> None:
-        """Send a text to this screen, if any ("": nothing is to tell). Who has gone meanwhile hears
-
-        of it when they come back.
-        """
-        if self.left or not text:
-            return
-        try:
-            await self.base_send({"type": "websocket.send", "text": text})
-        except (OSError, RuntimeError):  # closed: by the network, or by a close that came first
-            await self._leave()
-
-    async def _refuse(self, message_id: UUID | str | None, code: str, message: str) -> None:
-        shown = str(message_id) if message_id else None
-        await self.say({"type": "refused", "id": shown, "code": code, "message": message})
-
-    def _known(self) -> core.Show | None:
-        """The show as this process knows it just now, for the names of things."""
-        state = live_of(self.show_id).state
-        return state.show if state else None
 
     async def _now(self) -> State:
         return await in_database(live_of(self.show_id).now, again=True)
@@ -296,22 +228,6 @@ class ShowConsumer(AsyncWebsocketConsumer):
             )
         )
 
-    def _submit(self, request: Request) -> None:
-        """Edits wait for their tick without holding up what comes behind them."""
-        self.waiting.add(request.edit_id)
-        self.ticker.ask(request, partial(self._outcome, request.edit_id))
-
-    def _outcome(self, edit_id: UUID, outcome: Outcome | Exception) -> None:
-        """One of its edits is kept, or refused."""
-        self.waiting.discard(edit_id)
-        self.answered.set()
-        if isinstance(outcome, Done):
-            done = {"type": "done", "id": str(edit_id), "revision": outcome.revision}
-            self.teller.answer(text_of({**done, "says": outcome.says}))
-            return
-        error = outcome.error if isinstance(outcome, Refused) else core.Broken()
-        self.teller.answer(text_of(refused_message(edit_id, error, self._known())))
-
     async def _kept(self, message: from_screen.Kept) -> None:
         """Of a page's edits those that are kept: told behind all that its person sent before."""
         await self.ticker.behind(self.user_id)
@@ -321,12 +237,6 @@ class ShowConsumer(AsyncWebsocketConsumer):
             await self.close(code=1013)  # the page asks again when it is back
         else:
             await self.say({"type": "kept", "ids": [str(one) for one in kept]})
-
-    async def _answered(self, ids: set[UUID] | None = None) -> None:
-        """Wait until some edits are answered; None: until any is."""
-        while self.waiting & ids if ids is not None else len(self.waiting) >= MOST_WAITING:
-            self.answered.clear()
-            await self.answered.wait()
 
     async def _draw(self, message: from_screen.Draw) -> None:
         state = live_of(self.show_id).state or await self._now()
@@ -420,12 +330,3 @@ class Nowhere(AsyncWebsocketConsumer):
 
 def _exists(show_id: UUID) -> bool:
     return models.Show.objects.filter(pk=show_id).exists()
-
-
-def _id_in(text: str | None) -> str | None:
-    """The id of a message that could not be read, so that its sender learns what became of it."""
-    try:
-        found = json.loads(text or "")
-        return str(UUID(found["id"]))
-    except (ValueError, KeyError, TypeError, AttributeError, RecursionError):
-        return None
