@@ -17,6 +17,7 @@ from ombrel.core import (
     ConsoleError,
     Expanded,
     Followed,
+    LinkEnded,
     MovedMeanwhile,
     Renumbered,
     begun,
@@ -170,11 +171,15 @@ class _Batch:
         self.overtaken: list[models.Overtaken] = []
         self.own: dict[str, object] = {}
         self.stood: set[str] = set()
-        self.held: dict[tuple[UUID, str], tuple[str, ...]] = {}
+        self.phones: dict[UUID, str] = {}
+        self.held: dict[UUID, tuple[str, ...]] | None = None
 
     def made(self, asked: Sequence[Request | Ended | Renewed]) -> State:
         """The state after all of them."""
         self.passing.lapsed()
+        for one in asked:
+            if isinstance(one, Request) and one.phone is not None:
+                self.phones[one.phone] = one.cookie
         for one in asked:
             if isinstance(one, Request):
                 self.outcomes.append(self._outcome(one))
@@ -275,7 +280,7 @@ class _Batch:
     def _let_links_follow(self, request: Request, entry: models.Change, before: CoreShow) -> None:
         """Links go on with their mixes, at once: what comes behind in the batch is held by them."""
         if moves_links(entry):
-            self.held.clear()
+            self.held = None
         if entry.renumbered:
             follow_renumbered(self.show_id, entry.renumbered)
         elif not request.is_undo:
@@ -289,7 +294,7 @@ class _Batch:
         MovedMeanwhile.
         """
         assert request.phone is not None
-        mixes = self._mixes_of(request.phone, request.cookie)
+        mixes = self._mixes_of(request.phone)
         named = {one for one in asked if Address.at(one).last != "kept"}
         named = named if not request.is_undo else set()
         changed = {*after.change.new, *after.stood.new}
@@ -307,22 +312,27 @@ class _Batch:
             by = whose_last(self.show_id, request.author_id, seen, pending, moved)
             raise MovedMeanwhile(by, whose(self.show, moved[0]))
 
-    def _mixes_of(self, phone: UUID, cookie: str) -> tuple[str, ...]:
-        """The mixes of a phone's link, asked once a batch, and again behind what moves links.
+    def _mixes_of(self, phone: UUID) -> tuple[str, ...]:
+        """The mixes of a phone's link: asked once a batch for all, and again behind what moves
 
-        Raises LinkEnded.
+        links. Raises LinkEnded.
         """
-        if (phone, cookie) not in self.held:
-            self.held[phone, cookie] = still_held(phone, cookie, self.show_id)
-        return self.held[phone, cookie]
+        if self.held is None:
+            self.held = still_held(self.phones, self.show_id)
+        if phone not in self.held:
+            raise LinkEnded
+        return self.held[phone]
 
     def _check_seen(self, seen: int, addresses: set[str]) -> None:
         """Raise Renumbered or another's refusal if a hand's screen saw something else there."""
-        pending = tuple(self.entries)
+        since, entries = seen, tuple(self.entries)
+        known = live_of(self.show_id).entries_since(seen)
+        if known is not None:  # as nearly always: nothing is asked of the database
+            since, entries = self.kept, (*known, *entries)
         named = {one for address in addresses for one in strips_in(address)}
-        if others := named & renumbered_since(self.show_id, seen, self.kept, pending):
+        if others := named & renumbered_since(self.show_id, since, self.kept, entries):
             raise Renumbered({strip_name(self.show, one) for one in others})
-        changed = partial(who_changed, self.show_id, seen, self.kept, pending)
+        changed = partial(who_changed, self.show_id, since, self.kept, entries)
         check_same_person(self.show, addresses, changed)
 
     def _written(self, request: Request, planned: Planned, after: Expanded) -> models.Change:

@@ -168,23 +168,25 @@ def held_by(link_id: UUID, cookie: str) -> Held:
     )
 
 
-def still_held(phone_id: UUID, cookie_hash: str, show_id: UUID) -> tuple[str, ...]:
-    """The mixes that a phone moves just now, asked in an edit's transaction. Raises LinkEnded."""
-    phones = models.Phone.objects.select_related("link")
-    phone = phones.filter(pk=phone_id, cookie_hash=cookie_hash, link__show_id=show_id).first()
-    if phone is None or phone.link.is_over:
-        raise LinkEnded
-    return tuple(phone.link.mixes)
+def still_held(phones: Mapping[UUID, str], show_id: UUID) -> dict[UUID, tuple[str, ...]]:
+    """The mixes that phones, with the digests of their cookies, move just now: asked in the
+
+    transaction of their edits. Those whose link ended are not among them.
+    """
+    known = models.Phone.objects.select_related("link").filter(
+        pk__in=list(phones), link__show_id=show_id
+    )
+    return {phone.pk: tuple(phone.link.mixes) for phone in known if _holds(phone, phones)}
 
 
 def who_ended(phones: Mapping[UUID, str]) -> set[UUID]:
     """Those of some phones, with the digests of their cookies, that hold no link any more."""
     known = models.Phone.objects.select_related("link").filter(pk__in=list(phones))
-    staying = {
-        phone.pk for phone in known
-        if phones[phone.pk] == phone.cookie_hash and not phone.link.is_over
-    }  # fmt: skip
-    return set(phones) - staying
+    return set(phones) - {phone.pk for phone in known if _holds(phone, phones)}
+
+
+def _holds(phone: models.Phone, phones: Mapping[UUID, str]) -> bool:
+    return phones[phone.pk] == phone.cookie_hash and not phone.link.is_over
 
 
 def follow_renumbered(show_id: UUID, to: Mapping[str, str | None]) -> None:

@@ -169,7 +169,9 @@ class PhoneConsumer(Line):
         numbers, a number means another's mix a moment later. Raises LinkEnded.
         """
         live = live_of(self.show_id)
-        state = live.state or await in_database(live.now, again=True)
+        state = live.state
+        if state is None:
+            state = await in_database(live.now, again=True)
         while not state.revision >= self.held.revision >= live.links_at:
             self.held = await in_database(held_by, self.held.link_id, self.cookie, again=True)
             state = await in_database(live.now, again=True)
