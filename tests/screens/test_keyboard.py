@@ -30,10 +30,8 @@ class Hands:
         self.held(then)
 
     def held(self, then=None):
-        if then is None:
-            assert self.on, "the hand is nowhere"
-        else:
-            self.me.until(lambda: self.on.startswith(then))
+        # A dialog gives the hand back after it has gone, and a view takes it when it has come.
+        self.me.until(lambda: self.on.startswith(then) if then else self.on)
 
     def tab_to(self, label):
         """Go on by Tab to what is called so, in as many presses as a whole page may have."""

@@ -5,7 +5,7 @@ send meets the end, so that no place runs away; a phone's as far as the first me
 """
 
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -144,15 +144,15 @@ def _settled(show: Show, members: Mapping[str, Placed], way_db: float) -> dict[s
 # ---- families, as phones have them
 
 
-def families_of(show: Show, mix: str) -> dict[str, list[str]]:
+def families_of(show: Show, mix: str, among: Collection[str] | None = None) -> dict[str, list[str]]:
     """What a phone shows of a mix: the strips that are sent to it, by family, self as `ME` first.
 
     Shown is what is switched on and open, has a start, or keeps a place to come back to; and whose
-    family the mix shows. Returns are of effects, groups by themselves.
+    family the mix shows. Returns are of effects, groups by themselves. `among`: of these strips.
     """
     own, on = set(selves_of(show, mix)), _families_on(show)
     found: dict[str, list[str]] = {ME: []}
-    for strip in strips_of(show.desk, *SENDERS):
+    for strip in strips_of(show.desk, *SENDERS) if among is None else sorted(among):
         send = f"{strip}/send/{mix}"
         known = (show.number(f"{send}/{leaf}") for leaf in ("level", "start", "level/kept"))
         if not show.on(f"{send}/on") or max(known) == -math.inf:

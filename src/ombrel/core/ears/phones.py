@@ -9,7 +9,7 @@ from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from ..catalogue import Address, of_kind
+from ..catalogue import SENDERS, Address, of_kind
 from ..flow import Flow, State, source_name, strip_name
 from ..show import Show
 from ..together import in_pairs, partner_of
@@ -43,8 +43,9 @@ _OF_SENDS: Final = (("level",), ("level", "kept"), ("pan",), ("pan", "kept"))
 # ---- what it may move
 
 
-def _shown(show: Show, mix: str) -> set[str]:
-    return {strip for strips in families_of(show, mix).values() for strip in strips}
+def _shown(show: Show, mix: str, among: Collection[str]) -> set[str]:
+    found = families_of(show, mix, among)
+    return {strip for strips in found.values() for strip in strips}
 
 
 def check_phone(
@@ -61,14 +62,23 @@ def check_phone(
     """
     sides = {one: (one, partner_of(show, one)) for one in mixes}
     own = {side for pair in sides.values() for side in pair if side}
-    shown = {mix: _shown(show, mix) for mix in own}
-    for address in dict.fromkeys((*named, *changed)):
+    every = dict.fromkeys((*named, *changed))
+    shown = {mix: _shown(show, mix, _senders(show, every)) for mix in own}
+    for address in every:
         mix = _mix_of(show, address, shown)
         if mix is None or (address in named and not _is_named(show, address)):
             raise NotYours(address)
         _check_lock(show, mix)
     for address in changed:
         _check_ends(show, after, address)
+
+
+def _senders(show: Show, addresses: Iterable[str]) -> set[str]:
+    """The strips whose sends may be meant, the other sides of linked pairs with them."""
+    things = {Address.at(one).thing for one in addresses}
+    things |= {strip for one in things if (strip := show.layers.at.get(one))}
+    found = {one for one in things if of_kind(one) in SENDERS}
+    return found | {other for one in found if (other := partner_of(show, one))}
 
 
 def _is_named(show: Show, address: str) -> bool:

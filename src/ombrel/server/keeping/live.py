@@ -7,7 +7,6 @@ a move became known, it leaves a frame here, and who watches is woken.
 
 import logging
 import threading
-from collections import deque
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Any
@@ -36,7 +35,7 @@ __all__ = ["Live", "forget", "live_of", "moves_links"]
 
 _LOG = logging.getLogger(__name__)
 _FOLLOWED = 200  # more revisions behind than this: reading the show anew is quicker
-_RECENT = 4_000  # entries of the log in memory: seconds of a whole band
+_RECENT = 2_000  # entries of the log in memory: seconds of a whole band
 _FRAMES = 64  # so many are kept for screens that take their time,
 _VALUES = 50_000  # and no more than have so many values together
 
@@ -61,7 +60,7 @@ class Live:
     joined: dict[int, Frame] = field(default_factory=dict)
     watching: Callable[[], None] | None = None
     links_at: int = 0
-    recent: deque[models.Change] = field(default_factory=lambda: deque(maxlen=_RECENT))
+    recent: list[models.Change] = field(default_factory=list)
 
     @property
     def hands(self) -> dict[str, KnownHand]:
@@ -88,6 +87,8 @@ class Live:
     ) -> None:
         """What was kept is what stands; by whoever holds the lock."""
         was = self.state
+        if len(self.recent) > 2 * _RECENT:
+            self.recent = self.recent[-_RECENT:]
         self.recent.extend(entries)
         if any(moves_links(one) for one in entries):
             self.links_at = state.revision  # ahead of the state: who has that one knows
@@ -116,13 +117,12 @@ class Live:
 
     def entries_since(self, revision: int) -> list[models.Change] | None:
         """The entries of the log after a revision, as far as they are in memory; None: not all."""
-        recent = list(self.recent)
-        state = self.state
+        state, recent = self.state, self.recent
         if state is not None and state.revision <= revision:
             return []
         if not recent or recent[0].revision > revision + 1:
             return None
-        return [entry for entry in recent if entry.revision > revision]
+        return recent[revision + 1 - recent[0].revision :]  # each has the next revision
 
     def caught_up(self, row: models.Show) -> State:
         """The state at the revision of a row as the database holds it, read or followed as needed;
@@ -146,7 +146,7 @@ class Live:
             return state
         state = self._read(row)
         self.frames = ()  # nobody can go on from what they have
-        self.recent.clear()
+        self.recent = []
         self.links_at = row.revision
         self.moved_on(state, passing, stored, None)
         return state
