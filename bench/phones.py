@@ -40,12 +40,12 @@ def asked(address, path, body, cookie=""):
 class Phone:
     """One phone on one strip of its mix."""
 
-    def __init__(self, link, told, strip):
+    def __init__(self, link, told, strip, screen):
         (mix,) = told["mixes"]
         strips = {one["strip"]: one for family in mix["families"] for one in family["strips"]}
         self.link, self.mix, self.strip = link, mix["mix"], strip or next(iter(strips))
-        self.start_db = strips[self.strip]["start_db"]
         self.address = f"{self.strip}/send/{self.mix}/level"
+        self.start_db = screen.values[f"{self.strip}/send/{self.mix}/start"]
         self.revision, self.waiting, self.took_s, self.refused = told["revision"], {}, [], 0
         self.last = None
         self.task = asyncio.create_task(self.listen())
@@ -95,8 +95,8 @@ class Phones(Load):
         new, _ = asked(self.address, f"{path}/renew", {"links": ids}, self.cookies["engineer"])
         return [one["token"] for one in new]
 
-    async def phone(self, stack, token, turn):
-        """A phone on the strip of its mix that has this turn."""
+    async def phone(self, stack, screen, token, turn):
+        """A phone on the strip of its mix that has this turn; a screen knows where it starts."""
         entered, cookie = await asyncio.to_thread(
             asked, self.address, "/mine/enter", {"token": token}
         )
@@ -110,17 +110,17 @@ class Phones(Load):
         families = told["mixes"][0]["families"]
         strips = [
             one["strip"] for family in families for one in family["strips"]
-            if one["start_db"] is not None
+            if one["started"]
         ]  # fmt: skip
-        return Phone(link, told, strips[turn])
+        return Phone(link, told, strips[turn], screen)
 
     async def many(self, count, seconds, tokens):
         async with AsyncExitStack() as stack:
             screens = [await self.screen(stack) for _ in range(SCREENS)]
             places = [(tokens[n % len(tokens)], n // len(tokens)) for n in range(count)]
-            phones = [await self.phone(stack, *place) for place in places]
             for screen in screens:
                 await asyncio.wait_for(screen.ready.wait(), LAST_S)
+            phones = [await self.phone(stack, screens[0], *place) for place in places]
             await asyncio.sleep(1.0)
             before = memory_mb(self.pid)
 

@@ -7,6 +7,7 @@ nothing past its ends, keeps distances, and each change has its way back.
 import math
 import re
 
+import pytest
 from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, invariant, precondition, rule
@@ -245,7 +246,16 @@ class Ears(RuleBasedStateMachine):
             told = phone_mix(self.show, flow, mix)
             for family in told.families:
                 for send in family.sends:
-                    assert send.level_db == self.show.number(f"{send.strip}/send/{mix}/level")
+                    level, start, place = (
+                        self.show.number(f"{send.strip}/send/{mix}/{leaf}")
+                        for leaf in ("level", "start", "level/kept")
+                    )
+                    zero = start if send.started else 0.0
+                    assert send.started == (start > OFF)
+                    assert send.position_db + zero == pytest.approx(level, abs=1e-9)
+                    if level > OFF:
+                        there = level if place == OFF else place
+                        assert send.place_db + zero == pytest.approx(there, abs=1e-9)
 
 
 Ears.TestCase.settings = settings(max_examples=40, stateful_step_count=25, deadline=None)

@@ -4,6 +4,7 @@ import asyncio
 import json
 import random
 import re
+import time
 import urllib.parse
 import uuid
 from datetime import timedelta
@@ -16,6 +17,8 @@ from channels.testing import WebsocketCommunicator
 from django.utils import timezone
 
 from ombrel.server import models
+from ombrel.server.asks.plans import Planned
+from ombrel.server.keeping.door import commit
 from ombrel.server.keeping.ear_links import (
     cookie_name,
     digest_of,
@@ -30,7 +33,7 @@ from ombrel.server.screen import rooms
 from ombrel.server.screen.phone import LINK_ENDED, PhoneConsumer
 from tests.hostile import Hostile
 
-from .conftest import make, stored
+from .conftest import make, request, stored
 from .test_socket import Screen
 
 LEVEL = "channel/1/send/mix/1/level"
@@ -200,6 +203,21 @@ async def test_a_lock_a_ceiling_and_a_limit_hold_and_say_why(plugged, ann):
     await phone.say(type="undo", id=str(uuid.uuid4()))
     assert (await phone.until("refused"))["code"] == "locked"
     assert (await now(plugged)).number(LEVEL) == -4.0
+    await phone.socket.disconnect()
+
+
+async def test_what_fades_goes_on_fading_to_where_a_phone_moved_it(plugged, ann):
+    """A finger on a family while its sends are on their way throws none of them."""
+    link, cookie = await opened(plugged)
+    phone = await Phone(link, cookie).open()
+    slow = request(lambda turn: Planned({LEVEL: -26.0}, seconds=100.0), ann)
+    await sync_to_async(commit)(plugged.pk, [slow])
+    await phone.until("mixes", revision=2)
+    await phone.do({"action": "to_place", "of": "everything", "place": -24.0})
+    fade = live_of(plugged.pk).fading[LEVEL]
+    assert (fade.target, (await now(plugged)).number(LEVEL)) == (-30.0, -30.0)
+    assert -8.0 < fade.at(time.monotonic()) <= -6.0
+    assert 90.0 < fade.seconds <= 100.0
     await phone.socket.disconnect()
 
 

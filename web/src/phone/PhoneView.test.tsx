@@ -9,11 +9,11 @@ const strip = (name: string, level: number | null, start: number | null = -6) =>
   strip: `channel/${name.length}`,
   name,
   colour: "sea",
-  level_db: level,
-  start_db: start,
-  pan: 0,
-  limit_db: 6,
+  started: start !== null,
+  position_db: level === null || start === null ? level : level - start,
   place_db: level === null || start === null ? level : level - start,
+  end_db: 6,
+  pan: 0,
   silent: "",
 });
 const MIX: PhoneMix = {

@@ -32,7 +32,6 @@ const COLOURS: Readonly<Record<string, string>> = {
   playback: "iris",
   cues: "coral",
 };
-const HIGHEST = 6;
 
 interface Props {
   mix: PhoneMix;
@@ -101,7 +100,7 @@ function Family({ family, mix, open, onOpen, locked, finger, move, start, onPan 
   const me = family.family === "me";
   const word = WORDS[family.family] ?? family.family;
   const colour = COLOURS[family.family] ?? "sand";
-  const off = family.place_db === null || family.strips.every((one) => one.level_db === null);
+  const off = family.place_db === null || family.strips.every((one) => one.position_db === null);
   const shown = off ? null : family.position_db;
   const touched =
     finger?.of === family.family || family.strips.some((one) => one.strip === finger?.of);
@@ -126,7 +125,7 @@ function Family({ family, mix, open, onOpen, locked, finger, move, start, onPan 
           place={off ? null : family.place_db}
           law={family.started ? OF_START : OF_LEVEL}
           mark={family.started ? 0 : null}
-          says={saysOf(family, off)}
+          says={family.started || off ? placeText(family.started, shown) : ""}
           disabled={locked}
           onMove={move(family.family)}
           onStart={start(family.family)}
@@ -185,13 +184,12 @@ function Family({ family, mix, open, onOpen, locked, finger, move, start, onPan 
   );
 }
 
-function saysOf(family: PhoneFamily, off: boolean): string {
-  if (off) return "off";
-  if (!family.started || family.position_db === null) return "";
-  return Math.abs(family.position_db) < 0.05 ? "at the start" : signed(family.position_db);
+/** Where a fader stands, against its start where it has one. */
+function placeText(started: boolean, db: number | null): string {
+  if (db === null) return "off";
+  if (!started) return levelText(db);
+  return Math.abs(db) < 0.05 ? "at the start" : levelText(db).replace(/^(?=\d)/, "+");
 }
-
-const signed = (db: number): string => levelText(db).replace(/^(?=\d)/, "+");
 
 function Strip({
   strip,
@@ -210,17 +208,7 @@ function Strip({
   onStart: () => void;
   onPan: (pan: number) => void;
 }) {
-  const started = strip.start_db !== null;
-  const zero = started ? strip.start_db! : 0;
-  const shown = strip.level_db === null ? null : strip.level_db - zero;
-  const says =
-    shown === null
-      ? "off"
-      : !started
-        ? levelText(strip.level_db)
-        : Math.abs(shown) < 0.05
-          ? "at the start"
-          : signed(shown);
+  const { started, position_db: shown } = strip;
   return (
     <div className="flex gap-2">
       <PhoneFader
@@ -228,11 +216,11 @@ function Strip({
         note={strip.silent || undefined}
         colour={colour}
         shown={shown}
-        place={strip.level_db === null ? null : strip.place_db}
+        place={shown === null ? null : strip.place_db}
         law={started ? OF_START : OF_LEVEL}
         mark={started ? 0 : null}
-        end={started ? strip.limit_db - zero : strip.limit_db}
-        says={says}
+        end={strip.end_db}
+        says={placeText(started, shown)}
         disabled={locked}
         onMove={onMove}
         onStart={onStart}
@@ -268,7 +256,7 @@ function Foot({
   const level = (place: number | null, gesture: string) =>
     link.move({ action: "to_level", mix: mix.mix, level: place }, gesture);
   const by = (step: number) => link.move({ action: "to_level", mix: mix.mix, by: step }, newId());
-  const ceiling = mix.ceiling_db !== null && mix.ceiling_db < HIGHEST ? mix.ceiling_db : null;
+  const ceiling = mix.ceiling_db;
   const says =
     (mix.fader_db === null ? "off" : levelText(mix.fader_db)) +
     (ceiling === null ? "" : `, ceiling ${levelText(ceiling)}`);

@@ -5,7 +5,7 @@ send meets the end, so that no place runs away; a phone's as far as the first me
 """
 
 import math
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -20,6 +20,7 @@ __all__ = [
     "ME",
     "Placed",
     "families_of",
+    "is_shown",
     "family_to",
     "is_off_to_return",
     "limits_of",
@@ -144,44 +145,47 @@ def _settled(show: Show, members: Mapping[str, Placed], way_db: float) -> dict[s
 # ---- families, as phones have them
 
 
-def families_of(show: Show, mix: str, among: Collection[str] | None = None) -> dict[str, list[str]]:
+def families_of(show: Show, mix: str) -> dict[str, list[str]]:
     """What a phone shows of a mix: the strips that are sent to it, by family, self as `ME` first.
 
     Shown is what is switched on and open, has a start, or keeps a place to come back to; and whose
-    family the mix shows. Returns are of effects, groups by themselves. `among`: of these strips.
+    family the mix shows. Returns are of effects, groups by themselves.
     """
-    own, on = set(selves_of(show, mix)), _families_on(show)
+    own = set(selves_of(show, mix))
     found: dict[str, list[str]] = {ME: []}
-    for strip in strips_of(show.desk, *SENDERS) if among is None else sorted(among):
-        send = f"{strip}/send/{mix}"
-        known = (show.number(f"{send}/{leaf}") for leaf in ("level", "start", "level/kept"))
-        if not show.on(f"{send}/on") or max(known) == -math.inf:
-            continue
-        family = _family(show, strip, on)
-        if family != GROUPS and not show.on(f"{mix}/shows_{family}") and strip not in own:
-            continue
-        found.setdefault(ME if strip in own else family, []).append(strip)
+    for strip in strips_of(show.desk, *SENDERS):
+        if _is_sent(show, mix, strip) and (strip in own or _is_of_shown(show, mix, strip)):
+            found.setdefault(ME if strip in own else _family(show, strip), []).append(strip)
     return {family: strips for family, strips in found.items() if strips}
 
 
-def _families_on(show: Show) -> dict[str, str]:
-    """The family of what is plugged in at each socket: of several lines the first's."""
-    found: dict[str, str] = {}
-    for line in show.lines():
-        for side in ("socket", "socket_right"):
-            socket = show[f"line/{line}/{side}"]
-            if isinstance(socket, str):
-                found.setdefault(socket, show.text(f"line/{line}/family"))
-    return found
+def is_shown(show: Show, mix: str, strip: str) -> bool:
+    """Whether a phone shows a strip of a mix, as `families_of` has it."""
+    return _is_sent(show, mix, strip) and (
+        _is_of_shown(show, mix, strip) or strip in selves_of(show, mix)
+    )
 
 
-def _family(show: Show, strip: str, on: Mapping[str, str]) -> str:
+def _is_sent(show: Show, mix: str, strip: str) -> bool:
+    send = f"{strip}/send/{mix}"
+    known = (f"{send}/{leaf}" for leaf in ("level", "start", "level/kept"))
+    return show.on(f"{send}/on") and any(show.number(one) > -math.inf for one in known)
+
+
+def _is_of_shown(show: Show, mix: str, strip: str) -> bool:
+    family = _family(show, strip)
+    return family == GROUPS or show.on(f"{mix}/shows_{family}")
+
+
+def _family(show: Show, strip: str) -> str:
+    """A strip's family: of several lines that feed it the first's."""
     kind = of_kind(strip)
     if kind == "return":
         return "effects"
     if kind == "group":
         return GROUPS
-    return on.get(show.source_of(Thing.at(strip).number) or "", "unsorted")
+    lines = show.plugged.get(show.source_of(Thing.at(strip).number) or "")
+    return show.text(f"line/{lines[0]}/family") if lines else "unsorted"
 
 
 def _power(levels_db: Iterable[float]) -> float:

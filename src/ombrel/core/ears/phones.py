@@ -9,7 +9,7 @@ from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from ..catalogue import SENDERS, Address, of_kind
+from ..catalogue import SENDERS, Address, of_kind, parameter_at
 from ..flow import Flow, State, source_name, strip_name
 from ..show import Show
 from ..together import in_pairs, partner_of
@@ -18,6 +18,7 @@ from .families import (
     EVERYTHING,
     families_of,
     family_to,
+    is_shown,
     limits_of,
     place_db,
     position_db,
@@ -43,11 +44,6 @@ _OF_SENDS: Final = (("level",), ("level", "kept"), ("pan",), ("pan", "kept"))
 # ---- what it may move
 
 
-def _shown(show: Show, mix: str, among: Collection[str]) -> set[str]:
-    found = families_of(show, mix, among)
-    return {strip for strips in found.values() for strip in strips}
-
-
 def check_phone(
     show: Show,
     mixes: Collection[str],
@@ -63,7 +59,8 @@ def check_phone(
     sides = {one: (one, partner_of(show, one)) for one in mixes}
     own = {side for pair in sides.values() for side in pair if side}
     every = dict.fromkeys((*named, *changed))
-    shown = {mix: _shown(show, mix, _senders(show, every)) for mix in own}
+    senders = _senders(show, every)
+    shown = {mix: {one for one in senders if is_shown(show, mix, one)} for mix in own}
     for address in every:
         mix = _mix_of(show, address, shown)
         if mix is None or (address in named and not _is_named(show, address)):
@@ -139,11 +136,12 @@ def _check_ends(show: Show, after: Show, address: str) -> None:
 
 def _strips(show: Show, mix: str, family: str) -> list[str]:
     """The strips of a family, of all (`EVERYTHING`), or one by its name; none: it shows none."""
+    if of_kind(family) in SENDERS:
+        return [family] if is_shown(show, mix, family) else []
     families = families_of(show, mix)
-    every = [strip for strips in families.values() for strip in strips]
     if family == EVERYTHING:
-        return every
-    return [family] if family in every else families.get(family, [])
+        return [strip for strips in families.values() for strip in strips]
+    return families.get(family, [])
 
 
 def phone_family(show: Show, mix: str, family: str, to_db: float) -> dict[str, Asked]:
@@ -194,20 +192,21 @@ def phone_pan(show: Show, mix: str, strip: str, pan: float) -> dict[str, Asked]:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PhoneSend:
-    """A strip on a phone: level in dB (-inf: off), where it started (-inf: nowhere), place left to
+    """A strip on a phone: where its level stands, in dB over its start (or over 0 dB, where it was
 
-    right, and how loud a phone can make it. `silent`: why nothing arrives though it is open, in a
-    word ("" where it does).
+    not `started`; -inf: off), the place at which a finger goes on, past the ends of its range, and
+    the end (`end_db`) above which it is not raised; its place left to right. `silent`: why nothing
+    arrives though it is open, in a word ("" where it does).
     """
 
     strip: str
     name: str
     colour: str
-    level_db: float
-    start_db: float
-    pan: float
-    limit_db: float
+    started: bool
+    position_db: float
     place_db: float
+    end_db: float
+    pan: float
     silent: str
 
 
@@ -226,14 +225,17 @@ class PhoneFamily:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PhoneMix:
-    """A mix as a phone is told of it: nothing of any other, and no strip that it does not show."""
+    """A mix as a phone is told of it: nothing of any other, and no strip that it does not show.
+
+    `ceiling_db`: None where the fader's own range ends it.
+    """
 
     mix: str
     name: str
     who: str
     stereo: bool
     fader_db: float
-    ceiling_db: float
+    ceiling_db: float | None
     start_fader_db: float | None
     locked: bool
     lock_reason: str
@@ -245,6 +247,7 @@ def phone_mix(show: Show, flow: Flow, mix: str) -> PhoneMix:
     locked_all = show.on("show/ears_locked")
     column = flow.layout.column(mix)
     families = families_of(show, mix)
+    ceiling_db = show.number(f"{mix}/ceiling")
     reason = "show/ears_lock_reason" if locked_all else f"{mix}/lock_reason"
     return PhoneMix(
         mix=mix,
@@ -252,7 +255,7 @@ def phone_mix(show: Show, flow: Flow, mix: str) -> PhoneMix:
         who=who_hears(show, mix),
         stereo=show[f"{mix}/format"] == "stereo",
         fader_db=show.number(f"{mix}/fader"),
-        ceiling_db=show.number(f"{mix}/ceiling"),
+        ceiling_db=None if ceiling_db == parameter_at(f"{mix}/ceiling").default else ceiling_db,
         start_fader_db=show.number(f"{mix}/start_fader") if show.on(f"{mix}/started") else None,
         locked=locked_all or show.on(f"{mix}/locked"),
         lock_reason=show.text(reason),
@@ -276,14 +279,16 @@ def _send(show: Show, flow: Flow, mix: str, column: int, strip: str) -> PhoneSen
     if of_kind(strip) != "group" and level_db > -math.inf:
         state = State(int(flow.state[flow.layout.row(strip), column]))
         silent = "" if state in (State.HEARD, State.NO_OUTPUT) else "silent now"
+    start_db = show.number(f"{send}/start")
+    zero_db = start_db if start_db > -math.inf else 0.0
     return PhoneSend(
         strip=strip,
         name=source_name(show, strip) if of_kind(strip) != "group" else strip_name(show, strip),
         colour=show.text(f"{strip}/colour"),
-        level_db=level_db,
-        start_db=show.number(f"{send}/start"),
-        pan=show.number(f"{send}/pan"),
-        limit_db=limits_of(show, mix, [strip])[f"{send}/level"],
+        started=start_db > -math.inf,
+        position_db=level_db - zero_db,
         place_db=place_db(show, mix, [strip]),
+        end_db=limits_of(show, mix, [strip])[f"{send}/level"] - zero_db,
+        pan=show.number(f"{send}/pan"),
         silent=silent,
     )

@@ -1,6 +1,6 @@
 """A show as a value: the own value of each address of a desk, and what stands there."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Final, cast
@@ -35,6 +35,14 @@ from .layers import (
 __all__ = ["Show", "blank_show"]
 
 _UNSET: Final = object()  # None is a value like any other
+# What a show finds once goes on to the next, as long as nothing moves of what it is found from.
+_FOUND_OF: Final = {
+    "line": ("_lines", "plugged"),
+    "scene": ("scenes",),
+    "part": ("has_parts",),
+    "channel": ("_channels", "fed_by"),
+}
+_FEEDS_CHANNELS: Final = (*KINDS["channel"].used_by, "on_spare")
 
 
 @dataclass(frozen=True)
@@ -91,15 +99,30 @@ class Show:
         bare = layers is NO_LAYERS and layers is self.layers
         if bare and self.values is self.own and not any(Address.at(a).inner for a in values):
             old = {address: self.own_value(address) for address in values}
-            return Show(self.desk, own, own, layers), Change(Map(old), Map(values))
+            return self._next(own, own, layers, values), Change(Map(old), Map(values))
         if bare:
             stands = {a: value for a, value in values.items() if not Address.at(a).inner}
         else:
             stands = self._standing(own, layers, values)
         old = {a: self[a] for a in stands}
-        return Show(self.desk, own, _put(self.values, stands), layers), Change(
-            Map(old), Map(stands)
-        )
+        new = self._next(own, _put(self.values, stands), layers, (*values, *stands))
+        return new, Change(Map(old), Map(stands))
+
+    def _next(
+        self,
+        own: "Map[str, Value]",
+        values: "Map[str, Value]",
+        layers: Layers,
+        moved: Iterable[str],
+    ) -> "Show":
+        """The show after a move of some addresses, with what was found already and still holds."""
+        new = Show(self.desk, own, values, layers)
+        at = [Address.at(one) for one in moved]
+        kinds = {one.kind for one in at if one.kind != "channel" or one.leaf in _FEEDS_CHANNELS}
+        for kind, names in _FOUND_OF.items():
+            if kind not in kinds:
+                new.__dict__.update((n, self.__dict__[n]) for n in names if n in self.__dict__)
+        return new
 
     def _standing(
         self, own: "Map[str, Value]", layers: Layers, values: Mapping[str, Value]
@@ -125,7 +148,7 @@ class Show:
 
     def sounding(self, values: Mapping[str, Value]) -> "Show":
         """This show with some values where they sound just now; own values stay."""
-        return Show(self.desk, self.own, _put(self.values, values), self.layers)
+        return self._next(self.own, _put(self.values, values), self.layers, values)
 
     def lines(self) -> list[int]:
         """Numbers of the lines in the list, in the list's order (ties by number)."""
@@ -180,12 +203,15 @@ class Show:
         return tuple(Thing.at(channel).number for channel in self.in_use("channel"))
 
     @cached_property
-    def plugged(self) -> frozenset[str]:
-        """The sockets that lines are plugged into."""
-        sides = (
-            self[f"line/{n}/{side}"] for n in self._lines for side in ("socket", "socket_right")
-        )
-        return frozenset(socket for socket in sides if isinstance(socket, str))
+    def plugged(self) -> Mapping[str, tuple[int, ...]]:
+        """The lines that are plugged into a socket by either side, in the list's order, by that."""
+        found: dict[str, tuple[int, ...]] = {}
+        for n in self._lines:
+            sides = {self[f"line/{n}/{side}"] for side in ("socket", "socket_right")}
+            for socket in sides:
+                if isinstance(socket, str):
+                    found[socket] = (*found.get(socket, ()), n)
+        return found
 
     @cached_property
     def fed_by(self) -> Mapping[str, tuple[int, ...]]:

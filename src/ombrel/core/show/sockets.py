@@ -218,11 +218,7 @@ def channels_from(show: Show, text: str, *, count: int) -> list[int]:
 
 def lines_on(show: Show, socket: str) -> list[int]:
     """Numbers of the lines plugged into a socket, by either side, in the list's order."""
-    return [
-        number
-        for number in show.lines()
-        if socket in (show[f"line/{number}/socket"], show[f"line/{number}/socket_right"])
-    ]
+    return list(show.plugged.get(socket, ()))
 
 
 def pair_of(source: object) -> tuple[str, ...]:

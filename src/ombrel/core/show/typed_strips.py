@@ -227,12 +227,13 @@ def strips_of_performer(show: Show, name: str) -> list[str]:
 
 def _fed_by_lines(show: Show, wanted: Callable[[int], bool]) -> list[str]:
     sockets = {
-        show[f"line/{line}/{side}"]
+        str(show[f"line/{line}/{side}"])
         for line in show.lines()
         if wanted(line)
         for side in ("socket", "socket_right")
     }
-    return [f"channel/{n}" for n in show.channels() if show.source_of(n) in sockets - {None}]
+    fed = {n for socket in sockets for n in show.fed_by.get(socket, ())}
+    return [f"channel/{n}" for n in sorted(fed)]
 
 
 def strips_text(strips: Sequence[str]) -> str:

@@ -50,7 +50,7 @@ class ToPlace(Strict):
         _check_mix(turn, self.mix)
         place = OFF if self.place is None else self.place
         moves = core.phone_family(turn.show, self.mix, self.of, place)
-        return Planned(moves, f"{_what(turn, self.mix, self.of)} moved")
+        return Planned(moves, f"{_what(turn, self.mix, self.of)} moved", seconds=turn.still(moves))
 
 
 class ToStart(Strict):
@@ -66,7 +66,9 @@ class ToStart(Strict):
     def plan(self, turn: Turn) -> Planned:
         _check_mix(turn, self.mix)
         moves = core.phone_start(turn.show, self.mix, self.of)
-        return Planned(moves, f"{_what(turn, self.mix, self.of)} at the start")
+        return Planned(
+            moves, f"{_what(turn, self.mix, self.of)} at the start", seconds=turn.still(moves)
+        )
 
 
 class ToPan(Strict):
@@ -83,7 +85,7 @@ class ToPan(Strict):
     def plan(self, turn: Turn) -> Planned:
         _check_mix(turn, self.mix)
         moves = core.phone_pan(turn.show, self.mix, self.of, self.pan)
-        return Planned(moves, f"{_what(turn, self.mix, self.of)} placed")
+        return Planned(moves, f"{_what(turn, self.mix, self.of)} placed", seconds=turn.still(moves))
 
 
 class ToLevel(Strict):
@@ -105,7 +107,7 @@ class ToLevel(Strict):
             to_db = OFF if self.level is None else self.level
             moves = core.phone_louder(turn.show, self.mix, to_db=to_db)
         name = core.strip_name(turn.show, self.mix)
-        return Planned(moves, f"{name} moved as a whole")
+        return Planned(moves, f"{name} moved as a whole", seconds=turn.still(moves))
 
 
 PhoneAsk = Annotated[ToPlace | ToStart | ToPan | ToLevel, Field(discriminator="action")]

@@ -283,7 +283,7 @@ class _Batch:
             self.held = None
         if entry.renumbered:
             follow_renumbered(self.show_id, entry.renumbered)
-        elif not request.is_undo:
+        elif not request.is_undo and any(Address.at(a).is_at("mix", "format") for a in entry.new):
             made = set(self.show.in_use("mix")).difference(before.in_use("mix"))
             leave_mixes(self.show_id, made)
 
@@ -305,7 +305,7 @@ class _Batch:
         pending = tuple(one for one in self.entries if one.revision > seen)
         known = live_of(self.show_id).entries_since(seen)
         if known is not None:  # as nearly always: nothing is asked of the database
-            others = moved_among((*known, *pending), request.author_id)
+            others = moved_among((*known, *pending), request.author_id, addresses)
         else:
             others = moved_by_others(self.show_id, request.author_id, seen, pending, addresses)
         if moved := sorted(others & addresses):

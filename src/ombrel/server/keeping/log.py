@@ -175,9 +175,14 @@ def moved_by_others(
     return _moved(chain(after, kept), author_id)
 
 
-def moved_among(entries: Sequence[models.Change], author_id: int | None) -> set[str]:
+def moved_among(
+    entries: Sequence[models.Change], author_id: int | None, among: Collection[str]
+) -> set[str]:
     """As `moved_by_others`, of entries in their order that are at hand."""
-    return _moved(reversed(entries), author_id)
+    wanted = set(among)
+    if all(wanted.isdisjoint(one.new) for one in entries if one.author_id != author_id):
+        return set()  # as nearly always: many phones move, each its own
+    return _moved(reversed(entries), author_id) & wanted
 
 
 def _moved(newest_first: Iterable[models.Change], author_id: int | None) -> set[str]:

@@ -221,10 +221,11 @@ def beside_text(state: State, one: str, other: str) -> str:
     return text_of(beside_message(state, one, other))
 
 
-@lru_cache(maxsize=128)
-def phone_told(state: State, mixes: tuple[str, ...]) -> dict[str, Any]:
-    """What a phone of these mixes is told."""
-    return phone_message(state, mixes)
+@lru_cache(maxsize=64)
+def phone_told(state: State, mixes: tuple[str, ...]) -> tuple[list[dict[str, Any]], str]:
+    """The mixes as a phone of these is told them, and the text that tells it."""
+    message = phone_message(state, mixes)
+    return message["mixes"], text_of(message)
 
 
 @lru_cache(maxsize=16)

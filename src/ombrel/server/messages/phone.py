@@ -82,19 +82,19 @@ FROM_PHONE: TypeAdapter = TypeAdapter(FromPhone)
 
 
 class PhoneStrip(BaseModel):
-    """A strip: levels in dB (null: off, or no start), where it stands past the ends of its range,
+    """A strip: where it stands in dB over its start, or over 0 dB where it has none (null: off);
 
-    and above which it is not raised. `silent`: why nothing arrives, in a word.
+    its place past the ends of its range, and its highest. `silent`: why nothing arrives, in a word.
     """
 
     strip: str
     name: str
     colour: str
-    level_db: float | None
-    start_db: float | None
-    pan: float
-    limit_db: float
+    started: bool
+    position_db: float | None
     place_db: float | None
+    end_db: float
+    pan: float
     silent: str
 
 
@@ -182,7 +182,7 @@ def _mix(told: core.PhoneMix) -> PhoneMixRow:
         who=told.who,
         stereo=told.stereo,
         fader_db=level_to_wire(told.fader_db),
-        ceiling_db=level_to_wire(told.ceiling_db),
+        ceiling_db=None if told.ceiling_db is None else level_to_wire(told.ceiling_db),
         start_fader_db=None if start is None else level_to_wire(start),
         started=start is not None,
         locked=told.locked,
@@ -205,10 +205,10 @@ def _strip(told: core.PhoneSend) -> PhoneStrip:
         strip=told.strip,
         name=told.name,
         colour=told.colour,
-        level_db=level_to_wire(told.level_db),
-        start_db=level_to_wire(told.start_db),
-        pan=told.pan,
-        limit_db=round(told.limit_db, 2),
+        started=told.started,
+        position_db=level_to_wire(told.position_db),
         place_db=level_to_wire(told.place_db),
+        end_db=round(told.end_db, 2),
+        pan=told.pan,
         silent=told.silent,
     )

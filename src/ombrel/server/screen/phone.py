@@ -20,7 +20,7 @@ from ..keeping.ear_calls import call, call_of
 from ..keeping.ear_links import Held, cookie_name, digest_of, held_by
 from ..keeping.live import live_of
 from ..keeping.states import State
-from ..keeping.work import at_leisure, in_database
+from ..keeping.work import in_database, in_thread
 from ..messages import phone as wire
 from ..messages.news import phone_told, text_of
 from ..messages.phone import called_message
@@ -33,7 +33,8 @@ __all__ = ["PhoneConsumer"]
 LINK_ENDED: Final = 4403
 MOST_WAITING: Final = 64
 _LOG = logging.getLogger(__name__)
-_REST_S: Final = 0.12  # between two that it is told: quicker than one looks from row to row
+_FINGER_S: Final = 0.5  # a page shows another's finger for longer
+_REST_S: Final = 0.2  # the beat at which it is told: its own finger does not wait for that
 
 
 class PhoneConsumer(Line):
@@ -46,6 +47,7 @@ class PhoneConsumer(Line):
         self.view = "phone"
         self.told: list[dict] | None = None
         self.called, self.asks_call = "", True
+        self.finger, self.finger_until = ("", ""), 0.0
         self.mail: dict[str, str] = {}  # the newest of each kind
         self.answers: list[str] = []
         self.wake = asyncio.Event()
@@ -105,13 +107,20 @@ class PhoneConsumer(Line):
                 self.room.calls_moved()
             case wire.PhoneDo():
                 mix, of = message.ask.mix, getattr(message.ask, "of", core.EVERYTHING)
-                if mix in self.held.mixes:
-                    self.room.finger(self.channel_name, mix, of, self.name)
+                self._finger(mix, of)
                 self._submit(self._request(message.id, message.gesture, message))
             case wire.PhoneTurn():
                 undo = message.type == "undo"
                 kind = models.Change.Kind.UNDO if undo else models.Change.Kind.REDO
                 self._submit(self._request(message.id, str(message.id), None, kind))
+
+    def _finger(self, mix: str, of: str) -> None:
+        """Others see where its finger is; while it stays there, that is said now and then."""
+        now = time.monotonic()
+        if mix not in self.held.mixes or (self.finger == (mix, of) and now < self.finger_until):
+            return
+        self.finger, self.finger_until = (mix, of), now + _FINGER_S
+        self.room.finger(self.channel_name, mix, of, self.name)
 
     async def _tell_call(self) -> None:
         """What became of its last call."""
@@ -152,7 +161,9 @@ class PhoneConsumer(Line):
             try:
                 began = time.monotonic()
                 await self._tell_news()
-                await asyncio.sleep(max(_REST_S, time.monotonic() - began))
+                now = time.monotonic()
+                # on one beat with the others: what phones of a mix are told is worked out once
+                await asyncio.sleep(max(_REST_S - now % _REST_S, now - began))
             except ConsoleError:  # its link ended
                 await self.close(code=LINK_ENDED)
                 return
@@ -182,10 +193,10 @@ class PhoneConsumer(Line):
         answers, self.answers = self.answers, []
         mail, self.mail = self.mail, {}
         try:
-            told = await at_leisure(phone_told, *await self._seen())
-            if told["mixes"] != self.told:  # of moves elsewhere it learns nothing
-                self.told = told["mixes"]
-                await self.tell(text_of(told))
+            told, text = await in_thread(phone_told, *await self._seen())
+            if told != self.told:  # of moves elsewhere it learns nothing
+                self.told = told
+                await self.tell(text)
         finally:  # a link that ended is told so
             for one in (*answers, *mail.values()):
                 await self.tell(one)

@@ -20,6 +20,7 @@ from .queue import Answer, Item, Queue
 __all__ = ["Ticker", "ticker_of"]
 
 TICK_S = 0.025
+_REST_S = 0.005  # for telling what a batch moved, before the next is taken
 RETRY_S = 0.4
 PATIENCE_S = 120.0  # so long edits wait for a database that does not answer
 MOST_ASKED = 4096
@@ -92,9 +93,13 @@ class Ticker:
             self._task = asyncio.create_task(self._run())
 
     async def _run(self) -> None:
+        rest_s = TICK_S
         while self._queue:
-            await asyncio.sleep(TICK_S)
+            await asyncio.sleep(rest_s)
+            began = time.monotonic()
             await self._taken(self._queue.take())
+            # what came while a long batch was made has waited for its tick already
+            rest_s = max(_REST_S, TICK_S - (time.monotonic() - began))
 
     async def _taken(self, batch: Taken) -> None:
         """Take edits through the door. What the door cannot keep together it is given singly:

@@ -4039,27 +4039,27 @@ export interface components {
         };
         /**
          * PhoneStrip
-         * @description A strip: levels in dB (null: off, or no start), where it stands past the ends of its range,
+         * @description A strip: where it stands in dB over its start, or over 0 dB where it has none (null: off);
          *
-         *     and above which it is not raised. `silent`: why nothing arrives, in a word.
+         *     its place past the ends of its range, and its highest. `silent`: why nothing arrives, in a word.
          */
         PhoneStrip: {
             /** Colour */
             colour: string;
-            /** Level Db */
-            level_db: number | null;
-            /** Limit Db */
-            limit_db: number;
+            /** End Db */
+            end_db: number;
             /** Name */
             name: string;
             /** Pan */
             pan: number;
             /** Place Db */
             place_db: number | null;
+            /** Position Db */
+            position_db: number | null;
             /** Silent */
             silent: string;
-            /** Start Db */
-            start_db: number | null;
+            /** Started */
+            started: boolean;
             /** Strip */
             strip: string;
         };

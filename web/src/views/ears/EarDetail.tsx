@@ -3,7 +3,16 @@ import { inWords, numberOf } from "../../data/address";
 import { endLinks, makeLink, renewLinks } from "../../data/http";
 import { notify } from "../../data/show";
 import type { EarLink, NewLink, EarRow as Row } from "../../data/types";
-import { stripName, useLevel, useLink, useOn, useShow, useText, useValue } from "../../data/use";
+import {
+  stripName,
+  useLevel,
+  useLink,
+  useOn,
+  useParameter,
+  useShow,
+  useText,
+  useValue,
+} from "../../data/use";
 import { levelText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/Choice";
@@ -200,15 +209,18 @@ function Start({ row, onStart }: Pick<Props, "row" | "onStart">) {
   );
 }
 
-const NO_LIMIT = 126;
-
 function Ends({ row, onLock }: Pick<Props, "row" | "onLock">) {
   const link = useLink();
   const fader = useLevel(`${row.mix}/fader`);
   const ceiling = useLevel(`${row.mix}/ceiling`);
   const limit = Number(useValue(`${row.mix}/limit`));
+  // where they are as nobody set them, they end nothing
+  const none = {
+    ceiling: Number(useParameter(`${row.mix}/ceiling`).default),
+    limit: Number(useParameter(`${row.mix}/limit`).default),
+  };
   const locked = useOn(`${row.mix}/locked`);
-  const field = (leaf: string, word: string, value: string, placeholder: string, tip: string) => (
+  const field = (leaf: string, word: string, value: string, tip: string, end?: number) => (
     <label key={leaf} className="flex items-center gap-1.5 text-faint text-[13px]" title={tip}>
       {word}
       <TypedField
@@ -216,30 +228,28 @@ function Ends({ row, onLock }: Pick<Props, "row" | "onLock">) {
         align="right"
         label={`${word} of ${row.name}`}
         value={value}
-        placeholder={placeholder}
+        placeholder={end === undefined ? "" : "none"}
         className="w-[62px] h-7 coarse:h-11"
-        onCommit={(text) =>
-          void link.type(`${row.mix}/${leaf}`, text.trim() || (leaf === "ceiling" ? "6" : "126"))
-        }
+        onCommit={(text) => void link.type(`${row.mix}/${leaf}`, text.trim() || String(end ?? ""))}
       />
     </label>
   );
   return (
     <Group title="What phones may do, in dB">
-      {field("fader", "Level", levelText(fader), "", "The mix's own fader")}
+      {field("fader", "Level", levelText(fader), "The mix's own fader")}
       {field(
         "ceiling",
         "Ceiling",
-        ceiling === 6 ? "" : levelText(ceiling),
-        "none",
+        ceiling === none.ceiling ? "" : levelText(ceiling),
         "No phone raises the level above it",
+        none.ceiling,
       )}
       {field(
         "limit",
         "Limit",
-        limit >= NO_LIMIT ? "" : `+${limit}`,
-        "none",
+        limit === none.limit ? "" : `+${limit}`,
         "How far above its start a phone may raise a single send",
+        none.limit,
       )}
       <Button
         small
