@@ -33,6 +33,13 @@ def ben(transactional_db, django_user_model):
     return django_user_model.objects.create_user("ben")
 
 
+@pytest.fixture
+def signed_in(client, ann):
+    """A client of the API that Ann signed in by."""
+    client.force_login(ann)
+    return client
+
+
 def request(moves, author=None, gesture=None, edit_id=None, author_name="", **extra):
     edit_id = edit_id or uuid.uuid4()
     return Request(

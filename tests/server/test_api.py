@@ -11,12 +11,6 @@ from ombrel.server.messages.replies import STATUS
 LIST = "Ch,Name,Mic\n1,Fiddle,clip condenser\n2,Kora,DI\n3,,who knows\n"
 
 
-@pytest.fixture
-def signed_in(client, ann):
-    client.force_login(ann)
-    return client
-
-
 def upload(content, name="list.csv"):
     return SimpleUploadedFile(name, content.encode() if isinstance(content, str) else content)
 

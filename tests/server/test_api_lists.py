@@ -15,12 +15,6 @@ from .conftest import make, stored
 from .test_api import LIST, sample, upload
 
 
-@pytest.fixture
-def signed_in(client, ann):
-    client.force_login(ann)
-    return client
-
-
 def bring(client, show, content=LIST, name="list.csv"):
     return client.post(f"/api/shows/{show.pk}/lists", {"file": upload(content, name)})
 

@@ -230,6 +230,7 @@ class EarLink(models.Model):
 
     `token_hash`: SHA-256 of the token, which nobody keeps; a link that was renewed has another.
     `mixes`: as addresses, which follow when strips get other numbers. `ends_at`: None for no end.
+    `code_hash`: of a short code that does for the link until `code_ends_at`, as passwords are kept.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -240,6 +241,8 @@ class EarLink(models.Model):
     made_at = models.DateTimeField(auto_now_add=True)
     ends_at = models.DateTimeField(null=True)
     revoked_at = models.DateTimeField(null=True)
+    code_hash = models.CharField(max_length=128, default="")
+    code_ends_at = models.DateTimeField(null=True, db_index=True)
 
     class Meta:
         ordering = ["show", "made_at"]

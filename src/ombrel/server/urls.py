@@ -6,7 +6,7 @@ from django.urls import path, re_path
 from .api.routes import api
 from .screen.phone import PhoneConsumer
 from .screen.socket import Nowhere, ShowConsumer
-from .views import SignIn, application_page, enter, phone_page
+from .views import SignIn, application_page, enter, names, phone_page
 
 urlpatterns = [
     path("sign-in", SignIn.as_view(), name="sign-in"),
@@ -14,6 +14,7 @@ urlpatterns = [
     path("api/", api.urls),
     path("mine", phone_page),
     path("mine/enter", enter),
+    path("mine/names", names),
     path("mine/<uuid:link_id>", phone_page),
     re_path(r"^(?!api/|static/|live/|mine)(?P<path>.*)$", application_page),
 ]

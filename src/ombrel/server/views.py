@@ -9,13 +9,15 @@ from django.contrib.auth.decorators import login_required
 from django.contrib.auth.views import LoginView
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.views.decorators.csrf import csrf_exempt, ensure_csrf_cookie
-from django.views.decorators.http import require_POST
+from django.views.decorators.http import require_GET, require_POST
 
-from ombrel.core import LinkEnded
+from ombrel.core import LinkEnded, TooManyTries, WrongCode
 
+from .access.short_codes import entered_by_code, names_with_codes
 from .keeping.ear_links import cookie_name, entered
+from .messages.replies import STATUS
 
-__all__ = ["SignIn", "application_page", "enter", "phone_page"]
+__all__ = ["SignIn", "application_page", "enter", "names", "phone_page"]
 
 COOKIE_S: Final = 60 * 60 * 24 * 90
 _NOT_BUILT = "The screens are not built. Run bin/demo, or npm run build in web/."
@@ -47,22 +49,48 @@ def phone_page(request: HttpRequest, link_id: UUID | None = None) -> HttpRespons
 @csrf_exempt  # whoever sends a token from elsewhere opens what they could open here
 @require_POST
 def enter(request: HttpRequest) -> HttpResponse:
-    """Exchange the token of a link for a cookie of this phone."""
+    """Exchange the token of a link, or a name and its short code, for a cookie of this phone."""
+    token, name, code = _sent(request.body, "token", "name", "code")
     try:
-        token = json.loads(request.body)["token"]
-    except (ValueError, KeyError, TypeError, RecursionError):
-        token = None
-    if not isinstance(token, str) or not 0 < len(token) <= 64 or "\x00" in token:
-        return JsonResponse({"code": "bad_token", "message": "That is no link."}, status=422)
-    try:
-        link, cookie = entered(token, request.COOKIES)
-    except LinkEnded as error:
-        return JsonResponse({"code": error.code, "message": str(error)}, status=403)
+        if token:
+            link, cookie = entered(token, request.COOKIES)
+        elif name and code:
+            address = request.META.get("REMOTE_ADDR", "")
+            link, cookie = entered_by_code(name, code, request.COOKIES, address)
+        else:
+            return JsonResponse({"code": "bad_token", "message": "That is no link."}, status=422)
+    except (LinkEnded, WrongCode, TooManyTries) as error:
+        told = {"code": error.code, "message": str(error)}
+        return JsonResponse(told, status=STATUS[type(error)])
     response = JsonResponse({"link": str(link.pk), "who": link.who})
     response.set_cookie(
         cookie_name(link.pk), cookie, max_age=COOKIE_S, path="/mine", httponly=True,
         samesite="Strict", secure=request.is_secure(),
     )  # fmt: skip
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+def _sent(body: bytes, *names: str) -> list[str]:
+    """Short texts that were sent by some names, as JSON; "" for what is none."""
+    try:
+        sent = json.loads(body)
+    except (ValueError, RecursionError):
+        sent = {}
+    texts = [sent.get(name) if isinstance(sent, dict) else None for name in names]
+    return [one if isinstance(one, str) and _is_short_text(one) else "" for one in texts]
+
+
+def _is_short_text(text: str) -> bool:
+    """Whether it may be asked of the database; half a character of two may not."""
+    whole = text.encode(errors="ignore").decode() == text
+    return len(text) <= 64 and whole and "\x00" not in text
+
+
+@require_GET
+def names(request: HttpRequest) -> HttpResponse:
+    """The names of those whose short codes stand, for the phones' page."""
+    response = JsonResponse({"names": names_with_codes()})
     response["Cache-Control"] = "no-store"
     return response
 

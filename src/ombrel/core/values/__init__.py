@@ -49,8 +49,10 @@ from .errors import (
     SomebodyElseOn,
     SourcesUnasked,
     StepOutOfReach,
+    TooManyTries,
     UnknownAddress,
     UnreadableText,
+    WrongCode,
     WrongValue,
 )
 from .kinds import (
@@ -109,6 +111,8 @@ __all__ = [
     "LONGEST_PACKED",
     "LOWEST_BPM",
     "LinkEnded",
+    "TooManyTries",
+    "WrongCode",
     "ListMovedOn",
     "Maybe",
     "MovedMeanwhile",

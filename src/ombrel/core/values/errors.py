@@ -25,6 +25,8 @@ __all__ = [
     "FittingTwice",
     "GangInTheWay",
     "LinkEnded",
+    "TooManyTries",
+    "WrongCode",
     "ListMovedOn",
     "MovedMeanwhile",
     "MuteGroupSafe",
@@ -643,6 +645,24 @@ class LinkEnded(ConsoleError):
 
     def __init__(self) -> None:
         super().__init__("This link has ended. Ask the desk for another.")
+
+
+class WrongCode(ConsoleError):
+    """A short code that does not stand for whoever's it was said to be."""
+
+    code = "wrong_code"
+
+    def __init__(self) -> None:
+        super().__init__("That is not the code for this name. The desk has it.")
+
+
+class TooManyTries(ConsoleError):
+    """Codes were tried too often for a name, or from one address."""
+
+    code = "too_many_tries"
+
+    def __init__(self) -> None:
+        super().__init__("Too many codes were tried. Wait ten minutes, or open the desk's link.")
 
 
 class MovedMeanwhile(ConsoleError):

@@ -1,11 +1,12 @@
 """Links for performers' phones: listed, made, renewed and ended by whoever runs the desk."""
 
 from datetime import datetime
-from typing import Annotated
-from uuid import UUID
+from functools import partial
+from typing import Annotated, Literal
+from uuid import UUID, uuid4
 
 from django.http import HttpRequest
-from django.shortcuts import get_object_or_404
+from django.shortcuts import aget_object_or_404, get_object_or_404
 from ninja import Router, Schema
 from pydantic import ConfigDict, Field
 
@@ -13,12 +14,16 @@ from ombrel import core
 from ombrel.formats.qr import qr_picture
 
 from .. import models
+from ..access.short_codes import give_codes
 from ..asks.asking import STORABLE
 from ..asks.asking import Address as Mix
-from ..keeping.ear_links import end_links, make_link, renew_link
+from ..keeping.door import Refused, Request
+from ..keeping.ear_links import end_links, last_moved, make_link, renew_link
 from ..keeping.live import live_of
+from ..keeping.undoing import whose_turn
 from ..keeping.work import in_database
 from ..screen.rooms import open_by, tell_links
+from ..screen.ticker import ticker_of
 
 __all__ = ["router"]
 
@@ -29,9 +34,9 @@ Days = Annotated[int, Field(ge=1, le=400)]
 
 
 class LinkRow(Schema):
-    """A link: whose, of which mixes, until when (null: no end), whether it stands, and how many
+    """A link: whose, of which mixes, until when (null: no end), whether it stands, how many phones
 
-    phones have opened it.
+    have opened it and have it open now, and when one moved something last (null: never).
     """
 
     id: UUID
@@ -42,6 +47,23 @@ class LinkRow(Schema):
     ended: bool
     phones: int
     open: int
+    moved_at: datetime | None
+
+
+class NewCode(Schema):
+    """A short code for whoever picks this name on the phones' page, told this once."""
+
+    link: UUID
+    who: str
+    code: str
+    ends_at: datetime
+
+
+class Turned(Schema):
+    """What was turned back, or done again, in words."""
+
+    revision: int
+    says: str
 
 
 class NewLink(Schema):
@@ -85,6 +107,7 @@ def _row(link: models.EarLink, here: list[str]) -> LinkRow:
         ended=link.is_over,
         phones=len(phones),
         open=sum(phone.person.get_username() in here for phone in phones),
+        moved_at=last_moved(link.show_id, [phone.person_id for phone in phones]),
     )
 
 
@@ -152,6 +175,42 @@ def _for_all(request: HttpRequest, show_id: UUID) -> list[NewLink]:
 async def make_for_all(request: HttpRequest, show_id: UUID) -> list[NewLink]:
     """Make a link for every mix for ears or a wedge that has none that stands."""
     return await in_database(_for_all, request, show_id)
+
+
+def _coded(show_id: UUID, asked: LinksAsk) -> list[NewCode]:
+    links = [one for one in _links(show_id, asked.links) if not one.is_over]
+    codes, ends = give_codes(links)
+    return [NewCode(link=o.pk, who=o.who, code=code, ends_at=ends) for o, code in codes.items()]
+
+
+@router.post("/shows/{uuid:show_id}/links/codes", response=list[NewCode])
+async def codes(request: HttpRequest, show_id: UUID, asked: LinksAsk) -> list[NewCode]:
+    """Give links short codes, which stand for an hour; those that ended get none."""
+    return await in_database(_coded, show_id, asked)
+
+
+@router.post("/shows/{uuid:show_id}/links/{uuid:link_id}/{turn}", response=Turned)
+async def turn(
+    request: HttpRequest, show_id: UUID, link_id: UUID, turn: Literal["undo", "redo"]
+) -> Turned:
+    """Turn back the last gesture of a link's phones, or do it again; nobody else's move goes.
+
+    It stands in the log as the phone's own, with who did it at the desk. Refused where there is
+    nothing to turn.
+    """
+    link = await aget_object_or_404(models.EarLink, pk=link_id, show_id=show_id)
+    user = await request.auser()
+    people = [phone.person_id async for phone in link.phones.all()]
+    whose = await in_database(partial(whose_turn, show_id, people, redo=turn == "redo"))
+    edit_id, by = uuid4(), user.get_username()
+    ask = Request(
+        edit_id=edit_id, author_id=whose, gesture=str(edit_id),
+        kind=models.Change.Kind(turn), author=by, turned_by=by,
+    )  # fmt: skip
+    outcome = await ticker_of(show_id).submit(ask)
+    if isinstance(outcome, Refused):
+        raise outcome.error
+    return Turned(revision=outcome.revision, says=outcome.says)
 
 
 def _ended(show_id: UUID, asked: LinksAsk, here: list[str]) -> list[LinkRow]:

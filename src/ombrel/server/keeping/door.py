@@ -65,7 +65,7 @@ class Request:
     `page`, `connection`: whose hand it is (see `passing`). `joins`: what is alike in places of one
     hand of which a later one does for an earlier one (None: it is no such place); `overtook`: the
     ids of those that this one does for. `phone`, with the digest of its `cookie`: a performer's,
-    which moves what its link names and nothing else.
+    which moves what its link names and nothing else. `turned_by`: who undoes for somebody else.
     """
 
     edit_id: UUID
@@ -81,6 +81,7 @@ class Request:
     overtook: tuple[UUID, ...] = ()
     phone: UUID | None = None
     cookie: str = ""
+    turned_by: str = ""
 
     @property
     def is_undo(self) -> bool:
@@ -226,7 +227,8 @@ class _Batch:
         )  # fmt: skip
         if request.plan is not None:
             return request.plan(turn)
-        return turned(turn, pending, redo=request.kind == models.Change.Kind.REDO)
+        redo = request.kind == models.Change.Kind.REDO
+        return turned(turn, pending, redo=redo, by=request.turned_by)
 
     def _entry(self, request: Request) -> models.Change | None:
         show, passing = self.show, self.passing

@@ -8,13 +8,14 @@ import hashlib
 import secrets
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Final
 from uuid import UUID
 
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
+from django.db.models import Max
 from django.utils import timezone
 
 from ombrel.core import LinkEnded, of_kind
@@ -23,12 +24,14 @@ from .. import models
 
 __all__ = [
     "Held",
+    "cookie_for",
     "cookie_name",
     "digest_of",
     "end_links",
     "entered",
     "follow_renumbered",
     "held_by",
+    "last_moved",
     "leave_mixes",
     "make_link",
     "renew_link",
@@ -80,9 +83,9 @@ def renew_link(link: models.EarLink, days: int | None = None) -> str:
     """Give a link another token: whoever has the old one, and each phone by it, is out."""
     token = _new_token()
     with transaction.atomic():
-        link.token_hash, link.revoked_at = _digest(token), None
+        link.token_hash, link.revoked_at, link.code_ends_at = _digest(token), None, None
         link.ends_at = timezone.now() + timedelta(days=days) if days else None
-        link.save(update_fields=["token_hash", "revoked_at", "ends_at"])
+        link.save(update_fields=["token_hash", "revoked_at", "ends_at", "code_ends_at"])
         _let_go(link)
     return token
 
@@ -117,9 +120,14 @@ def entered(token: str, cookies: Mapping[str, str]) -> tuple[models.EarLink, str
     link = links.filter(token_hash=_digest(token), show__removed_at=None).first()
     if link is None or link.is_over:
         raise LinkEnded
+    return link, cookie_for(link, cookies)
+
+
+def cookie_for(link: models.EarLink, cookies: Mapping[str, str]) -> str:
+    """A cookie for a phone that may open a link: the one that it has already, or a new one."""
     known = cookies.get(cookie_name(link.pk), "")
     if link.phones.filter(cookie_hash=_digest(known)).exists():
-        return link, known
+        return known
     cookie = secrets.token_urlsafe(32)
     with transaction.atomic():
         models.EarLink.objects.select_for_update().get(pk=link.pk)
@@ -128,7 +136,7 @@ def entered(token: str, cookies: Mapping[str, str]) -> tuple[models.EarLink, str
         models.Phone.objects.create(
             link=link, person=_new_person(link.who), cookie_hash=_digest(cookie)
         )
-    return link, cookie
+    return cookie
 
 
 def _new_person(who: str) -> User:
@@ -214,6 +222,12 @@ def leave_mixes(show_id: UUID, mixes: Collection[str]) -> None:
         if not set(mixes).isdisjoint(link.mixes):
             link.mixes = [one for one in link.mixes if one not in mixes]
             link.save(update_fields=["mixes"])
+
+
+def last_moved(show_id: UUID, people: Collection[int]) -> datetime | None:
+    """When one of some phones' people moved something of a show last; None: never."""
+    log = models.Change.objects.filter(show_id=show_id, author_id__in=people)
+    return log.aggregate(last=Max("made_at"))["last"]
 
 
 def digest_of(cookie: str) -> str:

@@ -1,13 +1,17 @@
 """Undo and redo: a person's gesture found in the log, and the plan that turns it back."""
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
+from contextlib import suppress
 from functools import partial
+from uuid import UUID
 
-from django.db.models import QuerySet
+from django.db.models import Max, Q, QuerySet
 
 from ombrel.core import (
     Change,
     Entry,
+    NothingToRedo,
+    NothingToUndo,
     bearing_on_undo,
     joined,
     next_redo,
@@ -24,11 +28,37 @@ from ..asks.plans import Planned, Turn
 from .log import moved_by_others, newest_first, renumbered_since
 from .states import from_wire
 
-__all__ = ["turned"]
+__all__ = ["turned", "whose_turn"]
+
+
+def _log_of(show_id: UUID, person_id: int | None) -> QuerySet[models.Change]:
+    return models.Change.objects.filter(show_id=show_id, author_id=person_id)
 
 
 def _own(turn: Turn) -> QuerySet[models.Change]:
-    return models.Change.objects.filter(show_id=turn.show_id, author_id=turn.author_id)
+    return _log_of(turn.show_id, turn.author_id)
+
+
+def _kept(log: QuerySet[models.Change]) -> Iterator[Entry]:
+    for entry in newest_first(log.only("revision", "kind", "gesture", "turns"), page=200):
+        yield Entry(kind=entry.kind, gesture=entry.gesture, turns=entry.turns)  # type: ignore[arg-type]
+
+
+def whose_turn(show_id: UUID, people: Collection[int], *, redo: bool) -> int:
+    """Of some people the one whose gesture would be turned back (or made again) and is the newest.
+
+    Raises NothingToUndo, NothingToRedo.
+    """
+    found: list[tuple[int, int]] = []
+    for one in people:
+        log = _log_of(show_id, one)
+        with suppress(NothingToUndo, NothingToRedo):
+            gesture = next_redo(_kept(log)) if redo else next_undo(_kept(log))
+            acts = log.filter(Q(gesture=gesture) | Q(turns=gesture))
+            found.append((acts.aggregate(last=Max("revision"))["last"], one))
+    if not found:
+        raise NothingToRedo if redo else NothingToUndo
+    return max(found)[1]
 
 
 def _newest_first(turn: Turn, pending: tuple[models.Change, ...]) -> Iterator[Entry]:
@@ -36,12 +66,14 @@ def _newest_first(turn: Turn, pending: tuple[models.Change, ...]) -> Iterator[En
     for entry in reversed(pending):
         if entry.author_id == turn.author_id:
             yield Entry(kind=entry.kind, gesture=entry.gesture, turns=entry.turns)  # type: ignore[arg-type]
-    for entry in newest_first(_own(turn).only("revision", "kind", "gesture", "turns"), page=200):
-        yield Entry(kind=entry.kind, gesture=entry.gesture, turns=entry.turns)  # type: ignore[arg-type]
+    yield from _kept(_own(turn))
 
 
-def turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Planned:
-    """The plan of an undo or redo: a person's gesture, back, as far as nobody moved on since."""
+def turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool, by: str = "") -> Planned:
+    """The plan of an undo or redo: a person's gesture, back, as far as nobody moved on since.
+
+    `by`: who does it for them, at the desk ("": they do it themselves).
+    """
     log = _newest_first(turn, pending)
     gesture = next_redo(log) if redo else next_undo(log)
     ahead = [entry for entry in pending if entry.author_id == turn.author_id]
@@ -65,7 +97,7 @@ def turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool) -> Pla
         found = undoing(turn.show, whole, others(bearing_on_undo(whole)) | elsewhere)
     moves, left_out, refused = permitted(turn.show, turn.flow, found[0])
     left = len(found[1]) + left_out
-    verb = "Again" if redo else "Undone"
+    verb = ("Again" if redo else "Undone") + (f" by {by} at the desk" if by else "")
     words = f"{verb}: {edits[-1].says if edits else 'an earlier change'}"
     if refused:
         words = f"Left out, it stays as it is: {refusal(refused, turn.show)}"

@@ -34,6 +34,8 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.EngineTaken: 409,
     core.EntryTaken: 409,
     core.LinkEnded: 403,
+    core.TooManyTries: 429,
+    core.WrongCode: 403,
     core.MovedMeanwhile: 409,
     core.NotYours: 403,
     core.PhonesLocked: 409,
