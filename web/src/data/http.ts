@@ -67,6 +67,15 @@ export const makeAllLinks = (id: string) =>
   answered(client.POST("/api/shows/{show_id}/links/all", aLink(id)));
 export const renewLinks = (id: string, links: string[]) =>
   answered(client.POST("/api/shows/{show_id}/links/renew", { ...aLink(id), body: { links } }));
+export const giveCodes = (id: string, links: string[]) =>
+  answered(client.POST("/api/shows/{show_id}/links/codes", { ...aLink(id), body: { links } }));
+/** The last gesture of a link's phones, back or made again; nobody else's move goes with it. */
+export const turnPhone = (id: string, link: string, turn: "undo" | "redo") =>
+  answered(
+    client.POST("/api/shows/{show_id}/links/{link_id}/{turn}", {
+      params: { path: { ...of(id), link_id: link, turn } },
+    }),
+  );
 export const endLinks = (id: string, links: string[]) =>
   answered(client.POST("/api/shows/{show_id}/links/end", { ...aLink(id), body: { links } }));
 

@@ -38,6 +38,7 @@ export type ElsewhereReply = Schemas["ElsewhereReply"];
 export type Elsewhere = Schemas["Elsewhere"];
 export type EarLink = Schemas["LinkRow"];
 export type NewLink = Schemas["NewLink"];
+export type NewCode = Schemas["NewCode"];
 export type CallHere = Schemas["CallHere"];
 export type Ears = Schemas["EarsMessage"];
 export type EarRow = Schemas["EarRow"];

@@ -426,6 +426,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/links/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Codes
+         * @description Give links short codes, which stand for an hour; those that ended get none.
+         */
+        post: operations["ombrel_server_api_ear_links_codes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/links/end": {
         parameters: {
             query?: never;
@@ -460,6 +480,29 @@ export interface paths {
          * @description Give links other tokens: the old ones, and each phone by them, are out at once.
          */
         post: operations["ombrel_server_api_ear_links_renew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/links/{link_id}/{turn}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn
+         * @description Turn back the last gesture of a link's phones, or do it again; nobody else's move goes.
+         *
+         *     It stands in the log as the phone's own, with who did it at the desk. Refused where there is
+         *     nothing to turn.
+         */
+        post: operations["ombrel_server_api_ear_links_turn"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2852,9 +2895,9 @@ export interface components {
         };
         /**
          * LinkRow
-         * @description A link: whose, of which mixes, until when (null: no end), whether it stands, and how many
+         * @description A link: whose, of which mixes, until when (null: no end), whether it stands, how many phones
          *
-         *     phones have opened it.
+         *     have opened it and have it open now, and when one moved something last (null: never).
          */
         LinkRow: {
             /** Ended */
@@ -2873,6 +2916,8 @@ export interface components {
             made_at: string;
             /** Mixes */
             mixes: string[];
+            /** Moved At */
+            moved_at: string | null;
             /** Open */
             open: number;
             /** Phones */
@@ -3588,6 +3633,26 @@ export interface components {
             aspects: string[];
             /** Strips */
             strips: string[];
+        };
+        /**
+         * NewCode
+         * @description A short code for whoever picks this name on the phones' page, told this once.
+         */
+        NewCode: {
+            /** Code */
+            code: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /**
+             * Link
+             * Format: uuid
+             */
+            link: string;
+            /** Who */
+            who: string;
         };
         /**
          * NewLink
@@ -5844,6 +5909,16 @@ export interface components {
             type: "redo" | "undo";
         };
         /**
+         * Turned
+         * @description What was turned back, or done again, in words.
+         */
+        Turned: {
+            /** Revision */
+            revision: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Unfolded
          * @description What unfolds of a DCA, group or mix: the strips that lie on the bay then.
          */
@@ -6785,6 +6860,32 @@ export interface operations {
             };
         };
     };
+    ombrel_server_api_ear_links_codes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinksAsk"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewCode"][];
+                };
+            };
+        };
+    };
     ombrel_server_api_ear_links_end: {
         parameters: {
             query?: never;
@@ -6833,6 +6934,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NewLink"][];
+                };
+            };
+        };
+    };
+    ombrel_server_api_ear_links_turn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                link_id: string;
+                turn: "undo" | "redo";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turned"];
                 };
             };
         };

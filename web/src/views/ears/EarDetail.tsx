@@ -1,8 +1,6 @@
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { inWords, numberOf } from "../../data/address";
-import { endLinks, makeLink, renewLinks } from "../../data/http";
-import { notify } from "../../data/show";
-import type { EarLink, NewLink, EarRow as Row } from "../../data/types";
+import type { EarLink, NewCode, NewLink, EarRow as Row } from "../../data/types";
 import {
   stripName,
   useLevel,
@@ -19,6 +17,8 @@ import { Choice } from "../../ui/Choice";
 import { Toggle } from "../../ui/Toggle";
 import { Toolbar } from "../../ui/Toolbar";
 import { TypedField } from "../../ui/TypedField";
+import { Group } from "./Group";
+import { PhonesGroup } from "./PhonesGroup";
 
 interface Props {
   row: Row;
@@ -28,10 +28,11 @@ interface Props {
   /** All links of the show, and how they came to be others. */
   links: readonly EarLink[];
   onLinks: (made: readonly NewLink[]) => void;
+  onCodes: (codes: readonly NewCode[]) => void;
 }
 
 /** A mix unfolded: shaped as a whole, its start and ends, whose it is, and what phones may see. */
-export function EarDetail({ row, onStart, onLock, onBeside, links, onLinks }: Props) {
+export function EarDetail({ row, onStart, onLock, onBeside, links, onLinks, onCodes }: Props) {
   return (
     <section
       aria-label={`${row.name}, unfolded`}
@@ -41,18 +42,9 @@ export function EarDetail({ row, onStart, onLock, onBeside, links, onLinks }: Pr
       <Start row={row} onStart={onStart} />
       <Ends row={row} onLock={onLock} />
       <Seen row={row} />
-      <Phones row={row} links={links} onLinks={onLinks} />
+      <PhonesGroup row={row} links={links} onLinks={onLinks} onCodes={onCodes} />
       <Beside row={row} />
     </section>
-  );
-}
-
-function Group({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <div className="min-w-0">
-      <h3 className="text-[12.5px] text-faint pb-1">{title}</h3>
-      <div className="flex items-center gap-1.5 flex-wrap">{children}</div>
-    </div>
   );
 }
 
@@ -299,80 +291,6 @@ function Seen({ row }: { row: Row }) {
     </Group>
   );
 }
-
-/** The links by which phones open it; a token is told once, when it is made. */
-function Phones({ row, links, onLinks }: Pick<Props, "row" | "links" | "onLinks">) {
-  const own = links.filter((one) => one.mixes.includes(row.mix) && !one.ended);
-  const id = useShow((state) => state.desk!.show.id);
-  return (
-    <Group title="Phones">
-      <Toolbar
-        label={`Phones of ${row.name}`}
-        className="gap-1.5"
-        tools={{
-          make: (
-            <Button
-              small
-              className="coarse:h-11"
-              onClick={() => void told(makeLink(id, [row.mix]).then((one) => onLinks([one])))}
-            >
-              New link…
-            </Button>
-          ),
-          renew: own.length > 0 && (
-            <Button
-              small
-              className="coarse:h-11"
-              title="Another link for each: the old ones end, and open pages close"
-              onClick={() =>
-                void told(
-                  renewLinks(
-                    id,
-                    own.map((one) => one.id),
-                  ).then(onLinks),
-                )
-              }
-            >
-              Renew
-            </Button>
-          ),
-          end: own.length > 0 && (
-            <Button
-              small
-              tone="danger"
-              className="coarse:h-11"
-              title="Open pages close at once"
-              onClick={() =>
-                void told(
-                  endLinks(
-                    id,
-                    own.map((one) => one.id),
-                  ).then(() => onLinks([])),
-                )
-              }
-            >
-              End {own.length === 1 ? "it" : `all ${own.length}`}
-            </Button>
-          ),
-        }}
-      />
-      <p className="basis-full text-[13px] text-soft break-words">
-        {own.length === 0
-          ? "No link yet: a link lets a phone move this mix and nothing else."
-          : own
-              .map(
-                (one) =>
-                  `${one.who}: ${one.open > 0 ? "open now" : one.phones > 0 ? "was open" : "not opened yet"}`,
-              )
-              .join("; ")}
-      </p>
-    </Group>
-  );
-}
-
-/** What went wrong is told as all else is. */
-const told = (work: Promise<unknown>): Promise<unknown> =>
-  work.catch((error: Error) => notify(error.message));
 
 const NONE: readonly string[] = [];
 

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import type { EarRow as Row } from "../../data/types";
 import { useLink, useOn, useShow, useText } from "../../data/use";
-import { levelText } from "../../data/words";
+import { levelText, whenText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { ColourBar } from "../../ui/Panel";
 import { InRow, type useRows, useTabIndex } from "../../ui/reach";
@@ -30,12 +30,14 @@ interface Props {
   row: Row;
   rows: ReturnType<typeof useRows>;
   phone: "open" | "not open" | "no link";
+  /** When a phone moved something last; "": never. */
+  movedAt: string;
   open: boolean;
   onOpen: () => void;
 }
 
 /** One mix: who, how they stand over the rest, what they lack, what is loud; a press unfolds it. */
-export function EarRow({ row, rows, phone, open, onOpen }: Props) {
+export function EarRow({ row, rows, phone, movedAt, open, onOpen }: Props) {
   const calls = useShow((state) => state.calls.some((call) => call.mix === row.mix));
   const colour = useText(`${row.mix}/colour`);
   return (
@@ -53,7 +55,7 @@ export function EarRow({ row, rows, phone, open, onOpen }: Props) {
               .filter(Boolean)
               .join(", ") || "no output"}
           </span>
-          {(row.locked || calls || phone === "open") && (
+          {(row.locked || calls || phone === "open" || movedAt) && (
             <span className="block text-[12.5px] break-words leading-snug">
               {calls && <strong className="text-sun-text">calls </strong>}
               {row.locked ? (
@@ -62,6 +64,11 @@ export function EarRow({ row, rows, phone, open, onOpen }: Props) {
                 </span>
               ) : (
                 phone === "open" && <span className="text-sea">phone open</span>
+              )}
+              {movedAt && (
+                <span className="text-faint">
+                  {row.locked || phone === "open" ? ", " : "phone "}moved {whenText(movedAt)}
+                </span>
               )}
             </span>
           )}

@@ -1,6 +1,6 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, expect, it } from "vitest";
-import { received } from "../../data/show";
+import { received, store } from "../../data/show";
 import type { EarRow } from "../../data/types";
 import { answers, asks, draw, fetched, press, pretend } from "../../testing/pretend";
 
@@ -80,21 +80,47 @@ it("trims, ends and locks a mix that is unfolded, and leaves starting over until
   ]);
 });
 
+const LINK = {
+  id: "11111111-1111-4111-8111-111111111111",
+  who: "Aoife",
+  mixes: ["mix/1"],
+  made_at: "2026-06-01T12:00:00Z",
+  ends_at: null,
+  ended: false,
+  phones: 0,
+  open: 0,
+  moved_at: null as string | null,
+};
+
+it("has who calls first, turns back what their phone moved, and gives a code for an hour", async () => {
+  answers.set("/links", [{ ...LINK, open: 1, phones: 1, moved_at: "2026-06-01T12:00:00Z" }]);
+  draw("/ears/1");
+  const other = row({ mix: "mix/2", name: "Wedge", who: "Bo" });
+  tell([other, row({})]);
+  received({
+    type: "calls",
+    calls: [
+      { id: LINK.id, who: "Aoife", mix: "mix/1", text: "too loud", at: "2026-06-01T12:00:00Z" },
+    ],
+  });
+  await screen.findByText("phone open");
+  const text = screen.getByLabelText("Mixes").textContent;
+  expect(text.indexOf("Aoife")).toBeLessThan(text.indexOf("Bo"));
+  expect(text).toContain("moved 2026-06-01");
+  answers.set("/undo", { revision: 9, says: "Undone by ann at the desk: louder" });
+  press("Take back their last move");
+  await waitFor(() => expect(store.getState().notices.at(-1)?.text).toContain("Undone by ann"));
+  const ends = new Date(Date.now() + 3_600_000).toISOString();
+  answers.set("/codes", [{ link: LINK.id, who: "Aoife", code: "012345", ends_at: ends }]);
+  press("Short code…");
+  expect((await screen.findByTestId("code")).textContent).toBe("012 345");
+});
+
 it("makes a link, which is shown this once", async () => {
-  const link = {
-    id: "11111111-1111-4111-8111-111111111111",
-    who: "Aoife",
-    mixes: ["mix/1"],
-    made_at: "2026-06-01T12:00:00Z",
-    ends_at: null,
-    ended: false,
-    phones: 0,
-    open: 0,
-  };
   draw("/ears/1");
   tell([row({})]);
   await screen.findByText("No link yet", { exact: false });
-  answers.set("/links/all", [{ link, token: "abc", code: "data:," }]);
+  answers.set("/links/all", [{ link: LINK, token: "abc", code: "data:," }]);
   press("Make 1 link…");
   expect((await screen.findByTestId("link")).textContent).toContain("/mine#abc");
   expect(fetched).toHaveBeenCalled();

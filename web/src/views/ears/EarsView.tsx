@@ -1,13 +1,14 @@
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link as RouteLink, useLocation, useParams } from "wouter";
-import { inWords } from "../../data/address";
+import { inWords, numberOf } from "../../data/address";
 import { getLinks, makeAllLinks } from "../../data/http";
 import { notify } from "../../data/show";
-import type { EarLink, NewLink } from "../../data/types";
+import type { EarLink, EarRow as EarRowOf, NewCode, NewLink } from "../../data/types";
 import { useLink, useShow } from "../../data/use";
 import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
+import { runs } from "../../ui/ranges";
 import { useRows } from "../../ui/reach";
 import { Toolbar } from "../../ui/Toolbar";
 import { Waiting } from "../../ui/Waiting";
@@ -19,6 +20,8 @@ import { EarRow } from "./EarRow";
 import { JoinDialog } from "./JoinDialog";
 import { LinkDialog } from "./LinkDialog";
 import { LockDialog } from "./LockDialog";
+
+const LOOK_MS = 10_000;
 
 /** Every mix for ears and wedges, the worst first: how whoever hears it stands in it, and what is wrong. */
 export function EarsView() {
@@ -42,19 +45,28 @@ export function EarsView() {
   const here = useShow((state) => state.others);
   const [links, setLinks] = useState<readonly EarLink[]>([]);
   const [made, setMade] = useState<readonly NewLink[]>([]);
+  const [codes, setCodes] = useState<readonly NewCode[]>([]);
   const look = useCallback(
     () => void getLinks(show).then(setLinks, () => undefined), // looked at again with the next
     [show],
   );
   useEffect(() => {
     if (here) look();
+    const again = setInterval(look, LOOK_MS); // what phones moved last
+    return () => clearInterval(again);
   }, [look, here]);
   const onLinks = (new_: readonly NewLink[]) => {
     setMade(new_);
     look();
   };
-  const rows = ears?.rows ?? [];
-  const lacking = rows.filter((row) => phoneOf(links, row.mix) === "no link").length;
+  const calls = useShow((state) => state.calls);
+  const rows = useMemo(() => {
+    const isCalling = (row: EarRowOf) => calls.some((call) => call.mix === row.mix);
+    const [first, rest] = [true, false].map((on) => ears?.rows.filter((r) => isCalling(r) === on));
+    return [...(first ?? []), ...(rest ?? [])]; // who calls waits for somebody
+  }, [ears, calls]);
+  // the first ones are made by one press; later it is to be seen who has one
+  const lacking = links.some((one) => !one.ended) ? 0 : rows.length;
   const makeAll = () =>
     void makeAllLinks(show).then(onLinks, (error: Error) => notify(error.message));
   const reach = useRows(rows.map((row) => row.mix));
@@ -75,7 +87,7 @@ export function EarsView() {
                   onClick={() =>
                     setDialog({
                       of: "start",
-                      mixes: rows.map((row) => inWords(row.mix)).join(", "),
+                      mixes: `mix ${runs(rows.map((row) => numberOf(row.mix)).sort((a, b) => a - b))}`,
                     })
                   }
                 >
@@ -166,6 +178,7 @@ export function EarsView() {
                   row={row}
                   rows={reach}
                   phone={phoneOf(links, row.mix)}
+                  movedAt={movedAt(links, row.mix)}
                   open={row.mix === chosen}
                   onOpen={() => navigate(row.mix === chosen ? "/ears" : `/ears/${pageOf(row.mix)}`)}
                 />
@@ -177,6 +190,7 @@ export function EarsView() {
                     onBeside={() => setDialog({ of: "beside", one: row.mix })}
                     links={links}
                     onLinks={onLinks}
+                    onCodes={setCodes}
                   />
                 )}
               </li>
@@ -210,13 +224,16 @@ export function EarsView() {
       />
       <JoinDialog open={dialog?.of === "join"} onOpenChange={() => setDialog(null)} />
       <LinkDialog
-        open={dialog?.of === "links" || made.length > 0}
+        open={dialog?.of === "links" || made.length + codes.length > 0}
         made={made}
+        codes={codes}
         links={links}
         mixes={rows.map((row) => [row.mix, row.name] as const)}
         onMade={onLinks}
+        onCodes={setCodes}
         onClose={() => {
           setMade([]);
+          setCodes([]);
           setDialog(null);
         }}
       />
@@ -227,6 +244,12 @@ export function EarsView() {
     </>
   );
 }
+
+/** When a phone of a mix moved something last; "": none ever did. */
+const movedAt = (links: readonly EarLink[], mix: string): string =>
+  links
+    .filter((link) => link.mixes.includes(mix))
+    .reduce((last, link) => ((link.moved_at ?? "") > last ? link.moved_at! : last), "");
 
 /** What is known of the phones of a mix, in a word. */
 function phoneOf(links: readonly EarLink[], mix: string): "open" | "not open" | "no link" {

@@ -1,8 +1,9 @@
 import { createPortal } from "react-dom";
-import { makeAllLinks, renewLinks } from "../../data/http";
+import { giveCodes, makeAllLinks, renewLinks } from "../../data/http";
 import { notify } from "../../data/show";
-import type { EarLink, NewLink } from "../../data/types";
+import type { EarLink, NewCode, NewLink } from "../../data/types";
 import { useShow } from "../../data/use";
+import { whenText } from "../../data/words";
 import { Button } from "../../ui/Button";
 import { Dialog } from "../../ui/Dialog";
 
@@ -10,20 +11,25 @@ interface Props {
   open: boolean;
   /** Links that were just made: only now can they be read, since nobody keeps them. */
   made: readonly NewLink[];
+  /** Short codes that were just given: told this once as well. */
+  codes: readonly NewCode[];
   links: readonly EarLink[];
   /** Mixes for ears and wedges, by their names. */
   mixes: readonly (readonly [mix: string, name: string])[];
   onMade: (made: readonly NewLink[]) => void;
+  onCodes: (codes: readonly NewCode[]) => void;
   onClose: () => void;
 }
 
 /** Links of performers' phones: who has one, more of them, and those just made, to show or to print. */
-export function LinkDialog({ open, made, links, mixes, onMade, onClose }: Props) {
+export function LinkDialog({ open, made, codes, links, mixes, onMade, onCodes, onClose }: Props) {
   const show = useShow((state) => state.desk!.show.id);
   const standing = links.filter((link) => !link.ended);
   const lacking = mixes.filter(([mix]) => !standing.some((link) => link.mixes.includes(mix)));
+  const ids = standing.map((link) => link.id);
   const take = (work: Promise<readonly NewLink[]>) =>
     void work.then(onMade, (error: Error) => notify(error.message));
+  if (codes.length > 0) return <Codes codes={codes} open={open} onClose={onClose} />;
   return (
     <Dialog
       title={made.length === 1 ? `Link for ${made[0]!.link.who}` : "Links for phones"}
@@ -62,16 +68,19 @@ export function LinkDialog({ open, made, links, mixes, onMade, onClose }: Props)
       <div className="flex justify-end gap-2 flex-wrap pt-3">
         {standing.length > 0 && made.length === 0 && (
           <Button
+            title="For an hour: they pick their name on the phones' page and type a code"
+            onClick={() =>
+              void giveCodes(show, ids).then(onCodes, (error: Error) => notify(error.message))
+            }
+          >
+            Short codes
+          </Button>
+        )}
+        {standing.length > 0 && made.length === 0 && (
+          <Button
             tone="danger"
             title="Each gets another address; open pages close"
-            onClick={() =>
-              take(
-                renewLinks(
-                  show,
-                  standing.map((link) => link.id),
-                ),
-              )
-            }
+            onClick={() => take(renewLinks(show, ids))}
           >
             Renew all {standing.length}
           </Button>
@@ -86,6 +95,37 @@ export function LinkDialog({ open, made, links, mixes, onMade, onClose }: Props)
             Print them
           </Button>
         )}
+        <Button onClick={onClose}>Close</Button>
+      </div>
+    </Dialog>
+  );
+}
+
+/** Short codes, to read out or to show: whoever picks their name types theirs. */
+function Codes({ codes, open, onClose }: Pick<Props, "codes" | "open" | "onClose">) {
+  return (
+    <Dialog
+      title={codes.length === 1 ? `Short code for ${codes[0]!.who}` : "Short codes"}
+      about={`At ${location.host}/mine they pick their name and type the code. Codes stand until ${whenText(codes[0]!.ends_at)}, and are shown this once.`}
+      open={open}
+      onOpenChange={onClose}
+    >
+      <ul aria-label="Short codes" tabIndex={0} className="scrolls max-h-[60vh] mt-3">
+        {codes.map((one) => (
+          <li
+            key={one.link}
+            className="flex items-baseline gap-4 py-1.5 border-b border-line last:border-0"
+          >
+            <span dir="auto" className="min-w-0 flex-1 break-words">
+              {one.who}
+            </span>
+            <code data-testid="code" className="text-[24px] tracking-[0.12em] font-bold">
+              {one.code.slice(0, 3)} {one.code.slice(3)}
+            </code>
+          </li>
+        ))}
+      </ul>
+      <div className="flex justify-end gap-2 pt-3">
         <Button onClick={onClose}>Close</Button>
       </div>
     </Dialog>

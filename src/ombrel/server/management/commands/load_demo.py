@@ -6,10 +6,12 @@ from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 
+from ombrel.core import who_hears
 from ombrel.demo import DEMO_DESK, DEMO_NAME, demo_show
 
 from ... import models
 from ...keeping.desks import desk_of
+from ...keeping.ear_links import make_link
 from ...keeping.shows import made_from
 
 
@@ -31,8 +33,14 @@ class Command(BaseCommand):
                 user.save()
         if not models.Show.objects.filter(name=DEMO_NAME).exists():
             show = demo_show(desk_of(DEMO_DESK))
-            made_from(DEMO_NAME, show, None, "The demo show")
+            made = made_from(DEMO_NAME, show, None, "The demo show")
             self.stdout.write(f"{DEMO_NAME}: {len(show.values)} values")
+            for mix in show.in_use("mix"):
+                if (
+                    show[f"{mix}/serves"] == "ears"
+                ):  # each performer's phone has a link from the start
+                    link, token = make_link(made.pk, who_hears(show, mix), [mix])
+                    self.stdout.write(f"/mine#{token} {link.who}")
         if options["blank"]:
             blank = models.Show.objects.create(name=options["blank"], desk=options["desk"])
             self.stdout.write(str(blank.pk))
