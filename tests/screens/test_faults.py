@@ -18,6 +18,8 @@ from ombrel.formats.show_file import write_show
 from tests.many_scenes import many_scenes
 
 from .pages import Page
+from .test_banks import value
+from .test_phones import dragged, network, phone_for
 
 
 def acknowledged(person):
@@ -392,3 +394,40 @@ def test_a_view_that_fails_leaves_the_others_standing(server, people):
     me.type("Level of Trumpet in dB", "-25")
     me.settled()
     me.driver.get_log("browser")  # what it threw is there, rightly
+
+
+def test_a_phone_waits_through_a_minute_without_network_and_goes_on_after_a_killed_server(
+    server, people
+):
+    """What a finger moved meanwhile is there once, as it was moved; and the page needs no touch."""
+    me, show = people(), server.copied_demo()
+    phone, _ = phone_for(people, me, 6, show)
+    send = "channel/20/send/mix/6/level"
+    was = value(server, show, send)
+    network(phone, offline=True)
+    began = time.monotonic()
+    phone.until(lambda: phone.status() == "away", within_s=30)
+    dragged(phone, "Strings", -40)
+    time.sleep(max(0.0, 60.0 - (time.monotonic() - began)))
+    assert value(server, show, send) == was
+    network(phone, offline=False)
+    phone.until(lambda: phone.status() == "live", within_s=30)
+    phone.settled()
+    there = value(server, show, send)
+    assert there < was - 1.0
+    server.kill()
+    phone.until(lambda: phone.status() == "away", within_s=30)
+    dragged(phone, "Strings", -20)
+    server.start()
+    phone.until(lambda: phone.status() == "live", within_s=30)
+    phone.settled()
+    assert value(server, show, send) < there - 0.5
+    phone.button("Undo").click()
+    phone.until(lambda: value(server, show, send) == there)
+    # the link and who it is outlive the server: no other person was made for it
+    with server.sql() as link:
+        (count,) = link.execute(
+            "select count(*) from server_phone p join server_earlink l on l.id = p.link_id"
+            " where l.show_id = %s", [show],
+        ).fetchone()  # fmt: skip
+    assert count == 1

@@ -84,7 +84,7 @@ export function PickName({
   const [asking, setAsking] = useState(false);
   const go = async () => {
     setAsking(true);
-    const found = await opened({ name, code: code.replace(/\D/g, "") });
+    const found = await opened({ name, code: code.replace(/\s/g, "") });
     setAsking(false);
     if ("link" in found) return onOpen(found);
     setWrong(found.wrong);

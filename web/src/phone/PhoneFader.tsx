@@ -162,7 +162,7 @@ export function PhoneFader(props: Props) {
     >
       <span
         aria-hidden
-        className="absolute inset-y-0 left-0 opacity-40"
+        className="absolute inset-y-0 left-0 opacity-[0.3]"
         style={{ width: `${at(drawn) * 100}%`, background: `var(--strip-${props.colour})` }}
       />
       {end !== null && end !== undefined && at(end) < 1 && (
@@ -193,7 +193,7 @@ export function PhoneFader(props: Props) {
             {props.name}
           </span>
           {props.note && (
-            <span className="block truncate text-[13px] text-paper/85">{props.note}</span>
+            <span className="block truncate text-[13px] text-paper">{props.note}</span>
           )}
         </span>
         {!props.bare && (
