@@ -2,6 +2,9 @@
 
 from collections.abc import Iterator, Mapping
 from contextlib import suppress
+from typing import Final
+
+import numpy as np
 
 from ..catalogue import STRIP_KINDS, Address, Thing, of_kind, option_text, thing_of
 from ..ears import cues_missing, selves_of
@@ -13,6 +16,8 @@ from ..values import Asked, NothingLeft
 from .rule import Finding, Look
 
 __all__ = ["cue_missing", "mix_that_goes_nowhere", "output_taken_by_nothing", "self_missing"]
+
+_UNROUTED: Final = (State.UNROUTED, State.NO_SOURCE)
 
 
 def mix_that_goes_nowhere(look: Look) -> Iterator[Finding]:
@@ -76,8 +81,8 @@ def self_missing(look: Look) -> Iterator[Finding]:
         own = [one for one in selves_of(show, mix) if show.source_of(Thing.at(one).number)]
         if not own or any(_routed(look, one, mix) for one in own):
             continue
-        if not any(_routed(look, source, mix) for source in look.flow.layout.strips[: _rows(look)]):
-            continue  # nobody has begun with it
+        if not _is_begun(look, mix):
+            continue
         names = " and ".join(source_name(show, one) for one in own[:2])
         moves: dict[str, Asked] = {}
         for one in own:
@@ -108,10 +113,12 @@ def cue_missing(look: Look) -> Iterator[Finding]:
             )
 
 
-def _rows(look: Look) -> int:
-    return look.flow.layout.rows
+def _is_begun(look: Look, mix: str) -> bool:
+    """Whether anything at all is routed to a mix."""
+    states = look.flow.state[:, look.flow.layout.column(mix)]
+    return not bool(np.isin(states, _UNROUTED).all())
 
 
 def _routed(look: Look, source: str, mix: str) -> bool:
     """Whether some way leads there by feeds that are on, whatever mutes and faders do."""
-    return look.flow.state_of(source, mix) not in (State.UNROUTED, State.NO_SOURCE)
+    return look.flow.state_of(source, mix) not in _UNROUTED
