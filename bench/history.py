@@ -37,6 +37,8 @@ def ratios_of(found):
         ratios["300 idle screens, in idle medians"] = (
             live["idle"]["screens"]["median_ms"] / idle["screens"]["median_ms"]
         )
+    if phones := found.get("phones"):
+        ratios["40 phones, median, in idle ones"] = phones["times"]
     profile = found.get("profile")
     if profile:
         ratios["an edit of forty, in edits alone"] = profile["forty"]["ms"] / profile["one"]["ms"]

@@ -147,6 +147,7 @@ def main(results):
         times = ratio(in_turns(FED, f"fed_mute[{many}]", "fed_mute[none]"))
         print(f"| {many} | {shown(fed[f'fed_mute[{many}]'])} | {times} |")
     load_told(*(json.loads((Path(results) / f"{n}.json").read_text()) for n in ("live", "profile")))
+    phones_told(json.loads((Path(results) / "phones.json").read_text()))
     print("\n## From one screen to another\n")
     print("The demo show, over loopback, PostgreSQL committing every tick to disk.\n")
     print("| what | measured |\n| --- | ---: |")
@@ -234,6 +235,30 @@ def load_told(live, profile):
     for part in profile["one"]["shares"]:
         shares = " | ".join(f"{one['shares'].get(part, 0.0):.0%}" for one in columns)
         print(f"| {part} | {shares} |")
+
+
+def phones_told(found):
+    """A band on its phones, beside one phone alone."""
+    alone, every = found["alone"], found["every"]
+    assert every["equal"], "the screens do not show what the phones moved"
+    print("\n## A band on its phones\n")
+    print(
+        "Each phone drags one strip of its mix of the demo, ten moves a second for a minute, each"
+        " held against its link; five screens draw the whole table. From a move to a screen that"
+        " shows it or a newer one of its finger.\n"
+    )
+    print("| phones | to a screen, median | 95th percentile | answered, median | moves | lost |"
+          " refused, since a finger on the other side of a linked pair moved it |")  # fmt: skip
+    print("| ---: | ---: | ---: | ---: | ---: | ---: | ---: |")
+    for one in (alone, every):
+        told, answers = one["screens"], one["answers"]
+        print(
+            f"| {one['phones']} | {told['median_ms']:.0f} ms | {told['p95_ms']:.0f} ms"
+            f" | {answers['median_ms']:.0f} ms | {one['moves']} | {one['lost']} | {one['refused']} |"
+        )
+    first, last = every["memory_mb"]
+    print(f"\nForty phones, in idle medians (aim: at most 3): {found['times']:.1f}. Memory of the"
+          f" server, first to last: {first:.0f} to {last:.0f} MB.")  # fmt: skip
 
 
 def scenes_told(found):

@@ -58,7 +58,9 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
     # the ways of signals
     "loops": (*_FED, "channel/<channel>/solo", "channel/<channel>/solo_proof"),
     "heads": ("*/source", "*/spare", "*/name", "*/format", "*/label", "*/mono/on", "*/level",
-              "*/on", "!fitting/<fitting>/value/*"),
+              "*/on", "!fitting/<fitting>/value/*",
+              # what is sent of a source to buses is in the cells
+              "!channel/<channel>/send/*", "!return/<return>/send/*"),
     # what promises watch, and what their words hang on too
     "promised": ("promise/*", "*/promise/<promise>/on", *_FED),
     "promises": ("promise/*", "*/promise/<promise>/on", "*/name", *_FED),

@@ -23,7 +23,7 @@ Place = Annotated[Finite, Field(ge=-400.0, le=400.0)]
 
 def _check_mix(turn: Turn, mix: str) -> None:
     """Raises NotYours for what is no mix in use: the door knows which are the link's."""
-    if mix not in turn.show.in_use("mix"):
+    if core.of_kind(mix) != "mix" or not turn.show.uses(mix):
         raise core.NotYours(mix)
 
 

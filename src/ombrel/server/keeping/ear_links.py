@@ -181,10 +181,10 @@ def still_held(phones: Mapping[UUID, str], show_id: UUID) -> dict[UUID, tuple[st
 
     transaction of their edits. Those whose link ended are not among them.
     """
-    known = models.Phone.objects.select_related("link").filter(
-        pk__in=list(phones), link__show_id=show_id
-    )
-    return {phone.pk: tuple(phone.link.mixes) for phone in known if _holds(phone, phones)}
+    known = models.Phone.objects.filter(pk__in=list(phones), link__show_id=show_id)
+    standing = known.filter(link__revoked_at=None).exclude(link__ends_at__lte=timezone.now())
+    rows = standing.values_list("pk", "cookie_hash", "link__mixes")
+    return {pk: tuple(mixes) for pk, cookie, mixes in rows if phones[pk] == cookie}
 
 
 def who_ended(phones: Mapping[UUID, str]) -> set[UUID]:
