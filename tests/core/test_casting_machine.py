@@ -18,6 +18,7 @@ from ombrel.core import (
     EntryTaken,
     NoSuchFitting,
     NotTheirName,
+    Show,
     SomebodyElseOn,
     Value,
     blank_show,
@@ -51,6 +52,7 @@ from ombrel.core.edit import renamed
 from tests.desks import TINY
 
 from .casting import ASPECT, CARRIED, Company
+from .test_found_once import facts
 
 NAMES = {"performer/1": "Ada", "performer/2": "Bo", "performer/3": "Cy", "performer/4": "Di"}
 HOMES = {"part/1": ["channel/1"], "part/2": ["channel/1"], "part/3": ["channel/2"],
@@ -537,6 +539,11 @@ class Evening(RuleBasedStateMachine):
             found.by = own.get(f"{fitting}/checker", "")
 
     # ---- what holds always
+
+    @invariant()
+    def what_is_found_once_still_holds(self):
+        show = self.show
+        assert facts(show) == facts(Show(show.desk, show.own, show.values, show.layers))
 
     @invariant()
     def as_the_referee_says(self):

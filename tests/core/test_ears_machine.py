@@ -16,6 +16,7 @@ from ombrel.core import (
     EVERYTHING,
     Carry,
     ConsoleError,
+    Show,
     Value,
     check_phone,
     copy_mix,
@@ -39,6 +40,8 @@ from ombrel.core import (
 )
 from ombrel.core.ears.families import families_of
 from tests.desks import TOURING
+
+from .test_found_once import facts
 
 OFF = -math.inf
 MIXES = ("mix/1", "mix/2")
@@ -227,6 +230,11 @@ class Ears(RuleBasedStateMachine):
         self.show = found.show
 
     # ---- whatever comes
+
+    @invariant()
+    def what_is_found_once_still_holds(self):
+        show = self.show
+        assert facts(show) == facts(Show(show.desk, show.own, show.values, show.layers))
 
     @invariant()
     def places_lie_beyond_the_ends_or_under_what_is_off(self):

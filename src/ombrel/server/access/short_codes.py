@@ -59,7 +59,7 @@ def entered_by_code(
 
     Raises TooManyTries before it looks, once a name or an address was tried too often; WrongCode.
     """
-    for item, whose in ((_OF_NAME, name), (_OF_ADDRESS, address)):
+    for item, whose in ((_OF_ADDRESS, address), (_OF_NAME, name)):
         if not _LIMITER.hit(item, whose):
             raise TooManyTries
     for link in _with_codes().filter(who=name).order_by("-code_ends_at")[:_NAMESAKES]:

@@ -2,7 +2,7 @@
 
 from datetime import datetime
 from functools import partial
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID, uuid4
 
 from django.http import HttpRequest
@@ -18,7 +18,7 @@ from ..access.short_codes import give_codes
 from ..asks.asking import STORABLE
 from ..asks.asking import Address as Mix
 from ..keeping.door import Refused, Request
-from ..keeping.ear_links import end_links, last_moved, make_link, renew_link
+from ..keeping.ear_links import end_links, make_link, renew_link, with_last_moves
 from ..keeping.live import live_of
 from ..keeping.undoing import whose_turn
 from ..keeping.work import in_database
@@ -96,8 +96,7 @@ class LinksAsk(Schema):
     days: Days | None = None
 
 
-def _row(link: models.EarLink, here: list[str]) -> LinkRow:
-    phones = list(link.phones.select_related("person"))
+def _row(link: models.EarLink, here: list[str], phones: list[Any]) -> LinkRow:
     return LinkRow(
         id=link.pk,
         who=link.who,
@@ -107,13 +106,16 @@ def _row(link: models.EarLink, here: list[str]) -> LinkRow:
         ended=link.is_over,
         phones=len(phones),
         open=sum(phone.person.get_username() in here for phone in phones),
-        moved_at=last_moved(link.show_id, [phone.person_id for phone in phones]),
+        moved_at=max((one.moved_at for one in phones if one.moved_at), default=None),
     )
 
 
 def _rows(show_id: UUID, here: list[str]) -> list[LinkRow]:
     show = get_object_or_404(models.Show, pk=show_id)
-    return [_row(link, here) for link in show.ear_links.all()]
+    found: dict[UUID, list[Any]] = {}
+    for phone in with_last_moves().filter(link__show_id=show_id):
+        found.setdefault(phone.link_id, []).append(phone)
+    return [_row(link, here, found.get(link.pk, [])) for link in show.ear_links.all()]
 
 
 def _links(show_id: UUID, ids: list[UUID]) -> list[models.EarLink]:
@@ -128,7 +130,7 @@ async def links(request: HttpRequest, show_id: UUID) -> list[LinkRow]:
 
 def _new(request: HttpRequest, link: models.EarLink, token: str) -> NewLink:
     address = f"{request.build_absolute_uri('/mine')}#{token}"
-    return NewLink(link=_row(link, []), token=token, code=qr_picture(address))
+    return NewLink(link=_row(link, [], []), token=token, code=qr_picture(address))
 
 
 def _made(request: HttpRequest, show_id: UUID, asked: LinkAsk) -> NewLink:

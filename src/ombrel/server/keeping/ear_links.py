@@ -8,14 +8,14 @@ import hashlib
 import secrets
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import timedelta
 from typing import Final
 from uuid import UUID
 
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
 from django.db import IntegrityError, transaction
-from django.db.models import Max
+from django.db.models import OuterRef, QuerySet, Subquery
 from django.utils import timezone
 
 from ombrel.core import LinkEnded, of_kind
@@ -31,11 +31,11 @@ __all__ = [
     "entered",
     "follow_renumbered",
     "held_by",
-    "last_moved",
     "leave_mixes",
     "make_link",
     "renew_link",
     "still_held",
+    "with_last_moves",
     "who_ended",
 ]
 
@@ -224,10 +224,13 @@ def leave_mixes(show_id: UUID, mixes: Collection[str]) -> None:
             link.save(update_fields=["mixes"])
 
 
-def last_moved(show_id: UUID, people: Collection[int]) -> datetime | None:
-    """When one of some phones' people moved something of a show last; None: never."""
-    log = models.Change.objects.filter(show_id=show_id, author_id__in=people)
-    return log.aggregate(last=Max("made_at"))["last"]
+def with_last_moves() -> QuerySet[models.Phone]:
+    """Phones, each with when it moved something last as `moved_at` (None: never)."""
+    log = models.Change.objects.filter(
+        show_id=OuterRef("link__show_id"), author_id=OuterRef("person_id")
+    )
+    newest = log.order_by("-revision").values("made_at")[:1]
+    return models.Phone.objects.select_related("person").annotate(moved_at=Subquery(newest))
 
 
 def digest_of(cookie: str) -> str:
