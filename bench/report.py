@@ -254,7 +254,8 @@ def phones_told(found):
         told, answers = one["screens"], one["answers"]
         print(
             f"| {one['phones']} | {told['median_ms']:.0f} ms | {told['p95_ms']:.0f} ms"
-            f" | {answers['median_ms']:.0f} ms | {one['moves']} | {one['lost']} | {one['refused']} |"
+            f" | {answers['median_ms']:.0f} ms | {one['moves']} | {one['lost']}"
+            f" | {one['refused']} |"
         )
     first, last = every["memory_mb"]
     print(f"\nForty phones, in idle medians (aim: at most 3): {found['times']:.1f}. Memory of the"
