@@ -73,8 +73,9 @@ class Line(AsyncWebsocketConsumer):
         raise NotImplementedError
 
     async def receive(self, text_data: str | None = None, bytes_data: bytes | None = None) -> None:
-        if not self.started or self.left:
+        if not self.started:
             return  # a stranger, or no such show: closed already, and nothing is answered
+        # who left meanwhile is told nothing more, and what they sent before counts all the same
         if len(self.waiting) >= MOST_WAITING:  # whoever sends more is read no further meanwhile
             await self._answered()
         try:
