@@ -230,7 +230,7 @@ class EarLink(models.Model):
 
     `token_hash`: SHA-256 of the token, which nobody keeps; a link that was renewed has another.
     `mixes`: as addresses, which follow when strips get other numbers. `ends_at`: None for no end.
-    `code_hash`: of a short code that does for the link until `code_ends_at`, as passwords are kept.
+    `code_hash`: of a short code that does for the link until `code_ends_at`, by the server's key.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
