@@ -103,6 +103,8 @@ def targets(kind: Reference, desk: Desk) -> list[str]:
     if "dca/<dca>" in kind.to:  # what lies under a fader: whole strips
         dcas = [f"dca/{n}" for n in range(1, desk.dcas + 1)]
         return ["house", "mono", "channel/1", "mix/1", *dcas]
+    if kind.to == ("sharing/<sharing>",):
+        return [f"sharing/{n}" for n in range(1, desk.sharing_groups + 1)]
     if kind.to == ("mix/<mix>",):
         return [f"mix/{n}" for n in range(1, desk.mixes + 1)]
     if kind.to == ("group/<group>",):
@@ -153,6 +155,8 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
         "on_spare": 0.2,
         "polarity": 0.3 * (seed % 2),
     }
+    if "/sharing/" in address:
+        return _shares(address, draw)
     if leaf in chances:
         return draw.random() < chances[leaf]
     if leaf == "on" and address.startswith("dca/"):
@@ -182,6 +186,16 @@ def _usual(address: str, desk: Desk, draw: random.Random, seed: int) -> object:
     return value_for(address, desk, draw) if draw.random() < often else None
 
 
+def _shares(address: str, draw: random.Random) -> object:
+    """Who shares gain, and how; few are out, so that there is something to hear."""
+    leaf = address.rsplit("/", 1)[-1]
+    if leaf == "group":
+        return draw.choice([None, "sharing/1", "sharing/2"]) if draw.random() < 0.6 else None
+    if leaf == "weight":
+        return draw.choice([0.0, 0.0, 6.0, -3.0])
+    return draw.random() < 0.25
+
+
 # Two ways of channel 1 into mix 1, one against the other: they cancel, wholly or in part.
 _CANCELLING = {
     "channel/1/source": "input/local/1", "channel/1/on_spare": False, "channel/1/polarity": True,
@@ -189,6 +203,7 @@ _CANCELLING = {
     "channel/1/send/mix/1/level": 0.0, "channel/1/send/mix/1/on": True,
     "channel/1/send/mix/1/tap": "input", "channel/1/send/mix/1/pan": 0.0,
     "channel/1/group/1/on": True, "channel/1/group/1/level": 0.0, "channel/1/group/2/on": False,
+    "channel/1/sharing/out": False, "group/1/sharing/out": False, "mix/1/sharing/out": False,
     "group/1/format": "mono",
     "group/1/fader": 0.0, "group/1/mute": False, "group/1/send/mix/1/level": 0.0,
     "group/1/send/mix/1/on": True, "group/1/send/mix/1/tap": "after_fader",
@@ -252,6 +267,9 @@ def _tangled(draw: random.Random) -> dict:
             values[f"{strip}/format"] = draw.choice(["stereo", "stereo", "mono"])
         values[f"{strip}/fader"] = draw.choice([0.0, -6.0, -9.0, -3.0, -6.0, -math.inf])
         values[f"{strip}/mute"] = draw.random() < 0.05
+        if kind not in ("return", "house") and draw.random() < 0.4:
+            values[f"{strip}/sharing/group"] = draw.choice(["sharing/1", "sharing/2"])
+            values[f"{strip}/sharing/out"] = draw.random() < 0.15
         if kind == "channel":
             number = int(strip.split("/")[1])
             bus = draw.choice(["group/1", "group/2", "mix/1", "mix/2", "mix/3", "house"])
@@ -273,6 +291,7 @@ def _tangled(draw: random.Random) -> dict:
             if draw.random() < 0.4:
                 values[f"{strip}/{ruler}/on"] = True
     values |= {"return/1/source": "input/a/1", "return/2/source": "input/a/3"}
+    values["sharing/1/place"] = draw.choice(["behind_fader", "before_fader"])
     for dca in rulers[:3]:
         values[f"{dca}/fader"] = draw.choice([0.0, -3.0, -6.0, -9.0, 0.0, -math.inf])
         values[f"{dca}/mute"] = draw.random() < 0.15

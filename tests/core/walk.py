@@ -87,6 +87,14 @@ def _silenced_by_solo(show):
     return {s for s in sources if s not in kept and not show[f"{s}/solo_proof"]}
 
 
+def is_out(show, strip):
+    """Where a strip that shares gain is closed since it is out; "" for any other."""
+    if kind(strip) not in ("channel", "group", "mix", "mono", "matrix"):
+        return ""
+    group = show[f"{strip}/sharing/group"]
+    return show[f"{group}/place"] if group and show[f"{strip}/sharing/out"] else ""
+
+
 def at_tap(show, strip, tap):
     """Signed gain to a tap, and the causes that close it: (state, address) pairs."""
     level, causes, reach = 1.0, set(), TAPS.index(tap)
@@ -107,6 +115,8 @@ def at_tap(show, strip, tap):
     if reach >= 2 and show[f"{strip}/compressor/on"]:  # open: only its make-up is heard
         blend = show[f"{strip}/compressor/blend"] / 100
         level *= (1 - blend) + blend * gain(show[f"{strip}/compressor/make_up"])
+    if reach >= (2 if is_out(show, strip) == "before_fader" else 4) and is_out(show, strip):
+        level, causes = 0.0, causes | {("muted", f"{strip}/sharing/out")}
     if reach >= 3 and show[f"{strip}/mute"]:
         level, causes = 0.0, causes | {("muted", f"{strip}/mute")}
     if reach >= 4:

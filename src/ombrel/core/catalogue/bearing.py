@@ -15,7 +15,7 @@ Bearing = Literal[
     "fills", "findings", "fitted_preamp", "fitting_on", "fittings", "gangs", "heads", "house",
     "inserts", "layers", "loops", "member", "muting", "named_only", "nets", "opens", "pairs",
     "person", "pins", "places", "plugs", "promised", "promises", "return_pairs", "routes", "run",
-    "safe", "scenes", "settling", "solo", "solo_in_place", "switches_on", "taps",
+    "safe", "scenes", "settling", "shares", "solo", "solo_in_place", "switches_on", "taps",
 ]  # fmt: skip
 
 _WHO: Final = tuple(
@@ -99,6 +99,8 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
     "safe": ("mute_group/<mute_group>/on", "mute_group/<mute_group>/safe"),
     "pairs": ("*/linked",),
     "inserts": ("*/insert_1/device", "*/insert_2/device"),
+    # what takes places among those that share gain, or must have one side for it
+    "shares": ("*/sharing/group", "*/format"),
     "scenes": ("scene/*",),
     "fittings": ("fitting/*", "!fitting/<fitting>/value/*", "performer/<performer>/name",
                  "channel/<channel>/fitting", "channel/<channel>/linked", "mix/<mix>/linked"),

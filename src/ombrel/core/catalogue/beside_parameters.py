@@ -1,15 +1,26 @@
 """Entries of the catalogue beside those of strips: gangs, presets, promises, lifts, ears."""
 
+import math
 from typing import Final
 
 from ..values import Choice, Number, Reference, Switch, Text
-from .choices import FAMILIES, PROMISE_KINDS
+from .choices import FAMILIES, PROMISE_KINDS, SHARING_PLACES
 from .processing_parameters import preset_of
-from .strip_kinds import SENDERS, pattern_of
-from .strip_parameters import FADER, PAN, Parameter, gang_carries, named, takes_of
+from .strip_kinds import SENDERS, SHARERS, pattern_of
+from .strip_parameters import (
+    FADER,
+    PAN,
+    Parameter,
+    gang_carries,
+    named,
+    sharing_of,
+    takes_of,
+)
 from .strip_parameters import entry as _p
 
 __all__ = ["BESIDE_STRIPS", "OF_EARS"]
+
+_SHARER_WORDS: Final = {"mono": "mono bus"} | {one: one for one in SHARERS if one != "mono"}
 
 BESIDE_STRIPS: Final[tuple[Parameter, ...]] = (
     # what moves strips together
@@ -23,6 +34,33 @@ BESIDE_STRIPS: Final[tuple[Parameter, ...]] = (
         "It carries nothing for a while, and forgets nothing.",
     ),
     *gang_carries(),
+    # microphones that share one gain
+    *(one for kind in SHARERS for one in sharing_of(pattern_of(kind), _SHARER_WORDS[kind])),
+    *named("sharing/<sharing>", "group that shares gain"),
+    _p(
+        "sharing/<sharing>/time",
+        Number(unit="ms", lowest=2.0, highest=500.0, step=1.0, law="octaves"),
+        100.0,
+        "sharing",
+        "Time",
+        "Over which it takes the mean of each one's power.",
+    ),
+    _p(
+        "sharing/<sharing>/limit",
+        Number(unit="dB", lowest=-math.inf, highest=-3.0, step=0.5, lowest_finite=-40.0),
+        -math.inf,
+        "sharing",
+        "Limit",
+        "How far it turns anybody down at most; off: as far as the share goes.",
+    ),
+    _p(
+        "sharing/<sharing>/place",
+        Choice(options=SHARING_PLACES),
+        "behind_fader",
+        "sharing",
+        "Place",
+        "Where it stands in its members: who taps them before it hears each as it is.",
+    ),
     # processing kept by a name
     _p("preset/<preset>/name", Text(), "", "presets", "Preset", "Name of the preset."),
     _p(

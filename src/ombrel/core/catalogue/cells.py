@@ -45,6 +45,7 @@ _BY_ASPECT: Final = {
     "pan": "pan",
     "effects": "effects",
     "part": "part",
+    "sharing": "sharing",
 }
 _OF_PREAMP: Final = ("preamp/gain", "preamp/pad")
 

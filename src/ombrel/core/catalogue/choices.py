@@ -13,6 +13,7 @@ __all__ = [
     "OPTION_WORDS",
     "PROMISE_KINDS",
     "SERVES",
+    "SHARING_PLACES",
     "SOLO_MODES",
     "TAKES",
     "TAPS",
@@ -62,6 +63,8 @@ LINE_KINDS: Final = (
 ENGINE_KINDS: Final = ("room", "plate", "hall", "delay")
 # What is promised of sources and listeners.
 PROMISE_KINDS: Final = ("never", "only_through", "all_but")
+# Where the stage of a group that shares gain stands in its members.
+SHARING_PLACES: Final = ("behind_fader", "before_fader")
 # Where solo keys lead: to the engineer's own bus, or to silence for all that is not soloed.
 SOLO_MODES: Final = ("before_fader", "after_fader", "in_place")
 # What gangs can carry, and what people call it; never polarity, phantom power or the patch.
@@ -76,6 +79,7 @@ GANG_ASPECTS: Final = {
     "gate": "Gates",
     "eq": "EQs",
     "compressor": "Compressors",
+    "sharing": "Weights of shared gain",
 }
 # How people read and say an option that does not say itself.
 OPTION_WORDS: Final = {

@@ -86,6 +86,8 @@ class Desk:
 
     `gain_db`: lowest and highest preamp gain; `pad_db`: how much a pad takes away.
     `sample_rate_hz`: of its processing. `inserts`: how many insert points can be in use at once.
+    `sharing_groups`: how many groups share gain, among them `sharing_places` sides of strips, each
+    of which takes `sharing_inserts` insert points.
     """
 
     key: str
@@ -105,6 +107,9 @@ class Desk:
     bays: tuple[Bay, ...] = (Bay(name="Faders", faders=8),)
     sample_rate_hz: float = 48_000.0
     inserts: int = 24
+    sharing_groups: int = 0
+    sharing_places: int = 0
+    sharing_inserts: int = 0
     latency: Delays = Delays()
 
     def box(self, key: str) -> Box | None:
@@ -132,6 +137,7 @@ COUNTED: Final = {
     "dca": "dcas",
     "mute_group": "mute_groups",
     "engine": "effect_engines",
+    "sharing": "sharing_groups",
 }
 
 

@@ -22,6 +22,7 @@ HOLDERS: Final = (
     "dca/<dca>",
     "mute_group/<mute_group>",
     "engine/<engine>",
+    "sharing/<sharing>",
     "show",
 )
 # What of a strip a pin holds; by the aspects of `scenes.cells`.
@@ -44,6 +45,7 @@ PINNED: Final = {
     "preamp": "Preamp",
     "source": "Source",
     "part": "Who is on",
+    "sharing": "Shared gain",
 }
 # What may take a time of its own in a recall.
 FADED: Final = {
@@ -70,16 +72,18 @@ _PINS: Final = {
         "sends",
         "routing",
         "part",
+        "sharing",
     ),
     "return": ("name", "source", "trim", *_SOUND, "pan", "sends", "routing"),
-    "group": ("name", *_SOUND, "pan", "sends", "routing"),
-    "mix": ("name", *_SOUND, "sends"),
-    "matrix": ("name", *_SOUND),
+    "group": ("name", *_SOUND, "pan", "sends", "routing", "sharing"),
+    "mix": ("name", *_SOUND, "sends", "sharing"),
+    "matrix": ("name", *_SOUND, "sharing"),
     "house": (*_SOUND, "sends"),
-    "mono": (*_SOUND, "sends"),
+    "mono": (*_SOUND, "sends", "sharing"),
     "dca": ("name", "fader", "mute", "members"),
     "mute_group": ("name", "mute"),
     "engine": ("name", "effects"),
+    "sharing": ("name", "sharing"),
 }
 
 

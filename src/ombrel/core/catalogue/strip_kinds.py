@@ -16,6 +16,7 @@ __all__ = [
     "PAIRED",
     "SENDERS",
     "SENT_TO",
+    "SHARERS",
     "SOURCES",
     "STRIP_KINDS",
     "StripKind",
@@ -35,8 +36,8 @@ class StripKind:
     pan) or by a send (level, tap and pan of its own). `source`: it takes one, and stands among the
     rows of who hears what. `pairs`: an odd one can be linked with the even one above it. `gate`:
     it has one. `crossed`: the crossover between house and mono lies in it. `public`: an audience
-    hears it, whatever it serves. `used_by`: leaves of which any that is set puts it in use; none:
-    it always is.
+    hears it, whatever it serves. `shares`: one of one side can share gain with others. `used_by`:
+    leaves of which any that is set puts it in use; none: it always is.
     """
 
     key: str
@@ -48,6 +49,7 @@ class StripKind:
     gate: bool = False
     crossed: bool = False
     public: bool = False
+    shares: bool = False
     used_by: tuple[str, ...] = ()
 
 
@@ -72,20 +74,30 @@ KINDS: Final = {
             source=True,
             pairs=True,
             gate=True,
+            shares=True,
             used_by=_OF_SOURCE,
         ),
         StripKind(key="return", sides=2, feeds=_OF_SOURCES, source=True, used_by=_OF_SOURCE),
         StripKind(
             key="group",
             feeds={**_OF_SOURCES, "matrix": "send"},
+            shares=True,
             used_by=_OF_FORMAT,
         ),
-        StripKind(key="mix", feeds=_INTO_MATRICES, pairs=True, used_by=_OF_FORMAT),
+        StripKind(key="mix", feeds=_INTO_MATRICES, pairs=True, shares=True, used_by=_OF_FORMAT),
         StripKind(
             key="house", alone=True, sides=2, feeds=_INTO_MATRICES, crossed=True, public=True
         ),
-        StripKind(key="mono", alone=True, sides=1, feeds=_INTO_MATRICES, crossed=True, public=True),
-        StripKind(key="matrix", public=True, used_by=_OF_FORMAT),
+        StripKind(
+            key="mono",
+            alone=True,
+            sides=1,
+            feeds=_INTO_MATRICES,
+            crossed=True,
+            public=True,
+            shares=True,
+        ),
+        StripKind(key="matrix", public=True, shares=True, used_by=_OF_FORMAT),
     )
 }
 STRIP_KINDS: Final = tuple(KINDS)
@@ -93,6 +105,7 @@ ALONE: Final = tuple(key for key, kind in KINDS.items() if kind.alone)
 SOURCES: Final = tuple(key for key, kind in KINDS.items() if kind.source)
 FORMATTED: Final = tuple(key for key, kind in KINDS.items() if kind.sides is None)
 SENDERS: Final = tuple(key for key, kind in KINDS.items() if kind.feeds.get("mix") == "send")
+SHARERS: Final = tuple(key for key, kind in KINDS.items() if kind.shares)
 PAIRED: Final = tuple(key for key, kind in KINDS.items() if kind.pairs)
 BUSES: Final = tuple(key for key, kind in KINDS.items() if not kind.source)
 # what takes strips by assignments, and by sends with a level of their own

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Final, Literal
 
-from ..values import Choice, Kind, Number, Switch, Text, Value
+from ..values import Choice, Kind, Number, Reference, Switch, Text, Value
 from .bearing import Bearing
 from .choices import COLOURS, GANG_ASPECTS, TAKES, TAPS
 
@@ -28,6 +28,7 @@ __all__ = [
     "named",
     "pan_of",
     "sends_of",
+    "sharing_of",
     "sings_of",
     "takes_of",
 ]
@@ -64,6 +65,8 @@ FORMAT: Final = Choice(options=("unused", "mono", "stereo"))
 # Where a member of a gang would stand if its range had no end; "off" is no such place.
 KEPT_PLACE: Final = Number(unit="", lowest=-math.inf, highest=1e300, step=0.1, lowest_finite=-1e300)
 _TRIM = Number(unit="dB", lowest=-20.0, highest=20.0, step=0.1)
+_SHARING: Final = Reference(to=("sharing/<sharing>",))
+_WEIGHT: Final = Number(unit="dB", lowest=-20.0, highest=20.0, step=0.1)
 
 
 def entry(
@@ -194,6 +197,22 @@ def into_group(strip: str) -> tuple[Parameter, ...]:
         assigned(strip, "group/<group>", "Group", on=False),
         entry(f"{at}/level", FADER, 0.0, "routing", "Level into group", says, tie="equal"),
     )
+
+
+def sharing_of(strip: str, of: str) -> tuple[Parameter, ...]:
+    """How a strip shares gain with others: in which group, with what weight."""
+    at = f"{strip}/sharing"
+    group, weight = f"The group in which the {of} shares gain.", "How far it counts before others."
+    held, out = "It stays at 0 dB, whoever speaks.", "It is silent, and in no sum."
+    return (
+        entry(f"{at}/group", _SHARING, None, "sharing", "Shares gain in", group, tie="equal"),
+        *followed(
+            entry(f"{at}/weight", _WEIGHT, 0.0, "sharing", "Weight", weight, gang="sharing",
+                  tie="equal")
+        ),
+        entry(f"{at}/held", Switch(), False, "sharing", "Held open", held, tie="equal"),
+        entry(f"{at}/out", Switch(), False, "sharing", "Out", out, tie="equal"),
+    )  # fmt: skip
 
 
 def sends_of(strip: str, bus: str, *, tap: str) -> tuple[Parameter, ...]:

@@ -4,7 +4,7 @@ from collections.abc import Callable, Collection, Iterable, Sequence
 from typing import Final
 
 from ..casting import check_alone, check_version, fitting_name, fittings, is_bound
-from ..catalogue import SOURCES, Address, Bearing, Thing, bearing, of_kind
+from ..catalogue import FORMATTED, SOURCES, Address, Bearing, Thing, bearing, of_kind
 from ..flow import strip_name
 from ..scenes import check_number, check_packed
 from ..show import Show
@@ -15,8 +15,10 @@ from ..values import (
     InsertsSpent,
     MuteGroupSafe,
     NotAnEffectMix,
+    OneSideOnly,
     OnlyInBlocks,
     OnOnePair,
+    SharingSpent,
     SocketTaken,
     WrongValue,
 )
@@ -29,8 +31,8 @@ BUS_TAPS = ("before_fader", "before_fader_after_mute", "after_fader")
 def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
     """Refuse a show that cannot be, looking only at what `addresses` bear on.
 
-    Raises OnlyInBlocks, SocketTaken, EngineTaken, InsertsSpent, NotAnEffectMix, Circle,
-    MuteGroupSafe, FittingTwice, OnOnePair, EntryTaken, WrongValue.
+    Raises OnlyInBlocks, SocketTaken, EngineTaken, InsertsSpent, SharingSpent, OneSideOnly,
+    NotAnEffectMix, Circle, MuteGroupSafe, FittingTwice, OnOnePair, EntryTaken, WrongValue.
     """
     borne: dict[Bearing, set[str]] = {}
     for address in addresses:
@@ -176,14 +178,39 @@ def _pairs(show: Show, addresses: Iterable[str]) -> None:
 
 
 def _inserts(show: Show, addresses: Iterable[str]) -> None:
-    """No more insert points than the desk has."""
-    if not any(show.text(address) for address in addresses):
+    """No more insert points than the desk has; what shares gain may take some too."""
+    if not any(show[address] for address in addresses):
         return
     held = bearing("inserts", show.values)
-    if len(held) > show.desk.inserts:
+    each = show.desk.sharing_inserts
+    sharing = _sharing(show) if each else []
+    if len(held) + each * len(sharing) > show.desk.inserts:
         names = (strip_name(show, at.thing) for at in sorted(held, key=lambda at: at.text))
-        others = dict.fromkeys(names)
+        others = dict.fromkeys((*names, *(strip_name(show, one) for one in sharing)))
         raise InsertsSpent(show.desk.name, show.desk.inserts, list(others))
+
+
+def _sharing(show: Show) -> list[str]:
+    """The strips that share gain, each side of a pair, by their addresses in order."""
+    shares = (at for at in bearing("shares", show.values) if at.leaf == "sharing/group")
+    return [at.thing for at in sorted(shares, key=lambda at: (at.kind, at.number))]
+
+
+def _shares(show: Show, addresses: Collection[str]) -> None:
+    """What shares gain has one side, and a place on the desk."""
+    for address in addresses:
+        strip = Address.at(address).thing
+        group = show[f"{strip}/sharing/group"]
+        two = of_kind(strip) in FORMATTED and show[f"{strip}/format"] == "stereo"
+        if isinstance(group, str) and two:
+            raise OneSideOnly(strip_name(show, strip), strip_name(show, group))
+    coming = [a for a in addresses if Address.at(a).leaf == "sharing/group" and show[a]]
+    held = _sharing(show)
+    if coming and len(held) > show.desk.sharing_places:
+        others = [one for one in held if f"{one}/sharing/group" not in coming] or held
+        names = dict.fromkeys(strip_name(show, one) for one in others)
+        raise SharingSpent(show.desk.name, show.desk.sharing_places, list(names))
+    _inserts(show, coming)
 
 
 def _scenes(show: Show, addresses: Iterable[str]) -> None:
@@ -243,6 +270,7 @@ _RULES: Final[dict[Bearing, Callable[[Show, Collection[str]], None]]] = {
     "safe": _safe_mute_groups,
     "pairs": _pairs,
     "inserts": _inserts,
+    "shares": _shares,
     "scenes": _scenes,
     "fittings": _fittings,
 }

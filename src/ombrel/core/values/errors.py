@@ -292,6 +292,33 @@ class InsertsSpent(ConsoleError):
         self.most, self.holders = most, tuple(holders)
 
 
+class SharingSpent(ConsoleError):
+    """More strips would share gain than the desk has places for. `holders`: who has them."""
+
+    code = "sharing_spent"
+
+    def __init__(self, desk: str, most: int, holders: "Sequence[str]") -> None:
+        shown = ", ".join(holders[:8]) + (" and others" if len(holders) > 8 else "")
+        super().__init__(
+            f"{desk} has {most} places for strips that share gain, and more would take them:"
+            f" {shown}. Take somebody out first."
+        )
+        self.most, self.holders = most, tuple(holders)
+
+
+class OneSideOnly(ConsoleError):
+    """A strip of two sides would share gain. `strip`: its name; `group`: that of who shares."""
+
+    code = "one_side_only"
+
+    def __init__(self, strip: str, group: str) -> None:
+        super().__init__(
+            f"{strip} would share gain in {group}, and what does has one side: keep it mono, or"
+            f" take it out of {group} first."
+        )
+        self.strip, self.group = strip, group
+
+
 class OscillatorTaken(ConsoleError):
     """The desk has one oscillator, and somebody has it at another frequency."""
 

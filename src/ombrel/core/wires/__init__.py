@@ -5,6 +5,7 @@ from .fed import Fed, Round, fed_by, has_source, reached, rounds, settled
 from .homes import DIRECT, NOTHING, Home, direct_out, feed_address, feed_kind, homes_of
 from .layout import Layout, layout_of
 from .rulers import closers, closure, reached_dcas
+from .shared import sharing_stages
 from .stages import (
     AFTER_FADER,
     CLOSES,
@@ -72,6 +73,7 @@ __all__ = [
     "rewired",
     "rounds",
     "settled",
+    "sharing_stages",
     "spread",
     "stage_of",
     "wired",

@@ -15,6 +15,7 @@ from .homes import NOTHING, Home, feed_kind, homes_of
 from .layout import Layout, layout_of
 from .processed import PROCESSING, with_processing
 from .rulers import RULING, with_rulers
+from .shared import SHARING, with_sharing
 from .solo import LEADING, SOLOING, with_solo
 from .stages import STAGES, gain_of
 
@@ -39,9 +40,10 @@ class Arrays(NamedTuple):
     together: `dca_of` (strips, dcas), `dca_in` (dcas, dcas: the first in the second), `dca_db`,
     `dca_mute` and `dca_solo` (dcas,), `group_of` (strips, mute groups), `group_on`, `group_hard`
     (mute groups,), `solo_of` (strips,), `solo_proof` (rows,), `solo_in_place` (1,). Of compressors,
-    shape (strips,): `compressing`, `make_up` (gain), `blend` (0 to 1). From these `rulers` and
-    `processed` work out stages; `closing` (strips, stages) is how many things close each stage when
-    it is closed, and `dca_opened` (strips,).
+    shape (strips,): `compressing`, `make_up` (gain), `blend` (0 to 1). Of shared gain: `sharing_of`
+    (strips,), the group from 0, -1 for none; `sharing_out` (strips,), `sharing_before` (groups,).
+    From these `rulers`, `processed` and `shared` work out stages; `closing` (strips, stages) is how
+    many things close each stage when it is closed, and `dca_opened` (strips,).
     """
 
     stage: Floats
@@ -72,6 +74,9 @@ class Arrays(NamedTuple):
     group_of: Floats
     group_on: Floats
     group_hard: Floats
+    sharing_of: Floats
+    sharing_out: Floats
+    sharing_before: Floats
     closing: Floats
     dca_opened: Floats
 
@@ -144,6 +149,9 @@ def _blank(desk: Desk) -> Arrays:
         group_of=np.zeros((len(kinds), desk.mute_groups)),
         group_on=np.zeros(desk.mute_groups),
         group_hard=np.zeros(desk.mute_groups),
+        sharing_of=np.full(len(kinds), float(NOTHING)),
+        sharing_out=np.zeros(len(kinds)),
+        sharing_before=np.zeros(desk.sharing_groups),
         closing=np.ones(stage.shape),
         dca_opened=np.ones(len(kinds)),
     )
@@ -192,6 +200,8 @@ def read_arrays(show: Show) -> Arrays:
         arrays = with_processing(arrays)
     if any(home.array in RULING for home in found):
         arrays = with_rulers(arrays)
+    if any(home.array in SHARING for home in found):
+        arrays = with_sharing(arrays)
     if any(home.array in SOLOING for home in found):
         arrays = with_solo(arrays, layout_of(show.desk))
     return arrays
@@ -213,11 +223,14 @@ def followed(arrays: Arrays, desk: Desk, new: Mapping[str, Value]) -> tuple[Arra
     ruled = any(array in RULING for array in places)
     if ruled:
         after = with_rulers(after)
+    shared = any(array in SHARING for array in places)
+    if shared:
+        after = with_sharing(after)
     bearing = LEADING if after.solo_in_place.any() else frozenset()
     soloed = any(array in SOLOING or array in bearing for array in places)
     if soloed:
         after = with_solo(after, layout_of(desk))
-    if ruled or processed or soloed:
+    if ruled or processed or soloed or shared:
         differs = (after.stage != arrays.stage) | (after.closing != arrays.closing)
         strips = np.flatnonzero(differs.any(axis=1)) * len(STAGES)
         places.setdefault("stage", []).extend(strips.tolist())

@@ -13,7 +13,7 @@ from typing import Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
-from ..catalogue import FORMATTED, KINDS, SOURCES, TAPS, Desk, Thing, of_kind, thing_of
+from ..catalogue import FORMATTED, KINDS, SHARERS, SOURCES, TAPS, Desk, Thing, of_kind, thing_of
 from ..show import side_of
 from ..values import Value
 from .layout import SIDES, Layout, layout_of
@@ -110,6 +110,10 @@ def _tap(_: Layout, value: Value) -> float:
     return float(_TAP_NUMBER[str(value)])
 
 
+def _number_of(_: Layout, value: Value) -> float:
+    return Thing.at(value).number - 1 if isinstance(value, str) else NOTHING
+
+
 def _one_level(_: Layout, value: Value) -> float:
     return gain_of(value)
 
@@ -153,6 +157,9 @@ SOLO_IN_PLACE: Final = Home("solo_in_place", lambda _, value: float(value == "in
 GROUP_OF: Final = Home("group_of", _flag)
 GROUP_ON: Final = Home("group_on", _flag)
 GROUP_HARD: Final = Home("group_hard", _flag)
+SHARING_OF: Final = Home("sharing_of", _number_of)
+SHARING_OUT: Final = Home("sharing_out", _flag)
+SHARING_BEFORE: Final = Home("sharing_before", lambda _, value: float(value == "before_fader"))
 
 _SEND_HOMES: Final = {"level": AMP, "on": ON, "tap": TAP, "pan": PAN}
 
@@ -192,6 +199,9 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
         found[f"{strip}/compressor/make_up"] = (MAKE_UP, number)
         found[f"{strip}/compressor/blend"] = (BLEND, number)
         found[f"{strip}/solo"] = (SOLO_OF, number)
+        if kind in SHARERS:
+            found[f"{strip}/sharing/group"] = (SHARING_OF, number)
+            found[f"{strip}/sharing/out"] = (SHARING_OUT, number)
         if kind in SOURCES:
             found[f"{strip}/solo_proof"] = (SOLO_PROOF, number)
         for dca in range(desk.dcas):
@@ -221,6 +231,8 @@ def homes_of(desk: Desk) -> dict[str, tuple[Home, int]]:
     for group in range(desk.mute_groups):
         found[f"mute_group/{group + 1}/on"] = (GROUP_ON, group)
         found[f"mute_group/{group + 1}/hard"] = (GROUP_HARD, group)
+    for sharing in range(desk.sharing_groups):
+        found[f"sharing/{sharing + 1}/place"] = (SHARING_BEFORE, sharing)
     found["show/solo"] = (SOLO_IN_PLACE, 0)
     for row in range(layout.rows):
         found[f"{layout.strips[row]}/source"] = (SOURCE, row)

@@ -2,7 +2,8 @@
 
 The running product over the stages is the gain at each tap; a stage whose gain is 0 is closed, and
 says as what it silences. What rules strips together (DCAs, mute groups) is a stage of each of its
-members, worked out by `rulers`; of processing only a compressor's make-up counts (`processed`).
+members, worked out by `rulers`; of processing only a compressor's make-up counts (`processed`). Who
+shares gain with others counts as alone, at 0 dB, unless it is out (`shared`).
 """
 
 from collections.abc import Callable
@@ -13,7 +14,7 @@ from typing import Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
-from ..catalogue import SOURCES, STRIP_KINDS, TAPS
+from ..catalogue import SHARERS, SOURCES, STRIP_KINDS, TAPS
 from ..values import SILENCE_DB, Value
 
 __all__ = [
@@ -52,7 +53,7 @@ class Stage:
 
     it. `of`: its linear gain for a value. `closes`: as what it silences when its gain is 0.
     `ruled`: by what rules its strip; its leaf is a name only, and its gain comes from `rulers`.
-    `worked_out`: from several values, by `processed`; its leaf is a name only too.
+    `worked_out`: from several values, by `processed` or `shared`; its leaf is a name only too.
     `opened`: the value that its remedy gives it. `strips`: kinds that have it.
     """
 
@@ -87,6 +88,16 @@ STAGES: Final = (
     Stage(leaf="trim", title="Trim", before="before_eq", of=gain_of, strips=SOURCES),
     Stage(
         leaf="compressor", title="Compressor", before="before_fader", of=gain_of, worked_out=True
+    ),
+    Stage(
+        leaf="sharing/out",
+        title="Shared gain",
+        before="before_fader",
+        of=gain_of,
+        closes=Cause.MUTED,
+        opened=0.0,
+        strips=SHARERS,
+        worked_out=True,
     ),
     Stage(
         leaf="mute",
@@ -141,6 +152,16 @@ STAGES: Final = (
         opened=0.0,
         ruled=True,
     ),
+    Stage(
+        leaf="sharing/out",
+        title="Shared gain",
+        before="after_fader",
+        of=gain_of,
+        closes=Cause.MUTED,
+        opened=0.0,
+        strips=SHARERS,
+        worked_out=True,
+    ),
 )
 # How many stages lie before each tap.
 _BEFORE_TAP: Final = np.array(
@@ -151,7 +172,7 @@ _OPENED: Final = np.array([s.of(s.opened) if s.closes is not None else 1.0 for s
 
 
 def stage_of(leaf: str) -> int:
-    """The place of a stage in the list, by its leaf. KeyError-free: ValueError for none."""
+    """The place of a stage in the list, by its leaf; the first of it. ValueError for none."""
     return [stage.leaf for stage in STAGES].index(leaf)
 
 

@@ -42,6 +42,8 @@ STATUS: Final[dict[type[ConsoleError], int]] = {
     core.FittingTwice: 409,
     core.FeedbackLoop: 409,
     core.InsertsSpent: 409,
+    core.SharingSpent: 409,
+    core.OneSideOnly: 409,
     core.ListMovedOn: 409,
     core.GangInTheWay: 409,
     core.MuteGroupSafe: 409,
