@@ -1,7 +1,7 @@
 """What is said between Ombrel and a stage that can feed signals and measure them: OSC 1.0 messages.
 
     to the stage    /stage/listen            send levels to where this came from, for three seconds
-                    /stage/feed  s:socket s:tone|noise|nothing f:dBu
+                    /stage/feed  s:socket s:tone|noise|speech|nothing f:dBu
                     /stage/swap  s:socket s:socket      exchange two cables
                     /stage/straight                     every cable where it belongs
     from the stage  /stage/levels  (s:socket f:dBu)*    every socket where a signal is
@@ -20,9 +20,9 @@ from ombrel.core import BadFile
 
 __all__ = ["Command", "feed", "levels", "listen", "read_command", "read_levels", "straight", "swap"]
 
-Signal = Literal["tone", "noise", "nothing"]
+Signal = Literal["tone", "noise", "speech", "nothing"]
 _LOUDEST_DBU: Final = 200.0  # beyond any signal; NaN is not below it either
-_SIGNALS: tuple[Signal, ...] = ("tone", "noise", "nothing")
+_SIGNALS: tuple[Signal, ...] = ("tone", "noise", "speech", "nothing")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,4 +1,4 @@
-"""A stand-in stage: it feeds tone or noise into lines, and cables can be swapped on it.
+"""A stand-in stage: it feeds tone, noise or talk into lines, and cables can be swapped on it.
 
     python -m ombrel.standin.stage [PORT]
 
@@ -14,6 +14,8 @@ import time
 from ombrel.core import BadFile
 from ombrel.formats.stage_osc import Command, levels, read_command
 
+from .talkers import Talkers
+
 __all__ = ["Stage", "main"]
 
 TICK_S, KEPT_S = 0.1, 3.0
@@ -21,12 +23,13 @@ _WOBBLE_DB = {"tone": 0.0, "noise": 1.5}
 
 
 class Stage:
-    """Which plug is fed what, and where each plug really is."""
+    """Which plug is fed what, and where it really is. All that are fed speech talk together."""
 
     def __init__(self, seed: int = 1) -> None:
         self.fed: dict[str, tuple[str, float]] = {}
         self.cables: dict[str, str] = {}
         self._chance = random.Random(seed)
+        self._talkers = Talkers(seed)
 
     def obey(self, command: Command) -> None:
         """Carry out a command, save `listen`, which is the network's matter."""
@@ -41,11 +44,15 @@ class Stage:
         elif command.verb == "straight":
             self.cables.clear()
 
-    def levels_dbu(self) -> dict[str, float]:
-        """Level at each socket where a signal is, in dBu."""
-        return {
+    def levels_dbu(self, elapsed_s: float = TICK_S) -> dict[str, float]:
+        """Level at each socket where a signal is, in dBu, so many seconds after the last."""
+        talking = [plug for plug, (signal, _) in self.fed.items() if signal == "speech"]
+        said = dict(zip(talking, self._talkers.after(len(talking), elapsed_s), strict=True))
+        spoken = {self.cables.get(plug, plug): self.fed[plug][1] + db for plug, db in said.items()}
+        return spoken | {
             self.cables.get(plug, plug): dbu + self._chance.uniform(-1, 1) * _WOBBLE_DB[signal]
             for plug, (signal, dbu) in self.fed.items()
+            if signal != "speech"
         }
 
 

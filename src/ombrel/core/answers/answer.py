@@ -1,14 +1,16 @@
 """The explanation of one cell of who hears what."""
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from itertools import islice
+from types import MappingProxyType
 from typing import Final
 
 from ..catalogue import SOURCES, of_kind, thing_of
 from ..edit import edited
 from ..flow import Flow, Network, Path, State, flow_of, listener_name, source_name, strip_name
+from ..sharing import sharings
 from ..show import Show
 from ..strips import keyed, path_ms
 from ..together import joining
@@ -65,19 +67,27 @@ class Why:
     also: tuple[Reason, ...] = ()
 
 
-def why(show: Show, source: str, listener: str, *, flow: Flow | None = None) -> Why:
+def why(
+    show: Show,
+    source: str,
+    listener: str,
+    *,
+    flow: Flow | None = None,
+    shares_now: Mapping[str, float] = MappingProxyType({}),
+) -> Why:
     """Explain one cell of who hears what.
 
     `source`: a channel or return; `listener`: a bus, or a socket that carries a direct out.
-    `flow`: the show's flow if it is at hand. Each way's steps add to its level, and the ways (with
-    their signs) to the cell's. Raises UnknownAddress.
+    `flow`: the show's flow if it is at hand; `shares_now`: the gain of who shares it, in dB by
+    strip, as measured. Each way's steps add to its level, and the ways (with their signs) to the
+    cell's. Raises UnknownAddress.
     """
     flow = flow or flow_of(show)
     layout = flow.layout
     row, column = layout.row(source), layout.column(listener)
     cell = flow.cell(row, column)
     name, heard_by = source_name(show, source), listener_name(show, listener)
-    ways = tuple(_ways(show, flow, row, column, cell.state))
+    ways = tuple(_ways(show, flow, row, column, cell.state, shares_now))
     known = Reasons(show, flow)
     reasons = reasons_of(known, row, column, cell.state)
     opening = None
@@ -126,16 +136,19 @@ def _shut(show: Show, flow: Flow, row: int, column: int) -> str:
 # ---- the ways
 
 
-def _ways(show: Show, flow: Flow, row: int, column: int, state: State) -> Iterator[Way]:
+def _ways(
+    show: Show, flow: Flow, row: int, column: int, state: State, shares_now: Mapping[str, float]
+) -> Iterator[Way]:
     network = Network(flow, row, column, possible=state is State.UNROUTED)
     if state not in (State.HEARD, State.CANCELLED):
         first = next(network.fewest(), None)
         if first is not None:
-            yield _finished(show, flow, told(show, flow, row, column, [first]), first, wet=False)
+            tale = told(show, flow, row, column, [first], shares_now)
+            yield _finished(show, flow, tale, first, wet=False)
         return
     rest = network.amplitudes()
     for paths in _by_strips(network.loudest()):
-        tale = told(show, flow, row, column, paths)
+        tale = told(show, flow, row, column, paths, shares_now)
         rest = rest - tale.sides
         yield _finished(show, flow, tale, paths[0], wet=False)
     left = float((rest * rest).sum())
@@ -145,16 +158,18 @@ def _ways(show: Show, flow: Flow, row: int, column: int, state: State) -> Iterat
         detail = "what loops bring round again, and every other way, together"
         step = Step(kind="rounds", title="More ways and rounds", detail=detail, gain_db=level_db)
         yield Way(says="by more ways and rounds", level_db=level_db, wet=False, steps=(step,))
-    yield from _wet_ways(show, flow, row, column)
+    yield from _wet_ways(show, flow, row, column, shares_now)
 
 
-def _wet_ways(show: Show, flow: Flow, row: int, column: int) -> Iterator[Way]:
+def _wet_ways(
+    show: Show, flow: Flow, row: int, column: int, shares_now: Mapping[str, float]
+) -> Iterator[Way]:
     if not flow.fed.wet.any():
         return
     loudest = islice(Network(flow, row, column, wet=True).loudest(), _MOST_PATHS)
     wet = (path for path in loudest if any(_is_wet(flow, path, n) for n in range(len(path.edges))))
     for paths in _by_strips(wet):
-        tale = told(show, flow, row, column, paths)
+        tale = told(show, flow, row, column, paths, shares_now)
         yield _finished(show, flow, tale, paths[0], wet=True)
 
 
@@ -303,6 +318,9 @@ def may_explain_otherwise(
         return True  # what opens a gate on the way may be any strip
     if of_kind(listener) == "output":
         return True
+    members = (one.strip for group in sharings(show) for one in group.members)
+    if any(one in passed or of_kind(one) not in SOURCES for one in members):
+        return True  # its share hangs on what the others of its group bring
     for address in addresses:
         strip = thing_of(address)
         if of_kind(address) not in SOURCES or strip == source or layout.row(strip) in through:

@@ -8,6 +8,7 @@ from ..catalogue import FORMATTED, Address, Thing, named_kind, of_kind, thing_of
 from ..edit import check_edit, edited
 from ..flow import Flow, listener_name, strip_name
 from ..patching import patch_missing
+from ..sharing import group_of
 from ..show import Show, lines_on, socket_name
 from ..together import RULING, closers_of, joining
 from ..values import Asked, ConsoleError, FeedbackLoop, NothingLeft, said
@@ -67,6 +68,14 @@ def _muted(show: Show, flow: Flow, address: str) -> Reason:
     if address == "show/solo" or of_kind(address) in RULING:
         return ruled_out(show, address)
     name = strip_name(show, thing_of(address))
+    if Address.at(address).leaf == "sharing/out":
+        group = strip_name(show, str(show[f"{thing_of(address)}/sharing/group"]))
+        return Reason(
+            code="muted",
+            address=address,
+            says=f"{name} is out of {group}, where it shares gain.",
+            remedy=setting(f"Take {name} into {group} again", address, False),
+        )
     return Reason(
         code="muted",
         address=address,
@@ -242,6 +251,9 @@ def _bus_brings_nothing(show: Show, flow: Flow, address: str, name: str, source:
     if show.number(f"{bus}/fader") == float("-inf"):
         moves[f"{bus}/fader"] = START_LEVEL_DB
         words.append("has its fader off")
+    if (group := group_of(show, bus)) and show.on(f"{bus}/sharing/out"):
+        moves[f"{bus}/sharing/out"] = False
+        words.append(f"is out of {strip_name(show, group)}")
     for closer in sorted(closers_of(show, bus)):
         opened = ruled_out(show, closer)
         words.append(f"is silenced by {by_name(show, closer)}")

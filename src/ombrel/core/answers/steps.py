@@ -5,7 +5,7 @@ path's level by construction.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Final
 
@@ -13,6 +13,7 @@ import numpy as np
 
 from ..catalogue import TAPS, Thing, of_kind, option_text, thing_of
 from ..flow import Edge, Flow, Path, listener_name, strip_name
+from ..sharing import group_of, share_told, shares_at
 from ..show import Show, lines_on, socket_name
 from ..strips import keyed, processing_said
 from ..together import ruled
@@ -54,6 +55,7 @@ class Tale:
     steps: list[Step] = field(default_factory=list)
     edges: int = 0  # so many of the path's are behind
     after: list[tuple[int, np.ndarray]] = field(default_factory=list)  # each step: edges, sides
+    shares_now: Mapping[str, float] = field(default_factory=dict)  # of who shares gain, in dB
 
     def level_db(self) -> float:
         return _level_db(self.sides)
@@ -92,13 +94,20 @@ def _level_db(sides: np.ndarray) -> float:
     return float(sides_to_level_db(sides[0], sides[1]))
 
 
-def told(show: Show, flow: Flow, row: int, column: int, paths: Sequence[Path]) -> Tale:
+def told(
+    show: Show,
+    flow: Flow,
+    row: int,
+    column: int,
+    paths: Sequence[Path],
+    shares_now: Mapping[str, float],
+) -> Tale:
     """A way from behind the input of its source, step by step; its `paths` pass the same strips.
 
     All sides are told together; where a strip is passed twice, by one side and then by the other,
-    they are followed one by one and put together.
+    they are followed one by one and put together. `shares_now`: of who shares gain, as measured.
     """
-    tales = [_followed(show, flow, row, column, path) for path in paths]
+    tales = [_followed(show, flow, row, column, path, shares_now) for path in paths]
     if len({len(tale.steps) for tale in tales}) > 1:  # they end otherwise: the loudest speaks
         del tales[1:]
     return tales[0] if len(tales) == 1 else _together(tales, paths, row < flow.layout.channels)
@@ -129,14 +138,16 @@ def _together(tales: Sequence[Tale], paths: Sequence[Path], mono: bool) -> Tale:
     return whole
 
 
-def _followed(show: Show, flow: Flow, row: int, column: int, path: Path) -> Tale:
+def _followed(
+    show: Show, flow: Flow, row: int, column: int, path: Path, shares_now: Mapping[str, float]
+) -> Tale:
     """One path; if it passes a strip twice, by its own sides alone."""
     layout = flow.layout
     one_by_one = len(set(path.strips)) < len(path.strips)
     start = np.array([1.0, 0.0]) if row < layout.channels else np.full(2, math.sqrt(0.5))
     if one_by_one:
         start[1 - path.edges[0].start[1]] = 0.0
-    tale = Tale(start)
+    tale = Tale(start, shares_now=shares_now)
     for number, edge in enumerate(path.edges):
         strip = edge.start[0]
         if edge.to is None:
@@ -158,6 +169,9 @@ def _stages(tale: Tale, show: Show, flow: Flow, strip: int, tap: int, *, first: 
     reach = passed(tap)
     for place, stage in enumerate(STAGES):
         if kind not in stage.strips:
+            continue
+        if stage.leaf == "sharing/out":
+            _sharing_stage(tale, show, flow, strip, place, tap, first=first)
             continue
         if stage.worked_out:
             _processing(tale, show, flow, address, tap, name, first=first)
@@ -221,6 +235,31 @@ def _make_up(tale: Tale, gain: float, strip: str, heard: bool) -> None:
                     gain_db=float(gain_to_db(gain)), open=True,
                     address=f"{strip}/compressor/make_up")  # fmt: skip
         tale.scaled(gain, step)
+
+
+def _sharing_stage(
+    tale: Tale, show: Show, flow: Flow, number: int, place: int, tap: int, *, first: bool
+) -> None:
+    """What sharing gain is to a strip, where its group has that stage; it counts as alone."""
+    strip = flow.layout.strips[number]
+    group = group_of(show, strip)
+    if group is None or not shares_at(flow, number, place):
+        return
+    gain, heard = float(flow.arrays.stage[number, place]), place < passed(tap)
+    if not heard and not first:
+        return
+    title = strip_name(show, group)
+    detail = share_told(show, flow, strip, tale.shares_now)
+    detail = detail if first else f"{strip_name(show, strip)} {detail}"
+    if not heard:
+        detail = f"{detail}; not in this path: tap {TAP_WORDS[TAPS[tap]]}"
+        tale.add(Step(kind="sharing", title=title, detail=detail, in_path=False,
+                      address=f"{strip}/sharing/weight"))  # fmt: skip
+        return
+    leaf = "out" if gain == 0.0 else "weight"
+    step = Step(kind="sharing", title=title, detail=detail, gain_db=float(gain_to_db(gain)),
+                open=gain != 0.0, address=f"{strip}/sharing/{leaf}")  # fmt: skip
+    tale.scaled(gain, step)
 
 
 def _solo_stage(tale: Tale, gain: float, name: str, *, heard: bool) -> None:

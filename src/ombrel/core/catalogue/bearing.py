@@ -89,7 +89,8 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
     "company": ("*/name", "part/*", "cast/*", "tonight/*", "performer/*", "fitting/*"),
     # beside whole aspects, which findings name themselves; whether any line was checked is of the
     # first steps
-    "findings": ("*/tap", "line/<line>/check"),
+    "findings": ("*/tap", "line/<line>/check", "*/gate/on", "*/gate/key",
+                 "!fitting/*", "!preset/*"),
     # the rules of a desk
     "blocks": ("output/<box>/<output>/source",),
     "taps": ("output/<box>/<output>/source", "output/<box>/<output>/tap"),

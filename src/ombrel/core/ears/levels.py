@@ -14,8 +14,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..flow import Flow
+from ..sharing import Levels
 from ..show import Show
-from ..strips import Levels
 
 __all__ = ["Balance", "Balances", "Stands"]
 
@@ -56,14 +56,13 @@ class Balances:
         layout, levels = self.flow.layout, self._levels
         column = layout.column(mix)
         sides = (levels.own[:, None] * levels.at[:, column]) ** 2
-        power = sides.sum(axis=1)
         arrives = (levels.at[:, column] > 0.0).sum(axis=1) > 0
         rows = [layout.row(one) for one in selves]
         own = np.zeros(layout.rows, dtype=np.bool_)
         own[rows] = True
         there, missing = [r for r in rows if arrives[r]], [r for r in rows if not arrives[r]]
         unknown = np.flatnonzero(arrives & ~levels.known)
-        of_self, of_rest = float(power[own].sum()), float(power[~own].sum())
+        of_self, of_rest = levels.power_of(own, column), levels.power_of(~own, column)
         stands, over_db = _stands(rows, there, of_self, of_rest)
         behind = float(levels.behind[column]) ** 2
         side = int(self._power[column].argmax())

@@ -27,7 +27,6 @@ from .lines import (
     line_without_socket,
     spare_dead,
 )
-from .loops import loop_near_howling
 from .outputs import (
     cue_missing,
     mix_that_goes_nowhere,
@@ -46,7 +45,17 @@ from .rulers import (
     twice_on_a_way,
 )
 from .scenes import scene_breaks_promise, scene_changes_nothing, scene_lacks, scene_passed_by
-from .ways_apart import ways_apart
+from .sharing import (
+    chair_never_wins,
+    gate_where_gain_is_shared,
+    group_of_one,
+    held_open_and_silent,
+    limit_in_vain,
+    music_shares_gain,
+    shared_apart,
+    taken_before_it_is_shared,
+)
+from .ways import loop_near_howling, ways_apart
 
 __all__ = ["RULES", "Finding", "bears_on_findings", "findings"]
 
@@ -81,6 +90,14 @@ RULES: Final[tuple[Rule, ...]] = (
     silenced_thrice,
     empty_dca,
     gang_in_vain,
+    shared_apart,
+    taken_before_it_is_shared,
+    music_shares_gain,
+    gate_where_gain_is_shared,
+    held_open_and_silent,
+    group_of_one,
+    limit_in_vain,
+    chair_never_wins,
     scene_breaks_promise,
     scene_passed_by,
     scene_lacks,
@@ -151,6 +168,7 @@ _ASPECTS: Final = frozenset(
         "promises",
         "routing",
         "scenes",
+        "sharing",
     }
 )
 _OF_FEEDS: Final = frozenset({"pan", "sends"})

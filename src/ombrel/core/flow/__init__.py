@@ -2,6 +2,7 @@
 
 from .bypasses import Bypass, Bypasses, behind_faders, same_ways
 from .edges import Edge
+from .following import with_stages
 from .loops import has_loop, loudest_loop
 from .opened import OpenedWay
 from .paths import Network, Path
@@ -38,4 +39,5 @@ __all__ = [
     "sources",
     "strip_name",
     "table_heads",
+    "with_stages",
 ]

@@ -32,7 +32,7 @@ from .loops import refuse_howling
 from .naming import Names
 from .table import Bools, Flow
 
-__all__ = ["check_howling", "evaluated", "followed_flow"]
+__all__ = ["check_howling", "evaluated", "followed_flow", "with_stages"]
 
 _POLARITY: Final = stage_of("polarity")
 _STRUCTURE: Final = ("sides", "source", "spare", "on_spare", "engine")
@@ -108,6 +108,14 @@ def _unfilled(arrays: Arrays, layout: Layout) -> Flow:
         at_fed=settled(flow.by_row(fed.taken(plain, behind, dry), rows), flow.around),
         sourced=has_source(arrays, layout, wiring, fed, flow.open_to),
     )
+
+
+def with_stages(flow: Flow, stage: Floats) -> Flow:
+    """What arrives where with other gains of stages, shape as `Arrays.stage`; its table is left
+
+    empty. Raises FeedbackLoop.
+    """
+    return _unfilled(flow.arrays._replace(stage=stage), flow.layout)
 
 
 def check_howling(before: Flow, arrays: Arrays, moved: Moved) -> None:

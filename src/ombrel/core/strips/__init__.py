@@ -3,7 +3,7 @@
 from .channels import ChannelOrder, duplicate_channel, renumber_channels
 from .curves import Static, bears_on_curves, curves
 from .effects import beyond_its_end, off_tempo, rename_effect, send_strips, set_note, set_tempo
-from .headroom import Expected, Levels, expected_at, over_full_scale
+from .headroom import Expected, expected_at, over_full_scale
 from .keys import keyed, reinforced
 from .latency import aligned, apart, path_ms, strip_ms
 from .path_stages import PATH_STAGES
@@ -13,7 +13,6 @@ __all__ = [
     "PATH_STAGES",
     "ChannelOrder",
     "Expected",
-    "Levels",
     "Static",
     "aligned",
     "apart",

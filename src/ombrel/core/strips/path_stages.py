@@ -70,6 +70,14 @@ _EVERY: Final = (
     PathStage(key="crossover", word="Crossover", leaves=("frequency", "kind")),
     PathStage(key="mute", word="Mute", pin="mute"),
     PathStage(key="fader", word="Fader", leaves=("pan",), pin="fader"),
+    # before the fader or behind it, as its group says; only in who is in one
+    PathStage(
+        key="sharing",
+        word="Shared gain",
+        brief="Share",
+        leaves=("sharing/weight", "sharing/held", "sharing/out"),
+        pin="sharing",
+    ),
 )
 
 PATH_STAGES: Final = {stage.key: stage for stage in _EVERY}

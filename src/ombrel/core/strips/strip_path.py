@@ -17,7 +17,8 @@ from ..catalogue import (
     of_kind,
     thing_of,
 )
-from ..flow import Flow, State, listener_name, listeners
+from ..flow import Flow, State, listener_name, listeners, strip_name
+from ..sharing import group_of
 from ..show import Show, socket_name
 from ..together import ruled
 from ..values import bare, said
@@ -96,6 +97,8 @@ def strip_path(show: Show, flow: Flow, strip: str) -> StripPath:
     if kind != "channel":
         behind["before_fader"] = "crossover" if strip in CROSSED else "delay"
         behind["input"] = beads[0].key  # it has no line: what comes in is ahead of its first stage
+    if any(bead.key == "sharing" for bead in beads):
+        behind["before_fader" if beads[-1].key == "fader" else "after_fader"] = "sharing"
     return StripPath(
         strip=strip,
         beads=beads,
@@ -168,13 +171,31 @@ def _beads(show: Show, strip: str, kind: str) -> list[Bead]:
     found.append(_bead("delay", look, value_text(show, f"{strip}/delay/ms", delay)))
     if strip in CROSSED:
         found.append(_crossing(show, strip))
+    sharing = _sharing(show, strip)
+    if sharing and sharing[0]:
+        found.append(sharing[1])
     by = ruled(show, strip)
     muted: Look = "shut" if by.muted else "neutral"
     found.append(_bead("mute", muted, "muted" if by.muted else "open"))
     fader = show.number(f"{strip}/fader")
     shut: Look = "shut" if by.level_db == -math.inf else "on"
     found.append(_bead("fader", shut, value_text(show, f"{strip}/fader", fader)))
+    if sharing and not sharing[0]:
+        found.append(sharing[1])
     return found
+
+
+def _sharing(show: Show, strip: str) -> tuple[bool, Bead] | None:
+    """Whether it shares gain before its fader, and what that is at a glance; None: it does not."""
+    group = group_of(show, strip)
+    if group is None:
+        return None
+    weight = show.number(f"{strip}/sharing/weight")
+    out, held = show.on(f"{strip}/sharing/out"), show.on(f"{strip}/sharing/held")
+    says = "out" if out else "held open" if held else strip_name(show, group)
+    says += f", {said(weight, signed=True)}" if weight and not (out or held) else ""
+    look: Look = "shut" if out else "neutral" if held else "on"
+    return show[f"{group}/place"] == "before_fader", _bead("sharing", look, says)
 
 
 def _crossing(show: Show, strip: str) -> Bead:

@@ -18,6 +18,7 @@ from .patch import PatchAsk
 from .routing import RoutingAsk
 from .rulers import RulerAsk
 from .scenes import SceneAsk
+from .sharing import SharingAsk
 from .strips import StripAsk
 from .whole import WholeAsk
 
@@ -35,6 +36,7 @@ Ask = Annotated[
     | RoutingAsk
     | RulerAsk
     | SceneAsk
+    | SharingAsk
     | StripAsk
     | WholeAsk,
     Field(discriminator="action"),

@@ -7,7 +7,7 @@ from pydantic import Field, TypeAdapter
 
 from ombrel import core
 
-from ..asks.asking import STORABLE, Address, AskedMove, Strict
+from ..asks.asking import STORABLE, Address, AskedMove, Strict, Typing
 from ..asks.every import Ask
 
 __all__ = ["FROM_SCREEN", "FromScreen"]
@@ -46,6 +46,8 @@ class Watch(Strict):
     silent: bool = False  # who is silent in the house, and why
     ears: bool = False  # how every mix for ears and wedges stands
     beside: tuple[Address, Address] | None = None  # two mixes laid side by side
+    sharing: bool = False  # groups that share gain, and their shares as they are measured
+    tried: Annotated[dict[Address, Typing], Field(max_length=64)] = {}  # levels typed, by group
     lifts: bool = False  # every singer's step for every listener
     scenes: bool = False  # the list of scenes, and the pins
     scene: Address | None = None  # the scene whose recall is looked at beforehand
@@ -98,7 +100,15 @@ class FeedLine(Strict):
 
     type: Literal["feed"]
     line: int
-    signal: Literal["tone", "noise", "nothing"]
+    signal: Literal["tone", "noise", "speech", "nothing"]
+
+
+class Talk(Strict):
+    """Let the members of a group that shares gain talk on the stand-in stage, or be silent."""
+
+    type: Literal["talk"]
+    group: Address
+    on: bool
 
 
 class SwapCables(Strict):
@@ -165,6 +175,7 @@ FromScreen = Annotated[
     | LetGo
     | Kept
     | FeedLine
+    | Talk
     | Draw
     | SeenCall
     | SwapCables

@@ -1,7 +1,9 @@
 """The table, its cells, why and reach: their messages, and what fills them."""
 
 import math
+from collections.abc import Mapping
 from functools import lru_cache
+from types import MappingProxyType
 from typing import Literal, cast
 
 from pydantic import BaseModel
@@ -345,9 +347,14 @@ def remedy_to_wire(remedy: core.Remedy | None) -> WhyRemedy | None:
     return WhyRemedy(says=remedy.says, moves=moves_to_wire(remedy.moves))
 
 
-def why_message(state: State, source: str, listener: str) -> dict:
-    """The explanation of one cell. Raises UnknownAddress."""
-    answer = core.why(state.show, source, listener, flow=state.flow)
+def why_message(
+    state: State, source: str, listener: str, shares: Mapping[str, float] = MappingProxyType({})
+) -> dict:
+    """The explanation of one cell; `shares`: what is measured of who shares gain, in dB by strip.
+
+    Raises UnknownAddress.
+    """
+    answer = core.why(state.show, source, listener, flow=state.flow, shares_now=shares)
     return WhyAnswer(
         type="why",
         revision=state.revision,

@@ -3,7 +3,7 @@
 import json
 from collections.abc import Iterable, Mapping
 from functools import cached_property, lru_cache
-from typing import Any
+from typing import Any, NamedTuple
 
 from ombrel import core
 from ombrel.core import Fade
@@ -25,6 +25,7 @@ from .noticed import noticed_message
 from .phone import phone_message
 from .rulers import ruled_message, unfolded_message
 from .scenes import held_message, scene_message, scenes_message
+from .sharing import sharing_message
 from .strips import curves_message, lifts_message, strip_message
 from .values import snapshot_message
 
@@ -34,19 +35,20 @@ __all__ = [
     "beside_text",
     "cells_text",
     "closing_text",
+    "sharing_text",
     "silent_text",
     "company_text",
     "curves_text",
     "drawn_text",
     "ears_text",
     "fading_text",
+    "found_by_levels",
     "fitting_text",
     "held_text",
     "lifts_text",
     "loudest_text",
     "mic_check_text",
     "noticed_told",
-    "over_full_scale",
     "phone_told",
     "reach_text",
     "ruled_again_text",
@@ -149,19 +151,35 @@ def cells_text(state: State, told: Update) -> str:
 _MOST_FEEDS = 40  # of those that break promises, whose setters are looked up
 
 
+class Explained(NamedTuple):
+    """Why, as text; the keys of mute groups in it that no remedy may move (`feeds`); and whether it
+
+    hangs on the shares that are measured.
+    """
+
+    text: str
+    feeds: tuple[str, ...]
+    shares: bool
+
+
 @lru_cache(maxsize=64)
-def why_told(state: State, source: str, listener: str) -> tuple[str, tuple[str, ...]]:
-    """The explanation of a cell, and the keys of mute groups in it that no remedy may move.
+def why_told(
+    state: State, source: str, listener: str, shares: tuple[tuple[str, float], ...] = ()
+) -> Explained:
+    """The explanation of a cell, with what is measured of who shares gain (dB by strip).
 
     Raises UnknownAddress.
     """
-    message = why_message(state, source, listener)
+    message = why_message(state, source, listener, dict(shares))
     keys = {
         f"{reason['ruler']}/on"
         for reason in message["reasons"]
         if core.named_kind(reason["ruler"]) == "mute_group" and reason["remedy"] is None
     }
-    return text_of(message), tuple(sorted(keys))
+    steps = (step for way in message["ways"] for step in way["steps"])
+    return Explained(
+        text_of(message), tuple(sorted(keys)), any(step["kind"] == "sharing" for step in steps)
+    )
 
 
 @lru_cache(maxsize=64)
@@ -183,9 +201,13 @@ def noticed_told(state: State) -> tuple[str, tuple[str, ...]]:
 
 
 @lru_cache(maxsize=4)
-def over_full_scale(state: State) -> tuple[str, ...]:
-    """Buses expected past full scale: levels alone can bring them there."""
-    return tuple(bus for bus, _ in core.over_full_scale(state.show, state.flow))
+def found_by_levels(state: State) -> tuple[str, ...]:
+    """What levels alone can bring about: buses expected past full scale, and who weighs most of a
+
+    group that shares gain and does not win.
+    """
+    over = (bus for bus, _ in core.over_full_scale(state.show, state.flow))
+    return (*over, *(chair.strip for chair in core.chairs_in_vain(state.show, state.flow)))
 
 
 @lru_cache(maxsize=4)
@@ -260,6 +282,12 @@ def drawn_text(state: State, strip: str, moves: Mapping[str, core.Asked]) -> str
     """
     show = core.looked_at(state.show, moves)
     return text_of(curves_message(show, strip, state.flow))
+
+
+@lru_cache(maxsize=8)
+def sharing_text(state: State, typed: tuple[tuple[str, str], ...]) -> str:
+    """How groups that share gain stand, at levels typed for some of them."""
+    return text_of(sharing_message(state, dict(typed)))
 
 
 @lru_cache(maxsize=4)

@@ -21,6 +21,7 @@ from .here import Calls, Levels, Meters, Pong, Present, Trouble
 from .noticed import Noticed
 from .rulers import RuledMessage, Unfolded
 from .scenes import HearingMessage, HeldMessage, SceneMessage, ScenesMessage
+from .sharing import SharesMessage, SharesPast, SharingMessage
 from .strips import CurvesMessage, FadingMessage, LiftsMessage, StripMessage
 from .values import Moved, Snapshot
 
@@ -46,6 +47,9 @@ ToScreen = (
     | EarsMessage
     | BesideMessage
     | Unfolded
+    | SharingMessage
+    | SharesMessage
+    | SharesPast
     | StripMessage
     | CurvesMessage
     | FadingMessage

@@ -3,7 +3,7 @@
 import asyncio
 import logging
 import time
-from collections.abc import Awaitable, Callable, Sequence
+from collections.abc import Awaitable, Callable, Mapping, Sequence
 from uuid import UUID
 
 from django.db import DatabaseError
@@ -32,6 +32,7 @@ from ..messages.news import (
     reach_text,
     scene_text,
     scenes_text,
+    sharing_text,
     silent_text,
     strip_text,
     text_of,
@@ -49,7 +50,7 @@ class Explainer:
     """Explains by the show as it stands when its turn comes; moves that come meanwhile are one.
 
     `tell` sends a text to the screen, `fail` ends it when the store does not answer; `who`: the
-    name of its person.
+    name of its person; `shares`: what is measured of who shares gain.
     """
 
     def __init__(
@@ -58,11 +59,17 @@ class Explainer:
         tell: Callable[[str], Awaitable[None]],
         fail: Callable[[], Awaitable[None]],
         who: str,
+        shares: Callable[[], Mapping[str, float]],
     ) -> None:
         self.show_id, self._tell, self._fail, self.who = show_id, tell, fail, who
         self.why: WatchedCell | None = None
         self.ruler: str | None = None
         self.strip: str | None = None
+        self._shares = shares
+        self.sharing = False
+        self.tried: Mapping[str, str] = {}
+        self.why_shares = False  # what Why tells hangs on shares as they are measured
+        self.follow: Callable[[], Awaitable[None]] | None = None  # that may have come or gone
         self.lifts = False
         self.closing = False
         self.silent = False
@@ -84,7 +91,7 @@ class Explainer:
 
         A cell is explained from when somebody knows that there is such a cell (`why`).
         """
-        self.why, self.ruler = None, message.ruler
+        self.why, self.ruler, self.why_shares = None, message.ruler, False
         if self.ruler:
             self.owe("reach")
         if self.strip != message.strip:
@@ -100,6 +107,9 @@ class Explainer:
             if getattr(self, what) != (wanted := getattr(message, what)):
                 setattr(self, what, wanted)
                 self.owe(what)
+        if (self.sharing, self.tried) != (message.sharing, message.tried):
+            self.sharing, self.tried = message.sharing, message.tried
+            self.owe("sharing")
         if self.lifts != message.lifts:
             self.lifts = message.lifts
             self.owe("lifts")
@@ -125,6 +135,8 @@ class Explainer:
             self.owe("unfolded")
         if self.lifts:
             self.owe("lifts")
+        if self.sharing:
+            self.owe("sharing")
         if self.silent:
             self.owe("silent")
         if self.ears:
@@ -153,8 +165,8 @@ class Explainer:
 
     def anew(self) -> None:
         """Nobody knows what moved: all that the screen draws is explained again."""
-        watched = ("reach", "unfolded", "lifts", "closing", "silent", "ears", "beside", "scenes",
-                   "company", "mic_check", "fitting", "why")  # fmt: skip
+        watched = ("reach", "unfolded", "lifts", "sharing", "closing", "silent", "ears", "beside",
+                   "scenes", "company", "mic_check", "fitting", "why")  # fmt: skip
         self.owe(
             *watched, "strip", "curves", "scene", "held"
         )  # what it does not draw costs nothing
@@ -204,6 +216,8 @@ class Explainer:
                 return [await at_leisure(beside_text, state, *self.beside)]
             case "lifts" if self.lifts:
                 return [await at_leisure(lifts_text, state)]
+            case "sharing" if self.sharing:
+                return [await at_leisure(sharing_text, state, tuple(self.tried.items()))]
             case "scenes" if self.scenes:
                 return [await at_leisure(scenes_text, state)]
             case "scene" if self.scene in state.show.scenes:
@@ -226,7 +240,11 @@ class Explainer:
                 return [await at_leisure(reach_text, state, self.ruler)]
             case "why" if self.why:
                 cell = self.why.source, self.why.listener
-                return await self._with_setters(*await at_leisure(why_told, state, *cell))
+                told = await at_leisure(why_told, state, *cell, tuple(self._shares().items()))
+                if self.why_shares != told.shares and self.follow is not None:
+                    self.why_shares = told.shares
+                    await self.follow()
+                return await self._with_setters(told.text, told.feeds)
         return []
 
     async def _with_setters(self, text: str, addresses: Sequence[str]) -> list[str]:

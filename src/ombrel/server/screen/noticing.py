@@ -13,7 +13,7 @@ from ..keeping.live import live_of
 from ..keeping.log import setters_of
 from ..keeping.states import State
 from ..keeping.work import at_leisure, in_database
-from ..messages.news import noticed_told, over_full_scale, text_of
+from ..messages.news import found_by_levels, noticed_told, text_of
 
 __all__ = ["Noticing"]
 
@@ -31,7 +31,7 @@ class Noticing:
         self._show_id, self._post = show_id, post
         self._found: dict[str, str] = {}
         self._found_of: State | None = None
-        self._over_told: tuple[str, ...] | None = None
+        self._by_levels: tuple[str, ...] | None = None
         self._all = self._over = False
         self._task: asyncio.Task[None] | None = None
 
@@ -67,12 +67,12 @@ class Noticing:
                 state = live_of(self._show_id).state
                 if state is None:
                     state = await in_database(live_of(self._show_id).now, again=True)
-                over = await at_leisure(over_full_scale, state)
-                if everything or self._over_told is None or over != self._over_told:
+                over = await at_leisure(found_by_levels, state)
+                if everything or self._by_levels is None or over != self._by_levels:
                     await self._tell(state)
                 elif self._found_of is not None:
                     self._found_of = state  # nothing that was found hangs on what moved
-                self._over_told = over
+                self._by_levels = over
             except DatabaseError:
                 self._all = True
                 await asyncio.sleep(_AGAIN_S)

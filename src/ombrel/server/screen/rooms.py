@@ -21,6 +21,7 @@ from ..keeping.work import in_database, in_thread
 from ..messages.here import calls_text
 from ..messages.phone import finger_text
 from .noticing import Noticing
+from .sharing import SharedGain
 
 __all__ = ["Room", "Screen", "open_by", "open_room", "room_of", "tell_links"]
 
@@ -68,6 +69,7 @@ class Room:
         self.live = live_of(show_id)
         self.screens: dict[str, Screen] = {}
         self.noticing = Noticing(show_id, self._post)
+        self.shared = SharedGain(show_id)
         self._renew = beat
         self._loop = asyncio.get_running_loop()
         self._told: int | None = None  # the revision that was told of last
@@ -96,6 +98,7 @@ class Room:
         if self._beat is not None:
             self._beat.cancel()
         self.noticing.end()
+        self.shared.end()
         if self._present is not None:
             self._present.cancel()
         self._say_people()

@@ -81,7 +81,10 @@ class ShowConsumer(Line):
         self.ticker = ticker_of(self.show_id)
         self.room = room_of(self.show_id, partial(self.ticker.heard, None))
         end = partial(self.close, code=1013)  # try again later: the page says hello by itself
-        self.explainer = Explainer(self.show_id, self.tell, end, self.name)
+        self.explainer = Explainer(
+            self.show_id, self.tell, end, self.name, lambda: self.room.shared.now
+        )
+        self.explainer.follow = self._follow_shares
         self.hearing = Hearing(self.tell)
         self.finder = Finder(self.show_id, self.tell)
         self.teller = Teller(self.room, self.explainer, self.tell, end)
@@ -94,6 +97,7 @@ class ShowConsumer(Line):
             return
         self.left = True
         stage_link().enough(self._measured)
+        self.room.shared.enough(self)
         self._ended(Ended(page=self.page, connection=self.channel_name))
         # the work that found the screen gone must live to leave for it
         if self.metering is not None and self.metering is not asyncio.current_task():
@@ -146,6 +150,8 @@ class ShowConsumer(Line):
                 await self._draw(message)
             case from_screen.FeedLine():
                 await self._feed(message)
+            case from_screen.Talk():
+                await self._talk(message)
             case from_screen.SwapCables():
                 await self._swap_cables(message)
             case from_screen.StraightCables():
@@ -178,6 +184,7 @@ class ShowConsumer(Line):
             stage_link().enough(self._measured)
         else:
             await stage_link().want(self._measured)
+        await self._follow_shares()
         if self.view != message.view:
             self.view = message.view
             self.room.people_moved()
@@ -187,6 +194,18 @@ class ShowConsumer(Line):
             text = await self.room.once(loudest_text, state, why.source, why.listener)
             self.explainer.why = why
             await self.tell(text)
+            self.explainer.owe("why")
+
+    async def _follow_shares(self) -> None:
+        """Shares are measured while they are drawn, or what is explained hangs on them."""
+        if self.explainer.sharing or self.explainer.why_shares:
+            await self.room.shared.want(self)
+        else:
+            self.room.shared.enough(self)
+
+    def shares_moved(self) -> None:
+        """New shares: what is explained by them is told anew."""
+        if self.explainer.why_shares:
             self.explainer.owe("why")
 
     def _ended(self, ended: Ended) -> None:
@@ -294,6 +313,13 @@ class ShowConsumer(Line):
         sockets = core.sockets_of_line(show, message.line)
         plugs = stage_link().plugs(self.show_id, message.line, sockets)
         stage_link().feed(message.line, plugs, message.signal, dbu)
+
+    async def _talk(self, message: from_screen.Talk) -> None:
+        show = (await self._now()).show
+        for line in core.speaking_lines(show, message.group):
+            plugs = stage_link().plugs(self.show_id, line, core.sockets_of_line(show, line))
+            dbu = show.number(f"line/{line}/level_dbu")
+            stage_link().feed(line, plugs, "speech" if message.on else "nothing", dbu)
 
     async def _swap_cables(self, message: from_screen.SwapCables) -> None:
         show = (await self._now()).show

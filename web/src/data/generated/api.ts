@@ -1328,6 +1328,19 @@ export interface components {
             ruler: string;
         };
         /**
+         * ClearSharing
+         * @description End a group: nobody shares gain there any more.
+         */
+        ClearSharing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "clear_sharing";
+            /** Group */
+            group: string;
+        };
+        /**
          * ClearSolos
          * @description Let go of every solo key.
          */
@@ -1621,7 +1634,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /** Gesture */
             gesture: string;
             /**
@@ -1959,7 +1972,7 @@ export interface components {
              * Signal
              * @enum {string}
              */
-            signal: "tone" | "noise" | "nothing";
+            signal: "tone" | "noise" | "speech" | "nothing";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2259,7 +2272,7 @@ export interface components {
             /** About */
             about: string;
             /** Ask */
-            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
+            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
             /** At */
             at: string;
             /** Beside */
@@ -2319,7 +2332,7 @@ export interface components {
             text: string;
         };
         FromPhone: components["schemas"]["PhoneHello"] | components["schemas"]["PhoneDo"] | components["schemas"]["PhoneTurn"] | components["schemas"]["PhoneKept"] | components["schemas"]["PhoneCall"] | components["schemas"]["PhonePing"];
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Draw"] | components["schemas"]["SeenCall"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["Find"];
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Talk"] | components["schemas"]["Draw"] | components["schemas"]["SeenCall"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["Find"];
         /**
          * GestureReply
          * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
@@ -2629,6 +2642,21 @@ export interface components {
             strips: string;
         };
         /**
+         * JoinSharing
+         * @description Let strips share gain in a group that there is, as typed.
+         */
+        JoinSharing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "join_sharing";
+            /** Group */
+            group: string;
+            /** Strips */
+            strips: string;
+        };
+        /**
          * KeepFitting
          * @description Keep what hands moved under a fitting, as a version of it; or drop it.
          */
@@ -2730,6 +2758,19 @@ export interface components {
              * @default null
              */
             performer?: string | null;
+        };
+        /**
+         * LeaveSharing
+         * @description Let strips share gain no more.
+         */
+        LeaveSharing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "leave_sharing";
+            /** Strips */
+            strips: string[];
         };
         /**
          * LeavesMessage
@@ -3334,6 +3375,24 @@ export interface components {
             kind: "dca" | "mute_group" | "gang";
             /** Names */
             names: string[];
+        };
+        /**
+         * MakeSharing
+         * @description Let strips share one gain, as typed: a new group. No name: it is called after what it is.
+         */
+        MakeSharing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "make_sharing";
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Strips */
+            strips: string;
         };
         /**
          * Me
@@ -5249,6 +5308,142 @@ export interface components {
             by: string;
         };
         /**
+         * ShareNow
+         * @description A member now. `share`: of the group's one gain, in power; `says`: its gain in words.
+         */
+        ShareNow: {
+            /** Level Dbfs */
+            level_dbfs: number | null;
+            /** Says */
+            says: string;
+            /** Share */
+            share: number;
+            /** Standing */
+            standing: string;
+            /** Strip */
+            strip: string;
+        };
+        /**
+         * SharerRow
+         * @description A member at the levels expected or typed. `needs_db`: the weight from which it would win.
+         */
+        SharerRow: {
+            /** Gain Db */
+            gain_db: number | null;
+            /** Level Dbfs */
+            level_dbfs: number | null;
+            /** Needs Db */
+            needs_db: number | null;
+            /** Standing */
+            standing: string;
+            /** Strip */
+            strip: string;
+        };
+        /**
+         * SharesMessage
+         * @description What all members' shares are now. `slot`: the part of the last minute that it stands for, by
+         *
+         *     number; `talking`: groups that the stage lets talk.
+         */
+        SharesMessage: {
+            /** Groups */
+            groups: components["schemas"]["SharesOf"][];
+            /** Slot */
+            slot: number;
+            /** Talking */
+            talking: string[];
+            /**
+             * Type
+             * @constant
+             */
+            type: "shares";
+        };
+        /**
+         * SharesOf
+         * @description A group now. `floor`: who has it, "" for nobody.
+         */
+        SharesOf: {
+            /** Floor */
+            floor: string;
+            /** Group */
+            group: string;
+            /** Members */
+            members: components["schemas"]["ShareNow"][];
+            /** Over Db */
+            over_db: number;
+        };
+        /**
+         * SharesPast
+         * @description The last minute, the oldest first: shares by strip, `step_s` apart; `slot`: of the last.
+         */
+        SharesPast: {
+            /** Shares */
+            shares: {
+                [key: string]: number;
+            }[];
+            /** Slot */
+            slot: number;
+            /** Step S */
+            step_s: number;
+            /**
+             * Type
+             * @constant
+             */
+            type: "shares_past";
+        };
+        /**
+         * SharingMessage
+         * @description All groups that share gain; what of the desk they take: (in use, in all).
+         */
+        SharingMessage: {
+            /** Groups */
+            groups: components["schemas"]["SharingRow"][];
+            /** Inserts */
+            inserts: [
+                number,
+                number
+            ];
+            /** Inserts Each */
+            inserts_each: number;
+            /** Places */
+            places: [
+                number,
+                number
+            ];
+            /**
+             * Type
+             * @constant
+             */
+            type: "sharing";
+            /** Used */
+            used: [
+                number,
+                number
+            ];
+        };
+        /**
+         * SharingRow
+         * @description A group. `says`: who wins, and by how much; `refused`: why what was typed cannot be read.
+         *
+         *     `behind`, `before`: who hears it shared where it stands behind the fader, or before.
+         */
+        SharingRow: {
+            /** Before */
+            before: string;
+            /** Behind */
+            behind: string;
+            /** Group */
+            group: string;
+            /** Members */
+            members: components["schemas"]["SharerRow"][];
+            /** Refused */
+            refused: string;
+            /** Says */
+            says: string;
+            /** Wins */
+            wins: string;
+        };
+        /**
          * SheetName
          * @description A sheet of a workbook that holds text, by its place in the file.
          */
@@ -5722,6 +5917,21 @@ export interface components {
             says: string;
         };
         /**
+         * Talk
+         * @description Let the members of a group that shares gain talk on the stand-in stage, or be silent.
+         */
+        Talk: {
+            /** Group */
+            group: string;
+            /** On */
+            on: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "talk";
+        };
+        /**
          * ToLevel
          * @description Put the mix's own fader to a level (null: off), or move it by a step, below its ceiling.
          */
@@ -5780,7 +5990,7 @@ export interface components {
             /** Place */
             place: number | null;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Calls"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["SharingMessage"] | components["schemas"]["SharesMessage"] | components["schemas"]["SharesPast"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Calls"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * ToStart
          * @description Bring a family, everything or one strip back to its start.
@@ -5875,7 +6085,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /**
              * Id
              * Format: uuid
@@ -6050,6 +6260,11 @@ export interface components {
              */
             scenes?: boolean;
             /**
+             * Sharing
+             * @default false
+             */
+            sharing?: boolean;
+            /**
              * Silent
              * @default false
              */
@@ -6064,6 +6279,13 @@ export interface components {
              * @default false
              */
             table?: boolean;
+            /**
+             * Tried
+             * @default {}
+             */
+            tried?: {
+                [key: string]: string;
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
