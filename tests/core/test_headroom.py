@@ -2,15 +2,17 @@
 
 import math
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from ombrel.core import Value, edited, findings, flow_of, made, over_full_scale, show_of
+from ombrel.core import Show, Value, edited, findings, flow_of, made, over_full_scale, show_of
 from ombrel.core.strips import expected_at
 from tests.desks import TINY
 from tests.shows import SHOW_SEEDS, show_of_seed
 
-from .walk import Referee, source_of
+from .walk import Referee, at_tap, source_of
 
 # two lines of -40 dBu on 42 dB of gain and 22 dBu at full scale: -20 dBFS each
 TWO: dict[str, Value] = {
@@ -69,11 +71,65 @@ def test_a_bus_past_full_scale_is_a_finding_and_its_remedy_leaves_it_below():
     assert expected_at(settled.show, settled.flow, "house").dbfs == pytest.approx(-1.0, abs=0.06)
 
 
+def with_nobody_sharing(show: Show) -> Show:
+    return made(show, {a: None for a in show.values if a.endswith("/sharing/group")})[0]
+
+
+@settings(max_examples=25)
+@given(seed=SHOW_SEEDS, limit=st.sampled_from([-math.inf, -6.0]))
+def test_who_shares_gain_counts_as_one_by_shows_whose_faders_do_it(seed, limit):
+    """Behind its fader a share is the fader lower by as much: the walk hears a show where it is.
+
+    Channels 1 to 3 share; the loudest alone, or all with their shares, beside channel 4.
+    """
+    show = with_nobody_sharing(show_of_seed(seed))
+    levels = {1: -20.0, 2: -26.0, 3: -35.0, 4: -30.0}
+    values: dict[str, Value] = {f"line/{n}/place": 0.0 for n in show.lines()}
+    values |= {f"{one}/source": None for one in ("engine/1", "engine/2", "return/1", "return/2")}
+    values |= {"channel/1/linked": False, "channel/3/linked": False, "sharing/1/limit": limit}
+    values |= {"sharing/1/place": "behind_fader"}
+    for n, level in levels.items():
+        values |= {
+            f"line/{n}/place": float(n), f"line/{n}/socket": f"input/a/{n}",
+            f"line/{n}/socket_right": None, f"input/a/{n}/gain": 40.0, f"input/a/{n}/pad": False,
+            f"line/{n}/level_dbu": level + 22.0 - 40.0, f"channel/{n}/source": f"input/a/{n}",
+            f"channel/{n}/on_spare": False, f"channel/{n}/sharing/held": False,
+            f"channel/{n}/sharing/out": False, f"channel/{n}/sharing/weight": 2.0 * n,
+            **({f"channel/{n}/sharing/group": "sharing/1"} if n < 4 else {}),
+        }  # fmt: skip
+    show, _ = made(show, values)
+    plain = with_nobody_sharing(show)
+    behind = {n: abs(at_tap(plain, f"channel/{n}", "after_fader")[0]) for n in levels}
+    counts = {
+        n: 10 ** ((levels[n] + 2.0 * n) / 10) * behind[n] ** 2 for n in (1, 2, 3) if behind[n] > 0.0
+    }
+    shares = {n: one / sum(counts.values()) for n, one in counts.items()}
+    gains = {n: max(10 * math.log10(one), limit) for n, one in shares.items()}
+    lower = {
+        f"channel/{n}/fader": max(plain.number(f"channel/{n}/fader") + gain, -119.9)
+        for n, gain in gains.items()
+    }
+    heard = Referee(plain), Referee(made(plain, lower)[0])
+
+    def power(walk: Referee, n: int, bus: str) -> np.ndarray:
+        sides = walk.at_bus(f"channel/{n}", bus)
+        return np.array([abs(one) ** 2 * 10 ** (levels[n] / 10) for one in sides])
+
+    for bus in ("house", "mix/1", "group/1", "matrix/1"):
+        beside = sum(power(heard[0], n, bus) for n in levels if n not in shares)
+        alone = [power(heard[0], n, bus) for n in shares]
+        together = sum(power(heard[1], n, bus) for n in shares)
+        cases = [np.asarray(one) + beside for one in (*alone, together, 0.0)]
+        found = expected_at(show, flow_of(show), bus)
+        loudest = max(float(np.max(one, initial=0.0)) for one in cases)
+        assert 10 ** (found.dbfs / 10) == pytest.approx(loudest, rel=2e-3, abs=1e-12)
+
+
 @settings(max_examples=25)
 @given(seed=SHOW_SEEDS)
 def test_one_source_alone_is_as_loud_at_a_bus_as_the_walk_of_its_paths_says(seed):
-    """Only channel 1's line has a level, and no return brings anything."""
-    show = show_of_seed(seed)
+    """Only channel 1's line has a level, and no return brings anything; nobody shares gain."""
+    show = with_nobody_sharing(show_of_seed(seed))
     lines = {f"line/{n}/place": 0.0 for n in show.lines()}
     quiet = ("engine/1", "engine/2", "return/1", "return/2")
     off: dict[str, Value] = {f"{one}/source": None for one in quiet}

@@ -203,6 +203,7 @@ def test_every_step_is_what_the_walk_hears_before_and_after(seed):
     show = show_of_seed(seed, TINY)
     keep: dict[str, Value] = {"lift/1/backing": "group/1", "lift/1/lead": "group/2"}
     keep |= {f"group/{n}/format": draw.choice(["mono", "stereo"]) for n in (1, 2)}
+    keep |= {f"group/{n}/sharing/group": None for n in (1, 2)}  # what shares gain has one side
     keep |= {"channel/2/group/1/on": True, "channel/2/lift/1/on": True, "show/solo": "after_fader"}
     muted = {
         a: False

@@ -143,7 +143,8 @@ def test_it_is_judged_as_ways_on_a_graph_are(seed, without, more):
     nothing = {a: default_of(a) for a in show.values if "promise/" in a}
     try:
         apart = {f"{odd}/linked": False for odd in ("mix/1", "channel/1", "channel/3")}
-        show = made(show, {**nothing, **apart, "mix/1/format": "stereo"})[0]
+        own = {"mix/1/sharing/group": None, "mix/1/format": "stereo"}
+        show = made(show, {**nothing, **apart, **own})[0]
         show = made(show, make_minus(show, [f"channel/{without}"], mix="mix/1"))[0]
     except FeedbackLoop:  # refused: the mix feeds what feeds it
         reject()

@@ -80,6 +80,9 @@ class Answering:
     def draw(self, message):
         news.drawn_text(self.state, message.strip, moves_from_wire(message.moves))
 
+    def talk(self, message):
+        core.speaking_lines(self.state.show, message.group)
+
     def feed(self, message):
         core.sockets_of_line(self.state.show, message.line)
 
@@ -95,6 +98,7 @@ class Answering:
         if message.scene in state.show.scenes:
             asked.append((news.scene_text, message.scene))
             asked += [(news.held_text, message.scene, message.held)] if message.held else []
+        asked += [(news.sharing_text, tuple(message.tried.items()))] if message.sharing else []
         asked += [(news.fitting_text, message.fitting)] if message.fitting else []
         asked += [(news.mic_check_text, message.mic_check, "ann")] if message.mic_check else []
         asked += [(news.unfolded_text, tuple(message.unfold))] if message.unfold else []

@@ -23,6 +23,7 @@ import { RulersView } from "./views/rulers/RulersView";
 import { RunView } from "./views/run/RunView";
 import { ScenesView } from "./views/scenes/ScenesView";
 import { SettingsView } from "./views/settings/SettingsView";
+import { SharingView } from "./views/sharing/SharingView";
 import { ShowsView } from "./views/shows/ShowsView";
 import { StripView } from "./views/strip/StripView";
 import { WrongView } from "./views/wrong/WrongView";
@@ -56,6 +57,7 @@ export function Views() {
       <Route path="/effects" component={EffectsView} />
       <Route path="/routing" component={RoutingView} />
       <Route path="/assignments" component={AssignmentsView} />
+      <Route path="/sharing" component={SharingView} />
       <Route path="/lifts" component={LiftsView} />
       <Route path="/banks" component={BanksView} />
       <Route path="/check" component={CheckView} />

@@ -23,6 +23,7 @@ from ombrel.core import (
     make_lift,
     make_minus,
     make_mixes,
+    make_sharing,
     merge,
     named_kind,
     of_kind,
@@ -123,6 +124,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield _labels
     yield promised
     yield _radio
+    yield _council
     yield _lift
     yield lambda now: trim_lift(now, flow_of(now), "lift/1", "4")
     yield _left_for_a_visitor
@@ -290,6 +292,15 @@ def _radio(show: Show) -> Mapping[str, Asked]:
     for socket, side in zip(sockets, ("left", "right"), strict=True):
         moves |= {f"{socket}/label": f"Radio {side}", f"{socket}/device": "stream_encoder"}
     return moves
+
+
+def _council(show: Show) -> Mapping[str, Asked]:
+    """The Council of gulls: five who talk across one another, and the host, who always wins."""
+    return {
+        **make_sharing(show, "1-6", "Council of gulls"),
+        "channel/1/sharing/weight": 10.0,
+        "sharing/1/time": 150.0,
+    }
 
 
 def _lift(show: Show) -> Mapping[str, Asked]:

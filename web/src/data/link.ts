@@ -368,6 +368,11 @@ export class Link {
     this.#send({ type: "feed", line, signal });
   }
 
+  /** Let the members of a group that shares gain talk on the stand-in stage, or be silent. */
+  talk(group: string, on: boolean): void {
+    this.#send({ type: "talk", group, on });
+  }
+
   /** Exchange two cables on the stand-in stage. */
   swapCables(one: number, other: number): void {
     this.#send({ type: "swap_cables", lines: [one, other] });

@@ -5,6 +5,7 @@ import { beside, lastOf } from "./address";
 import { Catalogue } from "./catalogue";
 import { type Fade, pointAt } from "./fade";
 import { type InUse, inUseAfter, NOTHING_IN_USE, type Values } from "./inUse";
+import { NO_SHARES, type Shares, withShares } from "./sharing";
 import type {
   Alike,
   Ask,
@@ -31,6 +32,7 @@ import type {
   Ruled,
   Scene,
   SceneList,
+  Sharing,
   Silent,
   StripPath,
   Table,
@@ -92,6 +94,9 @@ export interface ShowState extends InUse {
   curves: Curves | null;
   /** Every singer's step for every listener, while lifts are looked at. */
   lifts: readonly Lift[] | null;
+  /** Groups that share gain, and their shares as they are measured, while they are looked at. */
+  sharing: Sharing | null;
+  shares: Shares;
   /** The scenes in their order, and the pins, while they are looked at. */
   scenes: SceneList | null;
   /** The scene that is looked at, with what its recall would do; and what it has of one strip. */
@@ -167,6 +172,8 @@ export const store = createStore<ShowState>(() => ({
   path: null,
   curves: null,
   lifts: null,
+  sharing: null,
+  shares: NO_SHARES,
   scenes: null,
   scene: null,
   held: null,
@@ -260,6 +267,12 @@ export function received(message: ToScreen): void {
         return { curves: message };
       case "lifts":
         return { lifts: message.lifts };
+      case "sharing":
+        return { sharing: message };
+      case "shares":
+        return { shares: withShares(state.shares, message) };
+      case "shares_past":
+        return { shares: { ...NO_SHARES, minute: message.shares, slot: message.slot } };
       case "scenes":
         return { scenes: message };
       case "scene":

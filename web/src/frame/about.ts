@@ -47,6 +47,10 @@ export const ABOUT: Readonly<Record<string, About>> = {
   effects: {
     says: "Effects that strips share: who is sent there and how loud, what the effect is, and who hears its return.",
   },
+  sharing: {
+    says: "Microphones of people who talk together share one gain: who speaks rises, the rest fall, and all are as loud as one. Weights say who wins.",
+    words: ["Shared gain", "Weight", "Held open"],
+  },
   strip: {
     says: "One strip from its line to its fader: each stage in its order, with its values and curve.",
     words: ["Fitting", "Pin"],

@@ -87,6 +87,7 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
     bound("lift", DIGITS, "1 to 9", "lift this singer, or take them back"),
     told("+4, 3.5", "a step as it is to be heard, in its field"),
   ],
+  sharing: [...ROWS, told("all at -20, 6 at -26", "levels to try, before anybody comes")],
   scenes: [
     ...ROWS,
     told("Arrows", "another cell of what it carries"),

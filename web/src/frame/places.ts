@@ -14,7 +14,11 @@ export interface Tab {
 
 export const PLACES = [
   { key: "stage", word: "Stage", views: ["lines", "patch", "outputs", "check"] },
-  { key: "mix", word: "Mix", views: ["routing", "assignments", "mixes", "effects", "strip"] },
+  {
+    key: "mix",
+    word: "Mix",
+    views: ["routing", "assignments", "mixes", "effects", "sharing", "strip"],
+  },
   { key: "hands", word: "Hands", views: ["banks", "dcas", "mutes", "gangs", "lifts"] },
   { key: "people", word: "People", views: ["cast", "miccheck", "ears"] },
   { key: "show", word: "Show", views: ["scenes", "run"] },
@@ -33,6 +37,7 @@ export const VIEW_WORD: Record<string, string> = {
   assignments: "Assignments",
   mixes: "Mixes",
   effects: "Effects",
+  sharing: "Shared gain",
   strip: "Strip",
   banks: "Banks",
   dcas: "DCAs",

@@ -58,6 +58,8 @@ _VIEWS: Final = (
     _Place("DCAs", "vca; vcas; control groups", view="dcas"),
     _Place("Mutes", "mute groups; seals; seal; panic; panic mute", view="mutes"),
     _Place("Gangs and pairs", "link; links; linking; stereo link; ganging; pair", view="gangs"),
+    _Place("Shared gain", "gain sharing; automatic mixing; automatic mixer; automixer; auto mix;"
+           " automix; panel; speech; talkers; who has the floor", view="sharing"),
     _Place("Lifts", "lift; backing vocals; lead vocals; singers; soloist", view="lifts"),
     _Place("Cast", "company; parts; performers; understudies; understudy; actors; roles; fittings;"
            " double cast", view="cast"),
@@ -113,6 +115,8 @@ CONTROLS: Final = (
     _Place("New gangs", "new gang; add a gang", view="gangs", beside="Names of new"),
     _Place("Link all stereo lines", "link stereo; link all; stereo pairs", view="gangs/pairs",
            beside="Link all stereo lines"),
+    _Place("New group that shares gain", "share gain; share one gain; new panel", view="sharing",
+           beside="Who shares gain"),
     _Place("New lift", "add a lift", view="lifts", beside="Name of a new lift"),
     _Place("Tonight's cast", "tonight; choose cast; change cast; who plays", view="cast",
            beside="Tonight's cast"),

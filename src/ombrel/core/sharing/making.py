@@ -17,9 +17,13 @@ def typed_sharers(show: Show, text: str) -> list[str]:
     """The members that a text names, of a pair its odd side. Raises UnreadableText, OneSideOnly."""
     strips = read_strips(show, text, dcas=False)
     for strip in strips:
-        if of_kind(strip) not in SHARERS:
-            raise OneSideOnly(strip_name(show, strip), "a group")
+        _check_one_side(show, strip)
     return list(dict.fromkeys(member_for(show, strip) for strip in strips))
+
+
+def _check_one_side(show: Show, strip: str) -> None:
+    if of_kind(strip) not in SHARERS:
+        raise OneSideOnly(strip_name(show, strip), "a group")
 
 
 def make_sharing(show: Show, text: str, name: str = "") -> dict[str, Asked]:
@@ -58,7 +62,10 @@ def join_sharing(show: Show, group: str, text: str) -> dict[str, Asked]:
 
 
 def leave_sharing(show: Show, strips: Iterable[str]) -> dict[str, Asked]:
-    """Moves by which strips share gain no more, and forget what they had there."""
+    """Moves by which strips share gain no more, and forget how they did. Raises OneSideOnly."""
+    strips = list(strips)
+    for strip in strips:
+        _check_one_side(show, strip)
     leaves = ("group", "weight", "held", "out")
     return {
         address: default_of(address)

@@ -102,4 +102,4 @@ def _names(show: Show, heard: Iterable[str]) -> str:
     rest = len(names) - _NAMED
     if rest > 1:
         return f"{', '.join(names[:_NAMED])} and {rest} more"
-    return ", ".join(names)
+    return " and ".join((", ".join(names[:-1]), names[-1])) if len(names) > 1 else names[0]

@@ -11,7 +11,7 @@ from ..flow import Flow
 from ..processing import FLOOR_DB, shared_gains, sum_db
 from ..show import Show, read_strips
 from ..together import member_for
-from ..values import Number, UnreadableText, bare, counted, said
+from ..values import Number, UnreadableText, counted, said
 from .groups import Sharing, sharings
 from .levels import Levels, level_db, powers_behind
 
@@ -175,7 +175,7 @@ def _says(group: Sharing, wins: str, order: list[float], over_db: float) -> str:
     if len(order) == 1:
         return f"{name} is alone, at 0 dB."
     if wins:
-        says = f"{name} wins by {bare(said(order[0] - order[1]))} dB."
+        says = f"{name} wins by {said(order[0] - order[1])} dB."
     else:
         level = sum(count > order[0] - 1e-9 for count in order)
         says = f"Nobody wins: {counted(level, 'member')} are level."

@@ -122,7 +122,8 @@ class SharedGain:
         """The last minute with what stands now; parts in which nobody looked are empty."""
         if slot == self._slot:
             return
-        self._past.extend({} for _ in range(min(slot - self._slot - 1, _SLOTS)))
+        missed = slot - self._slot - 1 if self._past else 0
+        self._past.extend({} for _ in range(min(missed, _SLOTS)))
         self._slot = slot
         members = (one for group in groups for one in group.members)
         self._past.append({one.strip: round(one.share, 4) for one in members if one.share > 0.0})

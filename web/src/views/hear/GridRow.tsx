@@ -5,6 +5,7 @@ import type { CellState, CellWay, TableHead } from "../../data/types";
 import { socketName, sourceInForce, stripName, useShow } from "../../data/use";
 import { cellText, STATE_WORD } from "../../data/words";
 import { ColourBar } from "../../ui/Panel";
+import { ShareMark } from "../../ui/ShareMark";
 import { type Mark, travelOf } from "../../ui/travel";
 
 export const COLUMN = 59;
@@ -99,6 +100,7 @@ function RowHead({
       <span dir="auto" className="flex-1 truncate">
         {name}
       </span>
+      <ShareMark strip={source} />
       <span
         dir="auto"
         className={`text-[12px] whitespace-nowrap max-w-[45%] truncate ${socket ? "text-faint" : "text-coral"}`}

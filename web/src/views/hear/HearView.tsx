@@ -106,6 +106,10 @@ function Legend() {
         blocked
       </span>
       <span>
+        <b className="text-iris mr-1.5">÷</b>
+        shares gain: as if alone
+      </span>
+      <span>
         Type a level, up 2, down 2 or off; Shift or drag for several, a head for all; Delete is off.
       </span>
     </p>

@@ -6,6 +6,7 @@ import { cellText, STATE_WORD } from "../../data/words";
 import { Choice } from "../../ui/Choice";
 import { ColourBar } from "../../ui/Panel";
 import { RowList } from "../../ui/RowList";
+import { ShareMark } from "../../ui/ShareMark";
 import { TypedField } from "../../ui/TypedField";
 import { type Mark, travelOf } from "../../ui/travel";
 import { isBlocked, numberText, sourceText, spoken, WAY_MARK } from "./GridRow";
@@ -83,8 +84,11 @@ function SourceRow({ source, listener }: { source: string; listener: string }) {
       <ColourBar colour={colour} />
       <span className="w-7 text-right text-faint text-[13px]">{numberText(source)}</span>
       <span className="flex-1 min-w-0 leading-tight">
-        <span dir="auto" className="block truncate">
-          {name}
+        <span className="flex items-center gap-1.5 min-w-0">
+          <span dir="auto" className="block truncate">
+            {name}
+          </span>
+          <ShareMark strip={source} />
         </span>
         <span
           dir="auto"

@@ -31,4 +31,5 @@ export const GLYPHS: Readonly<Record<string, string>> = {
   crossover: "✕",
   mute: "○",
   fader: "▮",
+  sharing: "÷",
 };
