@@ -24,6 +24,7 @@ _LEAVES = {
     "fader": r"fader",
     "mute": r"(mute|on)",
     "pan": r"pan",
+    "sharing": r"(sharing/(group|weight|held|out)|time|limit|place)",
     "effects": r"(kind|decay|pre_delay|size|damping|time|note|feedback|low_cut|high_cut|wet|tempo)",
 }
 _ASPECT = {"send": "sends", "house": "routing", "mono": "routing", "group": "routing",

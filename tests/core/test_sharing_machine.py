@@ -23,6 +23,7 @@ from ombrel.core import (
     flow_of,
     join_sharing,
     leave_sharing,
+    left_words,
     made,
     make_sharing,
     moved,
@@ -66,6 +67,7 @@ def table():
 
 
 TABLE = table()
+SETTINGS = [TABLE["sharing/1/place"], TABLE["sharing/1/time"]]
 
 
 class Talk(RuleBasedStateMachine):
@@ -136,6 +138,10 @@ class Talk(RuleBasedStateMachine):
     def a_place(self, place, group):
         self.take({f"{group}/place": place})
 
+    @rule(group=GROUPS, time=st.sampled_from([2.0, 100.0, 500.0]))
+    def a_time(self, group, time):
+        self.take({f"{group}/time": time})
+
     @rule(group=GROUPS, limit=st.sampled_from([-math.inf, -40.0, -9.0, -3.0]))
     def a_limit(self, group, limit):
         self.take({f"{group}/limit": limit})
@@ -176,6 +182,8 @@ class Talk(RuleBasedStateMachine):
             return
         self.take(moves)
         linked = before.on("channel/1/linked")
+        if self.show is not before:  # what the scene has of the group itself stands again
+            assert [self.show[f"sharing/1/{leaf}"] for leaf in ("place", "time")] == SETTINGS
         for channel, was in pinned.items():
             if not linked:
                 assert {a: self.show[f"{channel}/sharing/{a}"] for a in was} == was
@@ -201,6 +209,7 @@ class Talk(RuleBasedStateMachine):
     def another_desk(self, desk):
         """There and back nothing of it is lost: what does not fit is kept aside."""
         there = moved(self.show, (), DESKS[desk], known=DESKS.get)
+        assert left_words(self.show, there) or not there.left
         back = moved(there.show, there.asides, TINY, known=DESKS.get)
         assert sharings(back.show) == sharings(self.show)
 

@@ -90,6 +90,11 @@ def long_show(server):
         for channel in range(number, desk.channels + 1, 9):
             values[f"channel/{channel}/gang/{number}/on"] = True
     values |= {f"channel/{number}/linked": True for number in range(21, 61, 2)}
+    for number in range(1, desk.sharing_groups + 1):
+        values[f"sharing/{number}/name"] = forty("Panel", number)
+        for channel in range(number, 65, desk.sharing_groups):
+            values[f"channel/{channel}/sharing/group"] = f"sharing/{number}"
+            values[f"channel/{channel}/sharing/weight"] = -12.5
     for number in range(1, 13):
         values[f"bank/{number}/name"] = forty("Bank", number)
         for place in range(1, desk.bays[0].faders + 1):

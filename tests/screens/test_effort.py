@@ -274,6 +274,22 @@ def test_an_effect_shared_by_eight_channels(server, people, tmp_path, counted):
     assert len(effort) <= 3
 
 
+def test_eight_microphones_share_one_gain(server, people, tmp_path, counted):
+    """Who will hear it shared, and what it costs, is read before it is made."""
+    show = server.blank_show("A panel of eight")
+    me = people()
+    me.open("lines", show)
+    many_lines(me, tmp_path, 8)
+    me.open("sharing", show)
+    effort = Effort(me)
+    effort.typed("Who shares gain", "1-8")
+    me.until(lambda: "Takes 8 places" in me.find('[data-testid="consequence"]').text)
+    effort.enter()
+    me.until(lambda: len(me.all('[data-sharing="sharing/1"] [data-standing]')) == 8)
+    counted.append(("Eight microphones share one gain", effort, 4))
+    assert len(effort) <= 4
+
+
 def test_a_singer_is_lifted_trimmed_and_read_in_why(server, people, counted):
     me = people()
     me.open("hears", server.demo)

@@ -14,7 +14,7 @@ AXE = HERE.parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = [
     "hears", "lines", "patch", "strip/channel/9", "routing", "assignments", "wrong/promises",
     "effects", "mixes/1", "mixes/house", "outputs", "dcas", "dcas/6", "banks", "mutes", "mutes/1",
-    "gangs", "gangs/1", "gangs/pairs", "lifts", "cast", "miccheck", "ears", "ears/1",
+    "gangs", "gangs/1", "gangs/pairs", "lifts", "sharing", "cast", "miccheck", "ears", "ears/1",
     "strip/channel/4", "scenes",
     "scenes/2", "run", "check", "paper", "wrong", "history", "shows", "guide", "settings",
 ]  # fmt: skip

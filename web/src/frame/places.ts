@@ -88,6 +88,7 @@ export function useCounts(): Counts {
   const gangs = useShow((state) => state.gangs.length);
   const pairs = useShow((state) => state.pairs.size);
   const lifts = useShow(liftsInUse);
+  const shared = useShow(sharingGroups);
   const scenes = useShow((state) => state.scene_ids.length);
   const parts = useShow((state) => state.parts.size);
   const ears = useShow(earMixes);
@@ -111,6 +112,7 @@ export function useCounts(): Counts {
     gangs:
       gangs + pairs ? { count: `${of(gangs, "gang")}, ${of(pairs, "pair")}`, short: "" } : NOTHING,
     lifts: all(lifts, "lift"),
+    sharing: all(shared, "group"),
     cast: all(parts, "part"),
     ears: all(ears, "mix for ears or a wedge", "mixes for ears and wedges"),
     scenes: all(scenes, "scene"),
@@ -147,6 +149,13 @@ const enginesFed = (state: ShowState): number => {
 const earMixes = (state: ShowState): number =>
   state.mixes.filter((n) => ["ears", "wedge"].includes(String(valueIn(state, `mix/${n}/serves`))))
     .length;
+
+const sharingGroups = (state: ShowState): number => {
+  let used = 0;
+  for (let n = 1; n <= (state.desk?.sharing_groups ?? 0); n++)
+    if (valueIn(state, `sharing/${n}/name`)) used++;
+  return used;
+};
 
 const liftsInUse = (state: ShowState): number => {
   let used = 0;

@@ -75,7 +75,7 @@ from .fitting_parameters import CARRIED, USUAL
 from .leaves import leaves_with_aspects
 from .parameters import CATALOGUE
 from .processing_parameters import BANDS
-from .scene_parameters import PINNED, pins_of
+from .scene_parameters import HOLDERS, PINNED, pins_of
 from .shipped_presets import SHIPPED_PRESETS
 from .strip_kinds import (
     ALONE,
@@ -124,6 +124,7 @@ __all__ = [
     "PAIRED",
     "PARTS",
     "PERFORMERS",
+    "HOLDERS",
     "PINNED",
     "PLAYERS",
     "SCENES",

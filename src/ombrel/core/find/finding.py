@@ -126,12 +126,14 @@ def _page_of(one: Named) -> str:
         "matrix": "mixes", "house": "mixes", "mono": "mixes", "dca": "dcas",
         "mute_group": "mutes", "gang": "gangs", "bank": "banks", "scene": "scenes",
         "line": "lines", "part": "cast", "performer": "cast", "promise": "wrong",
-        "engine": "effects", "lift": "lifts", "output": "outputs",
+        "engine": "effects", "lift": "lifts", "sharing": "sharing", "output": "outputs",
     }[one.kind]  # fmt: skip
 
 
 def _kind_words(one: Named) -> str:
-    word = {"dca": "DCA", "mute_group": "mute group", "engine": "effect"}.get(one.kind, one.kind)
+    word = {
+        "dca": "DCA", "mute_group": "mute group", "engine": "effect", "sharing": "shared gain",
+    }.get(one.kind, one.kind)  # fmt: skip
     return f"{word} {one.number}".rstrip() if one.number else "" if word == one.at else word
 
 

@@ -19,7 +19,7 @@ __all__ = ["Named", "Things", "things_of"]
 # Of things that answer as well, the earlier kind comes first.
 _ORDER = (
     "channel", "dca", "mix", "group", "house", "mono", "matrix", "return", "mute_group", "scene",
-    "gang", "part", "bank", "line", "engine", "lift", "promise", "output", "performer",
+    "gang", "sharing", "part", "bank", "line", "engine", "lift", "promise", "output", "performer",
 )  # fmt: skip
 
 
@@ -161,7 +161,7 @@ def _every(show: Show) -> Iterator[Named]:
     for kind in ("dca", "mute_group", "gang", "promise"):
         for ruler in rulers_in_use(show, kind):
             yield _strip(show, ruler, more="panic" if show.values.get(f"{ruler}/hard") else "")
-    for kind in ("bank", "engine", "lift"):
+    for kind in ("bank", "engine", "lift", "sharing"):
         for number in range(1, desk.count(kind) + 1):
             if name := show.text(f"{kind}/{number}/name"):
                 yield _named(f"{kind}/{number}", name, number=str(number))

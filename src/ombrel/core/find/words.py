@@ -36,6 +36,7 @@ KIND_NAMES: Final = {
     "dca": ("dca", "vca"),
     "mute_group": ("mute group", "mute", "seal"),
     "gang": ("gang", "link"),
+    "sharing": ("shared gain", "panel", "talk"),
     "bank": ("bank", "layer", "page"),
     "scene": ("scene", "snapshot", "cue", "memory"),
     "line": ("line", "input"),

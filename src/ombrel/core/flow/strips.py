@@ -24,7 +24,7 @@ __all__ = [
 
 
 # What things without a name are called where that is not the capitalised word of the address.
-KIND_WORDS: Final = {"dca": "DCA", "mute_group": "Mute group"}
+KIND_WORDS: Final = {"dca": "DCA", "mute_group": "Mute group", "sharing": "Shared gain"}
 
 
 def strip_name(show: Show, strip: str) -> str:

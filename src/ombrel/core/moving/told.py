@@ -15,8 +15,11 @@ __all__ = ["Left", "left_words"]
 
 _MOST_NAMES: Final = 8
 _MOST_REFUSED: Final = 6
-_WORDS: Final = {"dca": "DCA", "mute_group": "mute group", "engine": "effect", "matrix": "matrix"}
-_MANY: Final = {"matrix": "matrices", "mix": "mixes"}
+_WORDS: Final = {
+    "dca": "DCA", "mute_group": "mute group", "engine": "effect", "matrix": "matrix",
+    "sharing": "group that shares gain",
+}  # fmt: skip
+_MANY: Final = {"matrix": "matrices", "mix": "mixes", "sharing": "groups that share gain"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +85,7 @@ def _names(names: Iterable[str]) -> str:
 
 
 def _heard(show: Show, desk: Desk) -> Iterator[str]:
-    """DCAs that are not at 0 dB, and mutes that are on, whose members come without them."""
+    """DCAs that are not at 0 dB, mutes that are on, and shared gain, whose members come without."""
     for dca in _gone(show, desk, "dca"):
         level_db = show.number(f"{dca}/fader")
         if show.on(f"{dca}/mute"):
@@ -94,6 +97,8 @@ def _heard(show: Show, desk: Desk) -> Iterator[str]:
         if show.on(f"{group}/on"):
             name = strip_name(show, group)
             yield f"The mute group {name} is closed: without it its members are open."
+    for group in _gone(show, desk, "sharing"):
+        yield f"{strip_name(show, group)} shares no gain there: its members are open all at once."
 
 
 def _refused(show: Show, found: Moved) -> Iterator[str]:

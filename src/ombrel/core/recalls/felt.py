@@ -15,7 +15,7 @@ from ..words import Difference, differences
 
 __all__ = ["NOTHING_FELT", "Felt", "felt", "felt_in_words", "moved_between"]
 
-_SETTINGS: Final = ("low_cut", "gate", "eq", "compressor", "inserts", "delay", "effects")
+_SETTINGS: Final = ("low_cut", "gate", "eq", "compressor", "inserts", "delay", "effects", "sharing")
 _MOST_NAMES: Final = 3
 
 

@@ -12,6 +12,7 @@ from types import MappingProxyType
 from typing import Any, Final
 
 from ..catalogue import (
+    HOLDERS,
     LONE,
     Address,
     Desk,
@@ -287,8 +288,7 @@ def holders(desk: Desk) -> Iterable[str]:
 @lru_cache(maxsize=16)
 def _holders(desk: Desk) -> tuple[str, ...]:
     found: list[str] = []
-    for kind in ("channel", "return", "group", "mix", "matrix", "house", "mono", "dca",
-                 "mute_group", "engine", "show"):  # fmt: skip
+    for kind in (of_kind(pattern) for pattern in HOLDERS):
         if kind in LONE:
             found.append(kind)
         else:

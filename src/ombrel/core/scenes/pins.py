@@ -23,6 +23,7 @@ from ..show import Show, strips_of_family
 
 PINNED_KINDS: Final = (
     "channel", "return", "group", "mix", "matrix", "house", "mono", "dca", "mute_group", "engine",
+    "sharing",
 )  # fmt: skip
 
 _PINNED: Final = "pinned_"

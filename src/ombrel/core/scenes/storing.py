@@ -7,6 +7,7 @@ from ..catalogue import (
     ALONE,
     CHOSEN,
     FORMATTED,
+    SHARERS,
     Address,
     Leaf,
     aspect_of,
@@ -16,6 +17,7 @@ from ..catalogue import (
     leaf_defaults,
     of_kind,
     preamp_leaf,
+    strips_of,
     target_of_cell,
 )
 from ..flow import strip_name
@@ -105,7 +107,7 @@ def used_holders(show: Show) -> list[str]:
             used = show.uses(holder)
         elif kind in ("return", "engine"):
             used = f"{holder}/source" in values
-        elif kind in _DEEP:
+        elif kind in (*_DEEP, "sharing"):
             used = f"{holder}/name" in values
         else:
             used = True
@@ -123,8 +125,14 @@ def usual_cells(show: Show, kind: str) -> frozenset[str]:
         for cell in cells_of(show.desk, kind)
         if cell not in CHOSEN
         and (cell != "part" or show.has_parts)
+        and (cell != "sharing" or _shares_gain(show))
         and (not target_of_cell(cell) or target_of_cell(cell) in used)
     )
+
+
+def _shares_gain(show: Show) -> bool:
+    strips = (one for kind in SHARERS for one in strips_of(show.desk, kind))
+    return any(f"{one}/sharing/group" in show.values for one in strips)
 
 
 def standing(show: Show, holder: str, cells: Iterable[str]) -> dict[Leaf, Value]:

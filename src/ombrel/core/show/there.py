@@ -7,7 +7,12 @@ from ..catalogue import ALONE, STRIP_KINDS, Thing, below, memberships_in
 from ..values import NotThere, UnknownAddress
 from .show import Show
 
-_NUMBERED: Final = (*STRIP_KINDS, "dca", "mute_group")  # what else has settings as strips do
+_NUMBERED: Final = (
+    *STRIP_KINDS,
+    "dca",
+    "mute_group",
+    "sharing",
+)  # what else has settings as strips do
 
 __all__ = ["check_lines", "check_made", "check_strip"]
 

@@ -226,6 +226,7 @@ class DeskReply(Schema):
     effect_engines: int
     dcas: int
     mute_groups: int
+    sharing_groups: int
     gangs: int
     promises: int
     lifts: int

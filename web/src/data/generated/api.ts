@@ -1604,6 +1604,8 @@ export interface components {
                 string,
                 string
             ][];
+            /** Sharing Groups */
+            sharing_groups: number;
             show: components["schemas"]["ShowRow"];
             /** Unfolding */
             unfolding: string[];

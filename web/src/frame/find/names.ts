@@ -22,6 +22,12 @@ export function namesLike(state: ShowState, text: string): FoundAnswer[] {
     .slice(0, MOST);
 }
 
+/** Groups that share gain and have a name. */
+function* namedGroups(state: ShowState): Generator<number> {
+  for (let n = 1; n <= (state.desk?.sharing_groups ?? 0); n++)
+    if (valueIn(state, `sharing/${n}/name`)) yield n;
+}
+
 function everything(state: ShowState): FoundAnswer[] {
   const name = (thing: string) => stripName(state, thing);
   const of = (kind: string, numbers: Iterable<number>, view: string, word = kind) =>
@@ -43,6 +49,7 @@ function everything(state: ShowState): FoundAnswer[] {
     ...of("mute_group", state.mute_groups, "mutes", "mute group"),
     ...of("gang", state.gangs, "gangs"),
     ...of("bank", state.banks, "banks"),
+    ...of("sharing", namedGroups(state), "sharing", "shared gain"),
     ...state.scene_ids.map((scene) => there("scenes", scene, sceneText(state, scene), "scene")),
     ...state.lines.map((n) => {
       const who = String(valueIn(state, `line/${n}/performer`));

@@ -30,41 +30,35 @@ export function GroupCard({ group, typed, onTry }: Props) {
       className="rounded-xl border border-line bg-floor p-3 flex flex-col gap-3"
     >
       <Terms group={group.group} name={name} />
-      <div className="overflow-x-auto" data-wide>
-        <table className="w-full border-separate border-spacing-y-1 text-[13.5px]">
-          <caption className="sr-only">Shares of {name}</caption>
-          <thead>
-            <tr className="text-soft text-left">
-              <th className="font-normal pr-2">Member</th>
-              <th className="font-normal pr-2 w-[34%] min-w-40">Share now</th>
-              <th className="font-normal pr-2 text-right">Gain</th>
-              <th className="font-normal pr-2 text-right">Weight</th>
-              <th className="font-normal pr-2 text-right">{typed ? "Tried at" : "Expected"}</th>
-              <th className="font-normal pr-2 text-right whitespace-nowrap">When all speak</th>
-              <th
-                className="font-normal pr-2 text-right whitespace-nowrap"
-                title="The weight above which it would be first"
-              >
-                Wins above
-              </th>
-              <th className="font-normal">
-                <span className="sr-only">Held open, out, taken out</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody {...rows.hand}>
-            {group.members.map((member, place) => (
-              <InRow key={member.strip} of={member.strip} rows={rows}>
-                <MemberRow group={group} member={member} place={place} />
-              </InRow>
-            ))}
-          </tbody>
-        </table>
+      <div>
+        <Heads typed={typed !== ""} />
+        <ul aria-label={`Shares of ${name}`} {...rows.hand}>
+          {group.members.map((member, place) => (
+            <InRow key={member.strip} of={member.strip} rows={rows}>
+              <MemberRow group={group} member={member} place={place} />
+            </InRow>
+          ))}
+        </ul>
       </div>
       <Bands group={group} name={name} />
       <Trying group={group} name={name} typed={typed} onTry={onTry} />
       <Place group={group} name={name} />
     </li>
+  );
+}
+
+function Heads({ typed }: { typed: boolean }) {
+  return (
+    <div aria-hidden className="row-share row-heads text-soft text-[13px] text-right">
+      <span className="text-left">Member</span>
+      <span className="text-left">Share now</span>
+      <span>Gain</span>
+      <span>Weight</span>
+      <span>{typed ? "Tried at" : "Expected"}</span>
+      <span>All speak</span>
+      <span title="The weight above which it would be first">Wins above</span>
+      <span />
+    </div>
   );
 }
 
@@ -107,7 +101,7 @@ function Terms({ group, name }: { group: string; name: string }) {
       <Button
         small
         tone="quiet"
-        aria-label={`End ${name}`}
+        aria-label={`End it, ${name}`}
         onClick={() => void link.do({ action: "clear_sharing", group }, { quiet: false })}
       >
         End it

@@ -31,66 +31,83 @@ export function MemberRow({ group, member, place }: Props) {
   const standing = SILENT[member.standing];
   const wins = group.wins === strip;
   return (
-    <tr data-row={strip} data-subject={strip} data-floor={floor} data-standing={member.standing}>
-      <th scope="row" className="font-normal text-left pr-2 h-9 coarse:h-12 max-w-52">
-        <RouteLink to={`/strip/${strip}`} className="flex items-center gap-2 min-w-0">
-          <span
-            aria-hidden
-            className="w-3.5 h-3.5 rounded shrink-0"
-            style={{ background: bandColour(place) }}
-          />
-          <bdi className={`truncate ${floor ? "text-sun-text font-semibold" : ""}`}>{name}</bdi>
-        </RouteLink>
-      </th>
-      <td className="pr-2">
+    <li
+      className="row-share"
+      data-row={strip}
+      data-subject={strip}
+      data-floor={floor}
+      data-standing={member.standing}
+    >
+      <RouteLink
+        to={`/strip/${strip}`}
+        className="flex items-center gap-2 min-w-0 min-h-9 coarse:min-h-11 [grid-area:name]"
+      >
+        <span
+          aria-hidden
+          className="w-3.5 h-3.5 rounded shrink-0"
+          style={{ background: bandColour(place) }}
+        />
+        <bdi className={`truncate ${floor ? "text-sun-text font-semibold" : ""}`}>{name}</bdi>
+      </RouteLink>
+      <div
+        role="meter"
+        aria-label={`Share of ${name}`}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={Math.round((now?.share ?? 0) * 100)}
+        aria-valuetext={now?.says ?? "nothing measured"}
+        className="relative h-5 rounded-md bg-raise overflow-hidden [grid-area:bar]"
+      >
         <div
-          role="meter"
-          aria-label={`Share of ${name}`}
-          aria-valuemin={0}
-          aria-valuemax={100}
-          aria-valuenow={Math.round((now?.share ?? 0) * 100)}
-          aria-valuetext={now?.says ?? "nothing measured"}
-          className="relative h-5 rounded-md bg-raise overflow-hidden"
-        >
-          <div
-            className="drawn absolute inset-y-0 left-0"
-            style={{ width: `${(now?.share ?? 0) * 100}%`, background: bandColour(place) }}
-          />
-        </div>
-      </td>
-      <td className="pr-2 text-right whitespace-nowrap w-20" data-testid="share">
+          className="drawn absolute inset-y-0 left-0"
+          style={{ width: `${(now?.share ?? 0) * 100}%`, background: bandColour(place) }}
+        />
+      </div>
+      <span className="text-right whitespace-nowrap [grid-area:gain]" data-testid="share">
         {now?.says ?? standing ?? "—"}
-      </td>
-      <td className="pr-2 w-24">
-        <ValueField bare address={`${strip}/sharing/weight`} of={name} />
-      </td>
-      <td className="pr-2 text-right whitespace-nowrap text-soft">
+      </span>
+      <span
+        className="flex items-center justify-end gap-1 whitespace-nowrap narrow:justify-start [grid-area:weight]"
+        data-word="weight"
+      >
+        <span className="rounded-lg border border-edge bg-card">
+          <ValueField bare address={`${strip}/sharing/weight`} of={name} />
+        </span>
+      </span>
+      <span
+        className="flex items-center justify-end gap-1 whitespace-nowrap narrow:justify-start text-soft [grid-area:level]"
+        data-word="at"
+      >
         {member.level_dbfs === null ? "unknown" : levelText(member.level_dbfs)}
-      </td>
-      <td className="pr-2 text-right whitespace-nowrap">
+      </span>
+      <span
+        className="flex items-center justify-end gap-1 whitespace-nowrap narrow:justify-start [grid-area:all]"
+        data-word="all speak"
+      >
         <span className={wins ? "text-sea font-semibold" : ""}>
           {standing ?? (member.gain_db === null ? "—" : levelText(member.gain_db))}
           {wins && " wins"}
         </span>
-      </td>
-      <td className="pr-2 text-right whitespace-nowrap text-soft">
-        {member.needs_db === null ? "" : levelText(member.needs_db)}
-      </td>
-      <td>
-        <span className="flex items-center gap-1.5 justify-end">
-          <SwitchKey address={`${strip}/sharing/held`} of={name} word="Held open" tone="sea" />
-          <SwitchKey address={`${strip}/sharing/out`} of={name} word="Out" tone="coral" />
-          <Button
-            small
-            tone="quiet"
-            aria-label={`Take ${name} out of the group`}
-            title="It shares gain no more"
-            onClick={() => void link.do({ action: "leave_sharing", strips: [strip] })}
-          >
-            ✕
-          </Button>
-        </span>
-      </td>
-    </tr>
+      </span>
+      <span
+        className="flex items-center justify-end gap-1 whitespace-nowrap narrow:justify-start text-soft [grid-area:needs]"
+        data-word="wins above"
+      >
+        {member.needs_db === null ? "—" : levelText(member.needs_db)}
+      </span>
+      <span className="flex items-center gap-1.5 justify-end [grid-area:keys]">
+        <SwitchKey address={`${strip}/sharing/held`} of={name} word="Held open" tone="sea" />
+        <SwitchKey address={`${strip}/sharing/out`} of={name} word="Out" tone="coral" />
+        <Button
+          small
+          tone="quiet"
+          aria-label={`Take ${name} out of the group`}
+          title="It shares gain no more"
+          onClick={() => void link.do({ action: "leave_sharing", strips: [strip] })}
+        >
+          ✕
+        </Button>
+      </span>
+    </li>
   );
 }

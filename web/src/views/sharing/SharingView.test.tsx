@@ -80,7 +80,7 @@ it("makes, fills and ends groups by what was typed", () => {
   fireEvent.click(screen.getByRole("button", { name: "Share one gain" }));
   type("Who joins Panel", "9");
   fireEvent.click(screen.getByRole("button", { name: "Take Guest out of the group" }));
-  fireEvent.click(screen.getByRole("button", { name: "End Panel" }));
+  fireEvent.click(screen.getByRole("button", { name: "End it, Panel" }));
   expect(asks()).toEqual([
     { action: "make_sharing", strips: "3-4", name: "" },
     { action: "join_sharing", group: "sharing/1", strips: "9" },
