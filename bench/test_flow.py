@@ -10,9 +10,11 @@ from tests.desks import FESTIVAL, SMALL, TOURING
 from bench.shows import full_show, scene_values
 from bench.walk import walked_levels
 from ombrel.core import (
+    AT_REST,
     Carry,
     Change,
     Value,
+    after_step,
     cells_by_preset,
     compare_scenes,
     edited,
@@ -139,6 +141,32 @@ def test_dca(measured, show, flow):
 
     assert len(move().cells)
     measured(move)
+
+
+STEP_S = 0.1  # so far apart the stage tells levels
+
+
+@pytest.mark.parametrize("of", ["channels", "buses"])
+def test_shares(measured, show, of):
+    """A step of 32 microphones that share one gain (24 on the smallest desk), all speaking; and of
+
+    as many of which one is a group: then what comes to it is worked out with everybody's share.
+    """
+    channels = range(1, min(32, show.desk.channels) + 1)
+    values = {f"channel/{n}/sharing/group": "sharing/1" for n in channels}
+    values |= {f"channel/{n}/source": f"input/local/{n % 8 + 1}" for n in channels}
+    if of == "buses":
+        values |= {"group/1/format": "mono", "group/1/sharing/group": "sharing/1"}
+    sharing = show.with_values(values)
+    flow = flow_of(sharing)
+    dbu = {f"input/local/{n}": -30.0 - n for n in range(1, 9)}
+    means, groups = after_step(sharing, flow, AT_REST, dbu, STEP_S)
+    assert groups[0].floor
+
+    def step():
+        return after_step(sharing, flow, means, dbu, STEP_S)
+
+    measured(step)
 
 
 def test_mute_group(measured, show, flow):

@@ -24,7 +24,7 @@ _LEAVES = {
     "fader": r"fader",
     "mute": r"(mute|on)",
     "pan": r"pan",
-    "sharing": r"(sharing/(group|weight|held|out)|time|limit|place)",
+    "sharing": r"sharing/(group|weight|held|out)",
     "effects": r"(kind|decay|pre_delay|size|damping|time|note|feedback|low_cut|high_cut|wet|tempo)",
 }
 _ASPECT = {"send": "sends", "house": "routing", "mono": "routing", "group": "routing",
@@ -45,6 +45,8 @@ def _own(desk, holder):
 def addresses_in(desk, holder, cell):
     """All addresses of a cell of a strip."""
     of = _LEAVES.get(cell)
+    if cell == "sharing" and holder.startswith("sharing/"):  # the group itself
+        of = r"(time|limit|place)"
     if of is None:  # a feed or a membership, by its destination
         of = re.escape(cell) + "/(level|on|pan)"
     pattern = re.compile(re.escape(holder) + "/" + of)

@@ -1,4 +1,6 @@
 import { useEffect, useState } from "react";
+import { NO_SHARES } from "../../data/sharing";
+import { store } from "../../data/show";
 import { stripName, useLink, useShow } from "../../data/use";
 import { useViewKeys } from "../../frame/useViewKeys";
 import { ViewHead } from "../../frame/ViewHead";
@@ -16,7 +18,12 @@ export function SharingView() {
   useEffect(() => {
     link.watch({ sharing: true, tried });
   }, [link, tried]);
-  useEffect(() => () => link.watch({ sharing: false, tried: {} }), [link]);
+  useEffect(() => {
+    return () => {
+      link.watch({ sharing: false, tried: {} });
+      store.setState({ sharing: null, shares: NO_SHARES }); // no more told: old ones say nothing
+    };
+  }, [link]);
   useViewKeys("sharing", {});
   const most = told?.used[1] ?? 1;
   return (

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link as RouteLink } from "wouter";
 import { isOf, isPanned, thingOf } from "../../data/address";
 import { useSetByHand } from "../../data/hand";
-import { colourOf } from "../../data/show";
+import { colourOf, valueIn } from "../../data/show";
 import type { Ask } from "../../data/types";
 import {
   socketName,
@@ -127,10 +127,37 @@ export function StagePanel({ strip, stage, name, compact }: Props) {
           )}
         </div>
       )}
+      {stage === "sharing" && <Shares strip={strip} name={name} leaves={leaves} />}
       {stage.startsWith("insert_") && <Insert address={`${strip}/${leaves[0]}`} name={name} />}
       {(stage === "line" || stage === "preamp") && <Source strip={strip} />}
       {(stage === "mute" || stage === "fader") && <Level strip={strip} name={name} />}
     </section>
+  );
+}
+
+interface SharesProps {
+  strip: string;
+  name: string;
+  leaves: readonly string[];
+}
+
+/** How it shares gain with others, and where all of them are seen. */
+function Shares({ strip, name, leaves }: SharesProps) {
+  const group = useShow((state) =>
+    stripName(state, String(valueIn(state, `${strip}/sharing/group`) ?? "")),
+  );
+  return (
+    <div className="flex flex-col gap-1 max-w-72">
+      <p>
+        Shares gain in{" "}
+        <RouteLink to="/sharing" className="text-sun-text underline">
+          {group}
+        </RouteLink>
+      </p>
+      {leaves.map((leaf) => (
+        <ValueField key={leaf} address={`${strip}/${leaf}`} of={name} />
+      ))}
+    </div>
   );
 }
 
