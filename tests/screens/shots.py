@@ -84,9 +84,11 @@ def assignments(me):
     me.until(lambda: me.all('[data-member="channel/9/send/mix/1"]'))
 
 
-def routing(me):
-    me.open("routing")
-    me.until(lambda: me.all('[data-member="channel/9/group/1"]'))
+def sharing(me):
+    """Half a minute of talk: so that there is something to see of the last one."""
+    me.open("sharing").button("Let them talk").click()
+    me.until(lambda: "has the floor" in me.find("main").text)
+    time.sleep(32)
 
 
 def found(me):
@@ -140,7 +142,7 @@ def run(me):
 VIEWS = {
     "who-hears-what": hears,
     "lines": lines,
-    "routing": routing,
+    "sharing": sharing,
     "find": found,
     "patch": patch,
     "mixes": mixes,

@@ -43,6 +43,8 @@ export interface InUse {
   soloed: ReadonlySet<string>;
   /** Insert points that hold something, by the address of their device. */
   inserts: ReadonlySet<string>;
+  /** Strips that share gain with others, each side of a pair. */
+  sharers: ReadonlySet<string>;
   /** Output sockets that carry something. */
   outputs: ReadonlySet<string>;
   /** Moves on whenever something moved that the patch is drawn from. */
@@ -65,6 +67,7 @@ export const NOTHING_IN_USE: InUse = {
   pairs: new Map(),
   soloed: new Set(),
   inserts: new Set(),
+  sharers: new Set(),
   banks: [],
   members: new Map(),
   fed_by: new Map(),
@@ -143,6 +146,10 @@ export function inUseAfter(values: Values, before: InUse, moved: Iterable<string
     }
     if (leaf === "insert_1/device" || leaf === "insert_2/device") {
       after.inserts = has(after.inserts ?? before.inserts, address, isSet(address));
+      continue;
+    }
+    if (leaf === "sharing/group") {
+      after.sharers = has(after.sharers ?? before.sharers, thing, isSet(address));
       continue;
     }
     if (leaf === "linked") {

@@ -227,6 +227,7 @@ class DeskReply(Schema):
     dcas: int
     mute_groups: int
     sharing_groups: int
+    sharing_inserts: int
     gangs: int
     promises: int
     lifts: int
@@ -274,7 +275,10 @@ def desk(request: HttpRequest, show_id: UUID) -> dict[str, Any]:
 def told_of(profile: core.Desk) -> dict[str, Any]:
     """All of `DeskReply` that is of the desk alone."""
     return {
-        **{field: getattr(profile, field) for field in ("name", "inserts", "full_scale_dbu")},
+        **{
+            field: getattr(profile, field)
+            for field in ("name", "inserts", "sharing_inserts", "full_scale_dbu")
+        },
         **{field: profile.count(kind) for kind, field in core.COUNTED.items()},
         "gangs": profile.count("gang"),
         "promises": profile.count("promise"),

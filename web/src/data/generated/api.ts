@@ -1606,6 +1606,8 @@ export interface components {
             ][];
             /** Sharing Groups */
             sharing_groups: number;
+            /** Sharing Inserts */
+            sharing_inserts: number;
             show: components["schemas"]["ShowRow"];
             /** Unfolding */
             unfolding: string[];

@@ -240,10 +240,15 @@ function Insert({ address, name }: { address: string; name: string }) {
   const link = useLink();
   const device = useText(address);
   const most = useShow((state) => state.desk?.inserts ?? 0);
-  const held = useShow((state) => state.inserts);
-  const holders = useShow((state) =>
-    [...new Set([...state.inserts].map((one) => stripName(state, thingOf(one).thing)))].join(", "),
+  // who shares gain may take some too
+  const used = useShow(
+    (state) => state.inserts.size + state.sharers.size * (state.desk?.sharing_inserts ?? 0),
   );
+  const holders = useShow((state) => {
+    const sharers = state.desk?.sharing_inserts ? state.sharers : [];
+    const strips = [...[...state.inserts].map((one) => thingOf(one).thing), ...sharers];
+    return [...new Set(strips.map((strip) => stripName(state, strip)))].join(", ");
+  });
   return (
     <div className="flex flex-col gap-1 max-w-96">
       <span className="flex items-center gap-2">
@@ -258,8 +263,8 @@ function Insert({ address, name }: { address: string; name: string }) {
           onCommit={(typed) => void link.type(address, typed, { quiet: false })}
         />
       </span>
-      <p className={held.size >= most ? "text-coral" : "text-soft"}>
-        {most - held.size} of {most} insert points free
+      <p className={used >= most ? "text-coral" : "text-soft"}>
+        {most - used} of {most} insert points free
       </p>
       {holders && <p className="text-faint text-[13px]">In use: {holders}</p>}
     </div>
