@@ -66,6 +66,8 @@ WISHES = {
     "mute 1-8 except 3": "change Mute 7 strips (1-2, 4-8)", "mute all": "change Mute All inputs",
     "solo kick": "change Solo Kick", "solo in place": "change Solo in place",
     "pin fiddle": "change Pin Fiddle", "lift bass": "change Lift Bass voice",
+    "share gain 37-39": "change Share one gain: Fiddle voice, Bass voice, Drum voice",
+    "council of gulls": "go Council of gulls", "automixer": "go Shared gain",
     "rest brass": "change Rest Brass", "recall 12": "change Recall 12 Storm glass",
     "fire storm": "change Recall 12 Storm glass", "go": "change Go: 1 Doors",
     "next": "change Go: 1 Doors", "patch h14 to 3": "change Harbour 14 feeds 3 Teller, part B",

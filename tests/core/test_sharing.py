@@ -32,6 +32,7 @@ from ombrel.core import (
     over_full_scale,
     overview,
     sharings,
+    sheet_of,
     strip_path,
     why,
 )
@@ -455,6 +456,8 @@ def _found(show: Show) -> list[str]:
                                        "channel/2/send/mix/1/level": 0.0}),
         ("music_shares_gain", {"line/3/family": "drums"}),
         ("gate_where_gain_is_shared", {"channel/2/gate/on": True}),
+        ("gate_where_gain_is_shared", {"channel/2/compressor/on": True,
+                                       "channel/2/compressor/key": "channel/1"}),
         ("held_open_and_silent", {"channel/2/sharing/held": True, "channel/2/dca/1/on": True,
                                   "dca/1/mute": True}),
         ("limit_in_vain", {"sharing/1/limit": -4.5}),
@@ -486,3 +489,13 @@ def test_a_step_takes_no_time_from_the_clock() -> None:
     first = stepped(show, {1: -20.0}, 0.05)
     assert first == stepped(show, {1: -20.0}, 0.05)
     assert isinstance(next(iter(first[0].values())), Mean)
+
+
+def test_it_stands_on_paper_with_its_weights() -> None:
+    show = after(panel(3), channel__1__sharing__weight=6.0, channel__2__sharing__held=True)
+    sheet = sheet_of(show, "rulers")
+    assert sheet is not None
+    assert sheet.rows == (
+        ("Shared gain", 1, "Panel", "", "100 ms, behind the fader", "1-3",
+         "Guest 1 (+6.0), Guest 2 (held open), Guest 3"),
+    )  # fmt: skip

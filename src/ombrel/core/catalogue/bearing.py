@@ -90,6 +90,7 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
     # beside whole aspects, which findings name themselves; whether any line was checked is of the
     # first steps
     "findings": ("*/tap", "line/<line>/check", "*/gate/on", "*/gate/key",
+                 "*/compressor/on", "*/compressor/key",
                  "!fitting/*", "!preset/*"),
     # the rules of a desk
     "blocks": ("output/<box>/<output>/source",),

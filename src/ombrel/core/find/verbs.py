@@ -3,10 +3,10 @@
 from collections.abc import Callable, Iterator, Sequence
 from typing import Final
 
-from ..catalogue import STRIP_KINDS, Thing, of_kind
+from ..catalogue import SHARERS, STRIP_KINDS, Thing, of_kind
 from ..flow import strip_name
 from ..scenes import scene_named
-from ..show import read_sockets, socket_name
+from ..show import read_sockets, socket_name, strips_text
 from ..values import Asked, ConsoleError
 from .answer import Answer
 from .changes import ALREADY
@@ -237,6 +237,17 @@ def _socket(wish: Wish, text: str, side: str) -> str:
     return found[0] if len(found) == 1 else ""
 
 
+def _share(wish: Wish, at: int) -> Iterator[Answer]:
+    """ "share gain 1-8": a group of these that share one gain."""
+    filling = ("gain", "one", "a", "among", "between", "with")
+    rest = [n for n in wish.without(at, at + 1) if wish.words[n].lower() not in filling]
+    several = wish.strips(rest)
+    if several and len(several.strips) > 1 and all(of_kind(s) in SHARERS for s in several.strips):
+        yield Answer(group="change", title=f"Share one gain: {wish.listed(several.strips)}",
+                     about="a new group", action="make_sharing",
+                     fields={"strips": strips_text(several.strips)}, rank=_VERB)  # fmt: skip
+
+
 def _rename(wish: Wish, at: int) -> Iterator[Answer]:
     """ "rename 7 to Second fiddle"."""
     rest = wish.without(at, at + 1)
@@ -285,6 +296,7 @@ _OTHERS: Final[dict[frozenset[str], Callable[[Wish, int], Iterator[Answer]]]] = 
     frozenset(("lift", "bring", "return")): _lift,
     frozenset(("store", "update", "save", "overwrite")): _store,
     frozenset(("patch", "plug", "connect", "route")): _patch,
+    frozenset(("share", "automix")): _share,
     frozenset(("rename", "name", "call")): _rename,
     frozenset(("make", "new", "add", "create")): _make,
 }

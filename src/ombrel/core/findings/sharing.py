@@ -132,10 +132,21 @@ def _lines_of(show: Show, strip: str) -> list[int]:
 
 
 def gate_where_gain_is_shared(look: Look) -> Iterator[Finding]:
-    """A gate in a member: both close it, one after the other."""
+    """A gate in a member, or a compressor that another strip opens: both turn it down by turns."""
     show = look.show
     for group in sharings(show):
         for one in group.members:
+            keyed = show[f"{one.strip}/compressor/key"]
+            if isinstance(keyed, str) and show.on(f"{one.strip}/compressor/on"):
+                yield Finding(
+                    rule="gate_where_gain_is_shared",
+                    tone="note",
+                    says=f"{one.name} shares gain in {group.name}, and {strip_name(show, keyed)}"
+                    " turns its compressor down: the others rise with that.",
+                    about=one.strip,
+                    remedy=f"Let {one.name} turn its compressor down itself",
+                    moves={f"{one.strip}/compressor/key": None},
+                )
             if of_kind(one.strip) != "channel" or not show.on(f"{one.strip}/gate/on"):
                 continue
             key = show[f"{one.strip}/gate/key"]

@@ -8,6 +8,7 @@ from ..casting import cast_sheet, radio_sheet
 from ..catalogue import GANG_ASPECTS, Thing, of_kind, option_text, thing_of
 from ..flow import Flow, State, flow_of, strip_name
 from ..scenes import cue_sheet
+from ..sharing import Sharing, sharings
 from ..show import (
     SIDE_WORDS,
     Show,
@@ -308,8 +309,11 @@ _KEY_WORDS: Final = {"hard": "seal", "safe": "locked", "on": "on"}
 
 
 def _ruler_sheet(show: Show) -> Sheet:
-    """DCAs, mute groups and gangs with their members, as strips and by name; and linked pairs."""
-    rows = []
+    """DCAs, mute groups and gangs with their members, as strips and by name; linked pairs, and who
+
+    shares gain.
+    """
+    rows: list[tuple[Datum, ...]] = []
     for kind, word in (("dca", "DCA"), ("mute_group", "Mute group"), ("gang", "Gang")):
         for ruler in rulers_in_use(show, kind):
             level_db: Datum = ""
@@ -333,14 +337,33 @@ def _ruler_sheet(show: Show) -> Sheet:
         name = ", ".join(strip_name(show, side) for side in sides)
         number = Thing.at(odd).number
         rows.append(("Pair", number, name, "", "linked", strips_text(sides), name))
+    rows += [_sharing_row(group) for group in sharings(show)]
     return Sheet(key="rulers", title=_TITLES["rulers"], columns=_RULERS, rows=tuple(rows))
+
+
+def _sharing_row(group: Sharing) -> tuple[Datum, ...]:
+    """A group that shares gain: its terms, and its members with their weights."""
+    where = "before the fader" if group.before_fader else "behind the fader"
+    terms = [f"{said(group.time_s * 1000.0, 0)} ms", where]
+    terms += [f"limit {said(group.limit_db)} dB"] if group.limit_db > -math.inf else []
+    names = []
+    for one in group.members:
+        how = "held open" if one.held else "out" if one.out else ""
+        how = how or (said(one.weight_db, signed=True) if one.weight_db else "")
+        names.append(f"{one.name} ({how})" if how else one.name)
+    strips = [side for one in group.members for side in one.sides]
+    number = Thing.at(group.group).number
+    return (
+        "Shared gain", number, group.name, "", ", ".join(terms), strips_text(strips),
+        ", ".join(names),
+    )  # fmt: skip
 
 
 def sheet_keys(show: Show) -> tuple[str, ...]:
     """The keys of all sheets of a show: lists of the whole, then one for each performer's mix."""
     mixes = [n for n in show.mixes() if show.text(f"mix/{n}/serves") in ("ears", "wedge")]
     ruling = any(rulers_in_use(show, kind) for kind in ("dca", "mute_group", "gang"))
-    rulers = ("rulers",) if ruling or pairs_in_use(show) else ()
+    rulers = ("rulers",) if ruling or pairs_in_use(show) or sharings(show) else ()
     cues = ("cues",) if show.scenes else ()
     company = ("cast", "radios") if show.has_parts else ()
     return (*_WHOLE, *rulers, *cues, *company, *(f"mix-{number}" for number in mixes))

@@ -68,6 +68,12 @@ class Sharing:
         """Of each member, by its strip."""
         return {one.strip: one.weight_db for one in self.members}
 
+    def is_fed(self, flow: Flow) -> bool:
+        """Whether some member is a bus, or a channel that a bus feeds: others lead through it."""
+        fed = {*flow.fed.row[: flow.fed.dry].tolist()}
+        strips = (flow.layout.index[side] for one in self.members for side in one.sides)
+        return any(strip >= flow.layout.rows or strip in fed for strip in strips)
+
     def in_sum(self, flow: Flow) -> list[Sharer]:
         """Who has a share: neither held open nor out, and nothing closes it behind its fader."""
         return [one for one in self.members if standing_of(flow, one) == "shares"]

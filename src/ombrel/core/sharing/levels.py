@@ -16,7 +16,7 @@ from ..show import Show
 from ..wires import AFTER_FADER
 from .groups import Sharer, Sharing, sharings, stages_of
 
-__all__ = ["Levels", "level_db", "powers_behind"]
+__all__ = ["Levels", "level_db", "own_levels", "powers_behind"]
 
 Floats = NDArray[np.float64]
 
@@ -24,6 +24,28 @@ Floats = NDArray[np.float64]
 def level_db(power: float) -> float:
     """A power in dB; -inf for none."""
     return 10.0 * math.log10(power) if power > 0.0 else -math.inf
+
+
+def own_levels(show: Show, flow: Flow) -> tuple[Floats, NDArray[np.bool_]]:
+    """Amplitudes that sources bring of their own where they enter, and whether that is known, both
+
+    (rows,); what effects send back is left out.
+    """
+    layout, in_force = flow.layout, flow.arrays.in_force()
+    own, known = np.zeros(layout.rows), np.zeros(layout.rows, dtype=np.bool_)
+    for row in np.flatnonzero(flow.sourced).tolist():
+        strip = layout.source(row)
+        if row < layout.channels:
+            source = show.source_of(Thing.at(strip).number)
+        else:
+            value = show[f"{strip}/source"]
+            source = value if isinstance(value, str) else None
+        dbfs = source_dbfs(show, source) if source is not None else None
+        if dbfs is not None:
+            own[row] = 10.0 ** (dbfs / 20.0)
+        # what a bus feeds brings nothing of its own: the ways of others lead through it
+        known[row] = dbfs is not None or int(in_force[row]) >= 0
+    return own, known
 
 
 def powers_behind(
@@ -86,21 +108,7 @@ class Levels:
         self.flow = flow
         self.at = _into_buses(flow)
         self.behind = np.abs(flow.wiring.tap[layout.first_bus :, AFTER_FADER])
-        self.own: Floats = np.zeros(layout.rows)
-        in_force = flow.arrays.in_force()
-        self.known = np.zeros(layout.rows, dtype=np.bool_)
-        for row in np.flatnonzero(flow.sourced).tolist():
-            strip = layout.source(row)
-            if row < layout.channels:
-                source = show.source_of(Thing.at(strip).number)
-            else:
-                value = show[f"{strip}/source"]
-                source = value if isinstance(value, str) else None
-            dbfs = source_dbfs(show, source) if source is not None else None
-            if dbfs is not None:
-                self.own[row] = 10.0 ** (dbfs / 20.0)
-            # what a bus feeds brings nothing of its own: the ways of others lead through it
-            self.known[row] = dbfs is not None or int(in_force[row]) >= 0
+        self.own, self.known = own_levels(show, flow)
         self._sharing = [one for one in sharings(show) if len(one.in_sum(flow)) > 1]
         self._bring_effects()
 
@@ -172,13 +180,11 @@ class Levels:
         A group with members that are buses, or that buses feed, changes the ways themselves: its
         cases are taken one by one, the other such groups with all of their members speaking.
         """
-        rows = self.flow.layout.rows
-        fed = {*self.flow.fed.row[: self.flow.fed.dry].tolist()}
         cases, ways = [], []
         for group in self._sharing:
             members = group.in_sum(self.flow)
             strips, stages = stages_of(self.flow, members)
-            plain = all(strip < rows and strip not in fed for strip in strips.tolist())
+            plain = not group.is_fed(self.flow)
             counted = np.repeat(self._cases(group, members), [len(m.sides) for m in members], 1)
             if plain:
                 cases.append((_Case(strips, counted), stages))

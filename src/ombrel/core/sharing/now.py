@@ -80,17 +80,10 @@ def after_step(
     own = np.zeros(flow.layout.rows)
     for channel, dbfs in channel_meters(show, levels_dbu).items():
         own[channel - 1] = 10.0 ** (dbfs / 20.0) if flow.sourced[channel - 1] else 0.0
-    fed = set(flow.fed.row[: flow.fed.dry].tolist())
     groups = sharings(show)
-    rows = flow.layout.rows
-
-    def passed_on(group: Sharing) -> bool:
-        strips = (flow.layout.index[side] for one in group.members for side in one.sides)
-        return any(strip >= rows or strip in fed for strip in strips)
-
     means: dict[str, Mean] = {}
     found: dict[str, GroupNow] = {}
-    late = [group for group in groups if passed_on(group)]
+    late = [group for group in groups if group.is_fed(flow)]
     for group in groups:
         if group not in late:
             found[group.group] = _stepped(flow, flow, group, own, before, elapsed_s, means)

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -55,6 +56,7 @@ def reaches(
     return found
 
 
+@lru_cache(maxsize=2)  # asked of each group, and the same for all
 def _onward(flow: Flow) -> np.ndarray:
     """Which buses lead to which, by way of channels that buses feed too; shape (buses, buses)."""
     layout, fed = flow.layout, flow.fed

@@ -13,7 +13,7 @@ from ..show import Show, read_strips
 from ..together import member_for
 from ..values import Number, UnreadableText, counted, said
 from .groups import Sharing, sharings
-from .levels import Levels, level_db, powers_behind
+from .levels import Levels, level_db, own_levels, powers_behind
 
 __all__ = ["Chair", "Tried", "TriedSharer", "chairs_in_vain", "expected_shares", "tried"]
 
@@ -90,7 +90,8 @@ def chairs_in_vain(show: Show, flow: Flow) -> tuple[Chair, ...]:
 
 def _expected(show: Show, flow: Flow, group: Sharing) -> dict[str, float]:
     """Levels expected behind the faders, in dBFS, by member."""
-    powers = powers_behind(flow, Levels(show, flow).own, group.members)
+    own = Levels(show, flow).own if group.is_fed(flow) else own_levels(show, flow)[0]
+    powers = powers_behind(flow, own, group.members)
     return {m.strip: level_db(p) for m, p in zip(group.members, powers.tolist(), strict=True)}
 
 

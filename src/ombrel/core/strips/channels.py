@@ -99,19 +99,23 @@ _OWN: Final = (
 )  # fmt: skip
 
 
+# what takes a place of the desk: an insert point holds one thing, and who shares gain has a place
+_NOT_COPIED: Final = ("insert_", "sharing/")
+
+
 def duplicate_channel(show: Show, channel: int) -> dict[str, Value]:
     """Own values, beneath whoever is on, that copy a channel into the next one with neither source
 
     nor name: its processing, sends, assignments and memberships. The copy is muted and has no
-    source; insert points, which hold one thing each, stay its original's. Raises NothingLeft,
-    NotThere.
+    source; insert points, which hold one thing each, and sharing gain stay its original's. Raises
+    NothingLeft, NotThere.
     """
     check_strip(show, f"channel/{channel}")
     new, found = free_channel(show, after=channel)
     stem = f"channel/{channel}/"
     for address, value in show.own.items():
         leaf = address.removeprefix(stem)
-        if leaf != address and leaf not in _OWN and not leaf.startswith("insert_"):
+        if leaf != address and leaf not in _OWN and not leaf.startswith(_NOT_COPIED):
             found[f"channel/{new}/{leaf}"] = value
     name = show.text(f"channel/{channel}/name") or f"Channel {channel}"
     own: dict[str, Value] = {

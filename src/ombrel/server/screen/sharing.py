@@ -4,7 +4,7 @@ import asyncio
 import logging
 import time
 from collections import deque
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from typing import Final, NamedTuple, Protocol
 from uuid import UUID
 
@@ -35,11 +35,15 @@ class Watcher(Protocol):
 
 
 class _Step(NamedTuple):
-    """What one step of the core gave: means to go on from, shares, and who is let talk."""
+    """What one step of the core gave: means to go on from, shares (gain in dB, and in power) by
+
+    strip, and what screens are told.
+    """
 
     means: Mapping[str, core.Mean]
-    groups: tuple[core.GroupNow, ...]
-    talking: list[str]
+    gains_db: dict[str, float]
+    shares: dict[str, float]
+    text: str
 
 
 class SharedGain:
@@ -54,6 +58,7 @@ class SharedGain:
         self._means = core.AT_REST
         self._stepped_at = self._again_at = 0.0
         self._slot = 0  # by the clock of this process
+        self._failed = False
         self._now: dict[str, float] = {}
         self._past: deque[dict[str, float]] = deque(maxlen=_SLOTS)
         self._task: asyncio.Task[None] | None = None
@@ -94,39 +99,34 @@ class SharedGain:
 
     async def _step(self, state: State, levels_dbu: dict[str, float]) -> None:
         began = time.monotonic()
-        elapsed_s = min(began - self._stepped_at, _LONGEST_S)
+        elapsed_s, slot = min(began - self._stepped_at, _LONGEST_S), int(began / _SLOT_S)
         fed = frozenset(stage_link().fed)
         try:
-            step = await in_thread(_stepped, state, self._means, levels_dbu, elapsed_s, fed)
+            step = await in_thread(_stepped, state, self._means, levels_dbu, elapsed_s, fed, slot)
         except Exception:
-            _LOG.exception("shares could not be followed")
+            if not self._failed:  # told once: levels come ten times a second
+                _LOG.exception("shares could not be followed")
+            self._failed = True
             return
-        self._means, self._stepped_at = step.means, began
-        self._now = {
-            one.strip: one.gain_db
-            for group in step.groups
-            for one in group.members
-            if one.standing == "shares"
-        }
-        self._keep(int(began / _SLOT_S), step.groups)
-        text = shares_message(step.groups, step.talking, self._slot).model_dump_json()
+        self._failed = False
+        self._means, self._now, self._stepped_at = step.means, step.gains_db, began
+        self._keep(slot, step.shares)
         again = began - self._again_at >= _AGAIN_S
         if again:
             self._again_at = began
         for screen in list(self._watching):
-            screen.post("shares", text)
+            screen.post("shares", step.text)
             if again:
                 screen.shares_moved()
 
-    def _keep(self, slot: int, groups: Sequence[core.GroupNow]) -> None:
+    def _keep(self, slot: int, shares: dict[str, float]) -> None:
         """The last minute with what stands now; parts in which nobody looked are empty."""
         if slot == self._slot:
             return
         missed = slot - self._slot - 1 if self._past else 0
         self._past.extend({} for _ in range(min(missed, _SLOTS)))
         self._slot = slot
-        members = (one for group in groups for one in group.members)
-        self._past.append({one.strip: round(one.share, 4) for one in members if one.share > 0.0})
+        self._past.append(shares)
 
 
 def _stepped(
@@ -135,8 +135,15 @@ def _stepped(
     levels_dbu: Mapping[str, float],
     elapsed_s: float,
     fed: frozenset[int],
+    slot: int,
 ) -> _Step:
     after, groups = core.after_step(state.show, state.flow, means, levels_dbu, elapsed_s)
     lines = {one.group: core.speaking_lines(state.show, one.group) for one in groups}
     talking = [group for group, some in lines.items() if some and fed.issuperset(some)]
-    return _Step(after, groups, talking)
+    members = [one for group in groups for one in group.members if one.standing == "shares"]
+    return _Step(
+        after,
+        {one.strip: one.gain_db for one in members},
+        {one.strip: round(one.share, 4) for one in members},
+        shares_message(groups, talking, slot).model_dump_json(),
+    )
