@@ -6,6 +6,7 @@ from typing import Final
 
 from ..catalogue import (
     FAMILIES,
+    HOLDERS,
     PAIRED,
     PINNED,
     SENT_TO,
@@ -14,6 +15,7 @@ from ..catalogue import (
     Thing,
     aspect_of,
     cells_of,
+    of_kind,
     pins_of,
     strips_of,
     target_of_cell,
@@ -21,10 +23,7 @@ from ..catalogue import (
 from ..flow import strip_name
 from ..show import Show, strips_of_family
 
-PINNED_KINDS: Final = (
-    "channel", "return", "group", "mix", "matrix", "house", "mono", "dca", "mute_group", "engine",
-    "sharing",
-)  # fmt: skip
+PINNED_KINDS: Final = tuple(kind for kind in map(of_kind, HOLDERS) if pins_of(kind))
 
 _PINNED: Final = "pinned_"
 
