@@ -499,3 +499,21 @@ def test_it_stands_on_paper_with_its_weights() -> None:
         ("Shared gain", 1, "Panel", "", "100 ms, behind the fader", "1-3",
          "Guest 1 (+6.0), Guest 2 (held open), Guest 3"),
     )  # fmt: skip
+
+
+def test_two_who_share_have_a_limit_in_vain_too_and_new_groups_other_names() -> None:
+    assert _found(after(panel(2), sharing__1__limit=-3.0)) == ["limit_in_vain"]
+    assert _found(after(panel(2), sharing__1__limit=-3.5)) == []
+    show = panel(4)
+    for name in ("Panel 2", "Panel 3"):
+        show = made(show, make_sharing(show, "1-2" if name == "Panel 2" else "3"))[0]
+        assert name in [group.name for group in sharings(show)]
+
+
+def test_who_is_in_no_sum_needs_no_weight_to_win() -> None:
+    show = after(panel(3), channel__2__sharing__held=True, channel__3__mute=True)
+    (group,) = overview(show, flow_of(show), {}).sharing
+    assert group.tried is not None
+    assert [one.needs_db for one in group.tried.members] == [None, None, None]
+    assert [one.gain_db for one in group.tried.members] == [0.0, 0.0, -math.inf]
+    assert group.tried.says == "Guest 1 is alone, at 0 dB."
