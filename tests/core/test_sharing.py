@@ -13,6 +13,7 @@ from ombrel.core import (
     AT_REST,
     InsertsSpent,
     Mean,
+    NotThere,
     OneSideOnly,
     SharingSpent,
     Show,
@@ -517,3 +518,18 @@ def test_who_is_in_no_sum_needs_no_weight_to_win() -> None:
     assert [one.needs_db for one in group.tried.members] == [None, None, None]
     assert [one.gain_db for one in group.tried.members] == [0.0, 0.0, -math.inf]
     assert group.tried.says == "Guest 1 is alone, at 0 dB."
+
+
+def test_who_joins_a_group_that_somebody_ended_is_told_so() -> None:
+    show = panel(3)
+    ended = made(show, clear_sharing(show, "sharing/1"))[0]
+    with pytest.raises(NotThere):
+        join_sharing(ended, "sharing/1", "2")
+
+
+def test_who_is_held_open_and_muted_is_silent_where_levels_are_tried() -> None:
+    show = after(panel(3), channel__2__sharing__held=True, channel__2__mute=True)
+    (group,) = overview(show, flow_of(show), {}).sharing
+    assert group.tried is not None
+    assert group.standing["channel/2"] == "muted"
+    assert group.tried.members[1].gain_db == -math.inf

@@ -1,9 +1,8 @@
 """Groups whose members share one gain, as a show has them."""
 
-import math
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -49,7 +48,7 @@ class Sharer:
         return (self.strip,) if self.partner is None else (self.strip, self.partner)
 
 
-@dataclass(frozen=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Sharing:
     """A group. `time_s`: over which powers are averaged; `limit_db`: no gain is below it (-inf:
 
@@ -62,11 +61,6 @@ class Sharing:
     limit_db: float
     before_fader: bool
     members: tuple[Sharer, ...]
-
-    @cached_property
-    def weights_db(self) -> dict[str, float]:
-        """Of each member, by its strip."""
-        return {one.strip: one.weight_db for one in self.members}
 
     def is_fed(self, flow: Flow) -> bool:
         """Whether some member is a bus, or a channel that a bus feeds: others lead through it."""
@@ -135,12 +129,11 @@ def group_of(show: Show, strip: str) -> str | None:
 
 
 def _sharing(show: Show, group: str, strips: Collection[str]) -> Sharing:
-    limit = show.number(f"{group}/limit")
     return Sharing(
         group=group,
         name=strip_name(show, group),
         time_s=show.number(f"{group}/time") / 1000.0,
-        limit_db=limit if limit > -math.inf else -math.inf,
+        limit_db=show.number(f"{group}/limit"),
         before_fader=show[f"{group}/place"] == "before_fader",
         members=tuple(_sharer(show, one) for one in strips if member_for(show, one) == one),
     )

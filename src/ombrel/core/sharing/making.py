@@ -5,7 +5,7 @@ from collections.abc import Iterable, Sequence
 
 from ..catalogue import COLOURS, SHARERS, below, default_of, of_kind, strips_of
 from ..flow import strip_name
-from ..show import Show, read_strips
+from ..show import Show, check_made, read_strips
 from ..together import member_for
 from ..values import Asked, NothingLeft, OneSideOnly, Typed, UnknownAddress
 from .groups import sharings
@@ -56,8 +56,12 @@ def _joined(group: str, strips: Sequence[str]) -> dict[str, Asked]:
 
 
 def join_sharing(show: Show, group: str, text: str) -> dict[str, Asked]:
-    """Moves by which strips share gain in a group, wherever they did before. Raises as making."""
+    """Moves by which strips share gain in a group, wherever they did before. Raises as making, and
+
+    NotThere where somebody has ended the group.
+    """
     _check(show, group)
+    check_made(show, group)
     return _joined(group, typed_sharers(show, text))
 
 

@@ -12,7 +12,7 @@ from ..processing import FLOOR_DB, shared_gains, sum_db
 from ..show import Show, read_strips
 from ..together import member_for
 from ..values import Number, UnreadableText, counted, said
-from .groups import Sharing, sharings
+from .groups import Sharing, sharings, standing_of
 from .levels import Levels, level_db, own_levels, powers_behind
 
 __all__ = ["Chair", "Tried", "TriedSharer", "chairs_in_vain", "expected_shares", "tried"]
@@ -141,7 +141,7 @@ def _told(group: Sharing, flow: Flow, levels: Mapping[str, float]) -> Tried:
     weights = np.array([one.weight_db for one in sharing])
     gains = shared_gains(powers, weights, limit_db=group.limit_db)
     gain_db = dict(zip(heard, (level_db(gain) for gain in gains.tolist()), strict=True))
-    held = {one.strip for one in group.members if one.held and not one.out}
+    held = {one.strip for one in group.members if standing_of(flow, one) == "held"}
     order = sorted(counts.values(), reverse=True)
     first = [strip for strip, count in counts.items() if order and count > order[0] - 1e-9]
     wins = first[0] if len(first) == 1 else ""
