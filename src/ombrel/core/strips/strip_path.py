@@ -193,7 +193,8 @@ def _sharing(show: Show, strip: str) -> tuple[bool, Bead] | None:
     weight = show.number(f"{strip}/sharing/weight")
     out, held = show.on(f"{strip}/sharing/out"), show.on(f"{strip}/sharing/held")
     says = "out" if out else "held open" if held else strip_name(show, group)
-    says += f", {said(weight, signed=True)}" if weight and not (out or held) else ""
+    if weight and not (out or held):
+        says = f"{said(weight, signed=True)}, {says}"  # first: a long name is cut off
     look: Look = "shut" if out else "neutral" if held else "on"
     return show[f"{group}/place"] == "before_fader", _bead("sharing", look, says)
 
