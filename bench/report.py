@@ -33,6 +33,10 @@ ROWS = {
     "scene_compared": "two such scenes compared",
     "walk": "the levels alone by a networkx walk",
 }
+PLANS = {
+    "tracks[plan]": "the best plan, as many wishes as tracks (aim on the largest: 2 s)",
+    "tracks[none]": "one must too many: why there is none, and all that would do",
+}
 AIMS = (
     ("evaluating, in floors (aim: at most 5)", "evaluating", "floor"),
     ("reading and evaluating, in moves (aim: at least 50)", "whole", "move"),
@@ -89,7 +93,7 @@ def medians_of(run):
             own = next(
                 (
                     p
-                    for p in ("10", "500", "channels", "buses")
+                    for p in ("10", "500", "channels", "buses", "plan", "none")
                     if f"-{p}]" in name or f"[{p}-" in name
                 ),
                 "",
@@ -146,6 +150,13 @@ def main(results):
             f"\n32 microphones that share one gain{words}: {ratio(faster)} times as fast as real"
             " time on the slowest desk (the stage tells levels ten times a second).",
         )
+    print("\n| track plans | desk | median | in readings and evaluations |")
+    print("| --- | --- | ---: | ---: |")
+    for name, words in PLANS.items():
+        for desk, found in medians.items():
+            if name in found:
+                whole = ratio(in_turns(desk, name, "whole"))
+                print(f"| {words} | {desk} | {shown(found[name])} | {whole} |")
     print(f"\n{SMALL_DESKS}")
     print("\n| what grows with a show, on Festival 128 | now | before |\n| --- | ---: | ---: |")
     for name, was_ms in GROWTH:

@@ -22,6 +22,8 @@ from ombrel.core import (
     flow_of,
     look_ahead,
     made,
+    no_plan,
+    plan_tracks,
     scene_cards,
     store_scene,
 )
@@ -167,6 +169,33 @@ def test_shares(measured, show, of):
         return after_step(sharing, flow, means, dbu, STEP_S)
 
     measured(step)
+
+
+@pytest.mark.parametrize("found", ["plan", "none"])
+def test_tracks(benchmark, show, found):
+    """The best track plan for as many wishes as the recorder has tracks, by turns raw and processed
+
+    channels, returns, wishes of two ranks; or with one must too many: why none, and what would do.
+    """
+    benchmark.extra_info["desk"] = show.desk.name
+    box = next(one for one in show.desk.boxes if not one.preamps)
+    values: dict[str, Value] = {}
+    for number in range(1, box.outputs + 1 + (found == "none")):
+        channel = (number - 1) % show.desk.channels + 1
+        values |= {
+            f"wish/{number}/place": float(number),
+            f"wish/{number}/source": f"channel/{channel}",
+            f"wish/{number}/tap": "before_fader" if number % 3 == 0 else "input",
+            f"wish/{number}/rank": float(number % 8 == 7) if found == "plan" else 0.0,
+        }
+    values |= {f"channel/{n}/linked": False for n in range(1, show.desk.channels + 1, 2)}
+    wished = show.with_values(values)
+    if found == "plan":
+        assert plan_tracks(wished) is not None
+        benchmark.pedantic(plan_tracks, args=(wished,), rounds=3)
+    else:
+        assert no_plan(wished).would_do
+        benchmark.pedantic(no_plan, args=(wished,), rounds=3)
 
 
 def test_mute_group(measured, show, flow):

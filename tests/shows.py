@@ -27,8 +27,8 @@ from ombrel.core import (
     parameter_at,
 )
 from ombrel.core.catalogue import TAPS, addresses_of, kind_on
+from ombrel.core.catalogue.strip_kinds import BUS_TAPS
 from ombrel.core.edit import renamed
-from ombrel.core.edit.desk_rules import BUS_TAPS
 from tests.desks import TINY
 
 _POOL = 200
@@ -42,13 +42,13 @@ SIDED = ("group", "mix", "matrix")
 
 @lru_cache(maxsize=8)
 def strip_addresses(desk: Desk) -> tuple[str, ...]:
-    """Addresses that tests move: all; of lines, banks, gangs, promises three, of presets and lifts
+    """Addresses that tests move: all; of lines, banks, gangs, promises and wishes three, of presets
 
-    one. The places that gangs keep are left out: nobody asks for them; and scenes and pins, which
-    bear on recalls alone. Of starts, self and what else ears have, those of one mix.
+    and lifts one. The places that gangs keep are left out: nobody asks for them; and scenes and
+    pins, which bear on recalls alone. Of starts, self and what else ears have, those of one mix.
     """
     found = [a for a in addresses_of(desk) if "mix/1/" in a or parameter_at(a).aspect != "ears"]
-    many = re.compile(r"(?:^|/)(?:line|bank|gang|promise|preset|lift)/(\d+)/")
+    many = re.compile(r"(?:^|/)(?:line|bank|gang|promise|preset|lift|wish)/(\d+)/")
     return tuple(
         a
         for a in found

@@ -67,6 +67,8 @@ WISHES = {
     "solo kick": "change Solo Kick", "solo in place": "change Solo in place",
     "pin fiddle": "change Pin Fiddle", "lift bass": "change Lift Bass voice",
     "share gain 37-39": "change Share one gain: Fiddle voice, Bass voice, Drum voice",
+    "record guide to 32": "change Record guide to 32", "multitrack": "go Tracks",
+    "virtual sound check": "go Play tracks back",
     "council of gulls": "go Council of gulls", "automixer": "go Shared gain",
     "rest brass": "change Rest Brass", "recall 12": "change Recall 12 Storm glass",
     "fire storm": "change Recall 12 Storm glass", "go": "change Go: 1 Doors",

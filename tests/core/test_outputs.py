@@ -2,6 +2,7 @@
 
 import random
 import re
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
@@ -24,6 +25,9 @@ from ombrel.core.catalogue import TAPS
 from tests.desks import TOURING
 from tests.shows import SEEDS, SHOW_SEEDS, show_of_seed
 
+# as Touring 48, with direct outs of returns too
+DIRECT = replace(TOURING, key="touring-direct", direct_returns=TAPS)
+
 SHOW: dict[str, Value] = {
     "mix/9/format": "stereo", "mix/9/name": "Halle", "mix/9/serves": "effect",
     "engine/1/source": "mix/9", "return/1/source": "engine/1", "return/1/name": "Halle",
@@ -35,7 +39,7 @@ SHOW: dict[str, Value] = {
 
 def carried(text, **more):
     """{socket: (source, tap)} of what is typed."""
-    show = show_of(TOURING, SHOW | more)
+    show = show_of(DIRECT, SHOW | more)
     after = made(show, patch_outputs(show, text))[0]
     sockets = [s for s in after.outputs() if after[f"{s}/source"] != show[f"{s}/source"]]
     return {
@@ -112,7 +116,7 @@ def test_nothing_typed_is_answered_but_by_moves_or_words(seed):
     words = ["1-3", "Halle", "to", "Deck", "1", "direct", ",", ";", "raw", "before the fader"]
     words += ["house", "L", "mono", "solo", '"', "mix", "return 1", "99999", "Tape 1-", "all", "é"]
     text = " ".join(draw.choice(words) for _ in range(draw.randint(1, 9)))
-    show = show_of(TOURING, SHOW)
+    show = show_of(DIRECT, SHOW)
     try:
         moves = patch_outputs(show, text)
     except (UnreadableText, NothingLeft):
@@ -123,7 +127,7 @@ def test_nothing_typed_is_answered_but_by_moves_or_words(seed):
 
 def test_twenty_direct_outs_are_one_edit_and_a_socket_keeps_a_tap_that_its_source_has():
     show = show_of(
-        TOURING, SHOW | {"output/recorder/2/tap": "input", "output/recorder/1/tap": "input"}
+        DIRECT, SHOW | {"output/recorder/2/tap": "input", "output/recorder/1/tap": "input"}
     )
     show, change = made(show, patch_outputs(show, "1-20 direct to Tape 1, before the fader"))
     assert len(change.new) == 40
@@ -143,7 +147,7 @@ def test_a_return_on_a_track_is_a_listener_and_hears_itself_alone(source, gain_d
     """Of unit power, shared by two sides in phase: each has half of it, and so has their mean."""
     values = SHOW | {"output/recorder/1/source": source, "output/recorder/1/trim": -2.0,
                      "return/1/source": "input/a/3", "return/1/fader": 0.0}  # fmt: skip
-    show = show_of(TOURING, values)
+    show = show_of(DIRECT, values)
     flow, at = flow_of(show), "output/recorder/1"
     rows, heads = table_heads(show, flow)
     assert "return/1" in rows

@@ -95,6 +95,17 @@ def long_show(server):
         for channel in range(number, 65, desk.sharing_groups):
             values[f"channel/{channel}/sharing/group"] = f"sharing/{number}"
             values[f"channel/{channel}/sharing/weight"] = -12.5
+    for number in range(1, 61):  # tracks of a plan that was taken, and come back
+        values |= {
+            f"wish/{number}/place": float(number),
+            f"wish/{number}/source": f"channel/{number + 64}",
+            f"wish/{number}/on_track": float(number),
+            f"output/recorder/{number}/source": f"channel/{number + 64}/direct",
+            f"output/recorder/{number}/tap": "input",
+            f"channel/{number + 64}/spare": f"input/recorder/{number}",
+            f"channel/{number + 64}/on_spare": number < 20,
+            f"channel/{number + 64}/played": number < 20,
+        }  # fmt: skip
     for number in range(1, 13):
         values[f"bank/{number}/name"] = forty("Bank", number)
         for place in range(1, desk.bays[0].faders + 1):

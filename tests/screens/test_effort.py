@@ -290,6 +290,30 @@ def test_eight_microphones_share_one_gain(server, people, tmp_path, counted):
     assert len(effort) <= 4
 
 
+def test_twenty_channels_and_four_effects_are_on_tracks(server, people, counted, tmp_path):
+    show = server.blank_show("Tape", desk="touring-48")
+    me = people()
+    me.open("lines", show)
+    many_lines(me, tmp_path, 20)
+    me.open("effects", show)
+    for name in ("Hall", "Plate", "Echo", "Room"):
+        me.type("Name of a new effect", name)
+        me.until(lambda name=name: name in me.find("main").text)
+    me.open("tracks", show)
+    effort = Effort(me)
+    effort.typed("What is to be recorded", "1-20 processed; returns as heard")
+    effort.enter()
+    me.until(lambda: len(me.all("[data-wish]")) == 24)
+    effort.typed("Tracks that stay as they are", "29-32")
+    me.keys(Keys.TAB)
+    effort.press("Find the plan")
+    me.until(lambda: "24 of 24 on tracks" in me.body())
+    effort.press("Take the plan")
+    me.until(lambda: len(me.all('[data-wish] [aria-label^="on track"]')) == 24)
+    counted.append(("20 processed channels, four stereo effects, four tracks free", effort, 6))
+    assert len(effort) <= 6
+
+
 def test_a_singer_is_lifted_trimmed_and_read_in_why(server, people, counted):
     me = people()
     me.open("hears", server.demo)

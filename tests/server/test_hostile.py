@@ -99,6 +99,7 @@ class Answering:
             asked.append((news.scene_text, message.scene))
             asked += [(news.held_text, message.scene, message.held)] if message.held else []
         asked += [(news.sharing_text, tuple(message.tried.items()))] if message.sharing else []
+        asked += [(news.tracks_text,)] if message.tracks else []
         asked += [(news.fitting_text, message.fitting)] if message.fitting else []
         asked += [(news.mic_check_text, message.mic_check, "ann")] if message.mic_check else []
         asked += [(news.unfolded_text, tuple(message.unfold))] if message.unfold else []

@@ -26,6 +26,7 @@ import { SettingsView } from "./views/settings/SettingsView";
 import { SharingView } from "./views/sharing/SharingView";
 import { ShowsView } from "./views/shows/ShowsView";
 import { StripView } from "./views/strip/StripView";
+import { TracksView } from "./views/tracks/TracksView";
 import { WrongView } from "./views/wrong/WrongView";
 
 const GuideView = lazy(() =>
@@ -57,6 +58,7 @@ export function Views() {
       <Route path="/effects" component={EffectsView} />
       <Route path="/routing" component={RoutingView} />
       <Route path="/assignments" component={AssignmentsView} />
+      <Route path="/tracks/:side?" component={TracksView} />
       <Route path="/sharing" component={SharingView} />
       <Route path="/lifts" component={LiftsView} />
       <Route path="/banks" component={BanksView} />

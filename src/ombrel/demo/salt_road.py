@@ -5,6 +5,7 @@ six stereo ears, two wedges, groups, effects and feeds, by the same core functio
 
 from collections.abc import Callable, Iterator, Mapping
 from importlib.resources import files
+from typing import Final
 
 from ombrel.core import (
     Address,
@@ -13,6 +14,7 @@ from ombrel.core import (
     Show,
     Thing,
     Ways,
+    add_wishes,
     blank_show,
     ear_mixes,
     flow_of,
@@ -132,6 +134,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield _players
     yield lambda now: take_starts(now, ear_mixes(now, "ears"))
     yield scenes_of
+    yield lambda now: add_wishes(now, _WISHES)
 
 
 def _lines(show: Show) -> Mapping[str, Asked]:
@@ -271,6 +274,15 @@ def _matrices(show: Show) -> Mapping[str, Asked]:
         for bus, level_db in _MATRICES[show.text(f"{matrix}/name")].items():
             moves[f"{bus}/send/{matrix}/level"] = level_db
     return moves
+
+
+# One track more than the recorder has, for a visitor to settle.
+_WISHES: Final = """\
+House as heard to 1
+Hall as heard to 3
+1-7, 9-28 raw
+Fiddle voice, Drum voice
+Ambience if there is room"""
 
 
 def _tracks(show: Show) -> Mapping[str, Asked]:

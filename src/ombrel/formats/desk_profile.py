@@ -5,7 +5,7 @@ import re
 from dataclasses import fields
 from typing import Any, Final
 
-from ombrel.core import COUNTED, BadFile, Bay, Box, Delays, Desk
+from ombrel.core import COUNTED, TAPS, BadFile, Bay, Box, Delays, Desk
 
 __all__ = ["read_desk"]
 
@@ -19,6 +19,7 @@ _LOWEST_GAIN: Final = -20.0  # the catalogue's widest
 _HIGHEST_GAIN: Final = 90.0
 # of a profile that does not say
 _UNSAID: Final = {"inserts": 24, "sharing_groups": 0, "sharing_places": 0, "sharing_inserts": 0}
+_DIRECT: Final = ("direct_channels", "direct_returns")  # all taps, where a profile does not say
 _COUNTS: Final = tuple(dict.fromkeys((*COUNTED.values(), *_UNSAID)))
 # a profile names all that a desk has but its key, which is the file's name, and the sample rate
 _KNOWN: Final = {field.name for field in fields(Desk)} - {"key", "sample_rate_hz"}
@@ -52,6 +53,8 @@ def read_desk(key: str, content: bytes) -> Desk:
     faults += _gain_faults(data.get("gain_db"))
     faults += _box_faults(data.get("boxes"))
     faults += _bay_faults(data.get("bays"))
+    for name in _DIRECT:
+        faults += _tap_faults(data.setdefault(name, list(TAPS)), f"$.{name}")
     unknown = set(data) - _KNOWN
     faults += [f"$.{name}: not a part of a desk profile" for name in sorted(unknown)]
     if faults:
@@ -66,6 +69,8 @@ def read_desk(key: str, content: bytes) -> Desk:
         pad_db=float(data["pad_db"]),
         boxes=tuple(Box(**box) for box in data["boxes"]),
         bays=tuple(Bay(**bay) for bay in data["bays"]),
+        direct_channels=tuple(tap for tap in TAPS if tap in data["direct_channels"]),
+        direct_returns=tuple(tap for tap in TAPS if tap in data["direct_returns"]),
     )
 
 
@@ -82,6 +87,12 @@ def _text_faults(value: object, at: str, longest: int) -> list[str]:
     if isinstance(value, str) and value.strip() and len(value) <= longest and value.isprintable():
         return []
     return [f"{at}: expected a text of 1 to {longest} characters, found {value!r}"]
+
+
+def _tap_faults(value: object, at: str) -> list[str]:
+    if isinstance(value, list) and all(isinstance(tap, str) and tap in TAPS for tap in value):
+        return []
+    return [f"{at}: expected a list of taps ({', '.join(TAPS)}), found {value!r:.60}"]
 
 
 def _latency_faults(value: object) -> list[str]:

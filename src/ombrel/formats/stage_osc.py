@@ -4,11 +4,16 @@
                     /stage/feed  s:socket s:tone|noise|speech|nothing f:dBu
                     /stage/swap  s:socket s:socket      exchange two cables
                     /stage/straight                     every cable where it belongs
+                    /recorder/track  s:socket s:name f:dBFS f:dBu   a track, by the input where it
+                                     comes back; its level, and what full scale is at the desk
+                    /recorder/record f:seconds          write all its tracks anew
+                    /recorder/play   /recorder/stop     play them back, or stop
     from the stage  /stage/levels  (s:socket f:dBu)*    every socket where a signal is
 
 A socket is named by its address (`input/a/7`).
 """
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final, Literal
@@ -18,10 +23,26 @@ from pythonosc.osc_message_builder import BuildError, OscMessageBuilder
 
 from ombrel.core import BadFile
 
-__all__ = ["Command", "feed", "levels", "listen", "read_command", "read_levels", "straight", "swap"]
+__all__ = [
+    "Command",
+    "feed",
+    "levels",
+    "listen",
+    "play",
+    "read_command",
+    "read_levels",
+    "record",
+    "stop",
+    "straight",
+    "swap",
+    "track",
+]
 
 Signal = Literal["tone", "noise", "speech", "nothing"]
 _LOUDEST_DBU: Final = 200.0  # beyond any signal; NaN is not below it either
+_TRACK: Final = re.compile(r"input/[a-z][a-z0-9_-]{0,19}/[1-9]\d{0,3}")
+_LONGEST_NAME: Final = 60
+_LONGEST_S: Final = 60.0
 _SIGNALS: tuple[Signal, ...] = ("tone", "noise", "speech", "nothing")
 
 
@@ -29,10 +50,13 @@ _SIGNALS: tuple[Signal, ...] = ("tone", "noise", "speech", "nothing")
 class Command:
     """Something asked of the stage."""
 
-    verb: Literal["listen", "feed", "swap", "straight"]
+    verb: Literal["listen", "feed", "swap", "straight", "track", "record", "play", "stop"]
     sockets: tuple[str, ...] = ()
     signal: Signal = "nothing"
     dbu: float = 0.0
+    name: str = ""
+    dbfs: float = 0.0
+    seconds: float = 0.0
 
 
 def _built(address: str, *arguments: str | float) -> bytes:
@@ -60,6 +84,26 @@ def swap(one: str, other: str) -> bytes:
 def straight() -> bytes:
     """Put every cable where it belongs."""
     return _built("/stage/straight")
+
+
+def track(socket: str, name: str, dbfs: float, full_scale_dbu: float) -> bytes:
+    """Tell the recorder a track: the input where it comes back, its name, and its level."""
+    return _built("/recorder/track", socket, name, dbfs, full_scale_dbu)
+
+
+def record(seconds: float) -> bytes:
+    """Have the recorder write its tracks."""
+    return _built("/recorder/record", seconds)
+
+
+def play() -> bytes:
+    """Have the recorder play its tracks back."""
+    return _built("/recorder/play")
+
+
+def stop() -> bytes:
+    """Have the recorder neither record nor play."""
+    return _built("/recorder/stop")
 
 
 def levels(levels_dbu: Mapping[str, float]) -> bytes:
@@ -103,6 +147,19 @@ def read_command(content: bytes) -> Command:
         ):
             known = next(one for one in _SIGNALS if one == signal)
             return Command(verb="feed", sockets=(socket,), signal=known, dbu=dbu)
+        case ("/recorder/track", [str(socket), str(name), float(dbfs), float(dbu)]) if (
+            abs(dbfs) < _LOUDEST_DBU
+            and abs(dbu) < _LOUDEST_DBU
+            and _TRACK.fullmatch(socket)
+            and len(name) <= _LONGEST_NAME
+        ):
+            return Command(verb="track", sockets=(socket,), name=name, dbfs=dbfs, dbu=dbu)
+        case ("/recorder/record", [float(seconds)]) if 0.0 < seconds <= _LONGEST_S:
+            return Command(verb="record", seconds=seconds)
+        case ("/recorder/play", []):
+            return Command(verb="play")
+        case ("/recorder/stop", []):
+            return Command(verb="stop")
         case _:
             raise _wrong(message)
 

@@ -45,6 +45,9 @@ export interface InUse {
   inserts: ReadonlySet<string>;
   /** Strips that share gain with others, each side of a pair. */
   sharers: ReadonlySet<string>;
+  /** What is to be recorded, as `wish/<n>`; channels that the key for playback switched. */
+  wishes: ReadonlySet<string>;
+  played: ReadonlySet<string>;
   /** Output sockets that carry something. */
   outputs: ReadonlySet<string>;
   /** Moves on whenever something moved that the patch is drawn from. */
@@ -68,6 +71,8 @@ export const NOTHING_IN_USE: InUse = {
   soloed: new Set(),
   inserts: new Set(),
   sharers: new Set(),
+  wishes: new Set(),
+  played: new Set(),
   banks: [],
   members: new Map(),
   fed_by: new Map(),
@@ -130,6 +135,15 @@ export function inUseAfter(values: Values, before: InUse, moved: Iterable<string
     }
     if (kind === "part") {
       if (leaf === "place") after.parts = has(after.parts ?? before.parts, thing, inList(address));
+      continue;
+    }
+    if (kind === "wish") {
+      if (leaf === "place")
+        after.wishes = has(after.wishes ?? before.wishes, thing, inList(address));
+      continue;
+    }
+    if (leaf === "played") {
+      after.played = has(after.played ?? before.played, thing, isSet(address));
       continue;
     }
     if (kind === "bank") {

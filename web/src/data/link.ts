@@ -130,6 +130,8 @@ export class Link {
       for (const { message } of this.#waiting.values()) this.#send(message);
       for (const question of [...this.#questions.values()]) this.#ask(question);
       if (this.#wish) this.#send(this.#wish.message);
+      const { planning } = store.getState();
+      if (planning) this.#send({ type: "plan_tracks", id: planning.id });
       if (store.getState().status !== "gone") store.setState({ status: "live", trouble: "" });
       this.#tellGone();
       this.#left.ask();
@@ -315,6 +317,18 @@ export class Link {
       this.#count();
       if (store.getState().status === "live") this.#ask(question);
     });
+  }
+
+  /** Have the stand-in recorder write its tracks, play them back, or stop. */
+  recorder(what: "record" | "play" | "stop"): void {
+    this.#send({ type: "recorder", do: what });
+  }
+
+  /** Look for the best track plan: the store tells how far it is, and what was found. */
+  planTracks(): void {
+    const id = newId();
+    store.setState({ plan: null, planning: { type: "planning", id, what: "", at: 0, of: 0 } });
+    this.#send({ type: "plan_tracks", id });
   }
 
   /**

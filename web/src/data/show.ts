@@ -26,6 +26,8 @@ import type {
   Meters,
   MicCheck,
   PersonHere,
+  PlanFound,
+  Planning,
   Preamp,
   Reach,
   Remedy,
@@ -37,6 +39,7 @@ import type {
   StripPath,
   Table,
   ToScreen,
+  Tracks,
   Value,
   Why,
 } from "./types";
@@ -97,6 +100,10 @@ export interface ShowState extends InUse {
   /** Groups that share gain, and their shares as they are measured, while they are looked at. */
   sharing: Sharing | null;
   shares: Shares;
+  /** What is recorded, while it is looked at; the plan that was asked for: how far, and what came. */
+  tracks: Tracks | null;
+  planning: Planning | null;
+  plan: PlanFound | null;
   /** The scenes in their order, and the pins, while they are looked at. */
   scenes: SceneList | null;
   /** The scene that is looked at, with what its recall would do; and what it has of one strip. */
@@ -174,6 +181,9 @@ export const store = createStore<ShowState>(() => ({
   lifts: null,
   sharing: null,
   shares: NO_SHARES,
+  tracks: null,
+  planning: null,
+  plan: null,
   scenes: null,
   scene: null,
   held: null,
@@ -271,6 +281,12 @@ export function received(message: ToScreen): void {
         return { sharing: message };
       case "shares":
         return { shares: withShares(state.shares, message) };
+      case "tracks":
+        return { tracks: message };
+      case "planning": // of another search than the newest: that is on its way
+        return message.id === state.planning?.id ? { planning: message } : {};
+      case "plan_found":
+        return message.id === state.planning?.id ? { planning: null, plan: message } : {};
       case "shares_past":
         return { shares: { ...NO_SHARES, minute: message.shares, slot: message.slot } };
       case "scenes":

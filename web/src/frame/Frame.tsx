@@ -21,6 +21,7 @@ import { hasSteps } from "./firstSteps";
 import { KeysDialog } from "./KeysDialog";
 import { actOf } from "./keys";
 import { NoticesDialog } from "./NoticesDialog";
+import { PlaybackLine } from "./PlaybackLine";
 import { seen, VIEW_WORD, viewOf } from "./places";
 import { QuietDialog } from "./QuietDialog";
 import { Rail } from "./Rail";
@@ -126,6 +127,7 @@ export function Frame({ children }: { children: ReactNode }) {
           onPointerDownCapture={(event) => followTo(event.target)}
           className="order-2 flex-1 min-w-0 min-h-0 flex flex-col bg-ink outline-none"
         >
+          <PlaybackLine />
           <div className="flex-1 min-h-0 flex flex-col short:overflow-y-auto px-4 phone:px-2.5 pb-3 phone:pb-1.5">
             <Guarded what="Calls">
               <Calls />

@@ -40,6 +40,11 @@ export const ABOUT: Readonly<Record<string, About>> = {
     says: "Every mix for ears and wedges, the worst first: how far whoever hears it stands above the rest, what they lack, what is loudest, how loud it is. Press a name to shape the mix as a whole.",
     words: ["Self", "Aim", "Start", "Ceiling", "Recipe"],
   },
+  tracks: {
+    says: "What is to be recorded, and on which track: wishes in their order, the best plan for them, and the tracks' way back for a sound check without the band.",
+    words: ["Wish", "Spare mix", "Plan"],
+    sheet: "tracks",
+  },
   mixes: {
     says: "The mixes that performers hear and the sends into them. Faders here are sends into one mix, not the house.",
     words: ["N minus one"],

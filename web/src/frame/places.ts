@@ -13,7 +13,7 @@ export interface Tab {
 }
 
 export const PLACES = [
-  { key: "stage", word: "Stage", views: ["lines", "patch", "outputs", "check"] },
+  { key: "stage", word: "Stage", views: ["lines", "patch", "outputs", "tracks", "check"] },
   {
     key: "mix",
     word: "Mix",
@@ -32,6 +32,7 @@ export const VIEW_WORD: Record<string, string> = {
   lines: "Lines",
   patch: "Patch",
   outputs: "Outputs",
+  tracks: "Tracks",
   check: "Line check",
   routing: "Routing",
   assignments: "Assignments",
@@ -88,6 +89,7 @@ export function useCounts(): Counts {
   const gangs = useShow((state) => state.gangs.length);
   const pairs = useShow((state) => state.pairs.size);
   const lifts = useShow(liftsInUse);
+  const wishes = useShow((state) => state.wishes.size);
   const shared = useShow(sharingGroups);
   const scenes = useShow((state) => state.scene_ids.length);
   const parts = useShow((state) => state.parts.size);
@@ -104,6 +106,7 @@ export function useCounts(): Counts {
     patch: part(patched, lines, "plugged"),
     outputs: part(outputs.taken, outputs.all, "in use"),
     check: part(checked, lines, "checked"),
+    tracks: all(wishes, "wish", "wishes"),
     mixes: all(mixes, "mix", "mixes"),
     effects: all(engines, "effect"),
     banks: all(banks, "bank"),

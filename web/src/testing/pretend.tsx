@@ -16,7 +16,7 @@ import { Views } from "../Views";
 import { leftRunning } from "./timers";
 
 /** The desk that it pretends to have: 24 channels, 9 mixes. */
-export const DESK = desk as Desk;
+export const DESK = desk as unknown as Desk;
 const ME = { name: "engineer", habits: {}, shows: [DESK.show], desks: [] };
 
 /** What the link was asked to do, in order. */
@@ -56,6 +56,12 @@ const LINK = {
   redo: vi.fn(() => Promise.resolve(true)),
   letGo: vi.fn(),
   draw: vi.fn(),
+  recorder: vi.fn(),
+  planTracks: () =>
+    store.setState({
+      plan: null,
+      planning: { type: "planning", id: "search", what: "", at: 0, of: 0 },
+    }),
   feed: fed,
 } as unknown as Link;
 

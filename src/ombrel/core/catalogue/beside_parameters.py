@@ -4,9 +4,9 @@ import math
 from typing import Final
 
 from ..values import Choice, Number, Reference, Switch, Text
-from .choices import FAMILIES, PROMISE_KINDS, SHARING_PLACES
+from .choices import FAMILIES, PROMISE_KINDS, SHARING_PLACES, TRACK_TAPS
 from .processing_parameters import preset_of
-from .strip_kinds import SENDERS, SHARERS, pattern_of
+from .strip_kinds import KINDS, SENDERS, SHARERS, pattern_of
 from .strip_parameters import (
     FADER,
     PAN,
@@ -18,7 +18,7 @@ from .strip_parameters import (
 )
 from .strip_parameters import entry as _p
 
-__all__ = ["BESIDE_STRIPS", "OF_EARS"]
+__all__ = ["BESIDE_STRIPS", "OF_EARS", "OF_TRACKS"]
 
 _SHARER_WORDS: Final = {"mono": "mono bus"} | {one: one for one in SHARERS if one != "mono"}
 
@@ -143,6 +143,47 @@ BESIDE_STRIPS: Final[tuple[Parameter, ...]] = (
         "Who is lifted takes the place of whoever was.",
     ),
 )
+
+# ---- what is recorded: wishes, what stays out of a plan, and what a plan gave
+
+_WISHED: Final = Reference(
+    to=(
+        "line/<line>",
+        *(pattern_of(kind) for kind in KINDS),
+        "talkback",
+        "oscillator",
+    )
+)
+_TRACK: Final = Number(unit="", lowest=0, highest=999, step=1, whole=True)
+_WISH: Final = "wish/<wish>"
+
+OF_TRACKS: Final[tuple[Parameter, ...]] = (
+    _p(
+        "plan/recorder",
+        Reference(to=("output/<box>/<output>",)),
+        None,
+        "tracks",
+        "Recorder",
+        "The box that records, by its first output; none: the first box without preamps.",
+    ),
+    _p("plan/keep", Switch(), False, "tracks", "Keep last evening's", "As little moves as can."),
+    _p(f"{_WISH}/place", Number(unit="", lowest=0, highest=9999, step=1, whole=True), 0.0,
+       "tracks", "Place", "Place in the list; 0: no such wish."),
+    _p(f"{_WISH}/source", _WISHED, None, "tracks", "Source", "What is to be recorded."),
+    _p(f"{_WISH}/tap", Choice(options=TRACK_TAPS), "input", "tracks", "Taken",
+       "Raw behind the preamp, processed before the fader, or as heard behind it."),
+    _p(f"{_WISH}/stereo", Switch(), False, "tracks", "Stereo", "On an odd track and the even."),
+    _p(f"{_WISH}/track", _TRACK, 0.0, "tracks", "Track", "Where it must stand; 0: anywhere."),
+    _p(f"{_WISH}/rank", Number(unit="", lowest=0, highest=99, step=1, whole=True), 0.0,
+       "tracks", "Rank", "0: a must; else if there is room, the lower first."),
+    _p(f"{_WISH}/on_track", _TRACK, 0.0, "tracks", "Given", "Its track by the plan; 0: none."),
+    _p("output/<box>/<output>/held", Switch(), False, "tracks", "Stays", "No plan moves it."),
+    _p("mix/<mix>/for_tracks/held", Switch(), False, "tracks", "Stays", "No plan takes it."),
+    _p("mix/<mix>/for_tracks/made", Switch(), False, "tracks", "For tracks",
+       "A track plan set it up, and may set it up anew."),
+    _p("channel/<channel>/played", Switch(), False, "patch", "Played back",
+       "The key for playback switched it to its track; back lets it go again."),
+)  # fmt: skip
 
 # ---- ears and wedges: whose a mix is, its start, its ends, its locks
 

@@ -17,6 +17,7 @@ __all__ = [
     "SOLO_MODES",
     "TAKES",
     "TAPS",
+    "TRACK_TAPS",
     "option_text",
 ]
 
@@ -67,6 +68,8 @@ PROMISE_KINDS: Final = ("never", "only_through", "all_but")
 SHARING_PLACES: Final = ("behind_fader", "before_fader")
 # Where solo keys lead: to the engineer's own bus, or to silence for all that is not soloed.
 SOLO_MODES: Final = ("before_fader", "after_fader", "in_place")
+# Where a wish of the track plan takes its source: raw, processed, as heard.
+TRACK_TAPS: Final = ("input", "before_fader", "after_fader")
 # What gangs can carry, and what people call it; never polarity, phantom power or the patch.
 GANG_ASPECTS: Final = {
     "fader": "Faders",

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
+from .choices import TAPS
+
 __all__ = [
     "BANKS",
     "BANK_PLACES",
@@ -22,6 +24,7 @@ __all__ = [
     "PROMISES",
     "SCENES",
     "VERSIONS",
+    "WISHES",
     "Bay",
     "Box",
     "Delays",
@@ -43,6 +46,7 @@ PLAYERS = 8  # performers of a part, understudies included
 CASTS = 20
 FITTINGS = 600  # one for each performer, part and microphone
 VERSIONS = 10  # of a fitting, that can be brought back
+WISHES = 200  # of a track plan: more than the widest recorder has tracks
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -87,7 +91,8 @@ class Desk:
     `gain_db`: lowest and highest preamp gain; `pad_db`: how much a pad takes away.
     `sample_rate_hz`: of its processing. `inserts`: how many insert points can be in use at once.
     `sharing_groups`: how many groups share gain, among them `sharing_places` sides of strips, each
-    of which takes `sharing_inserts` insert points.
+    of which takes `sharing_inserts` insert points. `direct_channels`, `direct_returns`: where
+    outputs can take them directly; an output takes a bus at its last three taps.
     """
 
     key: str
@@ -110,6 +115,8 @@ class Desk:
     sharing_groups: int = 0
     sharing_places: int = 0
     sharing_inserts: int = 0
+    direct_channels: tuple[str, ...] = TAPS
+    direct_returns: tuple[str, ...] = TAPS
     latency: Delays = Delays()
 
     def box(self, key: str) -> Box | None:
@@ -160,6 +167,7 @@ def _counts(desk: Desk) -> Mapping[str, int]:
         "cast": CASTS,
         "fitting": FITTINGS,
         "version": VERSIONS,
+        "wish": WISHES,
         "bay": len(desk.bays),
         "house": 1,
         "mono": 1,

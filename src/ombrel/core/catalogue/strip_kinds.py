@@ -4,12 +4,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Final, Literal
 
+from .choices import TAPS
 from .desk import Desk
 
 __all__ = [
     "ALONE",
     "ASSIGNED_TO",
     "BUSES",
+    "BUS_TAPS",
     "CROSSED",
     "FORMATTED",
     "KINDS",
@@ -20,6 +22,7 @@ __all__ = [
     "SOURCES",
     "STRIP_KINDS",
     "StripKind",
+    "direct_taps",
     "pattern_of",
     "strips_of",
 ]
@@ -115,7 +118,16 @@ ASSIGNED_TO: Final = frozenset(
 SENT_TO: Final = frozenset(
     bus for kind in KINDS.values() for bus, way in kind.feeds.items() if way == "send"
 )
+BUS_TAPS: Final = TAPS[TAPS.index("before_fader") :]
 CROSSED: Final = tuple(key for key, kind in KINDS.items() if kind.crossed)
+
+
+def direct_taps(desk: Desk, kind: str) -> tuple[str, ...]:
+    """Where outputs of a desk can take a strip of a kind, in the order of its path.
+
+    A bus has no input, low cut or gate of its own to be tapped before.
+    """
+    return {"channel": desk.direct_channels, "return": desk.direct_returns}.get(kind, BUS_TAPS)
 
 
 def pattern_of(kind: str) -> str:

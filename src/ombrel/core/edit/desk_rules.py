@@ -4,7 +4,7 @@ from collections.abc import Callable, Collection, Iterable, Sequence
 from typing import Final
 
 from ..casting import check_alone, check_version, fitting_name, fittings, is_bound
-from ..catalogue import FORMATTED, SOURCES, Address, Bearing, Thing, bearing, of_kind
+from ..catalogue import FORMATTED, SOURCES, Address, Bearing, Thing, bearing, direct_taps, of_kind
 from ..flow import strip_name
 from ..scenes import check_number, check_packed
 from ..show import Show
@@ -23,9 +23,7 @@ from ..values import (
     WrongValue,
 )
 
-__all__ = ["BUS_TAPS", "check_desk_rules", "is_safe_key"]
-
-BUS_TAPS = ("before_fader", "before_fader_after_mute", "after_fader")
+__all__ = ["check_desk_rules", "is_safe_key"]
 
 
 def check_desk_rules(show: Show, addresses: Collection[str]) -> None:
@@ -72,14 +70,27 @@ def _in_a_row(sources: Sequence[object]) -> bool:
     return len(kinds) == 1 and aligned and numbers == list(range(first, first + len(things)))
 
 
-def _taps_of_buses(show: Show, addresses: Iterable[str]) -> None:
-    """A bus has no input, low cut or gate of its own to be tapped before."""
+def _taps_of_outputs(show: Show, addresses: Iterable[str]) -> None:
+    """Where an output can take what it carries: a bus has no input, low cut or gate of its own to
+
+    be tapped before; channels and returns have direct outs where the desk has them.
+    """
     for address in addresses:
         socket = Address.at(address).stem
         source, tap = show[f"{socket}/source"], show.text(f"{socket}/tap")
-        if isinstance(source, str) and of_kind(source) not in SOURCES and tap not in BUS_TAPS:
-            expected = f"one of {', '.join(BUS_TAPS)}, since {source} is no channel or return"
-            raise WrongValue(f"{socket}/tap", expected, tap)
+        if not isinstance(source, str):
+            continue
+        kind = of_kind(source)
+        allowed = direct_taps(show.desk, kind)
+        if tap in allowed:
+            continue
+        if kind in SOURCES and not allowed:
+            says = f"a bus ({show.desk.name} has no direct outs of {kind}s)"
+            raise WrongValue(f"{socket}/source", says, source)
+        why = f"{source} is no channel or return"
+        if kind in SOURCES:
+            why = f"{show.desk.name} has direct outs of {kind}s only there"
+        raise WrongValue(f"{socket}/tap", f"one of {', '.join(allowed)}, since {why}", tap)
 
 
 def _one_plug_a_socket(show: Show, addresses: Iterable[str]) -> None:
@@ -262,7 +273,7 @@ def _fittings(show: Show, addresses: Collection[str]) -> None:
 # In this order; each gets the addresses that bear on it.
 _RULES: Final[dict[Bearing, Callable[[Show, Collection[str]], None]]] = {
     "blocks": _outputs_in_blocks,
-    "taps": _taps_of_buses,
+    "taps": _taps_of_outputs,
     "plugs": _one_plug_a_socket,
     "effects": _engines,
     "return_pairs": _pairs_into_returns,

@@ -40,8 +40,12 @@ _VIEWS: Final = (
            view="lines"),
     _Place("Patch", "patchbay; soft patch; stage box; sockets; inputs; preamps; 48 V; phantom;"
            " head amps", view="patch"),
-    _Place("Outputs", "outs; direct outs; speakers; amps; system delay; crossover; recorder;"
-           " multitrack; tracks", view="outputs"),
+    _Place("Outputs", "outs; direct outs; speakers; amps; system delay; crossover",
+           view="outputs"),
+    _Place("Tracks", "recording; record; recorder; multitrack; track plan; track sheet; stems",
+           view="tracks"),
+    _Place("Play tracks back", "virtual sound check; playback; play back; yesterday's tracks",
+           view="tracks", at="back"),
     _Place("Line check", "check lines; oscillator; scratch test; test tone; tone", view="check"),
     _Place("Routing", "groups; subgroups; assign; buses; sends; promise; matrix; matrices;"
            " put a group in between", view="routing"),

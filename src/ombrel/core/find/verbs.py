@@ -7,7 +7,8 @@ from ..catalogue import SHARERS, STRIP_KINDS, Thing, of_kind
 from ..flow import strip_name
 from ..scenes import scene_named
 from ..show import read_sockets, socket_name, strips_text
-from ..values import Asked, ConsoleError
+from ..tracks import add_wishes, switch_playback
+from ..values import Asked, ConsoleError, counted
 from .answer import Answer
 from .changes import ALREADY
 from .things import Named
@@ -248,6 +249,31 @@ def _share(wish: Wish, at: int) -> Iterator[Answer]:
                      fields={"strips": strips_text(several.strips)}, rank=_VERB)  # fmt: skip
 
 
+def _record(wish: Wish, at: int) -> Iterator[Answer]:
+    """ "record 1-8 processed": wishes of the track plan, as they are typed there."""
+    text = " ".join(wish.words[n] for n in wish.without(at, at + 1))
+    try:
+        added = add_wishes(wish.show, text) if text else {}
+    except ConsoleError:
+        return
+    if added:
+        yield Answer(group="change", title=f"Record {text}", about="to be recorded",
+                     action="add_wishes", fields={"text": text}, rank=_VERB)  # fmt: skip
+
+
+def _play(wish: Wish, at: int) -> Iterator[Answer]:
+    """ "play tracks", "playback": the key, and back."""
+    del at
+    on = not any(wish.show.on(f"channel/{n}/played") for n in wish.show.channels())
+    try:
+        many = len(switch_playback(wish.show, on=on)) // 2
+    except ConsoleError:
+        return
+    title = "Play the tracks back" if on else "Back from playback to the stage"
+    yield Answer(group="change", title=title, about=counted(many, "channel"),
+                 action="switch_playback", fields={"on": on}, rank=_VERB - 0.3)  # fmt: skip
+
+
 def _rename(wish: Wish, at: int) -> Iterator[Answer]:
     """ "rename 7 to Second fiddle"."""
     rest = wish.without(at, at + 1)
@@ -297,6 +323,8 @@ _OTHERS: Final[dict[frozenset[str], Callable[[Wish, int], Iterator[Answer]]]] = 
     frozenset(("store", "update", "save", "overwrite")): _store,
     frozenset(("patch", "plug", "connect", "route")): _patch,
     frozenset(("share", "automix")): _share,
+    frozenset(("record", "track")): _record,
+    frozenset(("play", "playback")): _play,
     frozenset(("rename", "name", "call")): _rename,
     frozenset(("make", "new", "add", "create")): _make,
 }

@@ -25,6 +25,11 @@ from .lines import (
     channel_without_source,
     line_without_channel,
     line_without_socket,
+    phantom_missing,
+    phantom_not_said,
+    phantom_not_wanted,
+    playback_on,
+    shared_preamp,
     spare_dead,
 )
 from .outputs import (
@@ -33,7 +38,6 @@ from .outputs import (
     output_taken_by_nothing,
     self_missing,
 )
-from .preamps import phantom_missing, phantom_not_said, phantom_not_wanted, shared_preamp
 from .promise_broken import lift_breaks_promise, promise_broken
 from .rule import Finding, Look, Rule
 from .rulers import (
@@ -55,6 +59,14 @@ from .sharing import (
     shared_apart,
     taken_before_it_is_shared,
 )
+from .tracks import (
+    scene_moves_a_track,
+    stereo_split,
+    track_past_full_scale,
+    track_twice,
+    wish_moved_on,
+    wish_on_no_track,
+)
 from .ways import loop_near_howling, ways_apart
 
 __all__ = ["RULES", "Finding", "bears_on_findings", "findings"]
@@ -68,6 +80,7 @@ RULES: Final[tuple[Rule, ...]] = (
     phantom_missing,
     phantom_not_said,
     phantom_not_wanted,
+    playback_on,
     line_without_socket,
     line_without_channel,
     channel_without_source,
@@ -98,6 +111,12 @@ RULES: Final[tuple[Rule, ...]] = (
     group_of_one,
     limit_in_vain,
     chair_never_wins,
+    wish_moved_on,
+    wish_on_no_track,
+    track_past_full_scale,
+    track_twice,
+    stereo_split,
+    scene_moves_a_track,
     scene_breaks_promise,
     scene_passed_by,
     scene_lacks,
@@ -169,6 +188,7 @@ _ASPECTS: Final = frozenset(
         "routing",
         "scenes",
         "sharing",
+        "tracks",
     }
 )
 _OF_FEEDS: Final = frozenset({"pan", "sends"})

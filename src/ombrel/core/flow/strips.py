@@ -28,13 +28,16 @@ KIND_WORDS: Final = {"dca": "DCA", "mute_group": "Mute group", "sharing": "Share
 
 
 def strip_name(show: Show, strip: str) -> str:
-    """What people call a strip, engine, DCA, mute group, bank or bay: its name, or its number."""
+    """What people call a strip, engine, DCA, mute group, bank, bay or wish: its name, or number."""
     at = Thing.at(thing_of(strip))
     kind, number = at.kind, at.number
     if not number:
         return kind.capitalize()
     if kind == "bay":
         return show.desk.bays[number - 1].name
+    if kind == "wish":
+        source = show[f"wish/{number}/source"]
+        return f"Recording of {strip_name(show, source)}" if isinstance(source, str) else "A wish"
     return (
         show.text(f"{kind}/{number}/name") or f"{KIND_WORDS.get(kind, kind.capitalize())} {number}"
     )

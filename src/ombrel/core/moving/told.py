@@ -7,7 +7,7 @@ from typing import Final, Literal
 from ..catalogue import COUNTED, Address, Desk, Thing, of_kind, parameter_at
 from ..flow import strip_name
 from ..show import Show, lines_on, numbers_text
-from ..values import Number, counted, said
+from ..values import Number, Reference, counted, said
 from ..words import refusal
 from .moved import Moved
 
@@ -119,8 +119,8 @@ def _boxes(show: Show, found: Moved) -> Iterator[str]:
         at = Address.at(address)
         if at.kind == "output" and at.last == "source" and isinstance(value, str):
             sockets["output"].add(at.thing)
-        elif isinstance(value, str) and of_kind(value) == "input" and not at.in_scene:
-            sockets["input"].add(value)
+        elif isinstance(at.entry.kind, Reference) and of_kind(str(value)) == "input":
+            sockets["input"].add(str(value))  # a tap may be called so too
     for box in show.desk.boxes:
         there = desk.box(found.boxes.get(box.key, ""))
         lost = {

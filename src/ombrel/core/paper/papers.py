@@ -20,6 +20,7 @@ from ..show import (
     strips_text,
 )
 from ..together import members_of, pairs_in_use, partner_of, rulers_in_use
+from ..tracks import has_recorder, track_sheet, wishes
 from ..values import Column, Datum, Sheet, datum_text, said
 from .assignments import assignments_sheet
 
@@ -67,6 +68,7 @@ _TITLES: Final = {
     "cues": "Cue sheet",
     "cast": "Cast",
     "radios": "Radios",
+    "tracks": "Track sheet",
     "rulers": "DCAs, mute groups, gangs, pairs",
     "assignments": "Assignments",
 }
@@ -366,7 +368,9 @@ def sheet_keys(show: Show) -> tuple[str, ...]:
     rulers = ("rulers",) if ruling or pairs_in_use(show) or sharings(show) else ()
     cues = ("cues",) if show.scenes else ()
     company = ("cast", "radios") if show.has_parts else ()
-    return (*_WHOLE, *rulers, *cues, *company, *(f"mix-{number}" for number in mixes))
+    planned = has_recorder(show) and any(wish.given for wish in wishes(show))
+    tracks = ("tracks",) if planned else ()
+    return (*_WHOLE, *rulers, *cues, *company, *tracks, *(f"mix-{number}" for number in mixes))
 
 
 def sheet_title(show: Show, key: str) -> str:
@@ -389,6 +393,8 @@ def sheet_of(show: Show, key: str, flow: Flow | None = None) -> Sheet | None:
         return cue_sheet(show, _TITLES[key])
     if key == "cast":
         return cast_sheet(show, _TITLES[key])
+    if key == "tracks":
+        return track_sheet(show, _TITLES[key])
     if key == "radios":
         return radio_sheet(show, _TITLES[key])
     return _mix_sheet(show, flow or flow_of(show), int(key.removeprefix("mix-")))

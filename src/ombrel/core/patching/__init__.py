@@ -17,6 +17,7 @@ from .lines import (
     set_kind,
 )
 from .outputs import (
+    fitting_tap,
     free_outputs,
     goes_somewhere,
     is_stereo,
@@ -58,6 +59,7 @@ __all__ = [
     "duplicate_lines",
     "fill",
     "fill_channels",
+    "fitting_tap",
     "forget_preset",
     "free_outputs",
     "goes_somewhere",

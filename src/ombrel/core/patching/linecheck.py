@@ -1,7 +1,7 @@
 """Line check: what arrives from the stage, at which channel, and whether a cable is swapped."""
 
 import math
-from collections.abc import Mapping, Set
+from collections.abc import Mapping, Sequence, Set
 from dataclasses import dataclass
 from typing import Final
 
@@ -9,7 +9,7 @@ from ..catalogue import Thing
 from ..show import Show, channels_on, check_lines, lines_on, socket_name, sockets_of_line
 from ..values import Asked, predicted_dbfs, said
 from .patch import move_sockets
-from .preamps import preamp_of
+from .preamps import source_dbfs
 
 __all__ = ["Arrival", "arrival_of", "channel_meters", "swap_lines"]
 
@@ -78,6 +78,8 @@ def arrival_of(
             says="This line is no longer in the list: choose another.",
         )  # fmt: skip
     own = sockets_of_line(show, line)
+    played = _played(show, own)
+    own = played or own  # where its channels hear the recorder, that is what is checked
     name = show.text(f"line/{line}/name") or f"Line {line}"
     heard = {socket: _dbfs(show, socket, dbu) for socket, dbu in sorted(levels_dbu.items())}
     heard = {socket: dbfs for socket, dbfs in heard.items() if dbfs > SILENT_DBFS}
@@ -88,9 +90,9 @@ def arrival_of(
     strays = sorted(set(heard) - set(own) - explained, key=lambda socket: (-heard[socket], socket))
     elsewhere = strays[0] if strays and dbfs == -math.inf else None
     owners = lines_on(show, elsewhere) if elsewhere else []
-    preamp = preamp_of(show, own[0]) if own else None
-    expected = preamp.dbfs if preamp else None
+    expected = source_dbfs(show, own[0]) if own else None
     good = False
+    back = ", played back" if played else ""
     if not own:
         says = f"{name} has no socket yet."
     elif elsewhere and owners:
@@ -103,7 +105,7 @@ def arrival_of(
         where = socket_name(show.desk, elsewhere)
         says = f"Nothing at {socket_name(show.desk, own[0])}; it arrives at {where}."
     elif dbfs == -math.inf:
-        says = f"Nothing arrives at {socket_name(show.desk, own[0])}."
+        says = f"Nothing arrives at {socket_name(show.desk, own[0])}{back}."
     elif dbfs > 0.0:
         says = f"Arrives at {said(dbfs, 0, signed=True)} dBFS: past full scale."
     elif expected is not None and abs(dbfs - expected) > _NEAR_DB:
@@ -111,7 +113,8 @@ def arrival_of(
         by = said(abs(dbfs - expected), 0)
         says = f"Arrives at {said(dbfs, 0)} dBFS, {by} dB {way} than expected."
     else:
-        good, says = True, f"Arrives at {said(dbfs, 0)} dBFS, as expected."
+        where = " from its track" if played else ""
+        good, says = True, f"Arrives{where} at {said(dbfs, 0)} dBFS, as expected."
     return Arrival(
         line=line,
         dbfs=dbfs,
@@ -121,6 +124,17 @@ def arrival_of(
         good=good,
         says=says,
     )
+
+
+def _played(show: Show, sockets: Sequence[str]) -> list[str]:
+    """Where the tracks of a line's channels come back, while the key for playback is on."""
+    found = []
+    for number in show.channels():
+        channel = f"channel/{number}"
+        source = show.source_of(number)
+        if show.on(f"{channel}/played") and show[f"{channel}/source"] in sockets and source:
+            found.append(source)
+    return list(dict.fromkeys(found))
 
 
 def swap_lines(show: Show, one: int, other: int) -> dict[str, Asked]:

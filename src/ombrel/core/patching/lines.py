@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..catalogue import LINES, Desk, check_on_desk, keys_below, parameter_at, thing_of
+from ..catalogue import LINES, WISHES, Desk, check_on_desk, keys_below, parameter_at, thing_of
 from ..show import Show, channels_of_line, check_lines
 from ..values import Asked, ConsoleError, NothingLeft, in_sentence
 from .patch import plug_line
@@ -167,8 +167,8 @@ def duplicate_lines(show: Show, numbers: Sequence[int]) -> dict[str, Asked]:
 def remove_lines(show: Show, numbers: Sequence[int], *, free: bool = False) -> dict[str, Asked]:
     """Moves that take lines off the list. Their channels keep their sources, since the sockets
 
-    stay; with `free` they lose them and their names, and all else of them stays as it is set.
-    Raises NotThere.
+    stay; with `free` they lose them and their names, and all else of them stays as it is set. A
+    wish to record one names nothing any more. Raises NotThere.
     """
     check_lines(show, numbers)
     moves: dict[str, Asked] = {
@@ -176,6 +176,10 @@ def remove_lines(show: Show, numbers: Sequence[int], *, free: bool = False) -> d
         for number in numbers
         for name in LINE_FIELDS
     }
+    gone = {f"line/{number}" for number in numbers}
+    for wish in (f"wish/{number}/source" for number in range(1, WISHES + 1)):
+        if show.own.get(wish) in gone:  # another line may take the number
+            moves[wish] = None
     for channel in [n for number in numbers for n in channels_of_line(show, number)] * free:
         moves |= {f"channel/{channel}/source": None, f"channel/{channel}/name": ""}
     return moves

@@ -2,7 +2,7 @@
 
 from collections.abc import Collection, Sequence
 
-from ..catalogue import ALONE, SOURCES, TAPS, Thing, check_on_desk, of_kind, thing_of
+from ..catalogue import ALONE, TAPS, Thing, check_on_desk, direct_taps, of_kind, thing_of
 from ..show import Show, above, read_sockets
 from ..values import Asked, NothingLeft, UnreadableText
 
@@ -144,8 +144,10 @@ def patch_buses(show: Show, buses: Sequence[str]) -> dict[str, Asked]:
 def fitting_tap(show: Show, socket: str, source: str | None) -> str:
     """The tap that a socket keeps when it carries a source: its own, unless that has no such."""
     tap = show.text(f"{socket}/tap")
-    has_all = source is None or of_kind(source) in SOURCES
-    return tap if has_all or TAPS.index(tap) >= TAPS.index("before_fader") else "after_fader"
+    taps = TAPS if source is None else direct_taps(show.desk, of_kind(source))
+    if tap in taps or not taps:  # where there are none the edit is refused by name
+        return tap
+    return "after_fader" if "after_fader" in taps else taps[-1]
 
 
 def patch_output(show: Show, socket: str, source: str | None) -> dict[str, Asked]:

@@ -31,11 +31,31 @@ def preamp_of(show: Show, socket: str) -> Preamp | None:
     return _preamp(show, socket, lines[0]) if lines else None
 
 
+def recorded_from(show: Show, source: str) -> str | None:
+    """Of an input where a recorder plays a track back: the input that the track was recorded from
+
+    raw, through a channel's direct out; None for anything else.
+    """
+    if of_kind(source) != "input":
+        return None
+    at = Thing.at(source)
+    box = show.desk.box(at.box)
+    if box is None or box.preamps or at.number > box.outputs or lines_on(show, source):
+        return None
+    output = f"output/{at.box}/{at.number}"
+    carried = show[f"{output}/source"]
+    if not isinstance(carried, str) or of_kind(carried) != "channel":
+        return None
+    origin = show[f"{Thing.at(carried).thing}/source"]
+    raw = show[f"{output}/tap"] == "input" and isinstance(origin, str) and origin != source
+    return str(origin) if raw else None
+
+
 def source_dbfs(show: Show, source: str) -> float | None:
     """The level that a source is expected to bring to a channel; None where none is known."""
     if source == "oscillator":
         return show.number("oscillator/level")
-    preamp = preamp_of(show, source)
+    preamp = preamp_of(show, source) or preamp_of(show, recorded_from(show, source) or source)
     return None if preamp is None else preamp.dbfs
 
 

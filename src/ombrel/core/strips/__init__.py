@@ -3,7 +3,7 @@
 from .channels import ChannelOrder, duplicate_channel, renumber_channels
 from .curves import Static, bears_on_curves, curves
 from .effects import beyond_its_end, off_tempo, rename_effect, send_strips, set_note, set_tempo
-from .headroom import Expected, expected_at, over_full_scale
+from .headroom import Expected, expected_at, expected_on, over_full_scale
 from .keys import keyed, reinforced
 from .latency import aligned, apart, path_ms, strip_ms
 from .path_stages import PATH_STAGES
@@ -21,6 +21,7 @@ __all__ = [
     "curves",
     "duplicate_channel",
     "expected_at",
+    "expected_on",
     "keyed",
     "off_tempo",
     "over_full_scale",

@@ -12,11 +12,19 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from ..catalogue import TAPS, Thing
 from ..flow import Flow, source_name
 from ..sharing import Levels, level_db
 from ..show import Show
 
-__all__ = ["Contributor", "Expected", "expected_at", "expected_into", "over_full_scale"]
+__all__ = [
+    "Contributor",
+    "Expected",
+    "expected_at",
+    "expected_into",
+    "expected_on",
+    "over_full_scale",
+]
 
 Floats = NDArray[np.float64]
 _SHOWN: Final = 5
@@ -93,6 +101,40 @@ def expected_into(show: Show, flow: Flow, strip: str) -> float | None:
     if not flow.sourced[row]:
         return -math.inf
     return level_db(float(levels.own[row] ** 2)) if levels.known[row] else None
+
+
+def expected_on(show: Show, levels: Levels, socket: str) -> float | None:
+    """The level in dBFS that an output carries, its trim counted; -inf where nothing is expected,
+
+    None where no level is known or it carries what no source of the table brings.
+    """
+    flow, carried = levels.flow, show[f"{socket}/source"]
+    layout = flow.layout
+    if not isinstance(carried, str) or Thing.at(carried).thing not in layout.index:
+        return None
+    at, tap = Thing.at(carried), TAPS.index(show.text(f"{socket}/tap"))
+    strip = layout.index[at.thing]
+    tapped = float(flow.wiring.tap[strip, tap])
+    if strip >= layout.first_bus:
+        column = layout.column(at.thing)
+        sides = levels.power()[column]
+        power = float(sides[_SIDE[at.side]]) if at.side in _SIDE else _of_the_whole(levels, column)
+    else:
+        into = expected_into(show, flow, at.thing)
+        if into is None:
+            return None
+        power = 10.0 ** (into / 10.0)
+    trim = 10.0 ** (show.number(f"{socket}/trim") / 20.0)
+    return level_db(power * (tapped * trim) ** 2)
+
+
+_SIDE: Final = {"left": 0, "right": 1}
+
+
+def _of_the_whole(levels: Levels, column: int) -> float:
+    """Power of a bus on one socket: (L+R)/2 of what arrives of each source."""
+    each = levels.own * levels.at[:, column].sum(axis=1) / 2.0
+    return float((each**2).sum())
 
 
 def over_full_scale(show: Show, flow: Flow) -> tuple[tuple[str, float], ...]:

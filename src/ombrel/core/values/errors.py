@@ -38,6 +38,7 @@ __all__ = [
     "NotAnEffectMix",
     "NotTheirName",
     "NotYours",
+    "NotRecordable",
     "NothingLeft",
     "NothingToRedo",
     "NothingToUndo",
@@ -48,6 +49,8 @@ __all__ = [
     "OutOfRange",
     "OutOfReach",
     "PhonesLocked",
+    "PlanMovedOn",
+    "PlanTooHard",
     "SeveralPaths",
     "SocketTaken",
     "SomebodyElseOn",
@@ -317,6 +320,39 @@ class OneSideOnly(ConsoleError):
             f" take it out of {group} first."
         )
         self.strip, self.group = strip, group
+
+
+class NotRecordable(ConsoleError):
+    """What no track can carry as it is wished. `name`: what is wished for; `why`: in words."""
+
+    code = "not_recordable"
+
+    def __init__(self, name: str, why: str) -> None:
+        super().__init__(f"{name} cannot be recorded so: {why}.")
+        self.name, self.why = name, why
+
+
+class PlanMovedOn(ConsoleError):
+    """A plan that was found for a show that is otherwise now. `why`: in words."""
+
+    code = "plan_moved_on"
+
+    def __init__(self, why: str) -> None:
+        super().__init__(f"The plan was found before something changed: {why}. Plan again.")
+        self.why = why
+
+
+class PlanTooHard(ConsoleError):
+    """A track plan that could not be proven the best in the time that is given to it."""
+
+    code = "plan_too_hard"
+
+    def __init__(self, seconds: float) -> None:
+        super().__init__(
+            f"No plan could be proven the best within {seconds:g} s: type on which tracks the most"
+            " important wishes stand, or leave out some that have no must."
+        )
+        self.seconds = seconds
 
 
 class OscillatorTaken(ConsoleError):

@@ -228,6 +228,8 @@ class DeskReply(Schema):
     mute_groups: int
     sharing_groups: int
     sharing_inserts: int
+    direct_channels: list[str]
+    direct_returns: list[str]
     gangs: int
     promises: int
     lifts: int
@@ -277,7 +279,14 @@ def told_of(profile: core.Desk) -> dict[str, Any]:
     return {
         **{
             field: getattr(profile, field)
-            for field in ("name", "inserts", "sharing_inserts", "full_scale_dbu")
+            for field in (
+                "name",
+                "inserts",
+                "sharing_inserts",
+                "full_scale_dbu",
+                "direct_channels",
+                "direct_returns",
+            )
         },
         **{field: profile.count(kind) for kind, field in core.COUNTED.items()},
         "gangs": profile.count("gang"),

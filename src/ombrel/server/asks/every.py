@@ -20,6 +20,7 @@ from .rulers import RulerAsk
 from .scenes import SceneAsk
 from .sharing import SharingAsk
 from .strips import StripAsk
+from .tracks import TrackAsk
 from .whole import WholeAsk
 
 __all__ = ["Ask"]
@@ -38,6 +39,7 @@ Ask = Annotated[
     | SceneAsk
     | SharingAsk
     | StripAsk
+    | TrackAsk
     | WholeAsk,
     Field(discriminator="action"),
 ]

@@ -10,7 +10,7 @@ from typing import TypeVar
 
 from django.db import DatabaseError, InterfaceError, OperationalError, connections
 
-__all__ = ["at_leisure", "in_database", "in_thread", "let_go"]
+__all__ = ["at_leisure", "in_database", "in_thread", "let_go", "planned"]
 
 # A thread that computes gives way so soon to one that answers a hand (Python's own is 5 ms: a third
 # of a display frame, at every step of an answer), and to the loop: a big show's explanations do not
@@ -20,6 +20,7 @@ _THREADS = 4  # one would do for one show; a few let shows pass one another
 _WORKERS = ThreadPoolExecutor(max_workers=_THREADS, thread_name_prefix="database")
 _THINKERS = ThreadPoolExecutor(max_workers=1, thread_name_prefix="core")
 _EXPLAINERS = ThreadPoolExecutor(max_workers=1, thread_name_prefix="explaining")
+_PLANNERS = ThreadPoolExecutor(max_workers=1, thread_name_prefix="planning")
 _T = TypeVar("_T")
 
 
@@ -48,6 +49,12 @@ async def at_leisure(work: Callable[..., _T], *args: object) -> _T:
     """Run work that may take long and for which no hand waits: it holds up nothing but itself."""
     loop = asyncio.get_running_loop()
     return await loop.run_in_executor(_EXPLAINERS, partial(work, *args))
+
+
+async def planned(work: Callable[..., _T], *args: object) -> _T:
+    """Run a search that may take seconds, in a thread of its own: its solver lets others run."""
+    loop = asyncio.get_running_loop()
+    return await loop.run_in_executor(_PLANNERS, partial(work, *args))
 
 
 def _guarded(work: Callable[..., _T], args: tuple[object, ...]) -> _T:

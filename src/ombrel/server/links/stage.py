@@ -2,11 +2,12 @@
 
 import asyncio
 import os
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import Final
 from uuid import UUID
 
 from ombrel.core import BadFile
+from ombrel.formats import stage_osc
 from ombrel.formats.stage_osc import feed, listen, read_levels, straight, swap
 
 from .link import Link
@@ -14,6 +15,7 @@ from .link import Link
 __all__ = ["StageLink", "stage_link"]
 
 LISTEN_EVERY_S: Final = 1.0
+_TAKE_S: Final = 10.0  # what the stand-in recorder writes
 OnLevels = Callable[[dict[str, float]], None]
 
 
@@ -31,13 +33,17 @@ class StageLink(asyncio.DatagramProtocol, Link[dict[str, float]]):
     async def want(self, told: OnLevels) -> None:
         """From now on `told` is called with each set of levels (dBu by socket)."""
         self._wanting.add(told)
+        await self.open()
+        if self._asking is None or self._asking.done():
+            self._asking = asyncio.create_task(self._ask())
+
+    async def open(self) -> None:
+        """Have a way to the stage, also while nobody wants levels."""
         if self._transport is None:
             loop = asyncio.get_running_loop()
             self._transport, _ = await loop.create_datagram_endpoint(
                 lambda: self, remote_addr=self._address
             )
-        if self._asking is None or self._asking.done():
-            self._asking = asyncio.create_task(self._ask())
 
     def enough(self, told: OnLevels) -> None:
         """`told` is called no more; the last one to go ends the link."""
@@ -80,6 +86,16 @@ class StageLink(asyncio.DatagramProtocol, Link[dict[str, float]]):
     def swap(self, one: str, other: str) -> None:
         """Exchange two cables on the stand-in."""
         self._say(swap(one, other))
+
+    def record(self, tracks: Iterable[tuple[str, str, float]], full_scale_dbu: float) -> None:
+        """Have the recorder write tracks: the input where each comes back, its name, its dBFS."""
+        for socket, name, dbfs in tracks:
+            self._say(stage_osc.track(socket, name, dbfs, full_scale_dbu))
+        self._say(stage_osc.record(_TAKE_S))
+
+    def play(self, on: bool) -> None:
+        """Have the recorder play back, or stop."""
+        self._say(stage_osc.play() if on else stage_osc.stop())
 
     # ---- from the network
 

@@ -48,6 +48,7 @@ class Watch(Strict):
     beside: tuple[Address, Address] | None = None  # two mixes laid side by side
     sharing: bool = False  # groups that share gain, and their shares as they are measured
     tried: Annotated[dict[Address, Typing], Field(max_length=64)] = {}  # levels typed, by group
+    tracks: bool = False  # what is recorded, and the way back
     lifts: bool = False  # every singer's step for every listener
     scenes: bool = False  # the list of scenes, and the pins
     scene: Address | None = None  # the scene whose recall is looked at beforehand
@@ -111,6 +112,13 @@ class Talk(Strict):
     on: bool
 
 
+class RunRecorder(Strict):
+    """Have the stand-in recorder write the tracks as they stand, play them back, or stop."""
+
+    type: Literal["recorder"]
+    do: Literal["record", "play", "stop"]
+
+
 class SwapCables(Strict):
     """Exchange the cables of two lines on the stand-in stage, to see what a line check finds."""
 
@@ -155,6 +163,16 @@ class Try(Strict):
     most: Annotated[int, Field(ge=0, le=400)] = 12
 
 
+class PlanTracks(Strict):
+    """Look for the best track plan. `planning` tells how far it is, `plan_found` what was found;
+
+    of several asked one behind another the newest is answered.
+    """
+
+    type: Literal["plan_tracks"]
+    id: UUID
+
+
 class Find(Strict):
     """What answers these words, typed by a person who looks at a view? While one wish is answered
 
@@ -178,10 +196,12 @@ FromScreen = Annotated[
     | Talk
     | Draw
     | SeenCall
+    | RunRecorder
     | SwapCables
     | StraightCables
     | Turn
     | Try
+    | PlanTracks
     | Find,
     Field(discriminator="type"),
 ]

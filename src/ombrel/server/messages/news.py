@@ -27,6 +27,7 @@ from .rulers import ruled_message, unfolded_message
 from .scenes import held_message, scene_message, scenes_message
 from .sharing import sharing_message
 from .strips import curves_message, lifts_message, strip_message
+from .tracks import tracks_message
 from .values import snapshot_message
 
 __all__ = [
@@ -58,6 +59,7 @@ __all__ = [
     "snapshot_text",
     "strip_text",
     "table_text",
+    "tracks_text",
     "text_of",
     "unfolded_text",
     "why_told",
@@ -288,6 +290,12 @@ def drawn_text(state: State, strip: str, moves: Mapping[str, core.Asked]) -> str
 def sharing_text(state: State, typed: tuple[tuple[str, str], ...]) -> str:
     """How groups that share gain stand, at levels typed for some of them."""
     return text_of(sharing_message(state, dict(typed)))
+
+
+@lru_cache(maxsize=4)
+def tracks_text(state: State) -> str:
+    """What is recorded on which track, and the way back."""
+    return text_of(tracks_message(state))
 
 
 @lru_cache(maxsize=4)

@@ -23,6 +23,7 @@ from .rulers import RuledMessage, Unfolded
 from .scenes import HearingMessage, HeldMessage, SceneMessage, ScenesMessage
 from .sharing import SharesMessage, SharesPast, SharingMessage
 from .strips import CurvesMessage, FadingMessage, LiftsMessage, StripMessage
+from .tracks import PlanFound, PlanningMessage, TracksMessage
 from .values import Moved, Snapshot
 
 __all__ = ["ToScreen"]
@@ -50,6 +51,9 @@ ToScreen = (
     | SharingMessage
     | SharesMessage
     | SharesPast
+    | TracksMessage
+    | PlanningMessage
+    | PlanFound
     | StripMessage
     | CurvesMessage
     | FadingMessage

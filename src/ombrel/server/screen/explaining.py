@@ -36,6 +36,7 @@ from ..messages.news import (
     silent_text,
     strip_text,
     text_of,
+    tracks_text,
     unfolded_text,
     why_told,
 )
@@ -70,6 +71,7 @@ class Explainer:
         self.tried: Mapping[str, str] = {}
         self.why_shares = False  # what Why tells hangs on shares as they are measured
         self.follow: Callable[[], Awaitable[None]] | None = None  # that may have come or gone
+        self.tracks = False
         self.lifts = False
         self.closing = False
         self.silent = False
@@ -110,6 +112,9 @@ class Explainer:
         if (self.sharing, self.tried) != (message.sharing, message.tried):
             self.sharing, self.tried = message.sharing, message.tried
             self.owe("sharing")
+        if self.tracks != message.tracks:
+            self.tracks = message.tracks
+            self.owe("tracks")
         if self.lifts != message.lifts:
             self.lifts = message.lifts
             self.owe("lifts")
@@ -137,6 +142,8 @@ class Explainer:
             self.owe("lifts")
         if self.sharing:
             self.owe("sharing")
+        if self.tracks:
+            self.owe("tracks")
         if self.silent:
             self.owe("silent")
         if self.ears:
@@ -165,8 +172,8 @@ class Explainer:
 
     def anew(self) -> None:
         """Nobody knows what moved: all that the screen draws is explained again."""
-        watched = ("reach", "unfolded", "lifts", "sharing", "closing", "silent", "ears", "beside",
-                   "scenes", "company", "mic_check", "fitting", "why")  # fmt: skip
+        watched = ("reach", "unfolded", "lifts", "sharing", "tracks", "closing", "silent", "ears",
+                   "beside", "scenes", "company", "mic_check", "fitting", "why")  # fmt: skip
         self.owe(
             *watched, "strip", "curves", "scene", "held"
         )  # what it does not draw costs nothing
@@ -218,6 +225,8 @@ class Explainer:
                 return [await at_leisure(lifts_text, state)]
             case "sharing" if self.sharing:
                 return [await at_leisure(sharing_text, state, tuple(self.tried.items()))]
+            case "tracks" if self.tracks:
+                return [await at_leisure(tracks_text, state)]
             case "scenes" if self.scenes:
                 return [await at_leisure(scenes_text, state)]
             case "scene" if self.scene in state.show.scenes:

@@ -36,6 +36,7 @@ from .explaining import Explainer
 from .finder import Finder
 from .hearing import Hearing
 from .line import Line
+from .planner import Planner
 from .rooms import room_of
 from .teller import Teller
 from .ticker import ticker_of
@@ -87,6 +88,7 @@ class ShowConsumer(Line):
         self.explainer.follow = self._follow_shares
         self.hearing = Hearing(self.tell)
         self.finder = Finder(self.show_id, self.tell)
+        self.planner = Planner(self.show_id, self.tell)
         self.teller = Teller(self.room, self.explainer, self.tell, end)
         self.room.come(self)
         self.room.people_moved()
@@ -105,6 +107,7 @@ class ShowConsumer(Line):
         self.explainer.end()
         self.hearing.end()
         self.finder.end()
+        self.planner.end()
         self.teller.end()
         self.room.go(self)
 
@@ -143,6 +146,8 @@ class ShowConsumer(Line):
                 await self._try(message)
             case from_screen.Find():
                 self.finder.wish(message)
+            case from_screen.PlanTracks():
+                self.planner.plan(message.id)
             case from_screen.SeenCall():
                 await in_database(seen_call, self.show_id, message.call, self.user_id)
                 self.room.calls_moved()
@@ -152,6 +157,8 @@ class ShowConsumer(Line):
                 await self._feed(message)
             case from_screen.Talk():
                 await self._talk(message)
+            case from_screen.RunRecorder():
+                await self._recorder(message)
             case from_screen.SwapCables():
                 await self._swap_cables(message)
             case from_screen.StraightCables():
@@ -320,6 +327,15 @@ class ShowConsumer(Line):
             plugs = stage_link().plugs(self.show_id, line, core.sockets_of_line(show, line))
             dbu = show.number(f"line/{line}/level_dbu")
             stage_link().feed(line, plugs, "speech" if message.on else "nothing", dbu)
+
+    async def _recorder(self, message: from_screen.RunRecorder) -> None:
+        await stage_link().open()
+        if message.do == "record":
+            state = await self._now()
+            takes = await in_thread(core.takes, state.show, state.flow)
+            stage_link().record(takes, state.show.desk.full_scale_dbu)
+        else:
+            stage_link().play(message.do == "play")
 
     async def _swap_cables(self, message: from_screen.SwapCables) -> None:
         show = (await self._now()).show

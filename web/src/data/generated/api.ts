@@ -797,6 +797,19 @@ export interface components {
             players?: string;
         };
         /**
+         * AddWishes
+         * @description Put what is typed at the end of the list of what is to be recorded.
+         */
+        AddWishes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "add_wishes";
+            /** Text */
+            text: string;
+        };
+        /**
          * AlikeMessage
          * @description Many findings of one rule, told together; with a remedy of all of them where there is one.
          */
@@ -856,6 +869,24 @@ export interface components {
              * @default null
              */
             value?: number | boolean | string | null;
+        };
+        /**
+         * BackRow
+         * @description Playback: into how many channels a track could go back, does, and plays now.
+         */
+        BackRow: {
+            /** Able */
+            able: number;
+            /** Families */
+            families: string[];
+            /** Laid */
+            laid: number;
+            /** Playing */
+            playing: number;
+            /** Taken */
+            taken: components["schemas"]["TakenRow"][];
+            /** Told */
+            told: components["schemas"]["ToldRow"][];
         };
         /**
          * BackTo
@@ -1006,6 +1037,16 @@ export interface components {
             sockets: number;
             /** Title */
             title: string;
+        };
+        /**
+         * BoxRow
+         * @description A box that could record, by its first output.
+         */
+        BoxRow: {
+            /** First */
+            first: string;
+            /** Name */
+            name: string;
         };
         /**
          * BoxThere
@@ -1294,6 +1335,15 @@ export interface components {
             /** Cast */
             cast: string;
         };
+        /** ClashRow */
+        ClashRow: {
+            /** Names */
+            names: string[];
+            /** Why */
+            why: string;
+            /** Wishes */
+            wishes: string[];
+        };
         /**
          * ClearBank
          * @description Take a bank's name and strips away.
@@ -1560,6 +1610,10 @@ export interface components {
             channels: number;
             /** Dcas */
             dcas: number;
+            /** Direct Channels */
+            direct_channels: string[];
+            /** Direct Returns */
+            direct_returns: string[];
             /** Effect Engines */
             effect_engines: number;
             /** Fader Marks */
@@ -1638,7 +1692,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["AddWishes"] | components["schemas"]["RemoveWishes"] | components["schemas"]["MoveWish"] | components["schemas"]["HoldBack"] | components["schemas"]["TakePlan"] | components["schemas"]["LayPlayback"] | components["schemas"]["SwitchPlayback"] | components["schemas"]["ListenChannels"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /** Gesture */
             gesture: string;
             /**
@@ -1656,6 +1710,16 @@ export interface components {
              * @enum {string}
              */
             type: "do";
+        };
+        /**
+         * DoRow
+         * @description A single thing that would do; without moves it is not the show's to give.
+         */
+        DoRow: {
+            /** Moves */
+            moves: components["schemas"]["AskedMove"][];
+            /** Says */
+            says: string;
         };
         /**
          * DoneMessage
@@ -2276,7 +2340,7 @@ export interface components {
             /** About */
             about: string;
             /** Ask */
-            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
+            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["AddWishes"] | components["schemas"]["RemoveWishes"] | components["schemas"]["MoveWish"] | components["schemas"]["HoldBack"] | components["schemas"]["TakePlan"] | components["schemas"]["LayPlayback"] | components["schemas"]["SwitchPlayback"] | components["schemas"]["ListenChannels"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
             /** At */
             at: string;
             /** Beside */
@@ -2336,7 +2400,7 @@ export interface components {
             text: string;
         };
         FromPhone: components["schemas"]["PhoneHello"] | components["schemas"]["PhoneDo"] | components["schemas"]["PhoneTurn"] | components["schemas"]["PhoneKept"] | components["schemas"]["PhoneCall"] | components["schemas"]["PhonePing"];
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Talk"] | components["schemas"]["Draw"] | components["schemas"]["SeenCall"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["Find"];
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Talk"] | components["schemas"]["Draw"] | components["schemas"]["SeenCall"] | components["schemas"]["RunRecorder"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["PlanTracks"] | components["schemas"]["Find"];
         /**
          * GestureReply
          * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
@@ -2365,6 +2429,21 @@ export interface components {
             values: number;
             /** Was */
             was: string;
+        };
+        /**
+         * Given
+         * @description A wish, its track (0: none) and the mix that serves it ("": none), as a plan gave them.
+         */
+        Given: {
+            /**
+             * Mix
+             * @default
+             */
+            mix?: string;
+            /** Track */
+            track: number;
+            /** Wish */
+            wish: string;
         };
         /**
          * Go
@@ -2604,6 +2683,27 @@ export interface components {
             revision: number;
         };
         /**
+         * HoldBack
+         * @description Let exactly these tracks, or mixes, be as they are, whatever is planned; null: as before.
+         */
+        HoldBack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "hold_back";
+            /**
+             * Mixes
+             * @default null
+             */
+            mixes?: string | null;
+            /**
+             * Tracks
+             * @default null
+             */
+            tracks?: string | null;
+        };
+        /**
          * JobReply
          * @description A PDF in the making: pages laid out of about so many; `done`: it can be fetched.
          */
@@ -2762,6 +2862,24 @@ export interface components {
              * @default null
              */
             performer?: string | null;
+        };
+        /**
+         * LayPlayback
+         * @description Make tracks the spares of the channels that they were taken from.
+         *
+         *     `over`: channels whose spare is something else, and gives way.
+         */
+        LayPlayback: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "lay_playback";
+            /**
+             * Over
+             * @default []
+             */
+            over?: string[];
         };
         /**
          * LeaveSharing
@@ -3092,6 +3210,19 @@ export interface components {
              * @default true
              */
             on?: boolean;
+        };
+        /**
+         * ListenChannels
+         * @description Put two tracks, as typed, on a free pair of channels that nobody hears who does not solo.
+         */
+        ListenChannels: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "listen_channels";
+            /** Tracks */
+            tracks: string;
         };
         /**
          * LockMixes
@@ -3601,6 +3732,21 @@ export interface components {
             before?: string | null;
             /** Part */
             part: string;
+        };
+        /**
+         * MoveWish
+         * @description Put a wish ahead of another; null: at the end.
+         */
+        MoveWish: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "move_wish";
+            /** Before */
+            before: string | null;
+            /** Wish */
+            wish: string;
         };
         /**
          * Moved
@@ -4219,6 +4365,119 @@ export interface components {
             type: "ping";
         };
         /**
+         * PlanFound
+         * @description The best plan; or, where `found` is false, why there is none and what would do.
+         *
+         *     `refused`: why no plan could be looked for; `basis`: as of `TracksMessage`.
+         */
+        PlanFound: {
+            /** Basis */
+            basis: string;
+            /** Changes */
+            changes: number;
+            /** Clashes */
+            clashes: components["schemas"]["ClashRow"][];
+            /** Counts */
+            counts: string[];
+            fewest: components["schemas"]["DoRow"] | null;
+            /** Found */
+            found: boolean;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Mixes */
+            mixes: number;
+            /** Refused */
+            refused: string;
+            /** Rows */
+            rows: components["schemas"]["PlannedRow"][];
+            /** Told */
+            told: string[];
+            /** Tracks */
+            tracks: components["schemas"]["PlannedTrack"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "plan_found";
+            /** Would Do */
+            would_do: components["schemas"]["DoRow"][];
+        };
+        /**
+         * PlanTracks
+         * @description Look for the best track plan. `planning` tells how far it is, `plan_found` what was found;
+         *
+         *     of several asked one behind another the newest is answered.
+         */
+        PlanTracks: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "plan_tracks";
+        };
+        /**
+         * PlannedRow
+         * @description A wish in the plan. `track`: 0 where it is not served, and `why` says why.
+         */
+        PlannedRow: {
+            /** Mix */
+            mix: string;
+            /** Name */
+            name: string;
+            /** Stereo */
+            stereo: boolean;
+            /** Track */
+            track: number;
+            /** Why */
+            why: string;
+            /** Wish */
+            wish: string;
+        };
+        /**
+         * PlannedTrack
+         * @description What a track would carry, and where it would take it, in words.
+         */
+        PlannedTrack: {
+            /** Changed */
+            changed: boolean;
+            /** Name */
+            name: string;
+            /** Taken */
+            taken: string;
+            /** Track */
+            track: number;
+        };
+        /**
+         * PlanningMessage
+         * @description How far the search for a plan is: `at` of `of` parts of `what`.
+         */
+        PlanningMessage: {
+            /** At */
+            at: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Of */
+            of: number;
+            /**
+             * Type
+             * @constant
+             */
+            type: "planning";
+            /** What */
+            what: string;
+        };
+        /**
          * PlayerRow
          * @description Who can play a part; `kept`: whether settings of theirs are kept for all its microphones.
          */
@@ -4779,6 +5038,19 @@ export interface components {
             scenes: string[];
         };
         /**
+         * RemoveWishes
+         * @description Take wishes out of the list.
+         */
+        RemoveWishes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "remove_wishes";
+            /** Wishes */
+            wishes: string[];
+        };
+        /**
          * RenameEffect
          * @description Call a shared effect anew: its engine, its mix and its returns.
          */
@@ -4869,6 +5141,22 @@ export interface components {
                 string,
                 number | null
             ][];
+        };
+        /**
+         * RunRecorder
+         * @description Have the stand-in recorder write the tracks as they stand, play them back, or stop.
+         */
+        RunRecorder: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "record" | "play" | "stop";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "recorder";
         };
         /**
          * Sample
@@ -5806,6 +6094,24 @@ export interface components {
             other: string;
         };
         /**
+         * SwitchPlayback
+         * @description The key: channels to their tracks, or back. `family`: only of lines of that.
+         */
+        SwitchPlayback: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "switch_playback";
+            /**
+             * Family
+             * @default
+             */
+            family?: string;
+            /** On */
+            on: boolean;
+        };
+        /**
          * Table
          * @description The whole of who hears what: one list of cells a source, in the order of the listeners.
          */
@@ -5871,6 +6177,19 @@ export interface components {
             serves: string;
         };
         /**
+         * TakePlan
+         * @description Let wishes have the tracks that a plan gave them. Refused where the show is otherwise now.
+         */
+        TakePlan: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "take_plan";
+            /** Given */
+            given: components["schemas"]["Given"][];
+        };
+        /**
          * TakeStarts
          * @description What mixes, typed (none: all for ears and wedges), are now is their start.
          */
@@ -5917,6 +6236,16 @@ export interface components {
         TakenReply: {
             /** Revision */
             revision: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * TakenRow
+         * @description A channel whose spare is something else, in words.
+         */
+        TakenRow: {
+            /** Channel */
+            channel: string;
             /** Says */
             says: string;
         };
@@ -5994,7 +6323,7 @@ export interface components {
             /** Place */
             place: number | null;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["SharingMessage"] | components["schemas"]["SharesMessage"] | components["schemas"]["SharesPast"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Calls"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["SharingMessage"] | components["schemas"]["SharesMessage"] | components["schemas"]["SharesPast"] | components["schemas"]["TracksMessage"] | components["schemas"]["PlanningMessage"] | components["schemas"]["PlanFound"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Calls"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * ToStart
          * @description Bring a family, everything or one strip back to its start.
@@ -6009,6 +6338,76 @@ export interface components {
             mix: string;
             /** Of */
             of: string;
+        };
+        /** ToldRow */
+        ToldRow: {
+            /** Says */
+            says: string;
+            /** Tone */
+            tone: string;
+        };
+        /**
+         * TrackRow
+         * @description A track. `carries`: in words, "" for nothing; `taken`: where, in words; `mix`: the spare mix
+         *
+         *     by which it takes it, in words; `plays_into`: channels, in words.
+         */
+        TrackRow: {
+            /** Carries */
+            carries: string;
+            /** Dbfs */
+            dbfs: number | null;
+            /** Held */
+            held: boolean;
+            /** Mix */
+            mix: string;
+            /** Name */
+            name: string;
+            /** Plays Into */
+            plays_into: string[];
+            /** Socket */
+            socket: string;
+            /** Taken */
+            taken: string;
+            /** Track */
+            track: number;
+            /** Wish */
+            wish: string;
+        };
+        /**
+         * TracksMessage
+         * @description How the recording stands. `refused`: why there is no recorder; `block`: outputs go in runs
+         *
+         *     of so many; `spare`: mixes that a plan could take; `held`: tracks, and mixes, that stay;
+         *     `basis`: what a plan hangs on of all that, as a digest: a plan of another basis is of before.
+         */
+        TracksMessage: {
+            back: components["schemas"]["BackRow"];
+            /** Basis */
+            basis: string;
+            /** Block */
+            block: number;
+            /** Boxes */
+            boxes: components["schemas"]["BoxRow"][];
+            /** Held Mixes */
+            held_mixes: string;
+            /** Held Tracks */
+            held_tracks: string;
+            /** Recorder */
+            recorder: string;
+            /** Refused */
+            refused: string;
+            /** Spare */
+            spare: number;
+            /** Tracks */
+            tracks: components["schemas"]["TrackRow"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "tracks";
+            /** Wishes */
+            wishes: components["schemas"]["WishRow"][];
         };
         /**
          * TrimEars
@@ -6089,7 +6488,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["AddWishes"] | components["schemas"]["RemoveWishes"] | components["schemas"]["MoveWish"] | components["schemas"]["HoldBack"] | components["schemas"]["TakePlan"] | components["schemas"]["LayPlayback"] | components["schemas"]["SwitchPlayback"] | components["schemas"]["ListenChannels"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /**
              * Id
              * Format: uuid
@@ -6284,6 +6683,11 @@ export interface components {
              */
             table?: boolean;
             /**
+             * Tracks
+             * @default false
+             */
+            tracks?: boolean;
+            /**
              * Tried
              * @default {}
              */
@@ -6447,6 +6851,36 @@ export interface components {
             steps: components["schemas"]["WhyStep"][];
             /** Wet */
             wet: boolean;
+        };
+        /**
+         * WishRow
+         * @description A wish as it stands. `given`: its track by the plan, 0 for none; `stands`: it carries it.
+         */
+        WishRow: {
+            /** Given */
+            given: number;
+            /** Name */
+            name: string;
+            /** Rank */
+            rank: number;
+            /** Raw */
+            raw: boolean;
+            /** Refused */
+            refused: string;
+            /** Source */
+            source: string;
+            /** Stands */
+            stands: boolean;
+            /** Stereo */
+            stereo: boolean;
+            /** Tap */
+            tap: string;
+            /** Track */
+            track: number;
+            /** Two Sides */
+            two_sides: boolean;
+            /** Wish */
+            wish: string;
         };
     };
     responses: never;

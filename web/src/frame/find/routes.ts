@@ -26,6 +26,8 @@ export function pathOf({ view, at, beside }: Place): string {
       return beside ? `/banks?hand=${beside}` : `/banks?bank=${numberOf(at)}`;
     case "lines":
       return `/lines?line=${numberOf(at)}`;
+    case "tracks":
+      return "/tracks/back";
     case "wrong":
       return "/wrong/promises";
     case "dcas":

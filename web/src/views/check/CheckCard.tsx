@@ -1,3 +1,4 @@
+import { numberOf } from "../../data/address";
 import { valueIn } from "../../data/show";
 import {
   fedBy,
@@ -38,6 +39,11 @@ export function CheckCard({ line, fed, unsure, onFeed, onJudge, onStep }: Props)
     const socket = valueIn(state, at("socket")) as string | null;
     if (!socket) return "no socket";
     const channel = fedBy(state, socket)[0];
+    const played = [...state.played].find((one) => valueIn(state, `${one}/source`) === socket);
+    if (!channel && played) {
+      const track = socketName(state, String(valueIn(state, `${played}/spare`)));
+      return `${track} → ${numberOf(played)} ${stripName(state, played)}, played back`;
+    }
     return `${socketName(state, socket)} → ${channel ? `${channel} ${stripName(state, `channel/${channel}`)}` : "no channel"}`;
   });
   const phantom = useShow((state) => valueIn(state, at("phantom")) === true);

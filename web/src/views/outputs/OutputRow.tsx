@@ -31,7 +31,10 @@ function useSources(): readonly (readonly [string, string])[] {
         ...state.groups.map((n) => `group/${n}`),
         ...state.matrices.map((n) => `matrix/${n}`),
       ].map((bus) => `${bus}\t${listed(state, bus)}\t${valueIn(state, `${bus}/format`)}`),
-      ...state.returns.map((n) => `return/${n}\t${listed(state, `return/${n}`)}\tstereo`),
+      // a return has direct outs where the desk says so
+      ...(state.desk?.direct_returns.length ? state.returns : []).map(
+        (n) => `return/${n}\t${listed(state, `return/${n}`)}\tstereo`,
+      ),
       ...state.channels.map((n) => `channel/${n}\t${listed(state, `channel/${n}`)}\t`),
     ].join("\n"),
   );
@@ -106,6 +109,9 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
       (state.desk?.boxes.find((box) => box.key === thingOf(socket).box)?.output_block ?? 1) > 1,
   );
   const direct = isSource(source);
+  const taps = useShow((state) =>
+    (isOf(source, "return") ? state.desk?.direct_returns : state.desk?.direct_channels)?.join(),
+  );
   const tapped = stripKind(source) !== undefined;
   const chosen = useIsChosen(socket);
   return (
@@ -138,7 +144,7 @@ export const OutputRow = memo(function OutputRow({ socket, onTake }: Props) {
           area="tap"
           label={`Tap of ${name}`}
           value={tap}
-          options={direct ? CHANNEL_TAPS : BUS_TAPS}
+          options={direct ? CHANNEL_TAPS.filter(([one]) => taps?.includes(one)) : BUS_TAPS}
           onChange={set("tap")}
           className="text-[13px]"
         />

@@ -169,7 +169,7 @@ function TypedOutputs({ box }: { box: string }) {
           ref={field}
           aria-label="What goes where"
           placeholder={`1-20 direct to ${box} 1, before fader`}
-          title="Several at once, behind a semicolon: house to Deck 1; mix 3 L to Deck 5; return 1 to Deck 7"
+          title="Several at once, behind a semicolon: house to Deck 1; mix 3 L to Deck 5; group 1 to Deck 7"
           className="h-8 px-2 rounded-md border border-edge bg-card flex-1 min-w-0 max-w-xl"
           maxLength={400}
           value={text}

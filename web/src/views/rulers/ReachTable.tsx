@@ -82,7 +82,7 @@ export function ReachTable({ ruler, kind }: { ruler: string; kind: Kind }) {
             {one.follows > 0 && <span className="text-sea">{one.follows} follow</span>}
             {one.still.length > 0 && (
               <span dir="auto" className="basis-full text-[12.5px] text-soft break-words">
-                still heard: {few(one.still)}
+                still heard: <bdi>{few(one.still)}</bdi>
               </span>
             )}
           </li>

@@ -134,6 +134,8 @@ function placeOf(about: string): string {
   if (RULERS[kind]) return `/${RULERS[kind]}/${number}`;
   if (kind === "effects" || kind === "engine") return "/effects";
   if (kind === "lift") return "/lifts";
+  if (kind === "wish") return "/tracks";
+  if (kind === "plan") return "/tracks/back";
   if (kind === "sharing") return "/sharing";
   if (kind === "promise") return "/wrong/promises";
   if (kind === "output") return "/outputs";
