@@ -127,6 +127,14 @@ def test_a_fader_and_a_send_behind_it_are_set_together():
     assert [flow.level(*cell) for cell in cells_typed] == pytest.approx([-12.0, -12.0])
 
 
+def _at_fader(listener):
+    return listener in ("house", "mono") or "group" in listener
+
+
+def _at_send(listener):
+    return listener.startswith(("mix", "matrix"))
+
+
 @pytest.mark.parametrize("first", range(0, 120, 40))
 def test_a_relative_move_moves_each_of_its_cells_by_what_was_typed(first):
     """Whatever lies behind whatever: faders, sends behind them, several sources at once."""
@@ -136,9 +144,19 @@ def test_a_relative_move_moves_each_of_its_cells_by_what_was_typed(first):
         flow = flow_of(show)
         heard = [c for c in cells(flow) if flow.level(*c) > -math.inf]
         sources = sorted({cell[0] for cell in heard})
-        for source in draw.choices(sources, k=5 if sources else 0):
-            own = [cell for cell in heard if cell[0] == source]
-            some = [*draw.sample(own, min(2, len(own))), *draw.sample(heard, draw.choice([0, 1]))]
+        own = {source: [cell for cell in heard if cell[0] == source] for source in sources}
+        tries = [
+            [*draw.sample(own[source], min(2, len(own[source]))), *draw.sample(heard, more)]
+            for source in draw.choices(sources, k=5 if sources else 0)
+            for more in [draw.choice([0, 1])]
+        ]
+        for source in sources:  # by chance alone both are too seldom reached by one way each
+            by_fader, by_send = (
+                [c for c in own[source] if at(c[1])] for at in (_at_fader, _at_send)
+            )
+            if by_fader and by_send:
+                tries.append([draw.choice(by_fader), draw.choice(by_send)])
+        for some in tries:
             step_db = draw.choice([-7.3, -2.0, 1.4])
             typed = f"{'up' if step_db > 0 else 'down'} {abs(step_db)}"
             try:
@@ -150,8 +168,8 @@ def test_a_relative_move_moves_each_of_its_cells_by_what_was_typed(first):
                 wanted_db = flow.level(*cell) + step_db
                 assert after.level(*cell) == pytest.approx(wanted_db, abs=0.01), (seed, cell)
             moved += 1
-            faders = {c[0] for c in some if c[1] in ("house", "mono") or "group" in c[1]}
-            sends = {c[0] for c in some if c[1].startswith(("mix", "matrix"))}
+            faders = {c[0] for c in some if _at_fader(c[1])}
+            sends = {c[0] for c in some if _at_send(c[1])}
             behind += bool(faders & sends)
     assert min(moved, 8 * behind, 4 * refused) > 20, (moved, behind, refused)
 
