@@ -11,7 +11,14 @@ from selenium.webdriver.common.keys import Keys
 from tests.screens.chromium import PATIENCE_S, Chromium
 
 LIST = str(files("ombrel") / "demo" / "salt-road-full.xlsx")
-EXPECTED = ("WebSocket", "ERR_CONNECTION", "status of 422", "status of 409", "/mine/enter - ")
+EXPECTED = (
+    "WebSocket",
+    "ERR_CONNECTION",
+    "ERR_EMPTY_RESPONSE",
+    "status of 422",
+    "status of 409",
+    "/mine/enter - ",
+)
 # Keeps every message of the page's websockets, so that a test knows what was acknowledged to it.
 LISTEN = """
 window.heard = [];
