@@ -10,6 +10,7 @@ export OPENBLAS_NUM_THREADS=1
 PY=$ROOT/.venv/bin/python
 SERVER_PID=
 STAGE_PID=
+MACHINE_PID=
 export PG_FOLDER= PG_BIN=  # the tests restart the database by these
 
 say() { printf '\033[1m▸ %s\033[0m\n' "$*"; }
@@ -207,6 +208,7 @@ PY
 stop_all() {
   trap - EXIT INT TERM HUP
   if [ -n "$STAGE_PID" ]; then kill "$STAGE_PID" 2>/dev/null || true; fi
+  if [ -n "$MACHINE_PID" ]; then kill "$MACHINE_PID" 2>/dev/null || true; fi
   if [ -n "$SERVER_PID" ] && kill -0 "$SERVER_PID" 2>/dev/null; then
     kill "$SERVER_PID" 2>/dev/null || true
     wait "$SERVER_PID" 2>/dev/null || true

@@ -7,6 +7,7 @@ import { AssignmentsView } from "./views/assignments/AssignmentsView";
 import { BanksView } from "./views/banks/BanksView";
 import { CastView } from "./views/cast/CastView";
 import { CheckView } from "./views/check/CheckView";
+import { CuesView } from "./views/cues/CuesView";
 import { EarsView } from "./views/ears/EarsView";
 import { EffectsView } from "./views/effects/EffectsView";
 import { HearView } from "./views/hear/HearView";
@@ -43,6 +44,7 @@ export function Views() {
       <Route path="/mixes/:mix" component={MixesView} />
       <Route path="/scenes/:scene?" component={ScenesView} />
       <Route path="/run" component={RunView} />
+      <Route path="/cues/:side?" component={CuesView} />
       <Route path="/outputs" component={OutputsView} />
       <Route path="/dcas/:number?">
         <RulersView key="dca" kind="dca" />

@@ -16,6 +16,7 @@ from ombrel.core import (
     Ways,
     add_wishes,
     blank_show,
+    cues_for_scenes,
     ear_mixes,
     flow_of,
     lines_on,
@@ -135,6 +136,7 @@ def _steps(show: Show) -> Iterator[Callable[[Show], Mapping[str, Asked]]]:
     yield lambda now: take_starts(now, ear_mixes(now, "ears"))
     yield scenes_of
     yield lambda now: add_wishes(now, _WISHES)
+    yield cues_for_scenes
 
 
 def _lines(show: Show) -> Mapping[str, Asked]:

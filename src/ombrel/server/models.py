@@ -10,6 +10,9 @@ from django.utils import timezone
 __all__ = [
     "Aside",
     "Change",
+    "CueDesk",
+    "CueTold",
+    "CueWay",
     "EarCall",
     "EarLink",
     "Habits",
@@ -300,3 +303,85 @@ class EarCall(models.Model):
 
     def __str__(self) -> str:
         return f"{self.phone_id}: {self.text}"
+
+
+class CueDesk(models.Model):
+    """Whether cues from outside do something in a show. `mode`: armed; or each is told with what it
+
+    would do. `by`: who said so last; `once_ms`: within which the same counts once.
+    """
+
+    class Mode(models.TextChoices):
+        REHEARSE = "rehearse"
+        ARMED = "armed"
+
+    show = models.OneToOneField(
+        Show, on_delete=models.CASCADE, primary_key=True, related_name="cue_desk"
+    )
+    mode = models.CharField(max_length=8, choices=Mode.choices, default=Mode.REHEARSE)
+    by = models.CharField(max_length=150, blank=True, default="")
+    at = models.DateTimeField(null=True)
+    once_ms = models.PositiveIntegerField(default=200)
+
+    def __str__(self) -> str:
+        return f"cues of {self.show_id}: {self.mode}"
+
+
+class CueWay(models.Model):
+    """A way by which cues come to a show: a port that listens while `on`.
+
+    `senders`: addresses and networks that may send; none: this machine alone. `answers`: senders
+    are told what became of it (OSC). `trouble`: why it does not listen, though it is on.
+    """
+
+    class Kind(models.TextChoices):
+        OSC_UDP = "osc_udp"
+        OSC_TCP = "osc_tcp"
+        MIDI_TCP = "midi_tcp"
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="cue_ways")
+    kind = models.CharField(max_length=8, choices=Kind.choices)
+    on = models.BooleanField(default=False)
+    host = models.CharField(max_length=45)
+    port = models.PositiveIntegerField()
+    senders = models.JSONField(default=list)
+    answers = models.BooleanField(default=False)
+    trouble = models.CharField(max_length=200, blank=True, default="")
+    heard_by = models.CharField(max_length=40, blank=True, default="")
+    heard_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["show", "kind"]
+        constraints = [models.UniqueConstraint(fields=["show", "kind"], name="one_way_of_a_kind")]
+
+    def __str__(self) -> str:
+        return f"{self.kind} at {self.host}:{self.port}"
+
+
+class CueTold(models.Model):
+    """A message from outside, and what became of it; the newest of a show are kept.
+
+    `what`: "done", "rehearsed", "refused", "unknown", or "dropped" before it was read, of which
+    `times` came within a second; `edit_id`: of the change that it made, whose `revision` stands
+    beside it; `ms`: from its arrival until it was done.
+    """
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="cues_told")
+    at = models.DateTimeField()
+    way = models.CharField(max_length=8)
+    sender = models.CharField(max_length=60)
+    came = models.CharField(max_length=200)
+    what = models.CharField(max_length=9)
+    says = models.CharField(max_length=300)
+    note = models.BooleanField(default=False)
+    edit_id = models.UUIDField(null=True)
+    revision = models.PositiveBigIntegerField(null=True)
+    ms = models.FloatField(default=0.0)
+    times = models.PositiveIntegerField(default=1)
+
+    class Meta:
+        ordering = ["-pk"]
+        indexes = [models.Index(fields=["show", "-id"], name="cues_told_newest")]
+
+    def __str__(self) -> str:
+        return f"{self.came}: {self.says}"

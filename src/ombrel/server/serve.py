@@ -55,7 +55,7 @@ def main() -> None:
         port=asked.port,
         http=Patient,
         loop="uvloop",
-        lifespan="off",
+        lifespan="on",
         log_level="warning",
         timeout_graceful_shutdown=2,
         h11_max_incomplete_event_size=32 * 1024,

@@ -47,6 +47,8 @@ export interface InUse {
   sharers: ReadonlySet<string>;
   /** What is to be recorded, as `wish/<n>`; channels that the key for playback switched. */
   wishes: ReadonlySet<string>;
+  /** Cues from outside, as `cue/<n>`. */
+  cue_ids: ReadonlySet<string>;
   played: ReadonlySet<string>;
   /** Output sockets that carry something. */
   outputs: ReadonlySet<string>;
@@ -72,6 +74,7 @@ export const NOTHING_IN_USE: InUse = {
   inserts: new Set(),
   sharers: new Set(),
   wishes: new Set(),
+  cue_ids: new Set(),
   played: new Set(),
   banks: [],
   members: new Map(),
@@ -140,6 +143,11 @@ export function inUseAfter(values: Values, before: InUse, moved: Iterable<string
     if (kind === "wish") {
       if (leaf === "place")
         after.wishes = has(after.wishes ?? before.wishes, thing, inList(address));
+      continue;
+    }
+    if (kind === "cue") {
+      if (leaf === "comes")
+        after.cue_ids = has(after.cue_ids ?? before.cue_ids, thing, isSet(address));
       continue;
     }
     if (leaf === "played") {

@@ -4,7 +4,7 @@
  */
 import { newId } from "./id";
 import { notify, received, store } from "./show";
-import type { Ask, Found, FromScreen, Move, Preview, ToScreen } from "./types";
+import type { Ask, CuesHere, CueWay, Found, FromScreen, Move, Preview, ToScreen } from "./types";
 import { LeftBehind, type Unsent } from "./unsent";
 
 const FIRST_RETRY_MS = 250;
@@ -317,6 +317,30 @@ export class Link {
       this.#count();
       if (store.getState().status === "live") this.#ask(question);
     });
+  }
+
+  /** Let cues from outside do something, or only be told with what they would do. */
+  armCues(mode: CuesHere["mode"]): void {
+    this.#send({ type: "arm_cues", mode });
+  }
+
+  /** Switch a way of cues, with where it listens and who may send. */
+  setCueWay(way: Omit<CueWay, "trouble">): void {
+    this.#send({ type: "set_cue_way", id: newId(), ...way });
+  }
+
+  setCueOnce(ms: number): void {
+    this.#send({ type: "set_cue_once", ms });
+  }
+
+  /** Undo what a cue did, by the row that tells of it. */
+  undoCue(told: number): void {
+    this.#send({ type: "undo_cue", id: newId(), told });
+  }
+
+  /** Have the stand-in cue machine play, send one message, stop, or err. */
+  cueMachine(what: Omit<Extract<FromScreen, { type: "machine" }>, "type" | "id">): void {
+    this.#send({ type: "machine", id: newId(), ...what });
   }
 
   /** Have the stand-in recorder write its tracks, play them back, or stop. */

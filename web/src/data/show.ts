@@ -12,6 +12,9 @@ import type {
   Beside,
   CallHere,
   Company,
+  CueList,
+  CueMachine,
+  CuesHere,
   Curves,
   Desk,
   Ears,
@@ -101,6 +104,10 @@ export interface ShowState extends InUse {
   sharing: Sharing | null;
   shares: Shares;
   /** What is recorded, while it is looked at; the plan that was asked for: how far, and what came. */
+  /** Cues from outside: the list, whether they are armed and what came, and the stand-in machine. */
+  cueList: CueList | null;
+  cues: CuesHere | null;
+  machine: CueMachine | null;
   tracks: Tracks | null;
   planning: Planning | null;
   plan: PlanFound | null;
@@ -181,6 +188,9 @@ export const store = createStore<ShowState>(() => ({
   lifts: null,
   sharing: null,
   shares: NO_SHARES,
+  cueList: null,
+  cues: null,
+  machine: null,
   tracks: null,
   planning: null,
   plan: null,
@@ -281,6 +291,12 @@ export function received(message: ToScreen): void {
         return { sharing: message };
       case "shares":
         return { shares: withShares(state.shares, message) };
+      case "cue_list":
+        return { cueList: message };
+      case "cues":
+        return { cues: message };
+      case "machine":
+        return { machine: message };
       case "tracks":
         return { tracks: message };
       case "planning": // of another search than the newest: that is on its way

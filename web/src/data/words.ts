@@ -34,11 +34,11 @@ export function inSentence(label: string): string {
 const two = (number: number): string => String(number).padStart(2, "0");
 
 /** When something was, as this person reads clocks: the time today, the date with it before. */
-export function whenText(at: string): string {
+export function whenText(at: string, seconds = false): string {
   const when = new Date(at);
   const today = new Date().toDateString() === when.toDateString();
   const { clock, date } = habits.getState();
-  const minutes = two(when.getMinutes());
+  const minutes = two(when.getMinutes()) + (seconds ? `:${two(when.getSeconds())}` : "");
   const hours = when.getHours();
   const time =
     clock === "24"

@@ -40,6 +40,11 @@ export const ABOUT: Readonly<Record<string, About>> = {
     says: "Every mix for ears and wedges, the worst first: how far whoever hears it stands above the rest, what they lack, what is loudest, how loud it is. Press a name to shape the mix as a whole.",
     words: ["Self", "Aim", "Start", "Ceiling", "Recipe"],
   },
+  cues: {
+    says: "What a show-control machine may fire: what comes, by OSC or MIDI, and what it does. Armed, it is done; else each is told with what it would do.",
+    words: ["Armed", "Way in"],
+    sheet: "outside",
+  },
   tracks: {
     says: "What is to be recorded, and on which track: wishes in their order, the best plan for them, and the tracks' way back for a sound check without the band.",
     words: ["Wish", "Spare mix", "Plan"],

@@ -48,6 +48,7 @@ export const KEYS: Record<string, readonly KeyWord[]> = {
   lines: [...ROWS, told("Alt and Up or Down", "move the chosen lines")],
   outputs: ROWS,
   tracks: [...ROWS, told("Alt and Up or Down", "move a wish: the upper go to the lower tracks")],
+  cues: ROWS,
   patch: [
     ...ROWS,
     told("Shift and arrows", "take several sockets"),

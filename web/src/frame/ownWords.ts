@@ -37,6 +37,8 @@ export const OWN_WORDS: ReadonlyMap<string, OwnWord> = new Map([
   own("Shared gain", "Shared gain", "Several microphones that together are as loud as one: who speaks has the gain, the rest fall by as much."),
   own("Weight", "Shared gain", "How many dB somebody counts before the others who share gain, equally loud."),
   own("Held open", "Shared gain", "A microphone of the group that stays at 0 dB, whoever speaks."),
+  own("Armed", "Cues", "Cues from outside do what they are for. Else each is told with what it would do, and nothing moves."),
+  own("Way in", "Cues", "A port by which cues come: OSC by UDP or TCP, MIDI by TCP; off until it is switched on."),
   own("Wish", "Tracks", "A source that is to be recorded: where it is taken, on how many sides, on which track, and how much it matters."),
   own("Spare mix", "Tracks", "A mix that records one source alone, at 0 dB, where the desk has no direct out for it."),
   own("Plan", "Tracks", "Which source stands on which track, proven to be the best that there is."),

@@ -21,7 +21,7 @@ export const PLACES = [
   },
   { key: "hands", word: "Hands", views: ["banks", "dcas", "mutes", "gangs", "lifts"] },
   { key: "people", word: "People", views: ["cast", "miccheck", "ears"] },
-  { key: "show", word: "Show", views: ["scenes", "run"] },
+  { key: "show", word: "Show", views: ["scenes", "run", "cues"] },
   { key: "hear", word: "Hear", views: ["hears", "wrong", "history"] },
 ] as const;
 
@@ -50,6 +50,7 @@ export const VIEW_WORD: Record<string, string> = {
   ears: "Ears and wedges",
   scenes: "Scenes",
   run: "Run",
+  cues: "Cues",
   hears: "Who hears what",
   wrong: "What is wrong",
   history: "History",
@@ -92,6 +93,7 @@ export function useCounts(): Counts {
   const wishes = useShow((state) => state.wishes.size);
   const shared = useShow(sharingGroups);
   const scenes = useShow((state) => state.scene_ids.length);
+  const cues = useShow((state) => state.cue_ids.size);
   const parts = useShow((state) => state.parts.size);
   const ears = useShow(earMixes);
   const wrong = useWrong();
@@ -119,6 +121,7 @@ export function useCounts(): Counts {
     cast: all(parts, "part"),
     ears: all(ears, "mix for ears or a wedge", "mixes for ears and wedges"),
     scenes: all(scenes, "scene"),
+    cues: all(cues, "cue"),
     wrong: wrong ? { count: `${wrong} to mend`, short: String(wrong) } : NOTHING,
   };
 }

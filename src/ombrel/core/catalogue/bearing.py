@@ -11,7 +11,8 @@ from typing import Final, Literal
 __all__ = ["BEARINGS", "Bearing", "bearings_of", "check_bearings"]
 
 Bearing = Literal[
-    "blocks", "circles", "closes", "company", "crossover", "cues", "curves", "delays", "effects",
+    "blocks", "circles", "closes", "company", "crossover", "cue_list", "cues", "curves", "delays",
+    "effects",
     "fills", "findings", "fitted_preamp", "fitting_on", "fittings", "gangs", "heads", "house",
     "inserts", "layers", "loops", "member", "muting", "named_only", "nets", "opens", "pairs",
     "person", "pins", "places", "plugs", "promised", "promises", "return_pairs", "routes", "run",
@@ -85,6 +86,9 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
     # the run of a show
     "run": ("scene/*", "!scene/<scene>/holds/*", "!scene/<scene>/name", "!scene/<scene>/notes",
             "!scene/<scene>/seconds*", "run/*", "tonight/*"),
+    # what cues from outside are called, and what they may not do
+    "cue_list": ("cue/*", "scene/*", "cast/*", "part/*", "performer/*", "fitting/*", "lift/*",
+                 "*/name", "*/source", "*/spare", "*/pinned*", "!fitting/<fitting>/value/*"),
     "cues": ("scene/*", "tonight/*", "*/pinned*"),
     "company": ("*/name", "part/*", "cast/*", "tonight/*", "performer/*", "fitting/*"),
     # beside whole aspects, which findings name themselves; whether any line was checked is of the

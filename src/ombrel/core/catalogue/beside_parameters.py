@@ -4,7 +4,7 @@ import math
 from typing import Final
 
 from ..values import Choice, Number, Reference, Switch, Text
-from .choices import FAMILIES, PROMISE_KINDS, SHARING_PLACES, TRACK_TAPS
+from .choices import CUE_DEEDS, FAMILIES, PROMISE_KINDS, SHARING_PLACES, TRACK_TAPS
 from .processing_parameters import preset_of
 from .strip_kinds import KINDS, SENDERS, SHARERS, pattern_of
 from .strip_parameters import (
@@ -18,7 +18,7 @@ from .strip_parameters import (
 )
 from .strip_parameters import entry as _p
 
-__all__ = ["BESIDE_STRIPS", "OF_EARS", "OF_TRACKS"]
+__all__ = ["BESIDE_STRIPS", "OF_CUES", "OF_EARS", "OF_TRACKS"]
 
 _SHARER_WORDS: Final = {"mono": "mono bus"} | {one: one for one in SHARERS if one != "mono"}
 
@@ -183,6 +183,23 @@ OF_TRACKS: Final[tuple[Parameter, ...]] = (
        "A track plan set it up, and may set it up anew."),
     _p("channel/<channel>/played", Switch(), False, "patch", "Played back",
        "The key for playback switched it to its track; back lets it go again."),
+)  # fmt: skip
+
+# ---- cues from outside: what comes, and what it does
+
+_CUE: Final = "cue/<cue>"
+_CUED: Final = ("scene", "part", "fitting", "cast", "mute_group", "dca", "lift")
+
+OF_CUES: Final[tuple[Parameter, ...]] = (
+    _p(f"{_CUE}/comes", Text(longest=200), "", "cues", "What comes",
+       "The message that it waits for; none: no such cue."),
+    _p(f"{_CUE}/does", Choice(options=CUE_DEEDS), "go", "cues", "Does", "What it does."),
+    _p(f"{_CUE}/what", Reference(to=tuple(f"{one}/<{one}>" for one in _CUED)), None, "cues",
+       "What", "The scene, part, fitting, cast, mute group, DCA or lift."),
+    _p(f"{_CUE}/on", Switch(), True, "cues", "On", "Muted or lifted; off: open or returned."),
+    _p(f"{_CUE}/strip", Reference(to=("channel/<channel>", "return/<return>")), None, "cues",
+       "Strip", "The channel that somebody goes on, or who is lifted."),
+    _p(f"{_CUE}/note", Text(longest=200), "", "cues", "Note", "What is shown on Run."),
 )  # fmt: skip
 
 # ---- ears and wedges: whose a mix is, its start, its ends, its locks

@@ -70,6 +70,8 @@ SHARING_PLACES: Final = ("behind_fader", "before_fader")
 SOLO_MODES: Final = ("before_fader", "after_fader", "in_place")
 # Where a wish of the track plan takes its source: raw, processed, as heard.
 TRACK_TAPS: Final = ("input", "before_fader", "after_fader")
+# What a cue from outside does.
+CUE_DEEDS: Final = ("go", "back", "scene", "person", "cast", "mute", "lift", "note")
 # What gangs can carry, and what people call it; never polarity, phantom power or the patch.
 GANG_ASPECTS: Final = {
     "fader": "Faders",

@@ -11,6 +11,7 @@ __all__ = [
     "BANKS",
     "BANK_PLACES",
     "CASTS",
+    "CUES",
     "COUNTED",
     "FITTINGS",
     "GANGS",
@@ -46,6 +47,7 @@ PLAYERS = 8  # performers of a part, understudies included
 CASTS = 20
 FITTINGS = 600  # one for each performer, part and microphone
 VERSIONS = 10  # of a fitting, that can be brought back
+CUES = 999  # from outside: one for each scene
 WISHES = 200  # of a track plan: more than the widest recorder has tracks
 
 
@@ -168,6 +170,7 @@ def _counts(desk: Desk) -> Mapping[str, int]:
         "fitting": FITTINGS,
         "version": VERSIONS,
         "wish": WISHES,
+        "cue": CUES,
         "bay": len(desk.bays),
         "house": 1,
         "mono": 1,

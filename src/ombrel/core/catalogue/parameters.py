@@ -11,7 +11,7 @@ from typing import Final
 
 from ..values import HIGHEST_BPM, LOWEST_BPM, Choice, Number, Reference, Switch, Text
 from .bearing import bearings_of, check_bearings
-from .beside_parameters import BESIDE_STRIPS, OF_EARS, OF_TRACKS
+from .beside_parameters import BESIDE_STRIPS, OF_CUES, OF_EARS, OF_TRACKS
 from .choices import COLOURS, DEVICES, FAMILIES, HOUSE_STARTS, LINE_KINDS, SERVES, SOLO_MODES, TAPS
 from .fitting_parameters import OF_CHANNELS_ON, OF_FITTINGS, values_of_fittings
 from .processing_parameters import crossing, effect_of, processing_of
@@ -337,6 +337,7 @@ _OF_DESKS_AND_SHOWS: Final = (
     *OF_EARS,
     *BESIDE_STRIPS,
     *OF_TRACKS,
+    *OF_CUES,
     *OF_SCENES,
     *OF_FITTINGS,
     # what lies under the faders of the surface

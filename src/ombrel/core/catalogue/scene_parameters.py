@@ -190,6 +190,7 @@ OF_SCENES: Final[tuple[Parameter, ...]] = (
     _p("run/now", _SCENE, None, "run", "Now", "The scene that was recalled last."),
     _p("run/next", _SCENE, None, "run", "Next", "The scene that go recalls."),
     _p("run/chosen", Switch(), False, "run", "Next chosen", "Somebody chose the one that is next."),
+    _p("run/gone", Switch(), False, "run", "Gone to", "The scene now was next as it was recalled."),
     _p(
         "run/since",
         Number(unit="s", lowest=0.0, highest=1e11, step=0.001),

@@ -46,6 +46,8 @@ _VIEWS: Final = (
            view="tracks"),
     _Place("Play tracks back", "virtual sound check; playback; play back; yesterday's tracks",
            view="tracks", at="back"),
+    _Place("Cues from outside", "cues; osc; midi; show control; msc; program change; triggers;"
+           " trigger; remote; arm cues; rehearse cues; cue machine", view="cues"),
     _Place("Line check", "check lines; oscillator; scratch test; test tone; tone", view="check"),
     _Place("Routing", "groups; subgroups; assign; buses; sends; promise; matrix; matrices;"
            " put a group in between", view="routing"),

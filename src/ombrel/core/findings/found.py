@@ -48,7 +48,16 @@ from .rulers import (
     talkback_shut,
     twice_on_a_way,
 )
-from .scenes import scene_breaks_promise, scene_changes_nothing, scene_lacks, scene_passed_by
+from .scenes import (
+    cue_for_hands,
+    cue_in_vain,
+    cue_twice,
+    cues_alike,
+    scene_breaks_promise,
+    scene_changes_nothing,
+    scene_lacks,
+    scene_passed_by,
+)
 from .sharing import (
     chair_never_wins,
     gate_where_gain_is_shared,
@@ -121,6 +130,10 @@ RULES: Final[tuple[Rule, ...]] = (
     scene_passed_by,
     scene_lacks,
     scene_changes_nothing,
+    cue_twice,
+    cue_in_vain,
+    cue_for_hands,
+    cues_alike,
     performer_without_fitting,
     part_vacant,
     pulled_both_ways,
@@ -168,6 +181,7 @@ def _without_what_howls(look: Look, finding: Finding) -> Finding:
 _ASPECTS: Final = frozenset(
     {
         "cast",
+        "cues",
         "dcas",
         "delay",
         "ears",

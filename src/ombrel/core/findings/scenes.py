@@ -1,22 +1,35 @@
 """What is odd over the run of scenes: what one lacks that the others carry, what changes nothing,
 
-what nobody can recall, and which breaks a promise.
+what nobody can recall, and which breaks a promise; and about the cues that call them.
 """
 
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Iterator, Mapping
 from typing import Final
 
 from ..answers import newly_broken
 from ..catalogue import Address, cell_name, parameter_at
+from ..cues import Cue, cues, deed_text, fits, is_gone, read_comes
 from ..edit import edited
+from ..flow import Flow
 from ..recalls import apart, recall
 from ..scenes import Held, held_of, holder_name, holders, pin_of_cell, run_of, scene_named
-from ..values import ConsoleError, Value
+from ..show import Show
+from ..values import ConsoleError, Value, counted
 from ..words import refusal
 from .rule import Finding, Look
 
-__all__ = ["scene_breaks_promise", "scene_changes_nothing", "scene_lacks", "scene_passed_by"]
+__all__ = [
+    "cue_for_hands",
+    "cue_in_vain",
+    "cue_twice",
+    "cues_alike",
+    "faults_of_cues",
+    "scene_breaks_promise",
+    "scene_changes_nothing",
+    "scene_lacks",
+    "scene_passed_by",
+]
 
 _MOST_LACKING: Final = 0.25  # of the scenes: what more of them lack is meant
 _MOST_JUDGED: Final = 40  # sets of feeds that scenes switch: each is a move of the flow
@@ -154,3 +167,85 @@ def _switches(address: str) -> bool:
     return aspect in ("routing", "patch") or (
         aspect == "sends" and Address.at(address).last != "pan"
     )
+
+
+# ---- cues from outside
+
+
+def faults_of_cues(show: Show, flow: Flow) -> dict[str, str]:
+    """What is wrong with cues, by cue, in words: what is found of them but for those alike."""
+    look = Look(show, flow)
+    rules = (cue_for_hands, cue_in_vain, cue_twice)
+    return {one.about: one.says for rule in rules for one in rule(look)}
+
+
+def cue_twice(look: Look) -> Iterator[Finding]:
+    """Two cues that wait for the same: neither is done."""
+    waiting: dict[str, list[Cue]] = defaultdict(list)
+    for one in cues(look.show):
+        waiting[one.comes].append(one)
+    for comes, some in waiting.items():
+        if len(some) > 1:
+            does = " and ".join(deed_text(look.show, one.deed) for one in some)
+            yield Finding(
+                rule="cue_twice",
+                tone="settle",
+                says=f"{comes} is to do {does}: none is done until one is left.",
+                about=some[1].cue,
+            )
+
+
+def cues_alike(look: Look) -> Iterator[Finding]:
+    """Cues of different messages that do the same."""
+    doing: dict[str, list[Cue]] = defaultdict(list)
+    for one in cues(look.show):
+        if fits(one.deed) and not is_gone(look.show, one.deed):
+            doing[deed_text(look.show, one.deed)].append(one)
+    for does, some in doing.items():
+        if len({one.comes for one in some}) > 1:
+            comes = " and ".join(one.comes for one in some[:3])
+            more = f" and {len(some) - 3} more" if len(some) > 3 else ""
+            yield Finding(
+                rule="cues_alike",
+                tone="note",
+                says=f"{comes}{more} do the same: {does}.",
+                about=some[1].cue,
+            )
+
+
+def cue_in_vain(look: Look) -> Iterator[Finding]:
+    """A cue that names nothing, or what is gone; or that waits for what never comes."""
+    show = look.show
+    for one in cues(show):
+        if not fits(one.deed) or is_gone(show, one.deed):
+            says = f"{one.comes} does {deed_text(show, one.deed)}: it is refused when it comes."
+            yield Finding(rule="cue_in_vain", tone="settle", says=says, about=one.cue)
+        elif not _may_come(one.comes):
+            says = f"{one.comes} never comes: no message is written so."
+            yield Finding(rule="cue_in_vain", tone="settle", says=says, about=one.cue)
+
+
+def _may_come(comes: str) -> bool:
+    try:
+        return read_comes(comes) == comes
+    except ConsoleError:
+        return False
+
+
+def cue_for_hands(look: Look) -> Iterator[Finding]:
+    """A cue for a scene that would change sources as things stand: it is refused when it comes."""
+    show = look.show
+    by_scene = {one.deed.what: one for one in cues(show) if one.deed.does == "scene"}
+    if not by_scene:
+        return
+    for scene, values in _apart(look):
+        moved = [a for a in values if a.endswith(("/source", "/spare"))]
+        if scene in by_scene and moved:
+            yield Finding(
+                rule="cue_for_hands",
+                tone="note",
+                says=f"{by_scene[scene].comes} is refused as things stand: scene "
+                f"{scene_named(show, scene)} would change {counted(len(moved), 'source')}, "
+                "which takes two presses of a hand.",
+                about=by_scene[scene].cue,
+            )

@@ -28,13 +28,15 @@ KIND_WORDS: Final = {"dca": "DCA", "mute_group": "Mute group", "sharing": "Share
 
 
 def strip_name(show: Show, strip: str) -> str:
-    """What people call a strip, engine, DCA, mute group, bank, bay or wish: its name, or number."""
+    """What people call a strip, engine, ruler, bank, bay, wish or cue: its name, or its number."""
     at = Thing.at(thing_of(strip))
     kind, number = at.kind, at.number
     if not number:
         return kind.capitalize()
     if kind == "bay":
         return show.desk.bays[number - 1].name
+    if kind == "cue":
+        return f"Cue {show.text(f'cue/{number}/comes')}".rstrip()
     if kind == "wish":
         source = show[f"wish/{number}/source"]
         return f"Recording of {strip_name(show, source)}" if isinstance(source, str) else "A wish"

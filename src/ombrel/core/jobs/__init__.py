@@ -9,6 +9,7 @@ from .lifts import (
     make_lift,
     remove_lift,
     set_singers,
+    singers_of,
     trim_lift,
 )
 from .minus import make_minus
@@ -65,6 +66,7 @@ __all__ = [
     "remove_bus",
     "remove_lift",
     "set_singers",
+    "singers_of",
     "start_mixes",
     "start_over",
     "swap_mixes",

@@ -41,6 +41,7 @@ __all__ = [
     "make_lift",
     "remove_lift",
     "set_singers",
+    "singers_of",
     "trim_lift",
 ]  # fmt: skip
 
@@ -109,14 +110,14 @@ def lead_groups(show: Show, strips: Sequence[str]) -> list[str]:
         lead
         for lift in lifts_in_use(show)
         for lead in [_groups(show, lift)[1]]
-        if lead and any(one in strips for one in _singers(show, lift))
+        if lead and any(one in strips for one in singers_of(show, lift))
     ]
 
 
 def all_lifted(show: Show, lift: str) -> dict[str, Asked]:
     """Moves that lift all singers of a lift at once, whoever may be alone."""
     lead = _groups(show, lift)[1]
-    return {a: asked for one in _singers(show, lift) for a, asked in _up(show, one, lead).items()}
+    return {a: asked for one in singers_of(show, lift) for a, asked in _up(show, one, lead).items()}
 
 
 def _up(show: Show, strip: str, lead: str) -> dict[str, Asked]:
@@ -139,7 +140,7 @@ def _groups(show: Show, lift: str) -> tuple[str, str]:
     return show.text(f"{lift}/backing"), show.text(f"{lift}/lead")
 
 
-def _singers(show: Show, lift: str) -> list[str]:
+def singers_of(show: Show, lift: str) -> list[str]:
     """Those who are named and go into the backing group; where nobody is named, all that do."""
     backing, lead = _groups(show, lift)
     if not backing or not lead:
@@ -163,7 +164,7 @@ def _opened(show: Show, used: Sequence[str]) -> Show:
             a: False for a, on in show.values.items() if Address.at(a).last == "solo" and on is True
         }
     for lift in used:
-        for singer in _singers(show, lift):
+        for singer in singers_of(show, lift):
             if show.number(f"{singer}/fader") == -math.inf:
                 moves[f"{singer}/fader"] = 0.0
     return looked_at(show, moves) if moves else show
@@ -178,7 +179,7 @@ def _told(show: Show, open_show: Show, open_flow: Flow, lift: str) -> Lift:
         vain = "Choose another lead group: a singer goes into both."
     elif any(show[f"{group}/format"] == "unused" for group in (backing, lead)):
         vain = "A group of it is not in use."
-    singers = _singers(show, lift) if not vain else []
+    singers = singers_of(show, lift) if not vain else []
     if not vain and not singers:
         vain = f"Put singers into {strip_name(show, backing)}."
     every = listeners(show) if singers else []
@@ -234,7 +235,7 @@ def lift_singers(show: Show, lift: str, strips: Sequence[str], *, on: bool) -> d
 
     where only one is at a time. Raises UnreadableText for who is no singer of it.
     """
-    singers, lead = _singers(show, lift), _groups(show, lift)[1]
+    singers, lead = singers_of(show, lift), _groups(show, lift)[1]
     for strip in strips:
         if strip not in singers:
             names = ", ".join(strip_name(show, one) for one in singers) or "nobody yet"
@@ -258,7 +259,7 @@ def trim_lift(
     UnreadableText for a step that no lift makes, or for a listener who does not hear the singer
     from the backing.
     """
-    singers, lead = _singers(show, lift), _groups(show, lift)[1]
+    singers, lead = singers_of(show, lift), _groups(show, lift)[1]
     if not singers or (strip and strip not in singers):
         raise UnreadableText(strip or lift, "a singer of this lift")
     whole = [one for one in singers if show.number(f"{one}/{lead}/level") == 0.0]
@@ -336,7 +337,7 @@ def _check_free(
 ) -> None:
     """Refuse who would leave the backing group of another lift, where no key lifts them then."""
     for lift in used:
-        taken = [] if _groups(show, lift)[0] == backing else _singers(show, lift)
+        taken = [] if _groups(show, lift)[0] == backing else singers_of(show, lift)
         for one in strips:
             if one in taken:
                 raise UnreadableText(
@@ -404,7 +405,7 @@ def set_singers(show: Show, lift: str, strips: Sequence[str]) -> dict[str, Asked
     backing, lead = _groups(show, lift)
     if not backing or not lead:
         raise UnreadableText(lift, "a lift with a backing and a lead group")
-    now = _singers(show, lift)
+    now = singers_of(show, lift)
     gone = [one for one in now if one not in strips] if strips else []
     moves: dict[str, Asked] = {f"{one}/{lead}/on": False for one in gone}
     named = [one for one in _channels_and_returns(show) if show.on(f"{one}/{lift}/on")]

@@ -6,6 +6,7 @@ from typing import Final
 
 from ..casting import cast_sheet, radio_sheet
 from ..catalogue import GANG_ASPECTS, Thing, of_kind, option_text, thing_of
+from ..cues import cues, cues_sheet
 from ..flow import Flow, State, flow_of, strip_name
 from ..scenes import cue_sheet
 from ..sharing import Sharing, sharings
@@ -66,6 +67,7 @@ _TITLES: Final = {
     "patch-sheet": "Patch sheet",
     "output-list": "Output list",
     "cues": "Cue sheet",
+    "outside": "Cues from outside",
     "cast": "Cast",
     "radios": "Radios",
     "tracks": "Track sheet",
@@ -366,11 +368,20 @@ def sheet_keys(show: Show) -> tuple[str, ...]:
     mixes = [n for n in show.mixes() if show.text(f"mix/{n}/serves") in ("ears", "wedge")]
     ruling = any(rulers_in_use(show, kind) for kind in ("dca", "mute_group", "gang"))
     rulers = ("rulers",) if ruling or pairs_in_use(show) or sharings(show) else ()
-    cues = ("cues",) if show.scenes else ()
+    scenes = ("cues",) if show.scenes else ()
+    outside = ("outside",) if cues(show) else ()
     company = ("cast", "radios") if show.has_parts else ()
     planned = has_recorder(show) and any(wish.given for wish in wishes(show))
     tracks = ("tracks",) if planned else ()
-    return (*_WHOLE, *rulers, *cues, *company, *tracks, *(f"mix-{number}" for number in mixes))
+    return (
+        *_WHOLE,
+        *rulers,
+        *scenes,
+        *outside,
+        *company,
+        *tracks,
+        *(f"mix-{number}" for number in mixes),
+    )
 
 
 def sheet_title(show: Show, key: str) -> str:
@@ -391,6 +402,8 @@ def sheet_of(show: Show, key: str, flow: Flow | None = None) -> Sheet | None:
         return _ruler_sheet(show)
     if key == "cues":
         return cue_sheet(show, _TITLES[key])
+    if key == "outside":
+        return cues_sheet(show, _TITLES[key])
     if key == "cast":
         return cast_sheet(show, _TITLES[key])
     if key == "tracks":

@@ -5,6 +5,7 @@ from .felt import felt, felt_in_words, moved_between
 from .guard import check_same_person, unguarded
 from .looking import hearing_there, in_one_line, look_ahead
 from .recall import apart, recall
+from .stepping import recalled
 
 __all__ = [
     "apart",
@@ -17,6 +18,7 @@ __all__ = [
     "look_ahead",
     "moved_between",
     "recall",
+    "recalled",
     "side_by_side",
     "unguarded",
 ]

@@ -119,6 +119,7 @@ def recall(show: Show, scene: str, *, since_s: float = 0.0, hands: Collection[st
         left.append(LeftOut(holder=strip, what=address, why="a hand is on it"))
     whole = leaving_as_it_is(show, moves)
     run: dict[str, Asked] = {"run/now": scene, "run/chosen": False, "run/since": since_s}
+    run["run/gone"] = show["run/next"] == scene
     return Recall(
         scene=scene,
         moves={**whole, **run},

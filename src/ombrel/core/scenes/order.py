@@ -23,7 +23,7 @@ __all__ = [
     "previous_scene",
     "read_number",
     "read_scenes",
-    "scene_at",
+    "scene_at_number",
     "scene_named",
 ]
 
@@ -47,7 +47,12 @@ def read_number(text: str) -> float:
     return float(plain)
 
 
-def scene_at(show: Show, number: float) -> str:
+def scene_at_number(show: Show, text: str) -> str:
+    """The scene of a number as typed or sent. Raises UnreadableText, NoSuchScene."""
+    return _scene_at(show, read_number(text))
+
+
+def _scene_at(show: Show, number: float) -> str:
     """The scene of a number. Raises NoSuchScene."""
     for scene in show.scenes:
         if show.number(f"{scene}/number") == number:
@@ -67,7 +72,7 @@ def read_scenes(show: Show, text: str) -> tuple[str, ...]:
             raise UnreadableText(part, "scenes such as 1-5, 8.5")
         low, high = read_number(ends[0]), read_number(ends[-1])
         if low == high:
-            wanted.add(scene_at(show, low))
+            wanted.add(_scene_at(show, low))
         wanted |= {one for one in show.scenes if low <= show.number(f"{one}/number") <= high}
     return tuple(one for one in show.scenes if one in wanted)
 

@@ -33,6 +33,9 @@ __all__ = [
     "NoSuchCast",
     "NoSuchCell",
     "NoSuchFitting",
+    "CueRefused",
+    "HandsOnly",
+    "NoCueWaits",
     "NoSuchPoint",
     "NoSuchScene",
     "NotAnEffectMix",
@@ -548,6 +551,33 @@ class SourcesUnasked(ConsoleError):
     def __init__(self, count: int) -> None:
         super().__init__(f"This scene changes {count} sources. Look at the preview and say yes.")
         self.count = count
+
+
+class CueRefused(ConsoleError):
+    """A cue from outside that cannot do what it is for, as things stand."""
+
+    code = "cue_refused"
+
+
+class NoCueWaits(ConsoleError):
+    """A message from outside for which no cue waits."""
+
+    code = "no_cue_waits"
+
+    def __init__(self, heard: str) -> None:
+        super().__init__(f"No cue waits for {heard}.")
+        self.heard = heard
+
+
+class HandsOnly(ConsoleError):
+    """A cue from outside would change what takes two presses of a hand."""
+
+    code = "hands_only"
+
+    def __init__(self, what: str) -> None:
+        super().__init__(
+            f"Nothing was changed: it would change {what}, which takes two presses of a hand."
+        )
 
 
 class NoSuchFitting(ConsoleError):

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from .banks import BankAsk
 from .casting import CompanyAsk
+from .cues import CueAsk
 from .ears import EarAsk
 from .lifts import LiftAsk
 from .lines import LineAsk
@@ -28,6 +29,7 @@ __all__ = ["Ask"]
 Ask = Annotated[
     BankAsk
     | CompanyAsk
+    | CueAsk
     | EarAsk
     | LiftAsk
     | LineAsk

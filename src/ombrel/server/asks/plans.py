@@ -56,7 +56,7 @@ class Planned:
     moves takes to get there, all alike or by address; 0: it jumps. `renumbered`: new names of
     strips by their old ones, where it gives them other numbers (None: one is gone). `begins`: a
     show that was checked when it was made, for one that is blank. `told`: what cannot be as asked,
-    for who looks at it beforehand.
+    for who looks at it beforehand. `cued`: asked for from outside, where some things take a hand.
     """
 
     moves: Mapping[str, Asked]
@@ -71,6 +71,7 @@ class Planned:
     renumbered: Mapping[str, str | None] = field(default_factory=dict)
     begins: Show | None = None
     told: tuple[str, ...] = ()
+    cued: bool = False
 
 
 Plan = Callable[[Turn], Planned]

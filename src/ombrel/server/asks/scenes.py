@@ -161,13 +161,9 @@ class NumberAnew(Strict):
 
 
 def _recalled(turn: Turn, scene: str, *, sources: bool) -> Planned:
-    found = core.recall(turn.show, scene, since_s=round(time.time(), 3), hands=turn.in_hand)
-    moves = found.checked(sources=sources)
-    seconds = core.fade_seconds(turn.show, scene, found.values)
-    says = f"Scene {core.scene_named(turn.show, scene)} recalled"
-    if beside := [one for one in found.left_out if one.what in turn.in_hand]:
-        says += f", but for {len(beside)} under a hand"
-    return Planned(moves, says, seconds=seconds, own=True)
+    step = core.recalled(turn.show, scene, since_s=round(time.time(), 3), hands=turn.in_hand)
+    moves = step.found.checked(sources=sources)
+    return Planned(moves, step.says, seconds=step.seconds, own=True)
 
 
 class RecallScene(Strict):

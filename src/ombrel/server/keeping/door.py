@@ -2,7 +2,7 @@
 
 import logging
 import time
-from collections.abc import Hashable, Mapping, Sequence
+from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from uuid import UUID
@@ -22,6 +22,7 @@ from ombrel.core import (
     Renumbered,
     begun,
     carried_with,
+    check_hands_only,
     check_jumps,
     check_phone,
     check_remedy,
@@ -65,7 +66,9 @@ class Request:
     `page`, `connection`: whose hand it is (see `passing`). `joins`: what is alike in places of one
     hand of which a later one does for an earlier one (None: it is no such place); `overtook`: the
     ids of those that this one does for. `phone`, with the digest of its `cookie`: a performer's,
-    which moves what its link names and nothing else. `turned_by`: who undoes for somebody else.
+    which moves what its link names and nothing else. `turned_by`: who undoes for somebody else;
+    `turns`: the gesture that is undone, whatever was done since ("": the newest). `beside`: what is
+    written with it, in the same transaction, whatever became of it.
     """
 
     edit_id: UUID
@@ -82,6 +85,8 @@ class Request:
     phone: UUID | None = None
     cookie: str = ""
     turned_by: str = ""
+    turns: str = ""
+    beside: "Callable[[Outcome], None] | None" = None
 
     @property
     def is_undo(self) -> bool:
@@ -123,6 +128,9 @@ def commit(
         batch = _Batch(show_id, start, was.copy(), _known(show_id, asked))
         state = batch.made(asked)
         stored = _keep(row, batch, state, live.stored)
+        for one, outcome in zip(asked, batch.outcomes, strict=True):
+            if isinstance(one, Request) and one.beside is not None:
+                one.beside(outcome)
         frame = None
         if batch.entries:
             before = was.fading.values()
@@ -228,7 +236,7 @@ class _Batch:
         if request.plan is not None:
             return request.plan(turn)
         redo = request.kind == models.Change.Kind.REDO
-        return turned(turn, pending, redo=redo, by=request.turned_by)
+        return turned(turn, pending, redo=redo, by=request.turned_by, gesture=request.turns)
 
     def _entry(self, request: Request) -> models.Change | None:
         show, passing = self.show, self.passing
@@ -251,6 +259,8 @@ class _Batch:
             self._check_phone(request, asked, after)
         if carry is not None and not planned.in_hand and not planned.sure:
             check_jumps(sounding or show, asked, after)
+        if planned.cued:
+            check_hands_only(after.change.new)
         if planned.remedy:
             flow = self.followed.flow
             check_remedy(show, flow, asked, edited(show, flow, asked, own=planned.own))

@@ -69,13 +69,28 @@ def _newest_first(turn: Turn, pending: tuple[models.Change, ...]) -> Iterator[En
     yield from _kept(_own(turn))
 
 
-def turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool, by: str = "") -> Planned:
+def turned(
+    turn: Turn,
+    pending: tuple[models.Change, ...],
+    *,
+    redo: bool,
+    by: str = "",
+    gesture: str = "",
+) -> Planned:
     """The plan of an undo or redo: a person's gesture, back, as far as nobody moved on since.
 
-    `by`: who does it for them, at the desk ("": they do it themselves).
+    `by`: who does it for them, at the desk ("": they do it themselves); `gesture`: which one is
+    undone, whatever the same person did since ("": the newest).
     """
-    log = _newest_first(turn, pending)
-    gesture = next_redo(log) if redo else next_undo(log)
+    whose = turn.author_id
+    if gesture:
+        whose = None  # what the same one did since counts as others' moves
+        done = _own(turn).filter(Q(gesture=gesture) | Q(turns=gesture)).order_by("-revision")
+        if done.values_list("kind", flat=True).first() in (None, models.Change.Kind.UNDO):
+            raise NothingToUndo
+    else:
+        log = _newest_first(turn, pending)
+        gesture = next_redo(log) if redo else next_undo(log)
     ahead = [entry for entry in pending if entry.author_id == turn.author_id]
     edits = [*_own(turn).filter(kind="edit", gesture=gesture).order_by("revision")]
     edits += [entry for entry in ahead if entry.kind == "edit" and entry.gesture == gesture]
@@ -83,7 +98,7 @@ def turned(turn: Turn, pending: tuple[models.Change, ...], *, redo: bool, by: st
     acted += [entry for entry in ahead if entry.turns == gesture]
     # What stands in the show for this gesture: its edits, or its newest undo or redo.
     acts = acted[-1:] if acted else edits
-    others = partial(moved_by_others, turn.show_id, turn.author_id, acts[-1].revision, pending)
+    others = partial(moved_by_others, turn.show_id, whose, acts[-1].revision, pending)
     to: dict[str, str | None] = {}
     if len(acts) == 1 and acts[0].renumbered and acts[0] not in pending:
         to = acts[0].renumbered

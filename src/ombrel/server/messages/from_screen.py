@@ -49,6 +49,7 @@ class Watch(Strict):
     sharing: bool = False  # groups that share gain, and their shares as they are measured
     tried: Annotated[dict[Address, Typing], Field(max_length=64)] = {}  # levels typed, by group
     tracks: bool = False  # what is recorded, and the way back
+    cue_list: bool = False  # cues from outside
     lifts: bool = False  # every singer's step for every listener
     scenes: bool = False  # the list of scenes, and the pins
     scene: Address | None = None  # the scene whose recall is looked at beforehand
@@ -132,6 +133,57 @@ class StraightCables(Strict):
     type: Literal["straight_cables"]
 
 
+class ArmCues(Strict):
+    """Let cues from outside do something, or only be told with what they would do."""
+
+    type: Literal["arm_cues"]
+    mode: Literal["rehearse", "armed"]
+
+
+class SetCueWay(Strict):
+    """Switch a way of cues on or off: where it listens, who may send, whether they are answered."""
+
+    type: Literal["set_cue_way"]
+    id: UUID
+    kind: Literal["osc_udp", "osc_tcp", "midi_tcp"]
+    on: bool
+    host: Annotated[str, Field(max_length=45, pattern=STORABLE)]
+    port: Annotated[int, Field(ge=1024, le=65535)]
+    senders: Typing = ""
+    answers: bool = False
+
+
+class SetCueOnce(Strict):
+    """Within how many ms the same message counts once."""
+
+    type: Literal["set_cue_once"]
+    ms: Annotated[int, Field(ge=0, le=5_000)]
+
+
+class RunMachine(Strict):
+    """Have the stand-in cue machine play a sheet (CSV: seconds, message), send one message, stop,
+
+    or err: lose, double, swap so many of a hundred.
+    """
+
+    type: Literal["machine"]
+    id: UUID
+    do: Literal["play", "fire", "stop", "err"]
+    way: Literal["osc_udp", "osc_tcp", "midi_tcp"] = "osc_udp"
+    sheet: Annotated[str, Field(max_length=200_000, pattern=STORABLE)] = ""
+    lose: Annotated[int, Field(ge=0, le=100)] = 0
+    double: Annotated[int, Field(ge=0, le=100)] = 0
+    swap: Annotated[int, Field(ge=0, le=100)] = 0
+
+
+class UndoCue(Strict):
+    """Undo what a cue did, by the row that tells of it."""
+
+    type: Literal["undo_cue"]
+    id: UUID
+    told: int
+
+
 class SeenCall(Strict):
     """A performer's call was seen: it stands on no screen any more."""
 
@@ -196,6 +248,11 @@ FromScreen = Annotated[
     | Talk
     | Draw
     | SeenCall
+    | ArmCues
+    | SetCueWay
+    | SetCueOnce
+    | UndoCue
+    | RunMachine
     | RunRecorder
     | SwapCables
     | StraightCables

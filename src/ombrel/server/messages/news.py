@@ -11,6 +11,7 @@ from ombrel.core import Fade
 from ..keeping.frames import Frame
 from ..keeping.states import State
 from .casting import company_message, fitting_message, mic_check_message
+from .cues import cue_list_message
 from .ears import beside_message, ears_message
 from .from_screen import WatchedCell
 from .hears import (
@@ -35,6 +36,7 @@ __all__ = [
     "bears_on_why",
     "beside_text",
     "cells_text",
+    "cue_list_text",
     "closing_text",
     "sharing_text",
     "silent_text",
@@ -296,6 +298,12 @@ def sharing_text(state: State, typed: tuple[tuple[str, str], ...]) -> str:
 def tracks_text(state: State) -> str:
     """What is recorded on which track, and the way back."""
     return text_of(tracks_message(state))
+
+
+@lru_cache(maxsize=4)
+def cue_list_text(state: State) -> str:
+    """Cues from outside: what comes, and what it does."""
+    return text_of(cue_list_message(state))
 
 
 @lru_cache(maxsize=4)

@@ -4,6 +4,7 @@ TypeScript types are made from these.
 """
 
 from .casting import CompanyMessage, FittingMessage, MicCheckMessage
+from .cues import CueList, CuesHere, MachineHere
 from .ears import BesideMessage, EarsMessage
 from .edits import DoneMessage, KeptMessage, PreviewMessage, RefusedMessage
 from .finding import FoundMessage
@@ -54,6 +55,9 @@ ToScreen = (
     | TracksMessage
     | PlanningMessage
     | PlanFound
+    | CueList
+    | CuesHere
+    | MachineHere
     | StripMessage
     | CurvesMessage
     | FadingMessage

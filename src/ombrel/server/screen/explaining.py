@@ -23,6 +23,7 @@ from ..messages.news import (
     beside_text,
     closing_text,
     company_text,
+    cue_list_text,
     curves_text,
     ears_text,
     fitting_text,
@@ -45,6 +46,11 @@ __all__ = ["Explainer"]
 
 _LOG = logging.getLogger(__name__)
 _MOST_REST_S = 0.2
+_WATCHED = (
+    "reach", "unfolded", "lifts", "sharing", "tracks", "cue_list", "closing", "silent", "ears",
+    "beside", "scenes", "company", "mic_check", "fitting", "why", "strip", "curves", "scene",
+    "held",
+)  # fmt: skip
 
 
 class Explainer:
@@ -72,6 +78,7 @@ class Explainer:
         self.why_shares = False  # what Why tells hangs on shares as they are measured
         self.follow: Callable[[], Awaitable[None]] | None = None  # that may have come or gone
         self.tracks = False
+        self.cue_list = False
         self.lifts = False
         self.closing = False
         self.silent = False
@@ -115,6 +122,9 @@ class Explainer:
         if self.tracks != message.tracks:
             self.tracks = message.tracks
             self.owe("tracks")
+        if self.cue_list != message.cue_list:
+            self.cue_list = message.cue_list
+            self.owe("cue_list")
         if self.lifts != message.lifts:
             self.lifts = message.lifts
             self.owe("lifts")
@@ -144,6 +154,8 @@ class Explainer:
             self.owe("sharing")
         if self.tracks:
             self.owe("tracks")
+        if self.cue_list and core.bears("cue_list", told.values):
+            self.owe("cue_list")
         if self.silent:
             self.owe("silent")
         if self.ears:
@@ -172,11 +184,7 @@ class Explainer:
 
     def anew(self) -> None:
         """Nobody knows what moved: all that the screen draws is explained again."""
-        watched = ("reach", "unfolded", "lifts", "sharing", "tracks", "closing", "silent", "ears",
-                   "beside", "scenes", "company", "mic_check", "fitting", "why")  # fmt: skip
-        self.owe(
-            *watched, "strip", "curves", "scene", "held"
-        )  # what it does not draw costs nothing
+        self.owe(*_WATCHED)  # what it does not draw costs nothing
 
     def owe(self, *what: str) -> None:
         self._owed.update(what)
@@ -227,6 +235,8 @@ class Explainer:
                 return [await at_leisure(sharing_text, state, tuple(self.tried.items()))]
             case "tracks" if self.tracks:
                 return [await at_leisure(tracks_text, state)]
+            case "cue_list" if self.cue_list:
+                return [await at_leisure(cue_list_text, state)]
             case "scenes" if self.scenes:
                 return [await at_leisure(scenes_text, state)]
             case "scene" if self.scene in state.show.scenes:

@@ -18,6 +18,7 @@ from ..keeping.frames import Frame
 from ..keeping.live import forget, live_of
 from ..keeping.passing import Renewed
 from ..keeping.work import in_database, in_thread
+from ..messages.cues import cues_here_text
 from ..messages.here import calls_text
 from ..messages.phone import finger_text
 from .noticing import Noticing
@@ -77,6 +78,8 @@ class Room:
         self._once: dict[Any, asyncio.Task[Any]] = {}
         self._present: asyncio.TimerHandle | None = None
         self._beat: asyncio.Task[None] | None = None
+        self._cues: asyncio.Future[None] | None = None
+        self._cues_again = False
 
     # ---- who is here
 
@@ -115,7 +118,9 @@ class Room:
             self._present = self._loop.call_later(_PRESENT_S, self._tell_people)
 
     def _people(self) -> list[list[str]]:
-        return [[one.channel_name, one.name, one.view] for one in self.screens.values()]
+        # what listens for cues is nobody's
+        people = (one for one in self.screens.values() if one.name)
+        return [[one.channel_name, one.name, one.view] for one in people]
 
     def _tell_people(self) -> None:
         self._present = None
@@ -178,6 +183,8 @@ class Room:
                 self._show_finger("", mix, finger_text(mix, of, who))
             case "calls":
                 self._soon(self.tell_calls())
+            case "cues":
+                self._tell_cues_soon()
             case "links":
                 self._soon(self._check_links())
             case "moved":
@@ -280,6 +287,31 @@ class Room:
             return  # told again with the next, and to who comes
         self._post("calls", calls_text(calls))
 
+    def cues_moved(self) -> None:
+        """A cue came, or they were armed: told here and elsewhere."""
+        exchange().say(self.show_id, {"what": "cues"})
+        self._tell_cues_soon()
+
+    def _tell_cues_soon(self) -> None:
+        if self._cues is None or self._cues.done():
+            self._cues = asyncio.ensure_future(self._telling_cues())
+        else:
+            self._cues_again = True
+
+    async def _telling_cues(self) -> None:
+        self._cues_again = True
+        while self._cues_again:  # what comes while it is told is told as one
+            self._cues_again = False
+            await self.tell_cues()
+
+    async def tell_cues(self) -> None:
+        """All screens are told whether cues are armed, and what came."""
+        try:
+            text = await in_database(cues_here_text, self.show_id, again=True)
+        except DatabaseError:
+            return  # told again with the next, and to who comes
+        self._post("cues", text)
+
     def links_moved(self) -> None:
         """A link ended or was renewed: here and elsewhere phones are looked at at once."""
         exchange().say(self.show_id, {"what": "links"})
@@ -326,7 +358,7 @@ def open_by(show_id: UUID) -> list[str]:
     if room is None:
         return []
     elsewhere = [one[1] for _, people in room._elsewhere.values() for one in people]
-    return sorted({one.name for one in room.screens.values()} | set(elsewhere))
+    return sorted({one.name for one in room.screens.values() if one.name} | set(elsewhere))
 
 
 def tell_links(show_id: UUID) -> None:

@@ -13,25 +13,30 @@ from django.db import DatabaseError
 
 from ombrel import core
 from ombrel.core import Followed
+from ombrel.formats.cue_bytes import read_sheet
 
 from .. import models
 from ..asks.asking import moves_from_wire
 from ..asks.moves import Moves
 from ..asks.plans import Turn
 from ..asks.scenes import SetInScenes
-from ..keeping.door import Request, kept_of
+from ..keeping.cues import arm, port_of, set_once, set_way, undo_request
+from ..keeping.door import Outcome, Refused, Request, kept_of
 from ..keeping.ear_calls import seen_call
 from ..keeping.live import live_of
 from ..keeping.log import show_at
 from ..keeping.passing import Ended
 from ..keeping.states import State
 from ..keeping.work import in_database, in_thread
+from ..links.machine import MachineStands, machine_link
 from ..links.stage import stage_link
 from ..messages import from_screen
+from ..messages.cues import machine_text
 from ..messages.edits import refused_message
 from ..messages.here import levels_message, meters_message
 from ..messages.news import drawn_text, loudest_text
 from ..messages.previews import tried
+from .cueing import cueing
 from .explaining import Explainer
 from .finder import Finder
 from .hearing import Hearing
@@ -99,6 +104,7 @@ class ShowConsumer(Line):
             return
         self.left = True
         stage_link().enough(self._measured)
+        machine_link().enough(self._machine_stands)
         self.room.shared.enough(self)
         self._ended(Ended(page=self.page, connection=self.channel_name))
         # the work that found the screen gone must live to leave for it
@@ -148,6 +154,19 @@ class ShowConsumer(Line):
                 self.finder.wish(message)
             case from_screen.PlanTracks():
                 self.planner.plan(message.id)
+            case from_screen.ArmCues():
+                await in_database(arm, self.show_id, message.mode, self.name)
+                self.room.cues_moved()
+            case from_screen.SetCueWay():
+                await self._set_cue_way(message)
+            case from_screen.SetCueOnce():
+                await in_database(set_once, self.show_id, message.ms)
+                cueing().look()
+                self.room.cues_moved()
+            case from_screen.RunMachine():
+                await self._machine(message)
+            case from_screen.UndoCue():
+                self._later(self._undo_cue(message))
             case from_screen.SeenCall():
                 await in_database(seen_call, self.show_id, message.call, self.user_id)
                 self.room.calls_moved()
@@ -164,6 +183,45 @@ class ShowConsumer(Line):
             case from_screen.StraightCables():
                 stage_link().straight(self.show_id)
 
+    async def _undo_cue(self, message: from_screen.UndoCue) -> None:
+        try:
+            ask = message.told, message.id, self.name
+            request = await in_database(undo_request, self.show_id, *ask)
+            outcome: Outcome | Exception = await self.ticker.submit(request)
+        except core.ConsoleError as error:
+            outcome = Refused(error)
+        except Exception as error:
+            outcome = error
+        self._outcome(message.id, outcome)
+        self.room.cues_moved()
+
+    async def _machine(self, message: from_screen.RunMachine) -> None:
+        link = machine_link()
+        match message.do:
+            case "stop":
+                await link.stop()
+            case "err":
+                await link.err(message.lose / 100, message.double / 100, message.swap / 100)
+            case _:
+                port = await in_database(port_of, self.show_id, message.way, again=True)
+                if message.do == "fire":
+                    await link.fire(core.read_comes(message.sheet), message.way, port)
+                else:
+                    lines = await in_thread(read_sheet, message.sheet)
+                    await link.play(lines, message.way, port)
+
+    def _machine_stands(self, stands: MachineStands) -> None:
+        self.teller.post("machine", machine_text(stands))
+
+    async def _set_cue_way(self, message: from_screen.SetCueWay) -> None:
+        change = partial(
+            set_way, self.show_id, message.kind, on=message.on, host=message.host,
+            port=message.port, senders=message.senders, answers=message.answers,
+        )  # fmt: skip
+        await in_database(change)
+        cueing().look()
+        self.room.cues_moved()
+
     def _later(self, work: Coroutine[Any, Any, None]) -> None:
         """Work that does not hold up what comes behind it."""
         task = asyncio.create_task(work)
@@ -179,6 +237,7 @@ class ShowConsumer(Line):
             self._ended(Ended(page=self.page))
         self.teller.hello(message.since)
         self._later(self.room.tell_calls())
+        self._later(self.room.tell_cues())
 
     async def _watch(self, message: from_screen.Watch) -> None:
         self.check, self.meters_failed = message.check, False
@@ -191,6 +250,10 @@ class ShowConsumer(Line):
             stage_link().enough(self._measured)
         else:
             await stage_link().want(self._measured)
+        if message.cue_list:
+            await machine_link().want(self._machine_stands)
+        else:
+            machine_link().enough(self._machine_stands)
         await self._follow_shares()
         if self.view != message.view:
             self.view = message.view

@@ -756,6 +756,25 @@ export interface components {
             name: string;
         };
         /**
+         * AddCues
+         * @description Put typed cues on the list: "12 -> scene 4.5". `style`: how a bare number comes.
+         */
+        AddCues: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "add_cues";
+            /**
+             * Style
+             * @default osc
+             * @enum {string}
+             */
+            style?: "osc" | "show_control" | "program";
+            /** Text */
+            text: string;
+        };
+        /**
          * AddLine
          * @description A new line at the end of the list.
          */
@@ -846,6 +865,22 @@ export interface components {
             preset: string;
             /** To */
             to: string;
+        };
+        /**
+         * ArmCues
+         * @description Let cues from outside do something, or only be told with what they would do.
+         */
+        ArmCues: {
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "rehearse" | "armed";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "arm_cues";
         };
         /**
          * AskedMove
@@ -1562,6 +1597,117 @@ export interface components {
             turning: components["schemas"]["AskedMove"][];
         };
         /**
+         * CueList
+         * @description The cues of a show, what a machine could play of its scenes (CSV), and how many scenes have
+         *
+         *     no cue.
+         */
+        CueList: {
+            /** Cues */
+            cues: components["schemas"]["CueRow"][];
+            /** Scenes Without */
+            scenes_without: number;
+            /** Sheet */
+            sheet: string;
+            /**
+             * Type
+             * @constant
+             */
+            type: "cue_list";
+        };
+        /**
+         * CueRow
+         * @description A cue: what comes and what it does, as they could be typed, and what is wrong with it.
+         */
+        CueRow: {
+            /** Comes */
+            comes: string;
+            /** Cue */
+            cue: string;
+            /** Does */
+            does: string;
+            /** Kind */
+            kind: string;
+            /** Wrong */
+            wrong: string;
+        };
+        /**
+         * CueToldRow
+         * @description A message that came: when (ISO 8601), from whom, what, and what became of it.
+         */
+        CueToldRow: {
+            /** At */
+            at: string;
+            /** Came */
+            came: string;
+            /** Id */
+            id: number;
+            /** Ms */
+            ms: number;
+            /** Note */
+            note: boolean;
+            /** Revision */
+            revision: number | null;
+            /** Says */
+            says: string;
+            /** Sender */
+            sender: string;
+            /** Times */
+            times: number;
+            /** Undone */
+            undone: boolean;
+            /** Way */
+            way: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "done" | "rehearsed" | "refused" | "unknown" | "dropped";
+        };
+        /**
+         * CuesForScenes
+         * @description Give every scene its cue, number to number.
+         */
+        CuesForScenes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "cues_for_scenes";
+            /**
+             * Style
+             * @default osc
+             * @enum {string}
+             */
+            style?: "osc" | "show_control" | "program";
+        };
+        /**
+         * CuesHere
+         * @description Whether cues do something, who said so, how they come in, and the newest that came.
+         */
+        CuesHere: {
+            /** By */
+            by: string;
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "rehearse" | "armed";
+            /** Once Ms */
+            once_ms: number;
+            /** Since */
+            since: string;
+            /** Told */
+            told: components["schemas"]["CueToldRow"][];
+            /**
+             * Type
+             * @constant
+             */
+            type: "cues";
+            /** Ways */
+            ways: components["schemas"]["WayHere"][];
+        };
+        /**
          * CurvesMessage
          * @description The curves of a strip: over frequencies that lie closer where they bend.
          */
@@ -1692,7 +1838,7 @@ export interface components {
          */
         Do: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["AddWishes"] | components["schemas"]["RemoveWishes"] | components["schemas"]["MoveWish"] | components["schemas"]["HoldBack"] | components["schemas"]["TakePlan"] | components["schemas"]["LayPlayback"] | components["schemas"]["SwitchPlayback"] | components["schemas"]["ListenChannels"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["AddCues"] | components["schemas"]["CuesForScenes"] | components["schemas"]["SetCue"] | components["schemas"]["RemoveCues"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["AddWishes"] | components["schemas"]["RemoveWishes"] | components["schemas"]["MoveWish"] | components["schemas"]["HoldBack"] | components["schemas"]["TakePlan"] | components["schemas"]["LayPlayback"] | components["schemas"]["SwitchPlayback"] | components["schemas"]["ListenChannels"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /** Gesture */
             gesture: string;
             /**
@@ -2340,7 +2486,7 @@ export interface components {
             /** About */
             about: string;
             /** Ask */
-            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["AddWishes"] | components["schemas"]["RemoveWishes"] | components["schemas"]["MoveWish"] | components["schemas"]["HoldBack"] | components["schemas"]["TakePlan"] | components["schemas"]["LayPlayback"] | components["schemas"]["SwitchPlayback"] | components["schemas"]["ListenChannels"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
+            ask: (components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["AddCues"] | components["schemas"]["CuesForScenes"] | components["schemas"]["SetCue"] | components["schemas"]["RemoveCues"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["AddWishes"] | components["schemas"]["RemoveWishes"] | components["schemas"]["MoveWish"] | components["schemas"]["HoldBack"] | components["schemas"]["TakePlan"] | components["schemas"]["LayPlayback"] | components["schemas"]["SwitchPlayback"] | components["schemas"]["ListenChannels"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"]) | null;
             /** At */
             at: string;
             /** Beside */
@@ -2400,7 +2546,7 @@ export interface components {
             text: string;
         };
         FromPhone: components["schemas"]["PhoneHello"] | components["schemas"]["PhoneDo"] | components["schemas"]["PhoneTurn"] | components["schemas"]["PhoneKept"] | components["schemas"]["PhoneCall"] | components["schemas"]["PhonePing"];
-        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Talk"] | components["schemas"]["Draw"] | components["schemas"]["SeenCall"] | components["schemas"]["RunRecorder"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["PlanTracks"] | components["schemas"]["Find"];
+        FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Talk"] | components["schemas"]["Draw"] | components["schemas"]["SeenCall"] | components["schemas"]["ArmCues"] | components["schemas"]["SetCueWay"] | components["schemas"]["SetCueOnce"] | components["schemas"]["UndoCue"] | components["schemas"]["RunMachine"] | components["schemas"]["RunRecorder"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["PlanTracks"] | components["schemas"]["Find"];
         /**
          * GestureReply
          * @description What one hand did at a time. `first`, `last`: its revisions; `values`: addresses moved.
@@ -3301,6 +3447,25 @@ export interface components {
             name: string;
             /** Source */
             source: string;
+        };
+        /**
+         * MachineHere
+         * @description How the stand-in cue machine stands: since how many seconds it plays (null: it does not).
+         */
+        MachineHere: {
+            /** At S */
+            at_s: number | null;
+            /** Last */
+            last: string;
+            /** Lines */
+            lines: number;
+            /** Sent */
+            sent: number;
+            /**
+             * Type
+             * @constant
+             */
+            type: "machine";
         };
         /**
          * MakeBanks
@@ -4968,6 +5133,19 @@ export interface components {
             cast: string;
         };
         /**
+         * RemoveCues
+         * @description Take cues off the list.
+         */
+        RemoveCues: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "remove_cues";
+            /** Cues */
+            cues: string[];
+        };
+        /**
          * RemoveFitting
          * @description Take a fitting out of the show; undo brings it back.
          */
@@ -5141,6 +5319,55 @@ export interface components {
                 string,
                 number | null
             ][];
+        };
+        /**
+         * RunMachine
+         * @description Have the stand-in cue machine play a sheet (CSV: seconds, message), send one message, stop,
+         *
+         *     or err: lose, double, swap so many of a hundred.
+         */
+        RunMachine: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "play" | "fire" | "stop" | "err";
+            /**
+             * Double
+             * @default 0
+             */
+            double?: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Lose
+             * @default 0
+             */
+            lose?: number;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet?: string;
+            /**
+             * Swap
+             * @default 0
+             */
+            swap?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "machine";
+            /**
+             * Way
+             * @default osc_udp
+             * @enum {string}
+             */
+            way?: "osc_udp" | "osc_tcp" | "midi_tcp";
         };
         /**
          * RunRecorder
@@ -5456,6 +5683,79 @@ export interface components {
             channels?: string;
             /** Part */
             part: string;
+        };
+        /**
+         * SetCue
+         * @description Let a cue wait for something else, or do something else, as typed; null: as before.
+         */
+        SetCue: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "set_cue";
+            /**
+             * Comes
+             * @default null
+             */
+            comes?: string | null;
+            /** Cue */
+            cue: string;
+            /**
+             * Does
+             * @default null
+             */
+            does?: string | null;
+        };
+        /**
+         * SetCueOnce
+         * @description Within how many ms the same message counts once.
+         */
+        SetCueOnce: {
+            /** Ms */
+            ms: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_cue_once";
+        };
+        /**
+         * SetCueWay
+         * @description Switch a way of cues on or off: where it listens, who may send, whether they are answered.
+         */
+        SetCueWay: {
+            /**
+             * Answers
+             * @default false
+             */
+            answers?: boolean;
+            /** Host */
+            host: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "osc_udp" | "osc_tcp" | "midi_tcp";
+            /** On */
+            on: boolean;
+            /** Port */
+            port: number;
+            /**
+             * Senders
+             * @default
+             */
+            senders?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "set_cue_way";
         };
         /**
          * SetInScenes
@@ -6323,7 +6623,7 @@ export interface components {
             /** Place */
             place: number | null;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["SharingMessage"] | components["schemas"]["SharesMessage"] | components["schemas"]["SharesPast"] | components["schemas"]["TracksMessage"] | components["schemas"]["PlanningMessage"] | components["schemas"]["PlanFound"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Calls"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["SharingMessage"] | components["schemas"]["SharesMessage"] | components["schemas"]["SharesPast"] | components["schemas"]["TracksMessage"] | components["schemas"]["PlanningMessage"] | components["schemas"]["PlanFound"] | components["schemas"]["CueList"] | components["schemas"]["CuesHere"] | components["schemas"]["MachineHere"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Calls"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
         /**
          * ToStart
          * @description Bring a family, everything or one strip back to its start.
@@ -6488,7 +6788,7 @@ export interface components {
          */
         Try: {
             /** Ask */
-            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["AddWishes"] | components["schemas"]["RemoveWishes"] | components["schemas"]["MoveWish"] | components["schemas"]["HoldBack"] | components["schemas"]["TakePlan"] | components["schemas"]["LayPlayback"] | components["schemas"]["SwitchPlayback"] | components["schemas"]["ListenChannels"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
+            ask: components["schemas"]["MakeBanks"] | components["schemas"]["FillBay"] | components["schemas"]["FixStrips"] | components["schemas"]["ClearBank"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SetPlayers"] | components["schemas"]["SetChannels"] | components["schemas"]["MovePart"] | components["schemas"]["AddCast"] | components["schemas"]["RemoveCast"] | components["schemas"]["ChooseCast"] | components["schemas"]["LateChange"] | components["schemas"]["PutOn"] | components["schemas"]["KeepFitting"] | components["schemas"]["CaptureFitting"] | components["schemas"]["CopyFitting"] | components["schemas"]["BringBackFitting"] | components["schemas"]["RemoveFitting"] | components["schemas"]["CheckStep"] | components["schemas"]["CheckGoTo"] | components["schemas"]["CheckTakeOver"] | components["schemas"]["CheckAgain"] | components["schemas"]["AddCues"] | components["schemas"]["CuesForScenes"] | components["schemas"]["SetCue"] | components["schemas"]["RemoveCues"] | components["schemas"]["StartMixes"] | components["schemas"]["BoostSelves"] | components["schemas"]["SetSelf"] | components["schemas"]["TrimMixes"] | components["schemas"]["TrimEars"] | components["schemas"]["CopyMix"] | components["schemas"]["SwapMixes"] | components["schemas"]["JoinMixes"] | components["schemas"]["TakeStarts"] | components["schemas"]["StartOver"] | components["schemas"]["ListenAs"] | components["schemas"]["LockMixes"] | components["schemas"]["MakeLift"] | components["schemas"]["SetSingers"] | components["schemas"]["RemoveLift"] | components["schemas"]["LiftSingers"] | components["schemas"]["TrimLift"] | components["schemas"]["MakeMinus"] | components["schemas"]["AddLine"] | components["schemas"]["RemoveLines"] | components["schemas"]["MoveLines"] | components["schemas"]["DuplicateLines"] | components["schemas"]["SwapLines"] | components["schemas"]["SetKind"] | components["schemas"]["PatchLines"] | components["schemas"]["NameChannels"] | components["schemas"]["SuggestGains"] | components["schemas"]["MakeMixes"] | components["schemas"]["MakeBuses"] | components["schemas"]["MakeEffect"] | components["schemas"]["SendStrips"] | components["schemas"]["RenameEffect"] | components["schemas"]["SetNote"] | components["schemas"]["SetTempo"] | components["schemas"]["RemoveBus"] | components["schemas"]["DuplicateBus"] | components["schemas"]["MoveBus"] | components["schemas"]["FillMix"] | components["schemas"]["FeedReturn"] | components["schemas"]["PatchBus"] | components["schemas"]["PatchBuses"] | components["schemas"]["Moves"] | components["schemas"]["Fill"] | components["schemas"]["Plug"] | components["schemas"]["Feed"] | components["schemas"]["PatchOutput"] | components["schemas"]["PatchOutputs"] | components["schemas"]["PutBetween"] | components["schemas"]["MakePromise"] | components["schemas"]["MendPromise"] | components["schemas"]["PanStrips"] | components["schemas"]["MakeRulers"] | components["schemas"]["Members"] | components["schemas"]["ClearRuler"] | components["schemas"]["MuteAll"] | components["schemas"]["LinkPairs"] | components["schemas"]["ClearSolos"] | components["schemas"]["StoreScene"] | components["schemas"]["StoreAgain"] | components["schemas"]["SetCells"] | components["schemas"]["SetInScenes"] | components["schemas"]["DuplicateScene"] | components["schemas"]["RemoveScenes"] | components["schemas"]["RenumberScene"] | components["schemas"]["NumberAnew"] | components["schemas"]["RecallScene"] | components["schemas"]["Go"] | components["schemas"]["MakeSharing"] | components["schemas"]["JoinSharing"] | components["schemas"]["LeaveSharing"] | components["schemas"]["ClearSharing"] | components["schemas"]["CopyStrip"] | components["schemas"]["Neutral"] | components["schemas"]["ApplyPreset"] | components["schemas"]["KeepPreset"] | components["schemas"]["ForgetPreset"] | components["schemas"]["DuplicateChannel"] | components["schemas"]["MoveChannels"] | components["schemas"]["Reinforce"] | components["schemas"]["AddWishes"] | components["schemas"]["RemoveWishes"] | components["schemas"]["MoveWish"] | components["schemas"]["HoldBack"] | components["schemas"]["TakePlan"] | components["schemas"]["LayPlayback"] | components["schemas"]["SwitchPlayback"] | components["schemas"]["ListenChannels"] | components["schemas"]["Hear"] | components["schemas"]["BackTo"];
             /**
              * Id
              * Format: uuid
@@ -6530,6 +6830,24 @@ export interface components {
             revision: number;
             /** Says */
             says: string;
+        };
+        /**
+         * UndoCue
+         * @description Undo what a cue did, by the row that tells of it.
+         */
+        UndoCue: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Told */
+            told: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "undo_cue";
         };
         /**
          * Unfolded
@@ -6617,6 +6935,11 @@ export interface components {
              * @default false
              */
             company?: boolean;
+            /**
+             * Cue List
+             * @default false
+             */
+            cue_list?: boolean;
             /**
              * Ears
              * @default false
@@ -6721,6 +7044,29 @@ export interface components {
             listener: string;
             /** Source */
             source: string;
+        };
+        /**
+         * WayHere
+         * @description A way in. `trouble`: why it does not listen though it is on, or "".
+         */
+        WayHere: {
+            /** Answers */
+            answers: boolean;
+            /** Host */
+            host: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "osc_udp" | "osc_tcp" | "midi_tcp";
+            /** On */
+            on: boolean;
+            /** Port */
+            port: number;
+            /** Senders */
+            senders: string;
+            /** Trouble */
+            trouble: string;
         };
         /**
          * WhoChanges

@@ -10,6 +10,7 @@ import { Toggle } from "../../ui/Toggle";
 import { GoKey } from "./GoKey";
 import { NumberField } from "./NumberField";
 import { RunBeside } from "./RunBeside";
+import { RunCues } from "./RunCues";
 import { SceneBoard } from "./SceneBoard";
 
 const NONE: SceneList["scenes"] = [];
@@ -93,6 +94,7 @@ export function RunView() {
             Store the first one in Scenes
           </RouteLink>
         </ViewHead>
+        <RunCues />
         <RunBeside alone told={null} />
       </>
     );
@@ -129,6 +131,7 @@ export function RunView() {
       </ViewHead>
       <div className="flex-1 min-h-0 flex gap-3 slim:flex-col overflow-y-auto">
         <div className="flex-1 slim:flex-none min-w-0 flex flex-col gap-3 min-h-0">
+          <RunCues />
           <SceneBoard scene={here} word={rehearsing ? "Rehearsed" : "Now"} since={!rehearsing} />
           <div className="flex items-end gap-2 shrink-0 flex-wrap phone:flex-col phone:items-stretch border-b-2 border-iris/60 -mb-1">
             <div className="flex items-center gap-2 flex-wrap pb-3">
