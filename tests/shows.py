@@ -42,13 +42,14 @@ SIDED = ("group", "mix", "matrix")
 
 @lru_cache(maxsize=8)
 def strip_addresses(desk: Desk) -> tuple[str, ...]:
-    """Addresses that tests move: all; of lines, banks, gangs, promises and wishes three, of presets
+    """Addresses that tests move: all; of lines, banks, gangs, promises, wishes and cues three, of
 
-    and lifts one. The places that gangs keep are left out: nobody asks for them; and scenes and
-    pins, which bear on recalls alone. Of starts, self and what else ears have, those of one mix.
+    presets and lifts one. The places that gangs keep are left out: nobody asks for them; and
+    scenes and pins, which bear on recalls alone. Of starts, self and what else ears have, those of
+    one mix.
     """
     found = [a for a in addresses_of(desk) if "mix/1/" in a or parameter_at(a).aspect != "ears"]
-    many = re.compile(r"(?:^|/)(?:line|bank|gang|promise|preset|lift|wish)/(\d+)/")
+    many = re.compile(r"(?:^|/)(?:line|bank|gang|promise|preset|lift|wish|cue)/(\d+)/")
     return tuple(
         a
         for a in found

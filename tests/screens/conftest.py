@@ -21,6 +21,13 @@ DATABASE = "ombrel_screens_" + os.environ.get("PYTEST_XDIST_WORKER", "alone")
 PYTHON = [sys.executable, "-m"]
 
 
+def free_port(kind=socket.SOCK_STREAM):
+    """A port that nobody has just now."""
+    with socket.socket(socket.AF_INET, kind) as probe:
+        probe.bind(("127.0.0.1", 0))
+        return probe.getsockname()[1]
+
+
 class Served:
     """A process of the real application. `environment`: what it is started with; `says`: a file
 
@@ -29,9 +36,7 @@ class Served:
 
     def __init__(self, environment, says=None):
         self.environment, self.says, self.process = environment, says, None
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
+        self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
 
     @functools.cache  # noqa: B019 - one server a run
@@ -74,13 +79,12 @@ class Server(Served):
     """The real application in a process of its own, with a database of its own."""
 
     def __init__(self):
-        with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
-            probe.bind(("127.0.0.1", 0))
-            stage_port = probe.getsockname()[1]
+        stage_port, machine_port = free_port(socket.SOCK_DGRAM), free_port(socket.SOCK_DGRAM)
         super().__init__(
             {
                 **os.environ,
                 "OMBREL_STAGE": f"127.0.0.1:{stage_port}",
+                "OMBREL_CUE_MACHINE": f"127.0.0.1:{machine_port}",
                 "OMBREL_DB_NAME": DATABASE,
                 "DJANGO_SETTINGS_MODULE": "ombrel.server.settings",
             }
@@ -91,6 +95,8 @@ class Server(Served):
         self.manage("load_demo", "--migrate")
         stage = [*PYTHON, "ombrel.standin.stage", str(stage_port)]
         self.stage = subprocess.Popen(stage, env=self.environment)
+        machine = [*PYTHON, "ombrel.standin.cue_machine", str(machine_port)]
+        self.machine = subprocess.Popen(machine, env=self.environment)
         self.start()
         with self.sql() as link:
             self.original = str(link.execute("select id from server_show").fetchone()[0])

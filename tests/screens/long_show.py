@@ -106,6 +106,13 @@ def long_show(server):
             f"channel/{number + 64}/on_spare": number < 20,
             f"channel/{number + 64}/played": number < 20,
         }  # fmt: skip
+    for number in range(1, 21):  # cues of long messages and long names
+        values |= {
+            f"cue/{number}/comes": f'/{forty("show", number).replace(" ", "_")}/go "{number}"',
+            f"cue/{number}/does": "mute",
+            f"cue/{number}/what": f"dca/{(number - 1) % desk.dcas + 1}",
+        }
+    values |= {"cue/21/comes": "/gone 1", "cue/21/does": "scene", "cue/21/what": "scene/900"}
     for number in range(1, 13):
         values[f"bank/{number}/name"] = forty("Bank", number)
         for place in range(1, desk.bays[0].faders + 1):

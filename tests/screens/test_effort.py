@@ -1,11 +1,19 @@
 """Jobs with a ceiling on the actions that they may take."""
 
+import socket
+import time
+import uuid
+
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
+from ombrel.formats.osc import write_message
+
 from .browser import many_lines
+from .conftest import free_port
 from .effort import Effort, report
+from .pages import Page
 
 ROWS = "\n".join(f"{n},Line {n},condenser,A {n}" if n <= 32 else f"{n},Line {n},DI,B {n - 32}"
                  for n in range(1, 41))  # fmt: skip
@@ -288,6 +296,55 @@ def test_eight_microphones_share_one_gain(server, people, tmp_path, counted):
     me.until(lambda: len(me.all('[data-sharing="sharing/1"] [data-standing]')) == 8)
     counted.append(("Eight microphones share one gain", effort, 4))
     assert len(effort) <= 4
+
+
+def test_all_scenes_have_cues_and_one_is_learnt_by_listening(server, people, counted):
+    show = server.copied_demo()
+    me = people()
+    me.open("scenes", show)
+    me.settled()
+    me.open("cues", show)  # the demo has its cues: they go first
+    remove = {"action": "remove_cues", "cues": [f"cue/{n}" for n in range(1, 25)]}
+    with Page(server, show) as page:
+        assert page.answer(page.ask(remove))["type"] == "done"
+    me.until(lambda: me.count("Cues") == 0)
+    me.open("run", show)
+    effort = Effort(me)
+    effort.click(_tab(me, "/cues"), "Cues")
+    effort.click(me.button("A cue for all 24 scenes"), "A cue for all 24 scenes")
+    me.until(lambda: len(me.all("[data-cue]")) == 24)
+    counted.append(("Cues for all 24 scenes", effort, 2))
+    assert len(effort) <= 2
+    port = free_port(socket.SOCK_DGRAM)
+    with Page(server, show) as page:
+        page.say(type="set_cue_way", id=str(uuid.uuid4()), kind="osc_udp", on=True,
+                 host="127.0.0.1", port=port)  # fmt: skip
+    me.open("run", show)
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as machine:
+        me.until(lambda: _sent(machine, port) and "No cue waits" in me.body())
+    learnt = Effort(me)
+    learnt.click(_tab(me, "/cues"), "Cues")
+    learnt.click(me.find('[aria-label="Make /lamp/go 7 a cue"]'), "Take")
+    field = me.field("What comes, and what it does")
+    me.until(lambda: me.driver.switch_to.active_element == field)
+    me.driver.switch_to.active_element.send_keys("note: stand by", Keys.ENTER)
+    learnt.actions.append("type what it does")
+    me.until(lambda: len(me.all("[data-cue]")) == 25)
+    counted.append(("One cue by listening", learnt, 3))
+    assert len(learnt) <= 3
+
+
+def _tab(me, path):
+    """The tab of a view, where it is in sight: a narrow screen has another."""
+    links = me.until(lambda: [a for a in me.all(f'a[href="{path}"]') if a.is_displayed()])
+    return links[0]
+
+
+def _sent(machine, port):
+    """Sent once more: the port may not be open yet."""
+    machine.sendto(write_message("/lamp/go", 7), ("127.0.0.1", port))
+    time.sleep(0.3)
+    return True
 
 
 def test_twenty_channels_and_four_effects_are_on_tracks(server, people, counted, tmp_path):

@@ -17,7 +17,8 @@ VIEWS = [
     "gangs", "gangs/1", "gangs/pairs", "lifts", "sharing", "tracks", "tracks/back",
     "cast", "miccheck", "ears", "ears/1",
     "strip/channel/4", "scenes",
-    "scenes/2", "run", "check", "paper", "wrong", "history", "shows", "guide", "settings",
+    "scenes/2", "run", "cues", "cues/ways", "cues/machine",
+    "check", "paper", "wrong", "history", "shows", "guide", "settings",
 ]  # fmt: skip
 # width, height, whether fingers
 SIZES = [

@@ -1,0 +1,95 @@
+"""Cues from outside in the real interface: an act run by the cue machine, hands in between."""
+
+import socket
+
+from .conftest import free_port
+from .pages import Page
+
+CELLS = [(f"channel/{n}", listener) for n in (1, 9, 17, 25) for listener in ("house", "mix/1")]
+
+
+def levels(me):
+    me.until(lambda: me.all('[role="grid"]'))
+    return [me.cell(*cell).text for cell in CELLS]
+
+
+def now(me):
+    return me.find('[aria-label="Now and next"], header').text
+
+
+def played(me, *numbers):
+    """Have the machine play cues, a tenth of a second apart."""
+    sheet = me.field("Cue sheet: seconds, message, what it is for")
+    sheet.clear()
+    sheet.send_keys("".join(f"{n / 10},/cue {number}\n" for n, number in enumerate(numbers)))
+    me.button("Play the sheet").click()
+
+
+def test_an_act_is_run_by_the_machine_with_hands_in_between_and_one_refused(server, people):
+    show, port = server.copied_demo(), free_port(socket.SOCK_DGRAM)
+    me, other = people(), people("assistant", width=820, height=1180)
+    other.open("hears", show)
+    me.open("cues/ways", show)
+    me.type("Port of OSC over UDP", str(port))
+    me.until(lambda: me.field("Port of OSC over UDP").get_attribute("value") == str(port))
+    me.find('[data-way="osc_udp"] [aria-label="OSC over UDP"]').click()
+    me.until(lambda: me.find('[data-way="osc_udp"] [aria-pressed="true"]'))
+    me.open("cues/machine", show)
+    me.until(lambda: "At rest" in me.body())
+    # nothing is armed: what comes is told with what it would do
+    played(me, 1, 2)
+    me.until(lambda: "2 sent, last /cue 2" in me.body())
+    me.open("cues", show)
+    me.until(lambda: len(me.all('[data-told="rehearsed"]')) == 2)
+    assert "Scene 2 The host comes on recalled" in me.find('[data-told="rehearsed"]').text
+    me.button("Armed").click()
+    me.until(lambda: "What comes is done." in me.body())
+    # the act: four by the machine, two by hand, two by the machine
+    me.open("cues/machine", show)
+    played(me, 1, 2, 3, 4)
+    for one in (me, other):
+        one.until(lambda one=one: "Two tellers" in one.find("header").text)
+    other.open("run", show)
+    assert "Cues armed" in other.body()
+    assert "engineer" in other.find('[aria-label="Cues from outside"]').text
+    for scene in ("The harbour wakes", "Gulls"):
+        other.until(lambda scene=scene: scene in other.find("[data-scene-next], main").text)
+        other.find("[data-go]").click()
+        for one in (me, other):
+            one.until(lambda one=one, scene=scene: f"{scene}\nNext" in one.find("header").text
+                      or scene in one.find("header").text.split("Next")[0])  # fmt: skip
+    played(me, 7, 8)
+    other.until(lambda: "Curtain of rain" in other.find("header").text.split("Next")[0])
+    # one that would change sources is refused with words
+    with Page(server, show) as page:
+        page.put("channel/1/source", "input/a/30")
+        stored = page.ask({"action": "store_scene", "name": "Repatch", "number": "90",
+                           "preset": "everything"})  # fmt: skip
+        assert page.answer(stored)["type"] == "done"
+        cells = page.ask({"action": "set_cells", "scene": "scene/25", "on": True,
+                          "strips": [{"holder": "channel/1", "cells": ["source"]}]})  # fmt: skip
+        assert page.answer(cells)["type"] == "done"
+        page.put("channel/1/source", "input/a/1")
+        added = page.ask({"action": "add_cues", "text": "90 -> scene 90"})
+        assert page.answer(added)["type"] == "done"
+    me.type("One message", "/cue 90")
+    me.until(lambda: "last /cue 90" in me.body())
+    me.open("cues", show)
+    me.until(lambda: me.all('[data-told="refused"]'))
+    assert "two presses of a hand" in me.find('[data-told="refused"]').text
+    # what is heard is what the same by hand comes to
+    other.open("hears", show)
+    by_machine = levels(other)
+    with Page(server, show) as page:
+        for number in (1, 8):
+            scene = f"scene/{number}"
+            asked = page.ask({"action": "recall_scene", "scene": scene, "sources": False})
+            assert page.answer(asked)["type"] == "done"
+    other.until(lambda: "Curtain of rain" in other.find("header").text.split("Next")[0])
+    other.settled()
+    other.until(lambda: levels(other) == by_machine)
+    # what the last one did is undone beside it
+    undo = '[data-told="done"] button'
+    me.until(lambda: me.all(undo))
+    me.find(undo).click()
+    me.until(lambda: "undone" in me.find('[data-told="done"]').text)
