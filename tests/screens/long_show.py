@@ -2,6 +2,7 @@
 
 import math
 import tempfile
+import uuid
 
 from ombrel.core import Show, cells_by_preset, check_next, choose_cast, made, show_of, store_scene
 from ombrel.formats.show_file import write_show
@@ -133,4 +134,26 @@ def long_show(server):
     with tempfile.NamedTemporaryFile(suffix=".json") as file:
         file.write(write_show(with_company(with_scenes(show_of(desk, values)))))
         file.flush()
-        return server.manage("open_show", file.name)
+        show = server.manage("open_show", file.name)
+    with_cues_told(server, show)
+    return show
+
+
+def with_cues_told(server, show):
+    """Cues that came, of each outcome, with words as long as they get; armed by somebody long."""
+    with server.sql() as link:
+        link.execute(
+            "insert into server_cuedesk (show_id, mode, by, at, once_ms) values"
+            " (%s, 'armed', %s, now(), 200)",
+            [show, forty("Engineer", 1)],
+        )
+        for what in ("done", "rehearsed", "refused", "unknown", "dropped"):
+            came = "" if what == "dropped" else f"/{'long_part/' * 12}go"
+            link.execute(
+                "insert into server_cuetold (show_id, at, way, sender, came, what, says, note,"
+                " edit_id, revision, ms, times) values"
+                " (%s, now(), 'osc_tcp', %s, %s, %s, %s, %s, %s, %s, 12.5, 999)",
+                [show, "fe80:0000:0000:0000:0202:b3ff:fe1e:8329", came, what,
+                 "Stand by for the word that comes behind the bell " * 5, what == "done",
+                 uuid.uuid4() if what == "done" else None, 3 if what == "done" else None],
+            )  # fmt: skip

@@ -32,7 +32,7 @@ def test_an_act_is_run_by_the_machine_with_hands_in_between_and_one_refused(serv
     me.open("cues/ways", show)
     me.type("Port of OSC over UDP", str(port))
     me.until(lambda: me.field("Port of OSC over UDP").get_attribute("value") == str(port))
-    me.find('[data-way="osc_udp"] [aria-label="OSC over UDP"]').click()
+    me.find('[data-way="osc_udp"] [aria-label="listens: OSC over UDP"]').click()
     me.until(lambda: me.find('[data-way="osc_udp"] [aria-pressed="true"]'))
     me.open("cues/machine", show)
     me.until(lambda: "At rest" in me.body())

@@ -311,7 +311,7 @@ def test_all_scenes_have_cues_and_one_is_learnt_by_listening(server, people, cou
     me.open("run", show)
     effort = Effort(me)
     effort.click(_tab(me, "/cues"), "Cues")
-    effort.click(me.button("A cue for all 24 scenes"), "A cue for all 24 scenes")
+    effort.click(me.button("Cues for 24 scenes"), "Cues for 24 scenes")
     me.until(lambda: len(me.all("[data-cue]")) == 24)
     counted.append(("Cues for all 24 scenes", effort, 2))
     assert len(effort) <= 2
@@ -324,7 +324,7 @@ def test_all_scenes_have_cues_and_one_is_learnt_by_listening(server, people, cou
         me.until(lambda: _sent(machine, port) and "No cue waits" in me.body())
     learnt = Effort(me)
     learnt.click(_tab(me, "/cues"), "Cues")
-    learnt.click(me.find('[aria-label="Make /lamp/go 7 a cue"]'), "Take")
+    learnt.click(me.find('[aria-label="Take /lamp/go 7 as a cue"]'), "Take")
     field = me.field("What comes, and what it does")
     me.until(lambda: me.driver.switch_to.active_element == field)
     me.driver.switch_to.active_element.send_keys("note: stand by", Keys.ENTER)

@@ -8,9 +8,9 @@ import { MakeForm } from "../../ui/MakeForm";
 
 type Style = "osc" | "show_control" | "program";
 const STYLES = [
-  ["osc", "12 comes as /cue 12"],
-  ["show_control", "12 comes as GO 12"],
-  ["program", "12 comes as program 12"],
+  ["osc", "12 as /cue 12"],
+  ["show_control", "12 as GO 12"],
+  ["program", "12 as program 12"],
 ] as const;
 
 interface Props {
@@ -59,7 +59,7 @@ export function NewCue({ text, setText, without }: Props) {
           className="order-last coarse:h-11"
           onClick={() => void link.do({ action: "cues_for_scenes", style }, { quiet: false })}
         >
-          A cue for {without === 1 ? "the scene without" : `all ${without} scenes without`}
+          {without === 1 ? "A cue for the scene without" : `Cues for ${without} scenes without`}
         </Button>
       )}
     </MakeForm>

@@ -32,7 +32,10 @@ export function ToldList({ here, onTake }: Props) {
           ) : (
             <>
               No way in is on.{" "}
-              <RouteLink to="/cues/ways" className="text-sun-text underline">
+              <RouteLink
+                to="/cues/ways"
+                className="text-sun-text underline coarse:min-h-11 inline-flex items-center"
+              >
                 Switch one on
               </RouteLink>
             </>
@@ -73,7 +76,10 @@ function ToldRow({ told, onTake }: { told: CueTold; onTake: Props["onTake"] }) {
       <span className="min-w-0 break-words" style={{ gridArea: "says" }} dir="auto">
         {told.says}
       </span>
-      <span className="text-faint text-[12px] tabular-nums" style={{ gridArea: "about" }}>
+      <span
+        className="text-faint text-[12px] tabular-nums min-w-0 [overflow-wrap:anywhere]"
+        style={{ gridArea: "about" }}
+      >
         {whenText(told.at, true)}
         {told.came && `, ${from}, ${told.ms < 10 ? told.ms.toFixed(1) : Math.round(told.ms)} ms`}
         {told.revision !== null && `, change ${told.revision}`}
@@ -90,7 +96,7 @@ function ToldRow({ told, onTake }: { told: CueTold; onTake: Props["onTake"] }) {
         {told.what === "unknown" && (
           <Button
             small
-            aria-label={`Make ${told.came} a cue`}
+            aria-label={`Take ${told.came} as a cue`}
             title="Make it a cue"
             onClick={() => onTake(told.came)}
           >

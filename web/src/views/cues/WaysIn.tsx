@@ -58,8 +58,13 @@ function Way({ way }: { way: CueWay }) {
         <span className="text-faint text-[13px]">{says}</span>
       </span>
       <span style={{ gridArea: "on" }}>
-        <Toggle label={name} pressed={way.on} tone="sun" onChange={(on) => set({ on })}>
-          {way.on ? "on" : "off"}
+        <Toggle
+          label={`listens: ${name}`}
+          pressed={way.on}
+          tone="sun"
+          onChange={(on) => set({ on })}
+        >
+          listens
         </Toggle>
       </span>
       <label className="flex flex-col text-faint text-[12px]" style={{ gridArea: "host" }}>
@@ -98,7 +103,7 @@ function Way({ way }: { way: CueWay }) {
       <span style={{ gridArea: "answers" }}>
         {way.kind !== "midi_tcp" && (
           <Toggle
-            label={`Answer senders of ${name}`}
+            label={`answers senders of ${name}`}
             pressed={way.answers}
             onChange={(answers) => set({ answers })}
           >
