@@ -1,4 +1,6 @@
-"""From one person's edit to another person's screen: of one value, and of a recall of a thousand.
+"""From one person's edit to another person's screen: of one value, of a recall of a thousand, and
+
+of a cue that comes as a datagram.
 
 python -m bench.latency ADDRESS SHOW_ID  ->  one line of JSON
 """
@@ -7,6 +9,7 @@ import asyncio
 import http.cookiejar
 import json
 import re
+import socket
 import statistics
 import sys
 import time
@@ -15,6 +18,8 @@ import urllib.request
 import uuid
 
 import websockets
+
+from ombrel.formats.osc import write_message
 
 
 def signed_in(address: str, who: str = "engineer") -> str:
@@ -29,7 +34,10 @@ def signed_in(address: str, who: str = "engineer") -> str:
 
 
 async def to_second(url, headers):
-    """Medians in ms to another's screen: of an edit, and of a recall of 1 000 changed values."""
+    """Medians in ms to another's screen: of an edit, of a recall of 1 000 changed values, of a key,
+
+    and of a cue that does what that key does.
+    """
     async with (
         websockets.connect(url, additional_headers=headers, max_size=None) as one,
         websockets.connect(url, additional_headers=headers, max_size=None) as other,
@@ -92,14 +100,44 @@ async def to_second(url, headers):
             await took({"action": "recall_scene", "scene": scenes[n % 2]}, "run/now")
             for n in range(10)
         ]
-        return statistics.median(edits), statistics.median(recalls)
+        keys = [
+            await took(
+                {"action": "moves", "moves": [{"address": "dca/1/mute", "value": n % 2 == 0}]},
+                "dca/1/mute",
+            )
+            for n in range(20)
+        ]
+        found = (edits, recalls, keys, await cued(one, other, until))
+        return [statistics.median(one) for one in found]
+
+
+async def cued(one, other, until):
+    """In ms: a cue that does what such a key does, slower than what is taken for a flood."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as machine:
+        machine.bind(("127.0.0.1", 0))
+        port = machine.getsockname()[1]
+    way = {"type": "set_cue_way", "id": str(uuid.uuid4()), "kind": "osc_udp", "on": True}
+    await one.send(json.dumps(way | {"host": "127.0.0.1", "port": port}))
+    await one.send(json.dumps({"type": "arm_cues", "mode": "armed"}))
+    await until(one, lambda m: m["type"] == "cues" and m["mode"] == "armed")
+    await asyncio.sleep(2.0)  # the port is open by then
+    cues = []
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as machine:
+        for n in range(20):
+            begun = time.perf_counter()
+            machine.sendto(write_message("/ombrel/dca", 1, 1 - n % 2), ("127.0.0.1", port))
+            await until(other, lambda m: m["type"] == "moved" and "dca/1/mute" in m["values"])
+            cues.append((time.perf_counter() - begun) * 1000)
+            await asyncio.sleep(0.3)
+    return cues
 
 
 async def main(address, show_id):
     url = f"{address.replace('http', 'ws')}/live/{show_id}"
     headers = {"Cookie": signed_in(address), "Origin": address}
-    edit_ms, recall_ms = await to_second(url, headers)
-    print(json.dumps({"edit_ms": edit_ms, "recall_ms": recall_ms}))
+    edit_ms, recall_ms, key_ms, cue_ms = await to_second(url, headers)
+    told = {"edit_ms": edit_ms, "recall_ms": recall_ms, "key_ms": key_ms, "cue_ms": cue_ms}
+    print(json.dumps(told))
 
 
 if __name__ == "__main__":

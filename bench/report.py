@@ -183,6 +183,8 @@ def main(results):
     recall = "a recall of 1 000 changed values, to the second screen"
     print(f"| {recall} | {latency['recall_ms']:.0f} ms |")
     print(f"| the recall, in edits | {latency['recall_ms'] / latency['edit_ms']:.1f} |")
+    print(f"| a cue by OSC, from the datagram to the second screen | {latency['cue_ms']:.0f} ms |")
+    print(f"| the cue, in edits of the same key | {latency['cue_ms'] / latency['key_ms']:.1f} |")
     print("\n## Scrolling the patch grid of Festival 128, every channel fed\n")
     print("Headless Chromium without a graphics processor; 16.7 ms is 60 frames a second.\n")
     print("| a frame of scrolling | measured |\n| --- | ---: |")

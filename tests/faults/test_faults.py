@@ -11,18 +11,21 @@ import subprocess
 import sys
 import threading
 import time
+import uuid
 from pathlib import Path
 
 import pytest
 from websockets.exceptions import ConnectionClosed
 
+from ombrel.formats.osc import write_message
 from tests.hostile import Hostile
-from tests.screens.conftest import Served
+from tests.screens.conftest import Served, free_port
 from tests.screens.pages import Page
 
 from .storm import Storm, judged
 
 KILLS = int(os.environ.get("OMBREL_KILLS", "3"))
+NOISE_S = float(os.environ.get("OMBREL_NOISE", "6"))  # `bin/test faults` has more
 WIRED = int(os.environ.get("OMBREL_WIRED", "200"))  # hostile messages over the wire
 
 
@@ -83,6 +86,108 @@ def test_a_database_that_dies_again_and_again_loses_nothing(server, process):
         storm.goes_on()
     told(f"{max(1, KILLS // 4)} kills of the database", *judged(server, show, storm))
     no_tracebacks(process, "psycopg", "OperationalError", "InterfaceError")
+
+
+# ---- cues from outside
+
+
+def listening(process, show, kind="osc_udp", sort=socket.SOCK_DGRAM):
+    """A show whose cues are armed, with a way in that is open; gives its port."""
+    port = free_port(sort)
+    with Page(process, show) as page:
+        page.say(type="arm_cues", mode="armed")
+        page.say(type="set_cue_way", id=str(uuid.uuid4()), kind=kind, on=True,
+                 host="127.0.0.1", port=port)  # fmt: skip
+        page.until(lambda: _cues(page) and _listens(page, kind))
+    return port
+
+
+def _listens(page, kind):
+    return any(way["listens"] for way in _cues(page)["ways"] if way["kind"] == kind)
+
+
+def _cues(page):
+    told = [one for one in page.heard if one["type"] == "cues"]
+    return told[-1] if told else None
+
+
+def test_cues_amid_kills_are_done_and_told_or_neither(server, process):
+    """Every row that says what was done has its change, and every change its row."""
+    show, draw = server.copied_demo(), random.Random(36)
+    port = listening(process, show)
+    sent = 0
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as machine:
+        for _ in range(KILLS):
+            end = time.monotonic() + 1.0 + draw.random()
+            while time.monotonic() < end:
+                sent += 1
+                number = draw.randint(1, 20)
+                machine.sendto(write_message("/ombrel/scene", number), ("127.0.0.1", port))
+                time.sleep(0.06)
+            process.kill()
+            process.start()
+        time.sleep(2.0)  # its way opens by itself: settings are kept
+        with Page(process, show) as page:
+            machine.sendto(write_message("/ombrel/scene", 21), ("127.0.0.1", port))
+            page.until(lambda: page.values.get("run/now") == "scene/22")
+    with server.sql() as link:
+        rows = link.execute(
+            "select edit_id, revision from server_cuetold"
+            " where show_id = %s and revision is not null", [show]).fetchall()  # fmt: skip
+        changes = link.execute(
+            "select c.edit_id, c.revision from server_change c join auth_user u"
+            " on u.id = c.author_id where c.show_id = %s and u.username = 'Cues from outside'",
+            [show]).fetchall()  # fmt: skip
+    print(f"\n{KILLS} kills amid {sent} cues: {len(changes)} done, {len(rows)} told")
+    assert changes
+    assert sorted(rows) == sorted(changes)
+    no_tracebacks(process)
+
+
+def memory_kb(process):
+    """Resident memory of a process, in kB."""
+    status = Path(f"/proc/{process.process.pid}/status").read_text()
+    return int(next(line.split()[1] for line in status.splitlines() if line.startswith("VmRSS")))
+
+
+def test_noise_at_every_way_in_is_counted_and_holds_nobody_up(server, process):
+    """Random bytes, damaged packets and true ones cut anywhere; hands are answered meanwhile."""
+    show, draw = server.copied_demo(), random.Random(37)
+    ports = {
+        kind: listening(process, show, kind, sort)
+        for kind, sort in (("osc_udp", socket.SOCK_DGRAM), ("osc_tcp", socket.SOCK_STREAM),
+                           ("midi_tcp", socket.SOCK_STREAM))
+    }  # fmt: skip
+    real = write_message("/ombrel/scene", 4)
+    datagrams = socket.socket(socket.AF_INET, socket.SOCK_DGRAM)
+    streams = [socket.create_connection(("127.0.0.1", ports[k])) for k in ("osc_tcp", "midi_tcp")]
+    for one in streams:
+        one.settimeout(10)
+    with Page(process, show) as page:
+        slowest = 0.0
+        before = None
+        end = time.monotonic() + NOISE_S
+        while time.monotonic() < end:
+            for _ in range(200):
+                content = bytearray(draw.choice([draw.randbytes(draw.randint(0, 300)), real]))
+                for _ in range(draw.choice([0, 1, 3])):
+                    if content:
+                        content[draw.randrange(len(content))] = draw.randrange(256)
+                datagrams.sendto(bytes(content), ("127.0.0.1", ports["osc_udp"]))
+                for stream in streams:
+                    stream.sendall(content)
+            began = time.monotonic()
+            page.put("channel/3/fader", -round(draw.random() * 20, 1))
+            slowest = max(slowest, time.monotonic() - began)
+            before = before or memory_kb(process)
+        grown_kb = memory_kb(process) - before
+        page.until(lambda: any("20 a second" in row["says"] for row in _cues(page)["told"]))
+    for one in (datagrams, *streams):
+        one.close()
+    print(f"\n{NOISE_S} s of noise: slowest answer {slowest:.2f} s, memory {grown_kb} kB more")
+    assert slowest < 5.0
+    assert grown_kb < 60_000
+    no_tracebacks(process)
 
 
 # ---- an answer of COMMIT that is lost
@@ -309,12 +414,6 @@ def test_a_full_disk_loses_nothing_that_was_acknowledged(server, tmp_path):
         subprocess.run([*owner, f"{pg}/pg_ctl", "-D", str(data), "-m", "immediate", "stop"],
                        stdout=subprocess.DEVNULL, check=False)  # fmt: skip
         subprocess.run(["umount", "-l", str(disk)], check=True)
-
-
-def free_port():
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return probe.getsockname()[1]
 
 
 class OnDisk:

@@ -150,7 +150,9 @@ def server():
     server.go_on()
     server.kill()
     server.stage.kill()
+    server.machine.kill()
     server.stage.wait()
+    server.machine.wait()
 
 
 @pytest.fixture(scope="module", autouse=True)

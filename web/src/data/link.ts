@@ -325,7 +325,7 @@ export class Link {
   }
 
   /** Switch a way of cues, with where it listens and who may send. */
-  setCueWay(way: Omit<CueWay, "trouble">): void {
+  setCueWay(way: Omit<CueWay, "trouble" | "listens">): void {
     this.#send({ type: "set_cue_way", id: newId(), ...way });
   }
 

@@ -127,7 +127,7 @@ def set_way(
         show_id=show_id,
         kind=kind,
         defaults={"on": on, "host": str(at), "port": port, "senders": list(allowed),
-                  "answers": answers, "trouble": ""},
+                  "answers": answers, "trouble": "", "heard_by": ""},
     )  # fmt: skip
 
 

@@ -48,7 +48,7 @@ class CueList(BaseModel):
 
 
 class WayHere(BaseModel):
-    """A way in. `trouble`: why it does not listen though it is on, or ""."""
+    """A way in. `listens`: its port is open; `trouble`: why it is not though it is on, or ""."""
 
     kind: Literal["osc_udp", "osc_tcp", "midi_tcp"]
     on: bool
@@ -56,6 +56,7 @@ class WayHere(BaseModel):
     port: int
     senders: str
     answers: bool
+    listens: bool
     trouble: str
 
 
@@ -174,6 +175,7 @@ def _way(kind: str, row: models.CueWay | None) -> WayHere:
         port=row.port,
         senders=", ".join(row.senders),
         answers=row.answers,
+        listens=row.on and bool(row.heard_by) and not row.trouble,
         trouble=row.trouble,
     )
 

@@ -7047,7 +7047,7 @@ export interface components {
         };
         /**
          * WayHere
-         * @description A way in. `trouble`: why it does not listen though it is on, or "".
+         * @description A way in. `listens`: its port is open; `trouble`: why it is not though it is on, or "".
          */
         WayHere: {
             /** Answers */
@@ -7059,6 +7059,8 @@ export interface components {
              * @enum {string}
              */
             kind: "osc_udp" | "osc_tcp" | "midi_tcp";
+            /** Listens */
+            listens: boolean;
             /** On */
             on: boolean;
             /** Port */

@@ -45,7 +45,7 @@ export function WaysIn({ here }: { here: CuesHere }) {
 function Way({ way }: { way: CueWay }) {
   const link = useLink();
   const [name, says] = WORD[way.kind];
-  const { trouble, ...plain } = way;
+  const { trouble, listens, ...plain } = way;
   const set = (more: Partial<CueWay>) => link.setCueWay({ ...plain, ...more });
   const port = (text: string) => {
     const wanted = Number(text);
@@ -111,6 +111,11 @@ function Way({ way }: { way: CueWay }) {
           </Toggle>
         )}
       </span>
+      {way.on && !listens && !trouble && (
+        <p className="text-soft" style={{ gridArea: "trouble" }}>
+          Its port is being opened.
+        </p>
+      )}
       {trouble && (
         <p role="alert" className="text-coral" style={{ gridArea: "trouble" }}>
           {trouble}
