@@ -6,12 +6,14 @@ Later views add themselves to VIEWS. Run by bin/shots on a database of its own.
 """
 
 import pathlib
+import socket
 import sys
 import time
 
 from selenium.webdriver.common.keys import Keys
 
 from tests.screens.browser import Person
+from tests.screens.conftest import free_port
 
 FOLDER = pathlib.Path(__file__).parents[2] / "docs" / "screenshots"
 
@@ -81,9 +83,24 @@ def tracks(me):
     me.until(lambda: "there is no better" in me.body() and me.find('[data-testid="consequence"]'))
 
 
-def assignments(me):
-    me.open("assignments")
-    me.until(lambda: me.all('[data-member="channel/9/send/mix/1"]'))
+def cues(me):
+    port = str(free_port(socket.SOCK_DGRAM))
+    me.open("cues/ways")
+    me.type("Port of OSC over UDP", port)
+    me.until(lambda: me.field("Port of OSC over UDP").get_attribute("value") == port)
+    me.find('[aria-label="listens: OSC over UDP"]').click()
+    me.until(lambda: "being opened" not in me.body())
+    me.open("cues/machine")
+    for message in ("/cue 1", "/cue 2"):
+        me.type("One message", message)
+        me.until(lambda message=message: f"last {message}" in me.body())
+    me.button("Armed").click()
+    me.until(lambda: "What comes is done." in me.body())
+    for message in ("/cue 3", "/lamp/go 3"):
+        me.type("One message", message)
+        me.until(lambda message=message: f"last {message}" in me.body())
+    me.open("cues")
+    me.until(lambda: me.all('[data-told="unknown"]'))
 
 
 def sharing(me):
@@ -149,7 +166,6 @@ VIEWS = {
     "patch": patch,
     "mixes": mixes,
     "tracks": tracks,
-    "assignments": assignments,
     "banks": banks,
     "cast": cast,
     "mic-check": mic_check,
@@ -160,6 +176,7 @@ VIEWS = {
     "line-check": line_check,
     "history": history,
     "strip": strip,
+    "cues": cues,
 }
 
 

@@ -45,7 +45,15 @@ export const fetched = vi.fn((path: string, _how?: RequestInit): Promise<Respons
 /** What the stand-in stage is asked to feed. */
 export const fed = vi.fn((_line: number, _signal: string) => {});
 
+/** What else was said over the link: the method, and what it was given. */
+export const sent = vi.fn((_what: string, _given?: unknown) => {});
+
 const LINK = {
+  armCues: (mode: unknown) => sent("armCues", mode),
+  setCueWay: (way: unknown) => sent("setCueWay", way),
+  setCueOnce: (ms: unknown) => sent("setCueOnce", ms),
+  undoCue: (told: unknown) => sent("undoCue", told),
+  cueMachine: (what: unknown) => sent("cueMachine", what),
   do: done,
   put: Link.prototype.put,
   type: Link.prototype.type,
