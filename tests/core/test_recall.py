@@ -43,7 +43,7 @@ from tests.shows import SEEDS, SHOW_SEEDS, edit_of_seed, show_of_seed
 from .recalling import addresses_in, expected
 from .test_casting_machine import company_show
 
-RUN = ("run/now", "run/next", "run/since")
+RUN = ("run/now", "run/next", "run/since", "run/gone")
 
 
 def unlinked(show):

@@ -6,12 +6,12 @@ import re
 from collections.abc import Iterable
 from typing import Final
 
-from ombrel.core import BadFile, ConsoleError, osc_parts, read_comes
+from ombrel.core import BadFile, ConsoleError, is_osc, osc_parts, read_comes
 
 from .midi import show_control_go
 from .osc import write_message
 
-__all__ = ["MOST_LINES", "cue_bytes", "read_sheet", "sheet_text", "speaks_osc"]
+__all__ = ["MOST_LINES", "cue_bytes", "read_sheet", "sheet_text"]
 
 MOST_LINES: Final = 2_000
 _LONGEST_S: Final = 86_400.0
@@ -20,18 +20,13 @@ _MIDI: Final = re.compile(r"(\w+) (\d+)(?: at (\d+))?(?: on (\d+))")
 _STATUS: Final = {"program": 0xC0, "note": 0x90, "control": 0xB0}
 
 
-def speaks_osc(comes: str) -> bool:
-    """Whether it goes as OSC; else it goes as MIDI."""
-    return comes.startswith("/")
-
-
 def cue_bytes(comes: str) -> bytes:
     """The OSC packet or the MIDI bytes of a message as cues wait for it. A controller without a
 
     value goes at 127, a note at 100. Raises UnreadableText.
     """
     plain = read_comes(comes)
-    if speaks_osc(plain):
+    if is_osc(plain):
         address, arguments = osc_parts(plain)
         sent = [int(a) if isinstance(a, float) and a.is_integer() else a for a in arguments]
         return write_message(address, *sent)

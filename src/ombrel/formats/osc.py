@@ -77,7 +77,7 @@ def _time(tag: int) -> float | None:
 
 def _message(content: bytes, at_s: float | None) -> OscMessage:
     address, place = _string(content, 0)
-    if not address.startswith("/"):
+    if address[:1] != "/":
         raise _damaged("an address begins with /")
     if place == len(content):  # old senders leave the types out where there are no arguments
         return OscMessage(address, (), at_s)

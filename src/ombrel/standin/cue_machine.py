@@ -19,8 +19,8 @@ import time
 from contextlib import suppress
 from typing import Final
 
-from ombrel.core import BadFile, ConsoleError
-from ombrel.formats.cue_bytes import MOST_LINES, cue_bytes, speaks_osc
+from ombrel.core import BadFile, ConsoleError, is_osc
+from ombrel.formats.cue_bytes import MOST_LINES, cue_bytes
 from ombrel.formats.osc import OscMessage, read_packet, slipped, write_message
 
 __all__ = ["CueMachine", "main"]
@@ -108,7 +108,7 @@ class CueMachine:
         except ConsoleError as error:
             self.last = f"{text}: {error}"
             return
-        if speaks_osc(text) == (way == "midi_tcp"):
+        if is_osc(text) == (way == "midi_tcp"):
             self.last = f"{text}: cannot go this way"
             return
         if way == "osc_udp":

@@ -20,6 +20,7 @@ __all__ = [
     "control_heard",
     "go_heard",
     "heard_by",
+    "is_osc",
     "note_heard",
     "osc_heard",
     "osc_parts",
@@ -64,7 +65,7 @@ def read_comes(text: str) -> str:
     plain = " ".join(text.split())
     if len(plain) > LONGEST_COMES:
         raise UnreadableText(f"{plain[:40]}…", _HELP)
-    if plain.startswith("/"):
+    if is_osc(plain):
         return osc_heard(*osc_parts(plain))
     lowered = plain.lower()
     for kind, pattern in _MIDI.items():
@@ -82,6 +83,11 @@ def read_comes(text: str) -> str:
     if found := _GO.fullmatch(lowered):
         return _go(found["cue"], found["list"] or "")
     raise UnreadableText(plain, _HELP)
+
+
+def is_osc(text: str) -> bool:
+    """Whether what comes is an OSC message; else it is a MIDI message."""
+    return text[:1] == "/"
 
 
 def osc_parts(plain: str) -> tuple[str, list[Argument]]:

@@ -218,7 +218,7 @@ def cue_in_vain(look: Look) -> Iterator[Finding]:
     show = look.show
     for one in cues(show):
         if not fits(one.deed) or is_gone(show, one.deed):
-            says = f"{one.comes} does {deed_text(show, one.deed)}: it is refused when it comes."
+            says = f"{one.comes} does {deed_text(show, one.deed)}: nothing happens when it comes."
             yield Finding(rule="cue_in_vain", tone="settle", says=says, about=one.cue)
         elif not _may_come(one.comes):
             says = f"{one.comes} never comes: no message is written so."
@@ -239,12 +239,12 @@ def cue_for_hands(look: Look) -> Iterator[Finding]:
     if not by_scene:
         return
     for scene, values in _apart(look):
-        moved = [a for a in values if a.endswith(("/source", "/spare"))]
+        moved = [a for a in values if Address.at(a).last in ("source", "spare")]
         if scene in by_scene and moved:
             yield Finding(
                 rule="cue_for_hands",
                 tone="note",
-                says=f"{by_scene[scene].comes} is refused as things stand: scene "
+                says=f"{by_scene[scene].comes} does nothing as things stand: scene "
                 f"{scene_named(show, scene)} would change {counted(len(moved), 'source')}, "
                 "which takes two presses of a hand.",
                 about=by_scene[scene].cue,

@@ -37,7 +37,7 @@ class CuesForScenes(Strict):
 
     def plan(self, turn: Turn) -> Planned:
         moves = core.cues_for_scenes(turn.show, self.style)
-        many = sum(one.endswith("/comes") for one in moves)
+        many = sum(core.Address.at(one).last == "comes" for one in moves)
         return Planned(moves, f"{core.counted(many, 'cue')} for scenes")
 
 

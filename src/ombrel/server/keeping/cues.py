@@ -136,9 +136,11 @@ def read_senders(text: str) -> tuple[str, ...]:
     found = []
     for one in text.replace(",", " ").split():
         try:
-            found.append(str(ipaddress.ip_network(one, strict=False)).removesuffix("/32"))
+            network = ipaddress.ip_network(one, strict=False)
         except ValueError:
             raise UnreadableText(one, "addresses such as 10.0.0.5 or 10.0.0.0/24") from None
+        alone = network.num_addresses == 1
+        found.append(str(network.network_address if alone else network))
     if len(found) > _MOST_SENDERS:
         raise UnreadableText(text, f"at most {_MOST_SENDERS} addresses, or a network")
     return tuple(dict.fromkeys(found))
