@@ -15,7 +15,10 @@ from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, pr
 from ombrel.core import (
     Carry,
     ConsoleError,
+    CueRefused,
+    Deed,
     EntryTaken,
+    HandsOnly,
     NoSuchFitting,
     NotTheirName,
     Show,
@@ -31,11 +34,13 @@ from ombrel.core import (
     choose_cast,
     copy_fitting,
     drop,
+    effect,
     fitting_for,
     flow_of,
     keep,
     late_change,
     made,
+    of_kind,
     part_on,
     recall,
     remove_fitting,
@@ -254,6 +259,32 @@ class Evening(RuleBasedStateMachine):
     def recalled(self):
         self.do(recall(self.show, "scene/1", since_s=self.clock).moves)
         self.referee.recall(self.referee.scene, self.referee.scene_parts)
+
+    @rule(what=st.sampled_from(["scene/1", *sorted(CASTS)]))
+    def cued(self, what):
+        """A cue from outside comes to what a hand's press does; sources it leaves to hands."""
+        deed = Deed(does=of_kind(what), what=what)
+        try:
+            found = effect(self.show, deed, at_s=self.clock)
+        except HandsOnly:
+            assert recall(self.show, what).sources
+            return
+        self.do(found.moves)
+        if what in CASTS:
+            self.referee.choose(CASTS[what])
+        else:
+            self.referee.recall(self.referee.scene, self.referee.scene_parts)
+
+    @rule(channel=CHANNELS, part=PARTS)
+    def cued_on(self, channel, part):
+        """A pin holds against a cue, though not against a hand."""
+        deed = Deed(does="person", what=part, strip=channel)
+        if (channel, "part") in self.referee.pins:
+            with pytest.raises(CueRefused):
+                effect(self.show, deed, at_s=self.clock)
+            return
+        self.do(effect(self.show, deed, at_s=self.clock).moves)
+        self.referee.part_on(channel, part)
 
     @rule(channel=CHANNELS, aspect=ASPECTS, on=st.booleans())
     def pin(self, channel, aspect, on):

@@ -1,6 +1,7 @@
 """Cues from outside in the real interface: an act run by the cue machine, hands in between."""
 
 import socket
+import time
 
 from .conftest import free_port
 from .pages import Page
@@ -9,8 +10,17 @@ CELLS = [(f"channel/{n}", listener) for n in (1, 9, 17, 25) for listener in ("ho
 
 
 def levels(me):
+    """What the table shows once it rests: twice the same, a while apart."""
     me.until(lambda: me.all('[role="grid"]'))
-    return [me.cell(*cell).text for cell in CELLS]
+    me.until(lambda: not me.all("[data-loading]"))
+    before = None
+    for _ in range(40):
+        found = [me.cell(*cell).text for cell in CELLS]
+        if found == before:
+            return found
+        before = found
+        time.sleep(1.0)
+    raise AssertionError(f"the table does not rest: {before}")
 
 
 def now(me):

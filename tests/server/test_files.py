@@ -87,7 +87,7 @@ def test_paper_comes_as_pages_and_as_files_and_only_to_whoever_is_signed_in(clie
     client.force_login(ann)
     sheets = client.get(f"{base}/paper").json()
     assert [sheet["title"] for sheet in sheets[:3]] == ["Input list", "Patch sheet", "Output list"]
-    assert len(sheets) == 8 + 8  # rulers, cues and the company too; six ears and two wedges
+    assert len(sheets) == 9 + 8  # rulers, cues, the company too; six ears and two wedges
     assert client.get(f"{base}/paper/input-list.csv").content.startswith(b"\xef\xbb\xbfNo.,Channel")
     assert client.get(f"{base}/paper/mix-1.csv").content.startswith(b"\xef\xbb\xbfSource,Name")
     assert client.get(f"{base}/paper/all.xlsx").content.startswith(b"PK")
