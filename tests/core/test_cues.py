@@ -141,6 +141,9 @@ def test_lines_are_typed_and_the_one_that_cannot_be_read_is_named():
         add_cues(show, "/ombrel/go -> back")
     again = made(show, add_cues(show, "/cue 12.5 -> go"))[0]
     assert [c.deed.does for c in cue_for(again, "/cue 12.5")] == ["go"]
+    quoted = made(show, add_cues(show, '/q "a; b" -> note: "one; two"; 8 -> go'))[0]
+    assert cue_for(quoted, '/q "a; b"')[0].deed.note == "one; two"
+    assert cue_for(quoted, "/cue 8")[0].deed.does == "go"
     moved = made(show, set_cue(show, one.cue, "note 61", None))[0]
     assert cue_for(moved, "/cue 12.5") == ()
     assert cue_for(moved, "note 61 on 1")[0].cue == one.cue

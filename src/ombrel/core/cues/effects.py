@@ -8,10 +8,9 @@ from collections.abc import Callable, Collection, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Final
 
-from ..casting import cast_name, choose_cast, part_name, part_on, whole_on
+from ..casting import cast_name, choose_cast, part_on, whole_on
 from ..catalogue import Address, cells_of, of_kind
-from ..flow import strip_name
-from ..jobs import all_lifted, lift_singers, singers_of
+from ..jobs import lift_singers, singers_of
 from ..recalls import recalled
 from ..scenes import is_gone_to, pin_name, pin_of_cell, previous_scene, scene_named
 from ..show import Show
@@ -60,7 +59,7 @@ def effect(
         case "mute":
             leaf = "mute" if of_kind(deed.what) == "dca" else "on"
             moves: dict[str, Asked] = {f"{deed.what}/{leaf}": deed.on}
-            return _held(show, moves, hands, says=_capital(deed_text(show, deed)), own=False)
+            return _held(show, moves, hands, _capital(deed_text(show, deed)))
         case "lift":
             return _lift(show, deed, hands)
     return Effect(says=_capital(deed_text(show, deed)))
@@ -103,12 +102,10 @@ def _just_now(show: Show, at_s: float, once_s: float) -> bool:
 def _person(show: Show, deed: Deed, at_s: float, hands: Collection[str]) -> Effect:
     if pin := pin_of_cell(show)(deed.strip, "part"):
         raise CueRefused(f"{_capital(pin_name(show, pin))} is pinned: who is on stays.")
-    where = strip_name(show, deed.strip)
     if of_kind(deed.what) == "fitting":
         moves = whole_on(show, deed.strip, deed.what, since_s=at_s)
     else:
         moves = part_on(show, deed.strip, deed.what, since_s=at_s)
-        where = f"{part_name(show, deed.what)} on {where}"
     kept, under = giving_way(show, moves, held_by_hands(show, hands))
     says = _capital(deed_text(show, deed))
     return Effect(says=_but_for(says, len(under), "under a hand"), moves=kept)
@@ -116,35 +113,31 @@ def _person(show: Show, deed: Deed, at_s: float, hands: Collection[str]) -> Effe
 
 def _lift(show: Show, deed: Deed, hands: Collection[str]) -> Effect:
     strips = [deed.strip] if deed.strip else singers_of(show, deed.what)
-    if not deed.strip and deed.on:
-        moves = all_lifted(show, deed.what)
-    else:
-        moves = lift_singers(show, deed.what, strips, on=deed.on)
+    moves = lift_singers(show, deed.what, strips, on=deed.on)
     seconds = show.number(f"{deed.what}/seconds")
-    says = _capital(deed_text(show, deed))
-    return _held(show, moves, hands, says=says, own=False, seconds=seconds)
+    return _held(show, moves, hands, _capital(deed_text(show, deed)), seconds=seconds)
 
 
 def _held(
     show: Show,
     moves: Mapping[str, Asked],
     hands: Collection[str],
-    *,
     says: str,
-    own: bool,
+    *,
     seconds: float = 0.0,
 ) -> Effect:
     """Moves less what pins and hands hold; refused where that is all."""
     pin_at = pin_of_cell(show)
     pinned = {a: pin for a in moves if (pin := _pin(show, pin_at, a))}
     free = {a: value for a, value in moves.items() if a not in pinned}
-    under = sorted(a for a in free if Address.at(a).plain in held_by_hands(show, hands))
+    held = held_by_hands(show, hands)
+    under = sorted(a for a in free if Address.at(a).plain in held)
     free = {a: value for a, value in free.items() if a not in under}
     if moves and not free:
         why = "a hand is on it" if under else f"{pin_name(show, min(pinned.values()))} is pinned"
         raise CueRefused(f"It stays: {why}.")
     says = _but_for(_but_for(says, len(pinned), "pinned"), len(under), "under a hand")
-    return Effect(says=says, moves=free, own=own, seconds=seconds)
+    return Effect(says=says, moves=free, own=False, seconds=seconds)
 
 
 def _pin(show: Show, pin_at: Callable[[str, str], str | None], address: str) -> str | None:

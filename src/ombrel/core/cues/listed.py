@@ -26,6 +26,7 @@ __all__ = [
 ]
 
 _LEAVES: Final = ("comes", "does", "what", "on", "strip", "note")
+_ORDERS: Final = re.compile(r'(?:"[^"\n]*"|[^";\n]+|")+')  # what is in quotes is no end
 _ARROW: Final = re.compile(r"\s*(?:->|=>|\u2192|\t)\s*")
 _HELP: Final = 'a cue such as "/cue 12 -> scene 4.5" or "12 -> go"'
 # how a bare number comes, by what a machine speaks
@@ -107,7 +108,7 @@ def add_cues(show: Show, text: str, style: str = "osc") -> dict[str, Asked]:
     A bare number comes as `style` says. What comes already on the list does something else from now
     on. Raises UnreadableText with the line that cannot be read; NoSuchScene, NothingLeft.
     """
-    orders = [one.strip() for one in re.split(r"[;\n]", text) if one.strip()]
+    orders = [one.strip() for one in _ORDERS.findall(text) if one.strip()]
     if not orders:
         raise UnreadableText(text, _HELP)
     wanted: dict[str, Deed] = {}

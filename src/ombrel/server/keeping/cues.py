@@ -20,6 +20,7 @@ from ombrel.core import (
     NoCueWaits,
     Show,
     UnreadableText,
+    check_hands_only,
     deed_for,
     edited,
     refusal,
@@ -277,7 +278,8 @@ def _rehearsed(show_id: UUID, plan: Plan, told: models.CueTold) -> None:
     try:
         planned = plan(turn)
         if planned.moves:
-            edited(state.show, state.flow, planned.moves, own=planned.own)
+            after = edited(state.show, state.flow, planned.moves, own=planned.own)
+            check_hands_only(after.change.new)
     except ConsoleError as error:
         _refused(told, Refused(error))
         told.says = refusal(error, state.show)[:300]
