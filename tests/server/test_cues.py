@@ -9,6 +9,7 @@ import uuid
 import mido
 import pytest
 from asgiref.sync import sync_to_async
+from django.db import OperationalError
 from mido.sockets import connect
 from pydantic import TypeAdapter
 from pythonosc.osc_message import OscMessage
@@ -22,6 +23,7 @@ from ombrel.server.asks.plans import Planned
 from ombrel.server.keeping import cues as keeping
 from ombrel.server.keeping.cues import Came, arm, do_cue, read_senders, set_way
 from ombrel.server.keeping.door import commit
+from ombrel.server.screen import cueing as cueing_module
 from ombrel.server.screen.cueing import Cueing, cueing
 
 from .conftest import make, stored
@@ -160,12 +162,45 @@ def test_what_is_told_is_kept_with_what_was_done_or_not_at_all(evening, monkeypa
     assert not models.CueTold.objects.exists()
 
 
-def test_rows_are_bounded(evening, monkeypatch):
-    monkeypatch.setattr(keeping, "_KEPT", 20)
-    monkeypatch.setattr(keeping, "_TIDY", 5)
+def test_rows_are_bounded_and_a_flood_takes_none_of_what_was_done(evening, monkeypatch):
+    for name, most in (("_KEPT", 20), ("_DROPPED", 5), ("_TIDY", 5)):
+        monkeypatch.setattr(keeping, name, most)
+    for _ in range(40):
+        do_cue(evening.pk, came("/cue 3"))
     for _ in range(60):
         keeping.tell_dropped(evening.pk, "osc_udp", "x", "why", 1)
-    assert 20 <= models.CueTold.objects.count() <= 25
+    rows = models.CueTold.objects.all()
+    assert 20 <= rows.filter(what="rehearsed").count() <= 25
+    assert 5 <= rows.filter(what="dropped").count() <= 10
+
+
+async def test_an_answer_of_the_store_that_is_lost_is_no_cue_that_is_not_done(desk, evening):
+    """It was kept, and only nobody heard so: it is told as done, once."""
+    port = free_port()
+    await desk.listening("osc_udp", port)
+    real = do_cue
+
+    def lost(*asked):
+        real(*asked)
+        raise OperationalError
+
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(cueing_module, "do_cue", lost)
+        with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as sender:
+            sender.sendto(packet("/cue", 3), ("127.0.0.1", port))
+        rows = await desk.told(1)
+    assert [(row["came"], row["what"]) for row in rows] == [("/cue 3", "done")]
+
+
+async def test_whoever_forges_senders_fills_no_list(desk, evening):
+    await desk.listening("osc_udp", free_port())
+    [one] = cueing()._desks.values()
+    way, _ = one.ways["osc_udp"]
+    for number in range(500):
+        one.drop(way, f"10.0.0.{number}", "Not among those who may send.")
+    rows = await desk.told(9)
+    assert len(rows) == 9
+    assert sum(row["times"] for row in rows) == 500
 
 
 @pytest.mark.parametrize("seed", range(6))

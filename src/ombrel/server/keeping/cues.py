@@ -46,15 +46,18 @@ __all__ = [
     "set_way",
     "still_heard",
     "tell_dropped",
+    "told_of",
     "undo_request",
     "ways_on",
 ]
 
 BEAT_S = 5.0  # so often a process says that it listens
 _GONE_S = 15.0  # another that said nothing for so long listens no more
-_KEPT = 400  # rows of a show that are kept
-_TIDY = 50  # and when so many are beside them, the oldest go
+_KEPT = 400  # rows of a show that are kept,
+_DROPPED = 100  # and of what was dropped: a flood takes no line of what was done
+_TIDY = 50  # looked at after so many
 _MOST_SENDERS = 32
+Network = ipaddress.IPv4Network | ipaddress.IPv6Network
 _PERSON = "Cues from outside"
 
 
@@ -66,7 +69,7 @@ class Way:
     kind: str
     host: str
     port: int
-    senders: tuple[str, ...]
+    senders: tuple[Network, ...]
     answers: bool
     once_s: float
 
@@ -74,17 +77,21 @@ class Way:
         """Whether a sender's address may send: this machine always may."""
         at = ipaddress.ip_address(sender.partition("%")[0])
         at = getattr(at, "ipv4_mapped", None) or at
-        return at.is_loopback or any(at in ipaddress.ip_network(one) for one in self.senders)
+        return at.is_loopback or any(at in one for one in self.senders)
 
 
 @dataclass(frozen=True, slots=True)
 class Came:
-    """A message that came. `heard`: as cues wait for it; `clock_s`: by the monotonic clock."""
+    """A message that came. `heard`: as cues wait for it; `edit_id`: of what it does; `clock_s`: by
+
+    the monotonic clock.
+    """
 
     way: str
     sender: str
     heard: str
     arguments: tuple[Argument, ...] = ()
+    edit_id: UUID = field(default_factory=uuid4)
     at_s: float = field(default_factory=time.time)
     clock_s: float = field(default_factory=time.monotonic)
 
@@ -152,7 +159,8 @@ def ways_on() -> list[Way]:
     rows = models.CueWay.objects.filter(on=True, show__removed_at=None)
     once = dict(models.CueDesk.objects.values_list("show_id", "once_ms"))
     return [
-        Way(row.show_id, row.kind, row.host, row.port, tuple(row.senders), row.answers,
+        Way(row.show_id, row.kind, row.host, row.port,
+            tuple(map(ipaddress.ip_network, row.senders)), row.answers,
             once.get(row.show_id, 200) / 1000.0)
         for row in rows
     ]  # fmt: skip
@@ -238,7 +246,7 @@ def do_cue(show_id: UUID, came: Came) -> models.CueTold:
         said.append(planned.says)
         return planned
 
-    told.edit_id = edit_id = uuid4()
+    told.edit_id = edit_id = came.edit_id
 
     def beside(outcome: Outcome) -> None:
         if isinstance(outcome, Done):
@@ -298,9 +306,16 @@ def _tidied(told: models.CueTold) -> None:
     if told.pk % _TIDY:
         return
     rows = models.CueTold.objects.filter(show_id=told.show_id)
-    oldest = rows.order_by("-pk").values_list("pk", flat=True)[_KEPT : _KEPT + 1].first()
-    if oldest is not None:
-        rows.filter(pk__lte=oldest).delete()
+    dropped = rows.filter(what="dropped")
+    for some, most in ((rows.exclude(what="dropped"), _KEPT), (dropped, _DROPPED)):
+        oldest = some.order_by("-pk").values_list("pk", flat=True)[most : most + 1].first()
+        if oldest is not None:
+            some.filter(pk__lte=oldest).delete()
+
+
+def told_of(show_id: UUID, edit_id: UUID) -> models.CueTold | None:
+    """What is told of a message, if that was kept: an answer of the database can be lost."""
+    return models.CueTold.objects.filter(show_id=show_id, edit_id=edit_id).first()
 
 
 def tell_dropped(show_id: UUID, way: str, sender: str, why: str, times: int) -> None:

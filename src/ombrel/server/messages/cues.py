@@ -22,7 +22,8 @@ __all__ = [
     "standing",
 ]
 
-_TOLD = 60  # of the newest that screens draw
+_TOLD = 45  # of the newest that screens draw
+_DROPPED = 15  # and of what was dropped
 
 
 class CueRow(BaseModel):
@@ -138,7 +139,10 @@ def standing(state: State) -> tuple[str, str]:
 def cues_here_text(show_id: UUID) -> str:
     """What stands beside the show of its cues, from the database."""
     desk = models.CueDesk.objects.filter(show_id=show_id).first() or models.CueDesk()
-    rows = list(models.CueTold.objects.filter(show_id=show_id)[:_TOLD])
+    told = models.CueTold.objects.filter(show_id=show_id)
+    # what was dropped stands between the rest, and never instead of it
+    rows = [*told.exclude(what="dropped")[:_TOLD], *told.filter(what="dropped")[:_DROPPED]]
+    rows.sort(key=lambda one: -one.pk)
     ways = {one.kind: one for one in models.CueWay.objects.filter(show_id=show_id)}
     ids = [str(one.edit_id) for one in rows if one.revision]
     turns = models.Change.objects.filter(show_id=show_id, turns__in=ids) if ids else []

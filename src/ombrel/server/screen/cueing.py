@@ -22,12 +22,14 @@ from ..keeping.cues import (
     in_trouble,
     still_heard,
     tell_dropped,
+    told_of,
     ways_on,
 )
 from ..keeping.live import live_of
 from ..keeping.work import in_database
 from ..links.cues import CuePort, Heard, open_port
 from ..messages.cues import standing
+from ..models import CueTold
 from .rooms import room_of
 from .ticker import ticker_of
 
@@ -38,6 +40,7 @@ LOOK_S: Final = 1.0  # so often it is looked which ways are on
 _LATE_S: Final = 2.0  # what waited longer is not done any more
 _AHEAD_S: Final = 0.05  # a time tag farther ahead is for later: nothing is done later
 _MOST_WAITING: Final = 200
+_MOST_LINES: Final = 8  # of what is dropped within a second
 _MOST_HEARING: Final = 16  # senders who are told what is now and next
 _HEARING_S: Final = 3_600.0
 Answer = Callable[[bytes], None]
@@ -102,7 +105,9 @@ class _Desk:
     def drop(self, way: Way, sender: str, why: str) -> None:
         """Count something that is not taken; told as one line a second."""
         key = (way.kind, sender, why)
-        if key in self._dropped or len(self._dropped) < _MOST_WAITING:
+        if key not in self._dropped and len(self._dropped) >= _MOST_LINES:
+            key = (way.kind, "others", why)  # whoever forges senders fills no list
+        if key in self._dropped or len(self._dropped) < 2 * _MOST_LINES:
             self._dropped[key] += 1
         if self._flush is None or self._flush.done():
             self._flush = asyncio.create_task(self._tell_dropped())
@@ -137,6 +142,9 @@ class _Desk:
         except DatabaseError:
             await self._not_done(came, answer, "The show's store did not answer: not done.")
             return
+        self._tell(came, answer, told)
+
+    def _tell(self, came: Came, answer: Answer | None, told: CueTold) -> None:
         self.room.cues_moved()
         if answer is not None:
             done = told.what in ("done", "rehearsed")
@@ -145,11 +153,17 @@ class _Desk:
             answer(write_message(f"/ombrel/{verb}", came.heard, told.says, *number))
 
     async def _not_done(self, came: Came, answer: Answer | None, why: str) -> None:
-        if answer is not None:
-            answer(write_message("/ombrel/refused", came.heard, why))
+        """Tell it once the store is back; never do it then. It may have been done all the same:
+
+        the store's answer can be lost on its way.
+        """
         words = f"{came.heard}: {why}"
-        for _ in range(60):  # told when the store is back; never done then
+        for _ in range(60):
             try:
+                told = await in_database(told_of, self.show_id, came.edit_id, again=True)
+                if told is not None:
+                    self._tell(came, answer, told)
+                    return
                 await in_database(
                     tell_dropped, self.show_id, came.way, came.sender, words, 1, again=True
                 )
@@ -157,6 +171,8 @@ class _Desk:
             except DatabaseError:
                 await asyncio.sleep(1.0)
         self.room.cues_moved()
+        if answer is not None:
+            answer(write_message("/ombrel/refused", came.heard, why))
 
     # ---- who is told what is now and next
 
