@@ -117,7 +117,7 @@ async def cued(one, other, until):
         machine.bind(("127.0.0.1", 0))
         port = machine.getsockname()[1]
     way = {"type": "set_cue_way", "id": str(uuid.uuid4()), "kind": "osc_udp", "on": True}
-    await one.send(json.dumps(way | {"host": "127.0.0.1", "port": port}))
+    await one.send(json.dumps(way | {"host": "127.0.0.1", "port": str(port)}))
     await one.send(json.dumps({"type": "arm_cues", "mode": "armed"}))
     await until(one, lambda m: m["type"] == "cues" and m["mode"] == "armed")
     await asyncio.sleep(2.0)  # the port is open by then

@@ -97,7 +97,7 @@ def listening(process, show, kind="osc_udp", sort=socket.SOCK_DGRAM):
     with Page(process, show) as page:
         page.say(type="arm_cues", mode="armed")
         page.say(type="set_cue_way", id=str(uuid.uuid4()), kind=kind, on=True,
-                 host="127.0.0.1", port=port)  # fmt: skip
+                 host="127.0.0.1", port=str(port))  # fmt: skip
         page.until(lambda: _cues(page) and _listens(page, kind))
     return port
 

@@ -318,7 +318,7 @@ def test_all_scenes_have_cues_and_one_is_learnt_by_listening(server, people, cou
     port = free_port(socket.SOCK_DGRAM)
     with Page(server, show) as page:
         page.say(type="set_cue_way", id=str(uuid.uuid4()), kind="osc_udp", on=True,
-                 host="127.0.0.1", port=port)  # fmt: skip
+                 host="127.0.0.1", port=str(port))  # fmt: skip
         page.until(lambda: any(one["listens"] for told in page.heard if told["type"] == "cues"
                                for one in told["ways"]))  # fmt: skip
     me.open("run", show)

@@ -239,7 +239,7 @@ class Desk(Screen):
 
     async def listening(self, kind, port, **fields):
         await self.say(type="set_cue_way", id=str(uuid.uuid4()), kind=kind, on=True,
-                       host="127.0.0.1", port=port, **fields)  # fmt: skip
+                       host="127.0.0.1", port=str(port), **fields)  # fmt: skip
         cueing().begin()
         for _ in range(200):
             if any(kind in desk.ways for desk in cueing()._desks.values()):
@@ -359,7 +359,7 @@ async def test_bundles_for_later_are_refused_and_strangers_are_not_read(desk, ev
 
 def test_who_may_send_is_named(evening):
     port = free_port()
-    set_way(evening.pk, "osc_udp", on=True, host="0.0.0.0", port=port,
+    set_way(evening.pk, "osc_udp", on=True, host="0.0.0.0", port=str(port),
             senders="10.0.0.5, 192.168.1.0/24", answers=False)  # fmt: skip
     [way] = keeping.ways_on()
     taken = {one: way.takes(one) for one in ("10.0.0.5", "10.0.0.6", "192.168.1.77", "::1",
@@ -368,9 +368,17 @@ def test_who_may_send_is_named(evening):
     for bad in ("10.0.0", "lamp", " ".join(f"10.0.0.{n}" for n in range(40))):
         with pytest.raises(UnreadableText):
             read_senders(bad)
+    for bad_port in ("80", "lamp", "70000", "", "1e4"):
+        with pytest.raises(UnreadableText, match="a port from 1024 to 65535"):
+            set_way(evening.pk, "osc_tcp", on=True, host="0.0.0.0", port=bad_port, senders="",
+                    answers=False)  # fmt: skip
+    with pytest.raises(UnreadableText, match="from 0 to 5000"):
+        keeping.set_once(evening.pk, "-3")
+    keeping.set_once(evening.pk, "150 ms")
+    assert keeping.ways_on()[0].once_s == 0.15
     other = models.Show.objects.create(name="Other", desk="touring-48")
     with pytest.raises(UnreadableText, match="Quay listens there"):
-        set_way(other.pk, "osc_udp", on=True, host="0.0.0.0", port=port, senders="",
+        set_way(other.pk, "osc_udp", on=True, host="0.0.0.0", port=str(port), senders="",
                 answers=False)  # fmt: skip
 
 
@@ -379,7 +387,7 @@ async def test_a_port_that_is_taken_is_told_and_heard_when_it_is_free(desk, even
         taken.bind(("127.0.0.1", 0))
         port = taken.getsockname()[1]
         await desk.say(type="set_cue_way", id=str(uuid.uuid4()), kind="osc_udp", on=True,
-                       host="127.0.0.1", port=port)  # fmt: skip
+                       host="127.0.0.1", port=str(port))  # fmt: skip
         cueing().begin()
         while "cannot be opened" not in (await desk.next("cues"))["ways"][0]["trouble"]:
             pass

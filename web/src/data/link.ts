@@ -325,12 +325,12 @@ export class Link {
   }
 
   /** Switch a way of cues, with where it listens and who may send. */
-  setCueWay(way: Omit<CueWay, "trouble" | "listens">): void {
+  setCueWay(way: Omit<CueWay, "trouble" | "listens" | "port"> & { port: string }): void {
     this.#send({ type: "set_cue_way", id: newId(), ...way });
   }
 
-  setCueOnce(ms: number): void {
-    this.#send({ type: "set_cue_once", ms });
+  setCueOnce(typed: string): void {
+    this.#send({ type: "set_cue_once", id: newId(), typed });
   }
 
   /** Undo what a cue did, by the row that tells of it. */

@@ -57,6 +57,8 @@ _KEPT = 400  # rows of a show that are kept,
 _DROPPED = 100  # and of what was dropped: a flood takes no line of what was done
 _TIDY = 50  # looked at after so many
 _MOST_SENDERS = 32
+_LONGEST_ONCE_MS = 5_000
+_LOWEST_PORT, _HIGHEST_PORT = 1_024, 65_535
 Network = ipaddress.IPv4Network | ipaddress.IPv6Network
 _PERSON = "Cues from outside"
 
@@ -108,33 +110,44 @@ def arm(show_id: UUID, mode: str, by: str) -> None:
         )
 
 
-def set_once(show_id: UUID, once_ms: int) -> None:
-    """Set within how many ms the same counts once."""
+def set_once(show_id: UUID, typed: str) -> None:
+    """Set within how many ms the same counts once. Raises UnreadableText."""
+    once_ms = _whole(typed.removesuffix("ms"), 0, _LONGEST_ONCE_MS, "milliseconds")
     models.CueDesk.objects.update_or_create(show_id=show_id, defaults={"once_ms": once_ms})
 
 
+def _whole(typed: str, lowest: int, highest: int, what: str) -> int:
+    plain = typed.strip()
+    if not (plain.isascii() and plain.isdigit() and len(plain) < 9):
+        raise UnreadableText(typed, f"{what} from {lowest} to {highest}")
+    if not lowest <= int(plain) <= highest:
+        raise UnreadableText(typed, f"{what} from {lowest} to {highest}")
+    return int(plain)
+
+
 def set_way(
-    show_id: UUID, kind: str, *, on: bool, host: str, port: int, senders: str, answers: bool
+    show_id: UUID, kind: str, *, on: bool, host: str, port: str, senders: str, answers: bool
 ) -> None:
     """Switch a way on or off, with where it listens and who may send. Raises UnreadableText for
 
-    what is no address, and for a port that another show's way has.
+    what is no address or port, and for a port that another show's way has.
     """
+    number = _whole(port, _LOWEST_PORT, _HIGHEST_PORT, "a port")
     try:
         at = ipaddress.ip_address(host.strip())
     except ValueError:
         raise UnreadableText(host, "an address of this machine, such as 0.0.0.0 for all") from None
     allowed = read_senders(senders)
-    taken = models.CueWay.objects.filter(on=True, port=port, show__removed_at=None)
+    taken = models.CueWay.objects.filter(on=True, port=number, show__removed_at=None)
     udp = kind == models.CueWay.Kind.OSC_UDP
     for other in taken.exclude(show_id=show_id, kind=kind).select_related("show"):
         if on and udp == (other.kind == models.CueWay.Kind.OSC_UDP):
             whose = "this show" if other.show_id == show_id else other.show.name
-            raise UnreadableText(str(port), f"another port: {whose} listens there")
+            raise UnreadableText(port, f"another port: {whose} listens there")
     models.CueWay.objects.update_or_create(
         show_id=show_id,
         kind=kind,
-        defaults={"on": on, "host": str(at), "port": port, "senders": list(allowed),
+        defaults={"on": on, "host": str(at), "port": number, "senders": list(allowed),
                   "answers": answers, "trouble": "", "heard_by": ""},
     )  # fmt: skip
 

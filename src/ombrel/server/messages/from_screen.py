@@ -148,16 +148,17 @@ class SetCueWay(Strict):
     kind: Literal["osc_udp", "osc_tcp", "midi_tcp"]
     on: bool
     host: Annotated[str, Field(max_length=45, pattern=STORABLE)]
-    port: Annotated[int, Field(ge=1024, le=65535)]
+    port: Typing
     senders: Typing = ""
     answers: bool = False
 
 
 class SetCueOnce(Strict):
-    """Within how many ms the same message counts once."""
+    """Within how many ms the same message counts once, as typed."""
 
     type: Literal["set_cue_once"]
-    ms: Annotated[int, Field(ge=0, le=5_000)]
+    id: UUID
+    typed: Typing
 
 
 class RunMachine(Strict):

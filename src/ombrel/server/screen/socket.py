@@ -13,15 +13,13 @@ from django.db import DatabaseError
 
 from ombrel import core
 from ombrel.core import Followed
-from ombrel.formats.cue_bytes import read_sheet
 
 from .. import models
 from ..asks.asking import moves_from_wire
 from ..asks.moves import Moves
 from ..asks.plans import Turn
 from ..asks.scenes import SetInScenes
-from ..keeping.cues import arm, port_of, set_once, set_way, undo_request
-from ..keeping.door import Outcome, Refused, Request, kept_of
+from ..keeping.door import Request, kept_of
 from ..keeping.ear_calls import seen_call
 from ..keeping.live import live_of
 from ..keeping.log import show_at
@@ -36,7 +34,7 @@ from ..messages.edits import refused_message
 from ..messages.here import levels_message, meters_message
 from ..messages.news import drawn_text, loudest_text
 from ..messages.previews import tried
-from .cueing import cueing
+from .cue_keys import CUE_MESSAGES, CueKeys
 from .explaining import Explainer
 from .finder import Finder
 from .hearing import Hearing
@@ -94,6 +92,7 @@ class ShowConsumer(Line):
         self.hearing = Hearing(self.tell)
         self.finder = Finder(self.show_id, self.tell)
         self.planner = Planner(self.show_id, self.tell)
+        self.cue_keys = CueKeys(self.room, self.ticker, self.name, self._outcome)
         self.teller = Teller(self.room, self.explainer, self.tell, end)
         self.room.come(self)
         self.room.people_moved()
@@ -154,19 +153,6 @@ class ShowConsumer(Line):
                 self.finder.wish(message)
             case from_screen.PlanTracks():
                 self.planner.plan(message.id)
-            case from_screen.ArmCues():
-                await in_database(arm, self.show_id, message.mode, self.name)
-                self.room.cues_moved()
-            case from_screen.SetCueWay():
-                await self._set_cue_way(message)
-            case from_screen.SetCueOnce():
-                await in_database(set_once, self.show_id, message.ms)
-                cueing().look()
-                self.room.cues_moved()
-            case from_screen.RunMachine():
-                await self._machine(message)
-            case from_screen.UndoCue():
-                self._later(self._undo_cue(message))
             case from_screen.SeenCall():
                 await in_database(seen_call, self.show_id, message.call, self.user_id)
                 self.room.calls_moved()
@@ -182,45 +168,13 @@ class ShowConsumer(Line):
                 await self._swap_cables(message)
             case from_screen.StraightCables():
                 stage_link().straight(self.show_id)
-
-    async def _undo_cue(self, message: from_screen.UndoCue) -> None:
-        try:
-            ask = message.told, message.id, self.name
-            request = await in_database(undo_request, self.show_id, *ask)
-            outcome: Outcome | Exception = await self.ticker.submit(request)
-        except core.ConsoleError as error:
-            outcome = Refused(error)
-        except Exception as error:
-            outcome = error
-        self._outcome(message.id, outcome)
-        self.room.cues_moved()
-
-    async def _machine(self, message: from_screen.RunMachine) -> None:
-        link = machine_link()
-        match message.do:
-            case "stop":
-                await link.stop()
-            case "err":
-                await link.err(message.lose / 100, message.double / 100, message.swap / 100)
-            case _:
-                port = await in_database(port_of, self.show_id, message.way, again=True)
-                if message.do == "fire":
-                    await link.fire(core.read_comes(message.sheet), message.way, port)
-                else:
-                    lines = await in_thread(read_sheet, message.sheet)
-                    await link.play(lines, message.way, port)
+            case from_screen.UndoCue():
+                self._later(self.cue_keys.undo(message))
+            case _ if isinstance(message, CUE_MESSAGES):
+                await self.cue_keys.pressed(message)
 
     def _machine_stands(self, stands: MachineStands) -> None:
         self.teller.post("machine", machine_text(stands))
-
-    async def _set_cue_way(self, message: from_screen.SetCueWay) -> None:
-        change = partial(
-            set_way, self.show_id, message.kind, on=message.on, host=message.host,
-            port=message.port, senders=message.senders, answers=message.answers,
-        )  # fmt: skip
-        await in_database(change)
-        cueing().look()
-        self.room.cues_moved()
 
     def _later(self, work: Coroutine[Any, Any, None]) -> None:
         """Work that does not hold up what comes behind it."""

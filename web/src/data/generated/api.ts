@@ -5709,16 +5709,21 @@ export interface components {
         };
         /**
          * SetCueOnce
-         * @description Within how many ms the same message counts once.
+         * @description Within how many ms the same message counts once, as typed.
          */
         SetCueOnce: {
-            /** Ms */
-            ms: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "set_cue_once";
+            /** Typed */
+            typed: string;
         };
         /**
          * SetCueWay
@@ -5745,7 +5750,7 @@ export interface components {
             /** On */
             on: boolean;
             /** Port */
-            port: number;
+            port: string;
             /**
              * Senders
              * @default

@@ -30,10 +30,7 @@ export function WaysIn({ here }: { here: CuesHere }) {
           align="right"
           label="Within how many milliseconds the same counts once"
           value={String(here.once_ms)}
-          onCommit={(text) => {
-            const ms = Number(text);
-            if (Number.isInteger(ms) && ms >= 0 && ms <= 5000) link.setCueOnce(ms);
-          }}
+          onCommit={(text) => link.setCueOnce(text)}
           className="w-16 coarse:h-11"
         />
         ms counts once.
@@ -46,11 +43,8 @@ function Way({ way }: { way: CueWay }) {
   const link = useLink();
   const [name, says] = WORD[way.kind];
   const { trouble, listens, ...plain } = way;
-  const set = (more: Partial<CueWay>) => link.setCueWay({ ...plain, ...more });
-  const port = (text: string) => {
-    const wanted = Number(text);
-    if (Number.isInteger(wanted) && wanted >= 1024 && wanted <= 65535) set({ port: wanted });
-  };
+  const set = (more: Partial<Omit<CueWay, "port">> & { port?: string }) =>
+    link.setCueWay({ ...plain, port: String(way.port), ...more });
   return (
     <li data-way={way.kind} className="row-way rounded-xl bg-card px-3 py-2">
       <span className="flex flex-col" style={{ gridArea: "name" }}>
@@ -84,7 +78,7 @@ function Way({ way }: { way: CueWay }) {
           align="right"
           label={`Port of ${name}`}
           value={String(way.port)}
-          onCommit={port}
+          onCommit={(port) => set({ port })}
           className="coarse:h-11 text-[14px]"
         />
       </label>
