@@ -190,7 +190,7 @@ def test_forty_five_stops_of_the_tab_key_reach_everything(people, shows):
     me = people()
     for view in (
         "lines", "patch", "mixes/1", "hears", "banks", "scenes/2", "lifts", "cast", "effects",
-        "strip/channel/4", "wrong/promises", "mutes/1", "dcas",
+        "strip/channel/4", "wrong/promises", "mutes/1", "dcas", "cues", "run",
     ):  # fmt: skip
         me.open(view, shows["demo" if view in ("lifts", "wrong/promises", "effects") else "long"])
         ready(me)

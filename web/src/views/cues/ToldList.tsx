@@ -3,6 +3,7 @@ import type { CuesHere, CueTold } from "../../data/types";
 import { useLink } from "../../data/use";
 import { whenText } from "../../data/words";
 import { Button } from "../../ui/Button";
+import { InRow, useRows } from "../../ui/reach";
 
 const MARK: Record<CueTold["what"], readonly [sign: string, word: string, tone: string]> = {
   done: ["✓", "done", "text-sea"],
@@ -13,6 +14,9 @@ const MARK: Record<CueTold["what"], readonly [sign: string, word: string, tone: 
 };
 const WAY: Record<string, string> = { osc_udp: "OSC", osc_tcp: "OSC (TCP)", midi_tcp: "MIDI" };
 
+const hasKey = (told: CueTold): boolean =>
+  told.what === "unknown" || (told.revision !== null && !told.undone);
+
 interface Props {
   here: CuesHere;
   /** A message that came is to become a cue. */
@@ -21,9 +25,14 @@ interface Props {
 
 /** What came, the newest first, and what became of each. */
 export function ToldList({ here, onTake }: Props) {
+  const rows = useRows(here.told.filter(hasKey).map((told) => String(told.id)));
   const listening = here.ways.some((way) => way.on);
   return (
-    <section aria-label="What came" className="min-w-0 flex flex-col gap-[3px]">
+    <section
+      aria-label="What came"
+      className="cues-told min-w-0 flex flex-col gap-[3px]"
+      tabIndex={0}
+    >
       <h2 className="text-soft text-[12px] px-2 pb-1">What came</h2>
       {here.told.length === 0 && (
         <p className="text-soft px-2">
@@ -42,9 +51,11 @@ export function ToldList({ here, onTake }: Props) {
           )}
         </p>
       )}
-      <ul className="flex flex-col gap-[3px]">
+      <ul {...rows.hand} className="flex flex-col gap-[3px]">
         {here.told.map((told) => (
-          <ToldRow key={told.id} told={told} onTake={onTake} />
+          <InRow key={told.id} of={String(told.id)} rows={rows}>
+            <ToldRow told={told} onTake={onTake} />
+          </InRow>
         ))}
       </ul>
     </section>
@@ -57,6 +68,7 @@ function ToldRow({ told, onTake }: { told: CueTold; onTake: Props["onTake"] }) {
   const from = `${WAY[told.way] ?? told.way} from ${told.sender}`;
   return (
     <li
+      data-row={hasKey(told) ? told.id : undefined}
       data-told={told.what}
       className={`row-told rounded-md px-2 py-1 bg-card ${told.what === "dropped" ? "text-faint" : ""}`}
     >
