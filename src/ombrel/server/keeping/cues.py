@@ -112,12 +112,12 @@ def arm(show_id: UUID, mode: str, by: str) -> None:
 
 def set_once(show_id: UUID, typed: str) -> None:
     """Set within how many ms the same counts once. Raises UnreadableText."""
-    once_ms = _whole(typed.removesuffix("ms"), 0, _LONGEST_ONCE_MS, "milliseconds")
+    once_ms = _whole(typed, 0, _LONGEST_ONCE_MS, "milliseconds", unit="ms")
     models.CueDesk.objects.update_or_create(show_id=show_id, defaults={"once_ms": once_ms})
 
 
-def _whole(typed: str, lowest: int, highest: int, what: str) -> int:
-    plain = typed.strip()
+def _whole(typed: str, lowest: int, highest: int, what: str, unit: str = "") -> int:
+    plain = typed.strip().removesuffix(unit).strip()
     if not (plain.isascii() and plain.isdigit() and len(plain) < 9):
         raise UnreadableText(typed, f"{what} from {lowest} to {highest}")
     if not lowest <= int(plain) <= highest:
