@@ -137,7 +137,7 @@ class Load:
     def __init__(self, address, show_id, pid):
         self.address, self.show_id = address, show_id
         self.url = f"{address.replace('http', 'ws')}/live/{show_id}"
-        self.cookies = {who: signed_in(address, who) for who in ("engineer", "assistant")}
+        self.cookies = {who: signed_in(address, who) for who in ("engineer", "monitors")}
         self.pid = pid
 
     def connected(self, who="engineer"):
@@ -193,7 +193,7 @@ class Load:
             screens = [await self.screen(stack) for _ in range(SCREENS)]
             flooding = await self.hand(stack, 0, -1000.0)
             flooding.first = -60.0
-            other = await self.hand(stack, 1, -60.0, "assistant")
+            other = await self.hand(stack, 1, -60.0, "monitors")
             await asyncio.sleep(1.0)
 
             async def flooded():

@@ -21,7 +21,8 @@ django.setup()
 
 from ombrel.server.asks.asking import AskedMove  # noqa: E402 (Django first)
 from ombrel.server.asks.moves import ByHand, Moves  # noqa: E402
-from ombrel.server.keeping.door import Request, commit  # noqa: E402
+from ombrel.server.keeping.door import commit  # noqa: E402
+from ombrel.server.keeping.request import Request  # noqa: E402
 
 ROUNDS = 15
 PARTS = {

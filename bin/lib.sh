@@ -68,7 +68,7 @@ web_ready() { # packages and, unless already built from these sources, the build
     (cd "$web" && npm ci --no-audit --no-fund --loglevel=error) || fail "npm ci failed." "Check the network; web/node_modules can be removed safely."
     cp "$web/package-lock.json" "$modules_stamp"
   fi
-  digest=$(cd "$web" && find src public index.html phone.html vite.config.ts package-lock.json tsconfig.json ../docs/guide.md -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum)
+  digest=$(cd "$web" && find src public index.html phone.html ride.html vite.config.ts package-lock.json tsconfig.json ../docs/guide.md -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum)
   if [ "$(cat "$web/dist/.ombrel-built" 2>/dev/null)" != "$digest" ]; then
     say "building the screens"
     (cd "$web" && npx --no-install vite build --logLevel warn) || fail "the screens could not be built." "The messages above say where."

@@ -13,7 +13,7 @@ export default defineConfig(({ command }) => ({
   server: {
     fs: { allow: [at("..")] }, // the guide is the project's own
     proxy: Object.fromEntries(
-      ["/api", "/sign-in", "/sign-out", "/static", "/live", "/mine"].map((path) => [
+      ["/api", "/sign-in", "/sign-out", "/static", "/live", "/mine", "/ride"].map((path) => [
         path,
         { target: server, changeOrigin: false, ws: ["/live", "/mine"].includes(path) }, // the origin is proof
       ]),
@@ -22,7 +22,7 @@ export default defineConfig(({ command }) => ({
   plugins: [react(), tailwindcss()],
   build: {
     rollupOptions: {
-      input: { main: at("index.html"), phone: at("phone.html"), signin: at("src/signin.css") },
+      input: { main: at("index.html"), phone: at("phone.html"), ride: at("ride.html"), signin: at("src/signin.css") },
       output: {
         // the sign-in page is Django's and asks for its style by a fixed name
         assetFileNames: (asset) =>

@@ -23,7 +23,7 @@ class Storm:
         self.process, self.show, self.pause_s = process, show, pause_s
         self.acknowledged, self.refused, self.asked = set(), {}, {}
         self.going = True
-        for who in ("engineer", "assistant"):
+        for who in ("engineer", "monitors"):
             process.signed_in(who)
         self.threads = [threading.Thread(target=self._hand, args=(n,)) for n in range(hands)]
 
@@ -46,7 +46,7 @@ class Storm:
             time.sleep(0.02)
 
     def _hand(self, number):
-        draw, who = random.Random(number), ("engineer", "assistant")[number % 2]
+        draw, who = random.Random(number), ("engineer", "monitors")[number % 2]
         page, identity, waiting = None, str(uuid.uuid4()), None
         gesture = str(uuid.uuid4())
         while self.going or waiting:

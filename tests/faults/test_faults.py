@@ -66,7 +66,7 @@ def test_a_server_that_is_killed_again_and_again_loses_nothing(server, process):
         storm.goes_on()
     told(f"{KILLS} kills of the server", *judged(server, show, storm))
     no_tracebacks(process)
-    with Page(process, show) as one, Page(process, show, "assistant") as other:
+    with Page(process, show) as one, Page(process, show, "monitors") as other:
         assert one.values == other.values
         one.until(lambda: [m for m in one.heard if m["type"] == "present"])
         one.listen(1.0)  # whoever was killed is there no more
@@ -288,7 +288,7 @@ def singer_of(page):
 
 def test_hostile_messages_over_the_wire_end_nobody_and_leave_nothing(server, process):
     show = server.copied_demo()
-    with Page(process, show, "assistant") as watching:
+    with Page(process, show, "monitors") as watching:
         schema = hostile_schema()
         source = Hostile(2, schema, demo())
         before, deaths, page = process_memory(process), 0, None

@@ -17,6 +17,8 @@ EXPECTED = (
     "ERR_EMPTY_RESPONSE",
     "status of 422",
     "status of 409",
+    "status of 403",
+    "status of 429",
     "/mine/enter - ",
 )
 # Keeps every message of the page's websockets, so that a test knows what was acknowledged to it.

@@ -134,13 +134,20 @@ class Server(Served):
         return self._made(f"/{self.original}/copy", {})
 
     def _made(self, path, fields):
-        opener, cookies = self.signed_in("engineer")
+        """A show of the engineer's, shared with the other one."""
+        show = self.asked(f"/api/shows{path}", fields)["id"]
+        self.asked(f"/api/shows/{show}/people", {"name": "monitors", "role": "engineer"})
+        return show
+
+    def asked(self, path, fields, by="engineer"):
+        """What the API answers somebody."""
+        opener, cookies = self.signed_in(by)
         headers = {"Content-Type": "application/json", "X-CSRFToken": cookies["csrftoken"]}
         asking = urllib.request.Request(
-            f"{self.address}/api/shows{path}", json.dumps(fields).encode(), headers
+            f"{self.address}{path}", json.dumps(fields).encode(), headers
         )
         with opener.open(asking) as reply:
-            return json.load(reply)["id"]
+            return json.load(reply)
 
 
 @pytest.fixture(scope="session")

@@ -52,7 +52,7 @@ def test_two_fingers_ride_two_faders_at_once(server, people):
 
 
 def test_a_dca_is_unfolded_step_by_step_and_two_people_ride_one_bank(server, people):
-    me, other = people(), people("assistant")
+    me, other = people(), people("monitors")
     for person in (me, other):
         person.open("banks", server.demo)
         person.keys("4")

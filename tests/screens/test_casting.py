@@ -91,7 +91,7 @@ def test_eight_are_checked_with_one_action_each_one_skipped_and_come_back_to(ser
 
 def test_two_check_at_once_and_one_takes_over_by_name(server, people):
     show = server.copied_demo()
-    me, other = people(), people("assistant", width=390, height=844)
+    me, other = people(), people("monitors", width=390, height=844)
     me.open("miccheck", show)
     other.open("miccheck", show)
     me.until(lambda: "to go" in me.body())
@@ -100,9 +100,9 @@ def test_two_check_at_once_and_one_takes_over_by_name(server, people):
     other.button("Begin: ").click()
     checking(other, "Ilka Dunmoor")  # what is taken is passed by
     me.until(lambda: sorted(rows(me, "on")) == ["Ilka Dunmoor", "Maro Quill"])
-    take = me.field("Take Ilka Dunmoor over from assistant")
+    take = me.field("Take Ilka Dunmoor over from monitors")
     take.click()
-    me.field("Press again: Take Ilka Dunmoor over from assistant").click()
+    me.field("Press again: Take Ilka Dunmoor over from monitors").click()
     checking(me, "Ilka Dunmoor")
     other.until(lambda: card(other).get_attribute("aria-label") == "Mic check")
     me.until(lambda: rows(me, "done") == ["Maro Quill"])
@@ -110,7 +110,7 @@ def test_two_check_at_once_and_one_takes_over_by_name(server, people):
 
 def test_no_road_leads_to_a_wrong_name(server, people):
     show = server.copied_demo()
-    me, other = people(), people("assistant")
+    me, other = people(), people("monitors")
     me.open("strip/channel/2", show)
     other.open("cast", show)
     who = '[data-testid="who-is-on"]'

@@ -29,7 +29,7 @@ def played(me, *numbers):
 
 def test_an_act_is_run_by_the_machine_with_hands_in_between_and_one_refused(server, people):
     show, port = server.copied_demo(), free_port(socket.SOCK_DGRAM)
-    me, other = people(), people("assistant", width=820, height=1180)
+    me, other = people(), people("monitors", width=820, height=1180)
     other.open("hears", show)
     me.open("cues/ways", show)
     me.type("Port of OSC over UDP", str(port))

@@ -126,7 +126,7 @@ def fitted(server, show):
         return dict(link.execute(query, [show]).fetchall())
 
 
-OPERATORS = ("engineer", "assistant")
+OPERATORS = ("engineer", "monitors")
 FADERS = [f"channel/{number}/fader" for number in range(1, 41)]
 
 
@@ -190,7 +190,7 @@ def test_a_server_killed_in_the_middle_of_a_drag_loses_no_acknowledged_move(serv
     assert acknowledged(me) <= kept(server, server.demo)
     after = level_of(me, "Kora")
     assert after != before
-    other = people("assistant").open("mixes/2", server.demo)
+    other = people("monitors").open("mixes/2", server.demo)
     assert level_of(other, "Kora") == after
     with server.sql() as link:
         query = "select value from server_setting where show_id = %s and address = %s"
@@ -228,7 +228,7 @@ def test_a_restarted_database_costs_nothing_but_a_moment(server, people):
     me.settled()
     assert (level_of(me, "Snare"), level_of(me, "Kora")) == ("−29.0", "−28.0")
     assert acknowledged(me) <= kept(server, server.demo)
-    other = people("assistant").open("mixes/1", server.demo)
+    other = people("monitors").open("mixes/1", server.demo)
     assert level_of(other, "Snare") == "−29.0"
 
 
@@ -307,7 +307,7 @@ def test_what_a_closed_page_had_not_sent_is_made_by_the_next_or_asked_about(serv
         me.driver.get("about:blank")  # as closing the page does
         server.start()
         if moved_on:
-            with Page(server, show, "assistant") as other:
+            with Page(server, show, "monitors") as other:
                 other.put("channel/1/send/mix/1/level", -20.0)
         me.open("mixes/1", show)
         if moved_on:
@@ -333,7 +333,7 @@ def test_what_came_through_though_the_page_closed_before_it_knew_is_nothing_to_a
         me.driver.get("about:blank")  # the edit is on its way: only its answer will find nobody
     finally:
         server.go_on()
-    with Page(server, show, "assistant") as other:
+    with Page(server, show, "monitors") as other:
         other.until(lambda: -27.0 in other.values.values() or other.listen(0.2))
         other.put("channel/1/send/mix/1/level", -20.0)
     me.open("mixes/1", show)

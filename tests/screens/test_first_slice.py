@@ -62,7 +62,7 @@ def test_one_undo_takes_a_whole_import_back_and_one_redo_brings_it_again(server,
 
 
 def test_two_browsers_see_each_other(server, people):
-    one, two = people("engineer"), people("assistant")
+    one, two = people("engineer"), people("monitors")
     one.open("mixes/house", server.demo)
     two.open("hears", server.demo)
     two.cell("channel/1", "house").click()

@@ -77,7 +77,7 @@ def test_a_gang_is_named_filled_ridden_and_left_alone(server, people):
     me.open("gangs/1", show)
     me.link("Unfold on the banks").click()
     me.until(lambda: len(me.all("[data-bank-strip]")) == 3)
-    other = people("assistant")
+    other = people("monitors")
     other.open("gangs/1", show)
     other.button("Clear").click()
     me.until(lambda: len(me.all("[data-bank-strip]")) == 8)
@@ -145,7 +145,7 @@ def test_a_gang_unfolds_on_the_banks_from_its_page_and_from_find(server, people)
 
 
 def test_two_people_on_one_gang_the_first_leads_and_each_keeps_their_own(server, people):
-    me, other = people(), people("assistant")
+    me, other = people(), people("monitors")
     for person in (me, other):
         person.open("banks", server.demo)
         person.keys("2")

@@ -13,7 +13,7 @@ def lead_of(server, show):
 
 def test_a_lift_is_made_pressed_by_key_seen_on_its_way_and_taken_back(server, people):
     show = server.blank_show("Choir")
-    me, other = people(), people("assistant")
+    me, other = people(), people("monitors")
     me.imported(show)
     me.open("lifts", show)
     me.until(lambda: "Nobody to lift yet" in me.body())

@@ -8,7 +8,7 @@ def shows_arrival(person, text):
 
 
 def test_the_list_is_walked_by_keyboard_and_the_second_person_sees_it_on_a_phone(server, people):
-    desk, phone = people(), people("assistant", width=390, height=800)
+    desk, phone = people(), people("monitors", width=390, height=800)
     desk.open("check", server.demo)
     phone.resize(390, 844, touch=True)
     phone.open("check", server.demo)

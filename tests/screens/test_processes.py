@@ -68,7 +68,7 @@ def faders(page, *channels):
 
 
 def test_moves_pass_from_process_to_process_and_a_gang_is_held_on_both(processes, show):
-    with Page(processes[0], show) as one, Page(processes[1], show, "assistant") as other:
+    with Page(processes[0], show) as one, Page(processes[1], show, "monitors") as other:
         gang = [{"address": f"channel/{n}/gang/1/on", "value": True} for n in (1, 2, 3)]
         levels = [{"address": f"channel/{n}/fader", "value": -10.0} for n in (1, 2, 3)]
         one.answer(one.ask({"action": "moves", "moves": gang + levels}))
@@ -88,14 +88,14 @@ def test_moves_pass_from_process_to_process_and_a_gang_is_held_on_both(processes
 
 
 def test_who_is_there_is_told_by_both_and_nobody_who_is_idle_is_let_go(processes, show):
-    with Page(processes[0], show) as one, Page(processes[1], show, "assistant") as other:
+    with Page(processes[0], show) as one, Page(processes[1], show, "monitors") as other:
         other.say(type="watch", table=False, why=None, check=None, view="lines")
 
         def named():
             there = [m for m in one.heard if m["type"] == "present"][-1:]
             return [(who["name"], who["view"]) for m in there for who in m["others"]]
 
-        one.until(lambda: ("assistant", "lines") in named())
+        one.until(lambda: ("monitors", "lines") in named())
         one.listen(IDLE_S)
         other.listen(0.1)
         assert (one.closed, other.closed) == (None, None)
@@ -104,7 +104,7 @@ def test_who_is_there_is_told_by_both_and_nobody_who_is_idle_is_let_go(processes
 
 
 def test_without_redis_moves_come_later_and_with_it_again_at_once(processes, redis, show):
-    with Page(processes[0], show) as one, Page(processes[1], show, "assistant") as other:
+    with Page(processes[0], show) as one, Page(processes[1], show, "monitors") as other:
         redis.kill()
         try:
             for turn in range(4):
@@ -127,8 +127,8 @@ def test_without_redis_moves_come_later_and_with_it_again_at_once(processes, red
 
 def test_who_signs_out_or_is_signed_out_edits_no_more(processes, server, show):
     one, other = processes
-    _, cookies = other.signed_in("assistant")
-    with Page(one, show) as watching, Page(other, show, "assistant") as page:
+    _, cookies = other.signed_in("monitors")
+    with Page(one, show) as watching, Page(other, show, "monitors") as page:
         page.put("channel/1/fader", -6.0)
         with server.sql() as link:  # as signing out does
             session = cookies["sessionid"]
@@ -150,12 +150,12 @@ def test_who_is_not_active_or_has_another_password_edits_no_more(processes, serv
     process.signed_in.cache_clear()
     with server.sql() as link:
         before = link.execute(
-            "select is_active, password from auth_user where username = 'assistant'"
+            "select is_active, password from auth_user where username = 'monitors'"
         ).fetchone()
-    with Page(process, show, "assistant") as page:
+    with Page(process, show, "monitors") as page:
         page.put("channel/1/fader", -6.0)
         with server.sql() as link:
-            link.execute(f"update auth_user set {change} where username = 'assistant'")
+            link.execute(f"update auth_user set {change} where username = 'monitors'")
         try:
             end = time.monotonic() + 10
             while page.closed is None and time.monotonic() < end:
@@ -165,6 +165,6 @@ def test_who_is_not_active_or_has_another_password_edits_no_more(processes, serv
             with server.sql() as link:
                 link.execute(
                     "update auth_user set is_active = %s, password = %s"
-                    " where username = 'assistant'", before,
+                    " where username = 'monitors'", before,
                 )  # fmt: skip
             process.signed_in.cache_clear()

@@ -26,13 +26,13 @@ def test_a_promise_is_broken_by_one_hand_and_everybody_sees_by_whom(server, peop
     me.keys(Keys.ENTER)
     me.until(lambda: "kept, 11 arrive so" in promise(me).text)
     assert value(server, show, "channel/11/group/1/on") is not True
-    other = people("assistant").open("routing", show)
+    other = people("monitors").open("routing", show)
     member(other, "channel/12", "house").click()
     other.until(lambda: "Breaks a promise" in other.body())
     other.button("Take it").click()
     me.until(lambda: promise(me).get_attribute("data-kept") == "false")
     me.until(lambda: "Promise broken." in me.body())  # whatever one looks at
-    me.until(lambda: "By assistant" in promise(me).text)
+    me.until(lambda: "By monitors" in promise(me).text)
     me.until(lambda: "1 broken" in me.find("[role=tab][aria-selected=true]").text)
     me.driver.execute_script(
         "arguments[0].click()", promise(me).find_element("css selector", ":scope li button")

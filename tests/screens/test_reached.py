@@ -45,7 +45,7 @@ def test_a_club_evening_without_scenes_has_all_in_hand_and_says_who_is_silent(se
     lift.click()
     me.until(lambda: value(server, show, f"channel/5/{value(server, show, 'lift/1/lead')}/on"))
     # a second screen says so too, and by two keys all inputs are shut and open again
-    other = people("assistant").open("run", show)
+    other = people("monitors").open("run", show)
     other.until(lambda: other.find('[data-subject="channel/5"]').get_attribute("aria-pressed"))
     me.driver.execute_script("document.activeElement.blur()")
     for shut in (True, False):

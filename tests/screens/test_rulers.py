@@ -71,7 +71,7 @@ def test_joining_a_dca_that_is_down_is_told_and_the_level_can_be_kept(server, ba
 
 
 def test_why_a_channel_is_silent_and_what_opens_it(server, people):
-    me, other = people(), people("assistant")
+    me, other = people(), people("monitors")
     other.open("dcas", server.demo)
     other.field("Mute Brass").click()
     other.settled()

@@ -19,7 +19,7 @@ def board(person, which):
 
 def test_ten_scenes_are_made_and_run_by_two_people(server, people):
     show = server.blank_show("Run of ten")
-    me, other = people(), people("assistant")
+    me, other = people(), people("monitors")
     me.imported(show)
     other.open("mixes/house", show)
     me.open("scenes", show)

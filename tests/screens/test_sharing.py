@@ -8,7 +8,7 @@ def row(person, strip):
 
 
 def test_who_talks_rises_and_the_chairs_weight_is_tried_before_anybody_comes(server, people):
-    me, other = people(), people("assistant", width=820, height=1180)
+    me, other = people(), people("monitors", width=820, height=1180)
     me.open("sharing", server.demo)
     other.open("sharing", server.demo)
     # all as loud: the host with its weight is first, and not without it

@@ -10,7 +10,7 @@ def on_track(me, name):
 
 
 def test_wishes_to_sheet_one_too_many_settled_by_a_press_and_back_on_two_screens(server, people):
-    me, other = people(), people("assistant", width=820, height=1180)
+    me, other = people(), people("monitors", width=820, height=1180)
     me.open("tracks", server.demo)
     other.open("tracks", server.demo)
     me.button("Find the plan").click()

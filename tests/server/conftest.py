@@ -5,9 +5,11 @@ import pytest
 from ombrel.core import blank_show
 from ombrel.server import models
 from ombrel.server.asks.plans import Planned
-from ombrel.server.keeping import live, states, work
+from ombrel.server.keeping import judge, live, people, states, work
 from ombrel.server.keeping.desks import desk_of
-from ombrel.server.keeping.door import Request, commit
+from ombrel.server.keeping.door import commit
+from ombrel.server.keeping.request import Request
+from ombrel.server.screen import rooms
 
 
 @pytest.fixture(autouse=True)
@@ -16,6 +18,26 @@ def nothing_in_memory():
     live._LIVE.clear()
     yield
     work.let_go()
+
+
+@pytest.fixture(autouse=True)
+def a_house_of_engineers(request, monkeypatch):
+    """Everybody is an engineer of every show, unless a test is about who is not (`strangers`)."""
+    if "strangers" in request.fixturenames:
+        return
+    known = people.acting_in
+
+    def acting_in(show_id, ids):
+        house = {one: people.Acting("engineer") for one in ids}
+        return {**house, **known(show_id, ids)}
+
+    for place in (people, judge, rooms):
+        monkeypatch.setattr(place, "acting_in", acting_in)
+
+
+@pytest.fixture
+def strangers():
+    """Nobody has a role that was not given."""
 
 
 @pytest.fixture

@@ -37,7 +37,8 @@ from ombrel.server.asks.moves import Moves
 from ombrel.server.asks.scenes import RecallScene, StoreScene
 from ombrel.server.asks.whole import BackTo
 from ombrel.server.keeping import live
-from ombrel.server.keeping.door import Refused, commit
+from ombrel.server.keeping.door import commit
+from ombrel.server.keeping.request import Refused
 
 from .conftest import make, request, stored
 from .test_socket import Screen

@@ -10,7 +10,8 @@ from ombrel.server import models
 from ombrel.server.asks.mixes import MoveBus
 from ombrel.server.asks.plans import Planned
 from ombrel.server.keeping import live
-from ombrel.server.keeping.door import Done, Refused, commit
+from ombrel.server.keeping.door import commit
+from ombrel.server.keeping.request import Done, Refused
 
 from .conftest import make, request, stored
 

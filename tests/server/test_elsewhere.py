@@ -11,7 +11,7 @@ from ombrel.demo import DEMO_DESK, demo_show
 from ombrel.server import models
 from ombrel.server.asks.every import Ask
 from ombrel.server.keeping.desks import desk_of
-from ombrel.server.keeping.door import Refused
+from ombrel.server.keeping.request import Refused
 
 from .conftest import make, stored
 from .test_api import upload

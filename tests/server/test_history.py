@@ -11,8 +11,8 @@ from ombrel.server import models
 from ombrel.server.asks.strips import MoveChannels
 from ombrel.server.asks.whole import BackTo
 from ombrel.server.keeping import log
-from ombrel.server.keeping.door import Refused
 from ombrel.server.keeping.log import newest_first, setters_of, shown_at
+from ombrel.server.keeping.request import Refused
 from ombrel.server.screen.socket import NO_SUCH_SHOW
 
 from .conftest import make, stored
@@ -142,6 +142,7 @@ def test_back_to_a_point_for_one_strip_is_one_undoable_edit(worked_on, ann):
 
 async def test_a_show_is_renamed_copied_removed_and_brought_back(async_client, worked_on, ann):
     await sync_to_async(async_client.force_login)(ann)
+    await models.Share.objects.acreate(show=worked_on, person=ann, role="engineer")
     at = f"/api/shows/{worked_on.pk}"
 
     async def cards():

@@ -20,7 +20,8 @@ from ombrel.server.access.guard import AT_ONCE, LARGEST, SMALL, Guard
 from ombrel.server.asks.asking import moves_from_wire
 from ombrel.server.asks.plans import Turn
 from ombrel.server.keeping.desks import desk_of
-from ombrel.server.keeping.door import Refused, commit
+from ombrel.server.keeping.door import commit
+from ombrel.server.keeping.request import Refused
 from ombrel.server.keeping.states import State
 from ombrel.server.messages import from_screen, news
 from ombrel.server.messages.here import meters_message

@@ -18,8 +18,9 @@ from ombrel.server import models
 from ombrel.server.asks.moves import Moves
 from ombrel.server.asks.plans import Planned
 from ombrel.server.keeping import live
-from ombrel.server.keeping.door import Done, Refused, commit
+from ombrel.server.keeping.door import commit
 from ombrel.server.keeping.passing import Ended
+from ombrel.server.keeping.request import Done, Refused
 from ombrel.server.screen import rooms
 from ombrel.server.screen.queue import AT_ONCE, Queue
 from ombrel.server.screen.ticker import ticker_of

@@ -13,8 +13,9 @@ from ombrel.server import models
 from ombrel.server.asks.plans import Planned
 from ombrel.server.asks.scenes import Go, RecallScene, StoreScene
 from ombrel.server.keeping import live
-from ombrel.server.keeping.door import Refused, commit
+from ombrel.server.keeping.door import commit
 from ombrel.server.keeping.live import live_of
+from ombrel.server.keeping.request import Refused
 
 from .conftest import make, request, stored
 from .test_rulers import asked

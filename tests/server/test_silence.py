@@ -4,7 +4,7 @@ import psycopg
 import pytest
 from django.db import OperationalError, connection
 
-from ombrel.server.access import middleware
+from ombrel.server.access import allowed, middleware
 
 
 class Store:
@@ -72,11 +72,17 @@ def test_a_request_that_waited_in_vain_is_told_so_and_a_page_asks_again(client, 
     assert b"Nothing was changed" in sent.content
 
 
-def test_a_database_that_goes_away_in_the_middle_is_no_bug_of_the_view(client, ann, store):
+def test_a_database_that_goes_away_in_the_middle_is_no_bug_of_the_view(
+    client, ann, store, monkeypatch
+):
     client.force_login(ann)
     store(Cut())
     read = client.get("/api/me")
     connection.close()
+    judged = client.post("/api/shows", {"name": "Quay"}, content_type="application/json")
+    connection.close()
+    assert "Nothing was changed" in judged.json()["message"]  # it had not come to the view
+    monkeypatch.setattr(allowed.Allowed, "_judged", lambda *about: None)
     written = client.post("/api/shows", {"name": "Quay"}, content_type="application/json")
     connection.close()
     assert (read.status_code, written.status_code) == (503, 503)

@@ -3,10 +3,13 @@ import { Redirect, Route, Switch } from "wouter";
 import { useHabits } from "./data/settings";
 import { MOVED, VIEW_WORD } from "./frame/places";
 import { Waiting } from "./ui/Waiting";
+import { AccountsView } from "./views/account/AccountsView";
+import { AccountView } from "./views/account/AccountView";
 import { AssignmentsView } from "./views/assignments/AssignmentsView";
 import { BanksView } from "./views/banks/BanksView";
 import { CastView } from "./views/cast/CastView";
 import { CheckView } from "./views/check/CheckView";
+import { CrewView } from "./views/crew/CrewView";
 import { CuesView } from "./views/cues/CuesView";
 import { EarsView } from "./views/ears/EarsView";
 import { EffectsView } from "./views/effects/EffectsView";
@@ -67,6 +70,9 @@ export function Views() {
       <Route path="/check" component={CheckView} />
       <Route path="/cast" component={CastView} />
       <Route path="/miccheck" component={MicCheckView} />
+      <Route path="/crew" component={CrewView} />
+      <Route path="/account" component={AccountView} />
+      <Route path="/accounts" component={AccountsView} />
       <Route path="/paper" component={PaperView} />
       <Route path="/wrong/:part?" component={WrongView} />
       <Route path="/settings" component={SettingsView} />

@@ -10,9 +10,9 @@ _django = get_asgi_application()
 
 from channels.auth import AuthMiddlewareStack  # noqa: E402 (Django must be set up first)
 from channels.routing import ProtocolTypeRouter, URLRouter  # noqa: E402
-from channels.security.websocket import AllowedHostsOriginValidator  # noqa: E402
 
 from .access.guard import Guard  # noqa: E402
+from .access.origin import OwnOrigin  # noqa: E402
 from .screen.cueing import cueing  # noqa: E402
 from .urls import websocket_urlpatterns  # noqa: E402
 
@@ -34,8 +34,6 @@ application = ProtocolTypeRouter(
     {
         "lifespan": _lifespan,
         "http": Guard(_django),
-        "websocket": AllowedHostsOriginValidator(
-            AuthMiddlewareStack(URLRouter(websocket_urlpatterns))
-        ),
+        "websocket": OwnOrigin(AuthMiddlewareStack(URLRouter(websocket_urlpatterns))),
     }
 )

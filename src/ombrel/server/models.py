@@ -22,7 +22,9 @@ __all__ = [
     "Phone",
     "Point",
     "Setting",
+    "Share",
     "Show",
+    "Visit",
 ]
 
 
@@ -39,12 +41,15 @@ class Show(models.Model):
     `removed_at`: taken off the list, and brought back by one action; nothing of it is lost.
     `objects` are those that are not, `everything` all. `hands`: what hold something, and `fading`:
     what is on its way to where it stands (see `passing`), so that every process knows it, and a
-    server that starts again goes on with it.
+    server that starts again goes on with it. `owner`: whose it is, who shares it with others.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     name = models.CharField(max_length=60)
     desk = models.CharField(max_length=60)
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="own_shows"
+    )
     revision = models.PositiveBigIntegerField(default=0)
     made_at = models.DateTimeField(auto_now_add=True)
     removed_at = models.DateTimeField(null=True)
@@ -60,6 +65,57 @@ class Show(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class Share(models.Model):
+    """That somebody else than its owner has a role in a show.
+
+    `given`: what a volunteer rides, as [what, lowest, highest] each (see `keeping.people`); it
+    follows when strips get other numbers.
+    """
+
+    class Role(models.TextChoices):
+        ENGINEER = "engineer"
+        ASSISTANT = "assistant"
+        VOLUNTEER = "volunteer"
+        ONLOOKER = "onlooker"
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="shares")
+    person = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="shares"
+    )
+    role = models.CharField(max_length=9, choices=Role.choices)
+    given = models.JSONField(default=list)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["show", "made_at"]
+        constraints = [
+            models.UniqueConstraint(fields=["show", "person"], name="one_role_in_a_show")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.person_id}: {self.role}"
+
+
+class Visit(models.Model):
+    """One sign-in of a person, for as long as its session lives: from where, by what, seen when."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    session = models.CharField(max_length=40, unique=True)
+    person = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="visits"
+    )
+    address = models.CharField(max_length=45, blank=True, default="")
+    agent = models.CharField(max_length=200, blank=True, default="")
+    began_at = models.DateTimeField(auto_now_add=True)
+    seen_at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering = ["-seen_at"]
+
+    def __str__(self) -> str:
+        return f"{self.person_id} from {self.address}"
 
 
 class Aside(models.Model):

@@ -7,6 +7,7 @@ which several processes that serve the same shows tell one another at once; one 
 
 import os
 import secrets
+from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
@@ -36,6 +37,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.messages",
     "django.contrib.staticfiles",
+    "axes",
     "channels",
     "ombrel.server",
 ]
@@ -49,7 +51,22 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "ombrel.server.access.allowed.Allowed",
+    "axes.middleware.AxesMiddleware",  # last: it answers for a sign-in that is held back
 ]
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+# Guessing: five wrong passwords for a name from one address, then ten minutes' rest for both.
+AXES_FAILURE_LIMIT = 5
+AXES_COOLOFF_TIME = timedelta(minutes=10)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "ombrel.server.views.locked_out"
+AXES_CLIENT_IP_CALLABLE = "ombrel.server.views.address_of"
+AXES_RESET_ON_SUCCESS = True
+AXES_DISABLE_ACCESS_LOG = True  # visits are kept with their sessions
+AXES_VERBOSE = False
 ROOT_URLCONF = "ombrel.server.urls"
 ASGI_APPLICATION = "ombrel.server.asgi.application"
 TEMPLATES = [
@@ -89,8 +106,14 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 DEMO = os.environ.get("OMBREL_DEMO") == "1"
 REDIS = os.environ.get("OMBREL_REDIS", "")
 
-AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}
+AUTH_PASSWORD_VALIDATORS: list[dict[str, Any]] = [
+    {
+        "NAME": "django.contrib.auth.password_validation.MinimumLengthValidator",
+        "OPTIONS": {"min_length": 10},
+    },
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
 ]
 LOGIN_URL = "/sign-in"
 LOGIN_REDIRECT_URL = "/"

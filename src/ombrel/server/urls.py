@@ -5,13 +5,16 @@ from django.urls import path, re_path
 
 from .api.routes import api
 from .screen.phone import PhoneConsumer
+from .screen.ride import RideConsumer
 from .screen.socket import Nowhere, ShowConsumer
-from .views import SignIn, application_page, enter, names, phone_page
+from .views import SignIn, application_page, enter, names, phone_page, ride_page
 
 urlpatterns = [
     path("sign-in", SignIn.as_view(), name="sign-in"),
     path("sign-out", LogoutView.as_view(), name="sign-out"),
     path("api/", api.urls),
+    path("ride", ride_page),
+    path("ride/<uuid:show_id>", ride_page),
     path("mine", phone_page),
     path("mine/enter", enter),
     path("mine/names", names),
@@ -21,6 +24,7 @@ urlpatterns = [
 
 websocket_urlpatterns = [
     path("live/<uuid:show_id>", ShowConsumer.as_asgi()),
+    path("live/<uuid:show_id>/ride", RideConsumer.as_asgi()),
     path("mine/<uuid:link_id>/live", PhoneConsumer.as_asgi()),
     re_path(r"", Nowhere.as_asgi()),
 ]

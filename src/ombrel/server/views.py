@@ -1,6 +1,7 @@
 """The pages themselves: the application for whoever is signed in, and nothing for strangers."""
 
 import json
+import logging
 from typing import Any, Final
 from uuid import UUID
 
@@ -8,17 +9,29 @@ from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.contrib.auth.views import LoginView
 from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import render
 from django.views.decorators.csrf import csrf_exempt, ensure_csrf_cookie
 from django.views.decorators.http import require_GET, require_POST
 
 from ombrel.core import LinkEnded, TooManyTries, WrongCode
 
+from .access.accounts import check_guessing_from
 from .access.short_codes import entered_by_code, names_with_codes
 from .keeping.ear_links import cookie_name, entered
 from .messages.replies import STATUS
 
-__all__ = ["SignIn", "application_page", "enter", "names", "phone_page"]
+__all__ = [
+    "SignIn",
+    "address_of",
+    "application_page",
+    "enter",
+    "locked_out",
+    "names",
+    "phone_page",
+    "ride_page",
+]
 
+_LOG = logging.getLogger(__name__)
 COOKIE_S: Final = 60 * 60 * 24 * 90
 _NOT_BUILT = "The screens are not built. Run bin/demo, or npm run build in web/."
 
@@ -28,8 +41,41 @@ class SignIn(LoginView):
 
     redirect_authenticated_user = True
 
+    def post(self, request: HttpRequest, *args: Any, **more: Any) -> HttpResponse:
+        """Sign in, unless too many tried from where this comes."""
+        try:
+            check_guessing_from(address_of(request))
+        except TooManyTries as error:
+            return _held_back(request, str(error))
+        return super().post(request, *args, **more)
+
     def get_context_data(self, **more: Any) -> dict[str, Any]:
         return super().get_context_data(demo=settings.DEMO, **more)
+
+
+def address_of(request: HttpRequest) -> str:
+    """From where somebody asks: behind a proxy that is trusted, as it says (see `serve`)."""
+    return str(request.META.get("REMOTE_ADDR", ""))
+
+
+def locked_out(request: HttpRequest, *about: Any, **more: Any) -> HttpResponse:
+    """The answer to a sign-in after too many wrong passwords."""
+    _LOG.warning("sign-in held back: %r from %s", _tried_name(request), address_of(request))
+    return _held_back(
+        request,
+        "Too many wrong passwords for this name. Wait ten minutes, or ask an administrator.",
+    )
+
+
+def _tried_name(request: HttpRequest) -> str:
+    return request.POST.get("username", "")[:60]
+
+
+def _held_back(request: HttpRequest, message: str) -> HttpResponse:
+    told = {"form": None, "held": message, "demo": settings.DEMO, "next": ""}
+    response = render(request, "registration/login.html", told, status=429)
+    response["Retry-After"] = "600"
+    return response
 
 
 @login_required
@@ -37,6 +83,13 @@ class SignIn(LoginView):
 def application_page(request: HttpRequest, path: str = "") -> HttpResponse:
     """The one page of the application, whatever the path: the browser draws the view."""
     return _page("index.html")
+
+
+@login_required
+@ensure_csrf_cookie
+def ride_page(request: HttpRequest, show_id: UUID | None = None) -> HttpResponse:
+    """The page of volunteers: it holds nothing of any show."""
+    return _page("ride.html")
 
 
 def phone_page(request: HttpRequest, link_id: UUID | None = None) -> HttpResponse:

@@ -11,9 +11,11 @@ import type {
   Desk,
   Elsewhere,
   FittingsCompared,
+  GivenTo,
   Habits,
   LastHand,
   ListChoices,
+  Share,
 } from "./types";
 
 function csrf(): string {
@@ -78,6 +80,66 @@ export const turnPhone = (id: string, link: string, turn: "undo" | "redo") =>
   );
 export const endLinks = (id: string, links: string[]) =>
   answered(client.POST("/api/shows/{show_id}/links/end", { ...aLink(id), body: { links } }));
+
+export const getCrew = (id: string) =>
+  answered(client.GET("/api/shows/{show_id}/people", { params: { path: of(id) } }));
+export const shareWith = (id: string, name: string, role: Share["role"]) =>
+  answered(
+    client.POST("/api/shows/{show_id}/people", { params: { path: of(id) }, body: { name, role } }),
+  );
+const aShare = (id: string, share: number) => ({
+  params: { path: { ...of(id), share_id: share } },
+});
+export const setRole = (id: string, share: number, role: Share["role"]) =>
+  answered(
+    client.PATCH("/api/shows/{show_id}/people/{share_id}", {
+      ...aShare(id, share),
+      body: { role },
+    }),
+  );
+export const unshare = (id: string, share: number) =>
+  answered(client.DELETE("/api/shows/{show_id}/people/{share_id}", aShare(id, share)));
+export const giveTo = (id: string, share: number, given: GivenTo) =>
+  answered(
+    client.POST("/api/shows/{show_id}/people/{share_id}/given", {
+      ...aShare(id, share),
+      body: given,
+    }),
+  );
+export const takeBack = (id: string, share: number, what: string) =>
+  answered(
+    client.DELETE("/api/shows/{show_id}/people/{share_id}/given", {
+      params: { ...aShare(id, share).params, query: { what } },
+    }),
+  );
+export const giveShowAway = (id: string, name: string) =>
+  answered(client.POST("/api/shows/{show_id}/owner", { params: { path: of(id) }, body: { name } }));
+
+export const getAccounts = () => answered(client.GET("/api/accounts"));
+export const makeAccount = (name: string, password: string, administrator: boolean) =>
+  answered(client.POST("/api/accounts", { body: { name, password, administrator } }));
+const anAccount = (id: number) => ({ params: { path: { account_id: id } } });
+export const changeAccount = (id: number, change: { is_open?: boolean; administrator?: boolean }) =>
+  answered(client.PATCH("/api/accounts/{account_id}", { ...anAccount(id), body: change }));
+export const givePassword = (id: number, password: string) =>
+  answered(
+    client.POST("/api/accounts/{account_id}/password", { ...anAccount(id), body: { password } }),
+  );
+export const unlockAccount = (id: number) =>
+  answered(client.POST("/api/accounts/{account_id}/unlock", anAccount(id)));
+export const signOutAccount = (id: number) =>
+  answered(client.POST("/api/accounts/{account_id}/sign-out", anAccount(id)));
+export const handOverAccount = (id: number, name: string) =>
+  answered(
+    client.POST("/api/accounts/{account_id}/hand-over", { ...anAccount(id), body: { name } }),
+  );
+
+export const getVisits = () => answered(client.GET("/api/me/visits"));
+export const endVisit = (id: string) =>
+  answered(client.DELETE("/api/me/visits/{visit_id}", { params: { path: { visit_id: id } } }));
+export const endOtherVisits = () => answered(client.DELETE("/api/me/visits"));
+export const changePassword = (old: string, another: string) =>
+  answered(client.POST("/api/me/password", { body: { old, new: another } }));
 
 export const getShows = () => answered(client.GET("/api/shows"));
 export const renameShow = (id: string, name: string) =>

@@ -34,6 +34,7 @@ import type {
   Preamp,
   Reach,
   Remedy,
+  Role,
   Ruled,
   Scene,
   SceneList,
@@ -68,6 +69,8 @@ export interface Choice {
 
 export interface ShowState extends InUse {
   me: Me | null;
+  /** What its person may do in the show. */
+  role: Role | null;
   desk: Desk | null;
   catalogue: Catalogue | null;
   status: LinkStatus;
@@ -161,6 +164,7 @@ export interface ShowState extends InUse {
 
 export const store = createStore<ShowState>(() => ({
   me: null,
+  role: null,
   desk: null,
   catalogue: null,
   status: "connecting",
@@ -219,7 +223,8 @@ export const store = createStore<ShowState>(() => ({
 }));
 
 export function setDesk(me: Me, desk: Desk): void {
-  store.setState({ me, desk, catalogue: new Catalogue(desk) });
+  const role = me.shows.find((show) => show.id === desk.show.id)?.role ?? null;
+  store.setState({ me, role, desk, catalogue: new Catalogue(desk) });
 }
 
 /** The value at an address, or the catalogue's default. */
@@ -349,6 +354,8 @@ export function received(message: ToScreen): void {
         };
       case "meters":
         return { meters: message };
+      case "you":
+        return { role: message.role };
       case "trouble":
         return { trouble: message.message };
       case "done":

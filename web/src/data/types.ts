@@ -5,6 +5,12 @@ type Schemas = components["schemas"];
 
 export type Desk = Schemas["DeskReply"];
 export type Me = Schemas["Me"];
+export type Role = Me["shows"][number]["role"];
+export type Crew = Schemas["People"];
+export type Share = Schemas["ShareRow"];
+export type GivenTo = Schemas["NewGiven"];
+export type Account = Schemas["AccountRow"];
+export type Visit = Schemas["Visit"];
 export type Habits = Required<Schemas["Habits"]>;
 export type ListReply = Schemas["ListReply"];
 export type ListChoices = Schemas["ListChoices"];

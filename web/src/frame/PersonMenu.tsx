@@ -44,8 +44,17 @@ export function PersonMenu(opens: Opens) {
 /** What a person has for themselves, in whichever menu. */
 export function PersonItems({ onKeys, onNotices }: Opens) {
   const [path, navigate] = useLocation();
+  const administrator = useShow((state) => state.me?.administrator ?? false);
   return (
     <>
+      <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/account")}>
+        Your account
+      </DropdownMenu.Item>
+      {administrator && (
+        <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/accounts")}>
+          Accounts
+        </DropdownMenu.Item>
+      )}
       <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/settings")}>
         Settings
       </DropdownMenu.Item>

@@ -12,6 +12,7 @@ import { ITEM, MENU, RULE } from "./menu";
 import { NowNext } from "./NowNext";
 import { PersonItems } from "./PersonMenu";
 import { PLACES, type Place, type Tab, tabsOf, useCounts, VIEW_WORD, viewOf } from "./places";
+import { RolePill } from "./RolePill";
 import { QuietKey, SealPill } from "./SealPill";
 import { ShowMenu } from "./ShowMenu";
 import { SoloPill } from "./SoloPill";
@@ -42,6 +43,7 @@ export function TopBar({ onFind, onQuiet, onKeys, onNotices }: Props) {
       )}
       <Block first>
         <ShowMenu />
+        <RolePill />
       </Block>
       {!phone && (
         <Block>

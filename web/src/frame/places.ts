@@ -20,7 +20,7 @@ export const PLACES = [
     views: ["routing", "assignments", "mixes", "effects", "sharing", "strip"],
   },
   { key: "hands", word: "Hands", views: ["banks", "dcas", "mutes", "gangs", "lifts"] },
-  { key: "people", word: "People", views: ["cast", "miccheck", "ears"] },
+  { key: "people", word: "People", views: ["cast", "miccheck", "ears", "crew"] },
   { key: "show", word: "Show", views: ["scenes", "run", "cues"] },
   { key: "hear", word: "Hear", views: ["hears", "wrong", "history"] },
 ] as const;
@@ -58,6 +58,9 @@ export const VIEW_WORD: Record<string, string> = {
   guide: "Guide",
   settings: "Settings",
   shows: "Shows",
+  crew: "Crew",
+  account: "Your account",
+  accounts: "Accounts",
 };
 
 /** Addresses of before lead on to where that is now. */

@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { PhoneLink, type State } from "./link";
 import { PhoneView } from "./PhoneView";
+import { useAwake } from "./useAwake";
 
 const LAST = "mine/last";
 const PAGE = /^\/mine\/([0-9a-f-]{36})$/;
@@ -241,26 +242,4 @@ function Open({ link: id, onEnded }: { link: string; onEnded: () => void }) {
       <PhoneView key={mix.mix} mix={mix} state={state} link={link} />
     </div>
   );
-}
-
-/** The screen stays on, where the browser can: only over TLS. */
-function useAwake(): void {
-  useEffect(() => {
-    let lock: WakeLockSentinel | undefined;
-    const ask = () => {
-      if (document.visibilityState === "visible")
-        void navigator.wakeLock?.request("screen").then(
-          (got) => {
-            lock = got;
-          },
-          () => undefined,
-        );
-    };
-    ask();
-    document.addEventListener("visibilitychange", ask);
-    return () => {
-      document.removeEventListener("visibilitychange", ask);
-      void lock?.release();
-    };
-  }, []);
 }

@@ -61,7 +61,9 @@ interface Props {
   touched?: boolean;
   disabled?: boolean;
   onMove: (place: number | null, gesture: string) => void;
-  onStart: () => void;
+  /** The finger leaves it. */
+  onRelease?: (gesture: string) => void;
+  onStart?: () => void;
 }
 
 const DOUBLE_MS = 320;
@@ -121,16 +123,22 @@ export function PhoneFader(props: Props) {
     const one = finger.current;
     finger.current = null;
     setHeld(undefined);
+    if (one?.went) props.onRelease?.(one.gesture);
     if (!one || one.went) return;
     const now = Date.now();
     if (now - tapped.current < DOUBLE_MS) {
       tapped.current = 0;
-      props.onStart();
+      props.onStart?.();
     } else tapped.current = now;
   };
   const nudge = (by: number) => {
     const to = Math.min((place ?? lowest) + by, highest);
-    props.onMove(to <= lowest ? null : to, newId());
+    put(to <= lowest ? null : to);
+  };
+  const put = (to: number | null) => {
+    const gesture = newId();
+    props.onMove(to, gesture);
+    props.onRelease?.(gesture);
   };
   return (
     <div
@@ -153,8 +161,8 @@ export function PhoneFader(props: Props) {
           event.key
         ];
         if (by && !disabled) nudge(by);
-        else if (event.key === "Home" && !disabled) props.onStart();
-        else if (event.key === "Delete" && !disabled) props.onMove(null, newId());
+        else if (event.key === "Home" && !disabled) props.onStart?.();
+        else if (event.key === "Delete" && !disabled) put(null);
         else return;
         event.preventDefault();
       }}

@@ -4,13 +4,13 @@
  * is thrown away and told; nothing is kept back for later.
  */
 import { newId } from "../data/id";
-import type { FromDesk, FromPhone, PhoneAsk, PhoneDo, PhoneMixes } from "./types";
+import type { FromDesk, FromPhone, PhoneAsk, PhoneMixes } from "./types";
 
 export type Status = "connecting" | "live" | "away" | "ended";
 
-export interface State {
+export interface State<Told = PhoneMixes> {
   status: Status;
-  told: PhoneMixes | null;
+  told: Told | null;
   /** What was said last to whoever holds the phone; "" for nothing. */
   says: string;
   /** Moves that are not answered yet. */
@@ -23,9 +23,24 @@ export interface State {
 
 type Turn = Extract<FromPhone, { type: "undo" | "redo" }>;
 type Call = Extract<FromPhone, { type: "call" }>;
-type Message = PhoneDo | Turn | Call;
+interface Do<Ask> {
+  type: "do";
+  id: string;
+  gesture: string;
+  ask: Ask;
+  seen: number;
+}
+type Message<Ask> = Do<Ask> | Turn | Call;
+type Sent<Ask> = Message<Ask> | { type: "ping" } | { type: "let_go"; gesture: string };
+
+/** What the desk tells all of, with the revision that it is of. */
+interface Whole {
+  type: string;
+  revision: number;
+}
 
 const ENDED = 4403;
+const NOT_SIGNED_IN = 4401;
 const PING_MS = 4_000;
 const DEAD_MS = 9_000;
 const MOST = 400;
@@ -33,10 +48,16 @@ const MOST = 400;
 const FINGER_MS = 1_500;
 const NO_NETWORK_MS = 90_000;
 
-export class PhoneLink {
-  readonly #link: string;
-  readonly #changed: (state: State) => void;
-  #state: State = {
+export class DeskLink<Told extends Whole, Ask extends { action: string }> {
+  /** Where it leads, below the host. */
+  readonly #path: string;
+  /** By which key what waits is kept in the page's storage. */
+  readonly #key: string;
+  /** Whether fingers hold what they are on until they leave it. */
+  readonly #holds: boolean;
+  readonly #whole: Told["type"];
+  readonly #changed: (state: State<Told>) => void;
+  #state: State<Told> = {
     status: "connecting",
     told: null,
     says: "",
@@ -45,7 +66,7 @@ export class PhoneLink {
     finger: null,
   };
   #socket: WebSocket | null = null;
-  #waiting: Message[];
+  #waiting: Message<Ask>[];
   #tries = 0;
   #heardAt = 0;
   readonly #timer: ReturnType<typeof setInterval>;
@@ -53,8 +74,14 @@ export class PhoneLink {
   #lifting: ReturnType<typeof setTimeout> | undefined;
   #stopped = false;
 
-  constructor(link: string, changed: (state: State) => void) {
-    this.#link = link;
+  constructor(
+    how: { path: string; key: string; whole: Told["type"]; holds?: boolean },
+    changed: (state: State<Told>) => void,
+  ) {
+    this.#path = how.path;
+    this.#key = how.key;
+    this.#whole = how.whole;
+    this.#holds = how.holds ?? false;
     this.#changed = changed;
     this.#waiting = this.#left();
     this.#open();
@@ -65,11 +92,11 @@ export class PhoneLink {
   }
 
   /** A finger's move; of one gesture an unsent earlier place of the same counts no more. */
-  move(ask: PhoneAsk, gesture: string): void {
+  move(ask: Ask, gesture: string): void {
     const seen = this.#state.told?.revision ?? 0;
     const live = this.#state.status === "live";
     if (!live && ask.action !== "to_start") {
-      const joins = (one: Message) =>
+      const joins = (one: Message<Ask>) =>
         one.type === "do" &&
         one.gesture === gesture &&
         one.ask.action === ask.action &&
@@ -77,6 +104,11 @@ export class PhoneLink {
       this.#waiting = this.#waiting.filter((one) => !joins(one));
     }
     this.#take({ type: "do", id: newId(), gesture, ask, seen });
+  }
+
+  /** A finger leaves what it held. */
+  letGo(gesture: string): void {
+    if (this.#state.status === "live") this.#send({ type: "let_go", gesture });
   }
 
   turn(what: "undo" | "redo"): void {
@@ -102,7 +134,7 @@ export class PhoneLink {
     this.#socket?.close();
   }
 
-  #take(message: Message): void {
+  #take(message: Message<Ask>): void {
     if (this.#waiting.length >= MOST) return;
     this.#waiting.push(message);
     this.#keep();
@@ -110,7 +142,7 @@ export class PhoneLink {
     if (this.#state.status === "live") this.#send(message);
   }
 
-  #send(message: FromPhone): void {
+  #send(message: Sent<Ask>): void {
     if (this.#socket?.readyState === WebSocket.OPEN) this.#socket.send(JSON.stringify(message));
   }
 
@@ -153,17 +185,18 @@ export class PhoneLink {
   #open(): void {
     clearTimeout(this.#opening);
     const scheme = location.protocol === "https:" ? "wss" : "ws";
-    const socket = new WebSocket(`${scheme}://${location.host}/mine/${this.#link}/live`);
+    const socket = new WebSocket(`${scheme}://${location.host}${this.#path}`);
     this.#socket = socket;
     socket.onopen = () => {
       this.#heardAt = Date.now();
       socket.send(JSON.stringify({ type: "hello" }));
     };
     socket.onmessage = ({ data }) => {
-      if (this.#socket === socket) this.#heard(JSON.parse(String(data)) as FromDesk);
+      if (this.#socket === socket) this.#heard(JSON.parse(String(data)) as FromDesk | Told);
     };
     socket.onclose = ({ code }) => {
       if (this.#stopped || this.#socket !== socket) return;
+      if (code === NOT_SIGNED_IN) location.assign("/sign-in");
       if (code === ENDED) {
         this.#waiting = [];
         this.#keep();
@@ -174,17 +207,26 @@ export class PhoneLink {
     };
   }
 
-  #heard(message: FromDesk): void {
+  #toldAll(told: Told): void {
+    const back = this.#state.status !== "live";
+    this.#tries = 0;
+    this.#set({ status: "live", told });
+    if (!back) return;
+    // all again, in order: each counts once
+    for (const one of this.#waiting) this.#send(one);
+    // whose fingers are gone since holds nothing
+    const gestures = this.#waiting.flatMap((one) => (one.type === "do" ? [one.gesture] : []));
+    if (this.#holds) for (const one of new Set(gestures)) this.letGo(one);
+  }
+
+  #heard(heard: FromDesk | Told): void {
     this.#heardAt = Date.now();
+    if (heard.type === this.#whole) {
+      this.#toldAll(heard as Told);
+      return;
+    }
+    const message = heard as FromDesk;
     switch (message.type) {
-      case "mixes": {
-        const back = this.#state.status !== "live";
-        this.#tries = 0;
-        this.#set({ status: "live", told: message });
-        // all again, in order: each counts once
-        if (back) for (const one of this.#waiting) this.#send(one);
-        break;
-      }
       case "done":
         this.#answered(message.id);
         break;
@@ -214,13 +256,9 @@ export class PhoneLink {
     if (says !== undefined) this.#set({ says });
   }
 
-  #key(): string {
-    return `mine/${this.#link}`;
-  }
-
-  #left(): Message[] {
+  #left(): Message<Ask>[] {
     try {
-      return JSON.parse(localStorage.getItem(this.#key()) ?? "[]") as Message[];
+      return JSON.parse(localStorage.getItem(this.#key) ?? "[]") as Message<Ask>[];
     } catch {
       return [];
     }
@@ -228,16 +266,23 @@ export class PhoneLink {
 
   #keep(): void {
     try {
-      if (this.#waiting.length === 0) localStorage.removeItem(this.#key());
-      else localStorage.setItem(this.#key(), JSON.stringify(this.#waiting));
+      if (this.#waiting.length === 0) localStorage.removeItem(this.#key);
+      else localStorage.setItem(this.#key, JSON.stringify(this.#waiting));
     } catch {
       // no room or no storage: then a reload loses what waits
     }
     this.#set({ waiting: this.#waiting.length });
   }
 
-  #set(some: Partial<State>): void {
+  #set(some: Partial<State<Told>>): void {
     this.#state = { ...this.#state, ...some };
     this.#changed(this.#state);
+  }
+}
+
+/** A performer's phone, by its link. */
+export class PhoneLink extends DeskLink<PhoneMixes, PhoneAsk> {
+  constructor(link: string, changed: (state: State) => void) {
+    super({ path: `/mine/${link}/live`, key: `mine/${link}`, whole: "mixes" }, changed);
   }
 }

@@ -17,7 +17,13 @@ import { leftRunning } from "./timers";
 
 /** The desk that it pretends to have: 24 channels, 9 mixes. */
 export const DESK = desk as unknown as Desk;
-const ME = { name: "engineer", habits: {}, shows: [DESK.show], desks: [] };
+const ME = {
+  name: "engineer",
+  administrator: true,
+  habits: {},
+  shows: [{ ...DESK.show, role: "owner" as const }],
+  desks: [],
+};
 
 /** What the link was asked to do, in order. */
 export const done = vi.fn((_ask: Ask, _how?: object): Promise<boolean> => Promise.resolve(true));

@@ -11,9 +11,9 @@ from typing import Final, Literal
 __all__ = ["BEARINGS", "Bearing", "bearings_of", "check_bearings"]
 
 Bearing = Literal[
-    "blocks", "circles", "closes", "company", "crossover", "cue_list", "cues", "curves", "delays",
-    "effects",
-    "fills", "findings", "fitted_preamp", "fitting_on", "fittings", "gangs", "heads", "house",
+    "assisting", "blocks", "circles", "closes", "company", "crossover", "cue_list", "cues",
+    "curves", "delays", "effects", "fills", "findings", "fitted_preamp", "fitting_on", "fittings",
+    "gangs", "heads", "house",
     "inserts", "layers", "loops", "member", "muting", "named_only", "nets", "opens", "pairs",
     "person", "pins", "places", "plugs", "promised", "promises", "return_pairs", "routes", "run",
     "safe", "scenes", "settling", "shares", "solo", "solo_in_place", "switches_on", "taps",
@@ -48,6 +48,9 @@ BEARINGS: Final[Mapping[Bearing, tuple[str, ...]]] = {
     # that a strip is a member of something
     "member": ("*/dca/<dca>/on", "*/mute_group/<mute_group>/on", "*/gang/<gang>/on",
                "*/promise/<promise>/on", "*/lift/<lift>/on", "!fitting/*"),
+    # what who assists changes: what the line check finds, who came, notes
+    "assisting": ("line/<line>/check", "line/<line>/check_note", "line/<line>/notes",
+                  "scene/<scene>/notes", "performer/<performer>/arrived_s"),
     # what brings sources into a show, into the house, or under a rule that takes what comes
     "fills": ("channel/<channel>/source",),
     "house": (*_FED, "channel/<channel>/house/on", "*/group/<group>/on", "group/<group>/house/on",

@@ -720,6 +720,42 @@ class NotYours(ConsoleError):
         self.address = address
 
 
+_BEYOND: Final = {
+    "assistant": "{} is for an engineer to change. You assist here: line check, arrivals, notes and"
+    " paper. Nothing was changed.",
+    "volunteer": "{} is not given to you. Nothing was changed; ask the engineer.",
+    "ends": "{} stays between its ends for you. Nothing was changed; ask the engineer.",
+    "onlooker": "You look on in this show, and change nothing: {} stays as it is.",
+}
+
+
+class NotAllowed(ConsoleError):
+    """A person's role in a show does not reach so far. `address`: at which; `how`: the role, or
+
+    "ends" for a volunteer's fader that would leave them; "" for who has no role.
+    """
+
+    code = "not_allowed"
+
+    def __init__(self, address: str, how: str = "") -> None:
+        words = _BEYOND.get(how, "This show is not shared with you: {} stays as it is.")
+        super().__init__(words.format(address))
+        self.address, self.how = address, how
+
+
+class RoleTooSmall(ConsoleError):
+    """Something was asked for that a role in a show does not do, whatever the address."""
+
+    code = "not_allowed"
+
+    def __init__(self, role: str) -> None:
+        a = "an" if role[:1] in "aeo" else "a"
+        super().__init__(
+            f"That is not for {a} {role} of this show. Nothing was changed; ask who owns it."
+        )
+        self.role = role
+
+
 class PhonesLocked(ConsoleError):
     """The desk locked a mix, or all of them, for phones."""
 
@@ -740,6 +776,24 @@ class LinkEnded(ConsoleError):
         super().__init__("This link has ended. Ask the desk for another.")
 
 
+class WrongPassword(ConsoleError):
+    """A password that is to be changed is not the one that was typed."""
+
+    code = "wrong_password"
+
+    def __init__(self) -> None:
+        super().__init__("That is not your password. Nothing was changed.")
+
+
+class LastAdministrator(ConsoleError):
+    """Nobody would be left who can make accounts."""
+
+    code = "last_administrator"
+
+    def __init__(self) -> None:
+        super().__init__("This is the last open administrator. Let somebody else be one first.")
+
+
 class WrongCode(ConsoleError):
     """A short code that does not stand for whoever's it was said to be."""
 
@@ -750,12 +804,15 @@ class WrongCode(ConsoleError):
 
 
 class TooManyTries(ConsoleError):
-    """Codes were tried too often for a name, or from one address."""
+    """Codes or passwords were tried too often for a name, or from one address. `way_out`: what else
+
+    to do than to wait.
+    """
 
     code = "too_many_tries"
 
-    def __init__(self) -> None:
-        super().__init__("Too many codes were tried. Wait ten minutes, or open the desk's link.")
+    def __init__(self, what: str = "codes", way_out: str = "open the desk's link") -> None:
+        super().__init__(f"Too many {what} were tried. Wait ten minutes, or {way_out}.")
 
 
 class MovedMeanwhile(ConsoleError):

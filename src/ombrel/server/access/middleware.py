@@ -8,7 +8,7 @@ from django.db import Error, InterfaceError, OperationalError, connection
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 
-__all__ = ["PATIENCE_S", "StoreAwaited"]
+__all__ = ["PATIENCE_S", "StoreAwaited", "lost"]
 
 PATIENCE_S = 20.0  # a database restarts in seconds, and a machine may stall for as long
 RETRY_S = 0.2
@@ -43,10 +43,15 @@ class StoreAwaited:
 
     def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
         """What a view met in the middle, if it is the database's; anything else is a bug."""
-        if not isinstance(error, OperationalError | InterfaceError):
-            return None
-        reading = request.method in ("GET", "HEAD")
-        return _silent(request, error, _NOTHING_DONE if reading else _PERHAPS_DONE)
+        return (
+            lost(request, error) if isinstance(error, OperationalError | InterfaceError) else None
+        )
+
+
+def lost(request: HttpRequest, error: Error, *, done: bool | None = None) -> HttpResponse:
+    """The reply where the database went away in the middle. `done`: False: nothing was begun."""
+    begun = request.method not in ("GET", "HEAD") if done is None else done
+    return _silent(request, error, _PERHAPS_DONE if begun else _NOTHING_DONE)
 
 
 def _silent(request: HttpRequest, error: Error, message: str) -> HttpResponse:

@@ -9,18 +9,16 @@ from collections.abc import Collection, Mapping
 from datetime import datetime, timedelta
 from typing import Final
 
-from django.conf import settings
 from django.db.models import QuerySet
 from django.utils import timezone
 from django.utils.crypto import constant_time_compare, salted_hmac
 from limits import RateLimitItemPerMinute
-from limits.storage import storage_from_string
-from limits.strategies import MovingWindowRateLimiter
 
 from ombrel.core import TooManyTries, WrongCode
 
 from .. import models
 from ..keeping.ear_links import cookie_for
+from .limiter import LIMITER
 
 __all__ = ["entered_by_code", "give_codes", "names_with_codes"]
 
@@ -31,8 +29,7 @@ _NAMESAKES: Final = 8
 # one in two hundred thousand that somebody guesses a code while it stands
 _OF_NAME: Final = RateLimitItemPerMinute(5, 10)
 _OF_ADDRESS: Final = RateLimitItemPerMinute(60, 10)  # a whole band comes by one, behind a proxy
-# of all processes together, where there are several
-_LIMITER: Final = MovingWindowRateLimiter(storage_from_string(settings.REDIS or "memory://"))
+_LIMITER: Final = LIMITER
 
 
 def give_codes(links: Collection[models.EarLink]) -> tuple[dict[models.EarLink, str], datetime]:

@@ -17,9 +17,9 @@ from .. import models
 from ..access.short_codes import give_codes
 from ..asks.asking import STORABLE
 from ..asks.asking import Address as Mix
-from ..keeping.door import Refused, Request
 from ..keeping.ear_links import end_links, make_link, renew_link, with_last_moves
 from ..keeping.live import live_of
+from ..keeping.request import Refused, Request
 from ..keeping.undoing import whose_turn
 from ..keeping.work import in_database
 from ..screen.rooms import open_by, tell_links
@@ -208,6 +208,7 @@ async def turn(
     ask = Request(
         edit_id=edit_id, author_id=whose, gesture=str(edit_id),
         kind=models.Change.Kind(turn), author=by, turned_by=by,
+        trusted=True,  # for a phone, by an engineer
     )  # fmt: skip
     outcome = await ticker_of(show_id).submit(ask)
     if isinstance(outcome, Refused):

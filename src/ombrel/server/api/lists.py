@@ -31,8 +31,8 @@ from ombrel.formats.lists import (
 
 from .. import models
 from ..asks.plans import Planned, Turn
-from ..keeping.door import Refused, Request
 from ..keeping.live import live_of
+from ..keeping.request import Refused, Request
 from ..keeping.work import in_database
 from ..messages.replies import ErrorReply
 from ..screen.ticker import ticker_of

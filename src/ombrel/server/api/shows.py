@@ -16,10 +16,12 @@ from ombrel import core
 from ombrel.core import Typed
 
 from .. import models
+from ..access.visits import seen_now
 from ..asks.plans import Planned
 from ..keeping.desks import desk_keys, desk_of
-from ..keeping.door import Refused, Request
 from ..keeping.exchange import exchange
+from ..keeping.people import roles_of, shows_of
+from ..keeping.request import Refused, Request
 from ..keeping.shows import copy_of
 from ..messages.replies import ErrorReply, ShowRow
 from ..screen.rooms import open_by, open_room
@@ -38,22 +40,38 @@ class DeskChoice(Schema):
     name: str
 
 
+class MyShow(ShowRow):
+    """A show in which somebody has a role."""
+
+    role: core.Role
+
+
 class Me(Schema):
-    """Who is signed in, how they like it, the shows that they may open, the desks for a new one."""
+    """Who is signed in, how they like it, the shows in which they have a role, the desks for a new
+
+    one. `administrator`: they make accounts.
+    """
 
     name: str
+    administrator: bool
     habits: Habits
-    shows: list[ShowRow]
+    shows: list[MyShow]
     desks: list[DeskChoice]
 
 
 @router.get("/me", response=Me)
 def me(request: HttpRequest) -> dict[str, Any]:
     """Who is signed in."""
+    user: Any = request.user
+    seen_now(request.session.session_key)
     return {
-        "name": str(request.user),
-        "habits": habits_of(request.user.pk or 0),
-        "shows": list(models.Show.objects.all()),
+        "name": str(user),
+        "administrator": user.is_staff,
+        "habits": habits_of(user.pk),
+        "shows": [
+            {"id": row.pk, "name": row.name, "desk": row.desk, "role": role}
+            for row, role in roles_of(user.pk)
+        ],
         "desks": [{"key": key, "name": desk_of(key).name} for key in desk_keys()],
     }
 
@@ -69,16 +87,22 @@ class ShowCard(Schema):
     changed_at: datetime | None
     changed_by: str
     removed_at: datetime | None
+    role: core.Role
+    owner: str
 
 
 @router.get("/shows", response=list[ShowCard])
 def shows(request: HttpRequest) -> list[dict[str, Any]]:
-    """All shows, those that were removed too, the one that changed last first."""
+    """The shows in which whoever asks has a role, the one that changed last first; those that were
+
+    removed too, for who may bring them back.
+    """
     newest = models.Change.objects.filter(show=OuterRef("pk")).order_by("-revision")
-    rows = models.Show.everything.annotate(
+    rows = shows_of(request.user.pk, removed=True).annotate(
         changed_at=Subquery(newest.values("made_at")[:1]),
         changed_by=Subquery(newest.values("author__username")[:1]),
     )
+    roles = {row.pk: role for row, role in roles_of(request.user.pk, removed=True)}
     cards = [
         {
             "id": row.pk,
@@ -89,8 +113,11 @@ def shows(request: HttpRequest) -> list[dict[str, Any]]:
             "changed_at": row.changed_at,
             "changed_by": row.changed_by or "",
             "removed_at": row.removed_at,
+            "role": roles[row.pk],
+            "owner": row.owner.get_username() if row.owner else "",
         }
         for row in rows
+        if row.pk in roles and (row.removed_at is None or core.may(roles[row.pk], "engineer"))
     ]
     return sorted(cards, key=lambda card: card["changed_at"] or card["made_at"], reverse=True)
 
@@ -176,7 +203,8 @@ def make_show(request: HttpRequest, new: NewShow) -> models.Show:
     name = core.parameter_at("show/name").kind.typed(new.name, "", "show/name")
     if not name:
         raise core.UnreadableText(new.name, "a name for the show")
-    return models.Show.objects.create(name=str(name), desk=desk_of(new.desk).key)
+    desk = desk_of(new.desk).key
+    return models.Show.objects.create(name=str(name), desk=desk, owner_id=request.user.pk)
 
 
 class ParameterReply(Schema):

@@ -2,8 +2,8 @@
 
 import logging
 import time
-from collections.abc import Callable, Hashable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Sequence
+from dataclasses import replace
 from functools import partial
 from uuid import UUID
 
@@ -11,20 +11,15 @@ from django.db import Error, transaction
 
 from ombrel.core import (
     CLOSING,
-    Address,
-    Asked,
     Broken,
     ConsoleError,
     Expanded,
     Followed,
-    LinkEnded,
-    MovedMeanwhile,
     Renumbered,
     begun,
     carried_with,
     check_hands_only,
     check_jumps,
-    check_phone,
     check_remedy,
     check_same_person,
     described,
@@ -36,79 +31,25 @@ from ombrel.core import (
     standing_at,
     strip_name,
     strips_in,
-    whose,
 )
 from ombrel.core import Show as CoreShow
 
 from .. import models
-from ..asks.plans import Plan, Planned, Turn
-from .ear_links import follow_renumbered, leave_mixes, still_held
+from ..asks.plans import Planned, Turn
 from .frames import Frame, frame_between
-from .live import live_of, moves_links
-from .log import moved_among, moved_by_others, renumbered_since, show_at, who_changed, whose_last
+from .judge import Judge
+from .live import live_of
+from .log import renumbered_since, show_at, who_changed
 from .packing import as_kept
 from .passing import Ended, Passing, Renewed
+from .request import Done, Outcome, Refused, Request
 from .states import State, from_wire, to_wire
 from .undoing import turned
 
-__all__ = ["Done", "Outcome", "Refused", "Request", "commit", "kept_of"]
+__all__ = ["commit", "kept_of"]
 
 _LOG = logging.getLogger(__name__)
 _COUNTED = ("edit_id", "revision")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Request:
-    """One edit that somebody asks for. `edit_id`: sent again it counts once.
-
-    `plan`: what it wants; an undo or redo has none: it is found in the log. `author`: their name;
-    `seen`: the revision that a hand's screen had when the hand began (None: nothing is known);
-    `page`, `connection`: whose hand it is (see `passing`). `joins`: what is alike in places of one
-    hand of which a later one does for an earlier one (None: it is no such place); `overtook`: the
-    ids of those that this one does for. `phone`, with the digest of its `cookie`: a performer's,
-    which moves what its link names and nothing else. `turned_by`: who undoes for somebody else;
-    `turns`: the gesture that is undone, whatever was done since ("": the newest). `beside`: what is
-    written with it, in the same transaction, whatever became of it.
-    """
-
-    edit_id: UUID
-    author_id: int | None
-    gesture: str
-    plan: Plan | None = None
-    kind: models.Change.Kind = models.Change.Kind.EDIT
-    author: str = ""
-    seen: int | None = None
-    page: str = ""
-    connection: str = ""
-    joins: Hashable | None = None
-    overtook: tuple[UUID, ...] = ()
-    phone: UUID | None = None
-    cookie: str = ""
-    turned_by: str = ""
-    turns: str = ""
-    beside: "Callable[[Outcome], None] | None" = None
-
-    @property
-    def is_undo(self) -> bool:
-        return self.kind != models.Change.Kind.EDIT
-
-
-@dataclass(frozen=True, slots=True)
-class Done:
-    """An edit that is kept: its revision, what it did in words, and what it left alone."""
-
-    revision: int
-    says: str
-
-
-@dataclass(frozen=True, slots=True)
-class Refused:
-    """An edit that changed nothing, and why."""
-
-    error: ConsoleError
-
-
-Outcome = Done | Refused
 
 
 def commit(
@@ -180,15 +121,12 @@ class _Batch:
         self.overtaken: list[models.Overtaken] = []
         self.own: dict[str, object] = {}
         self.stood: set[str] = set()
-        self.phones: dict[UUID, str] = {}
-        self.held: dict[UUID, tuple[str, ...]] | None = None
+        self.judge = Judge(show_id)
 
     def made(self, asked: Sequence[Request | Ended | Renewed]) -> State:
         """The state after all of them."""
         self.passing.lapsed()
-        for one in asked:
-            if isinstance(one, Request) and one.phone is not None:
-                self.phones[one.phone] = one.cookie
+        self.judge.hears(one for one in asked if isinstance(one, Request))
         for one in asked:
             if isinstance(one, Request):
                 self.outcomes.append(self._outcome(one))
@@ -255,8 +193,7 @@ class _Batch:
                 show, asked, carry, own=planned.own, sounding=sounding,
                 begins=request.phone is None and not request.is_undo,
             )  # fmt: skip
-        if request.phone is not None:
-            self._check_phone(request, asked, after)
+        self.judge.check(request, show, asked, after, self.entries)
         if carry is not None and not planned.in_hand and not planned.sure:
             check_jumps(sounding or show, asked, after)
         if planned.cued:
@@ -286,54 +223,8 @@ class _Batch:
             self.entries.append(entry)
             self.own.update(entry.new)
             self.stood.update(after.stood.new)
-            self._let_links_follow(request, entry, show)
+            self.judge.made(request, entry, show, self.show)
         return entry
-
-    def _let_links_follow(self, request: Request, entry: models.Change, before: CoreShow) -> None:
-        """Links go on with their mixes, at once: what comes behind in the batch is held by them."""
-        if moves_links(entry):
-            self.held = None
-        if entry.renumbered:
-            follow_renumbered(self.show_id, entry.renumbered)
-        elif not request.is_undo and any(Address.at(a).is_at("mix", "format") for a in entry.new):
-            made = set(self.show.in_use("mix")).difference(before.in_use("mix"))
-            leave_mixes(self.show_id, made)
-
-    def _check_phone(self, request: Request, asked: Mapping[str, Asked], after: Expanded) -> None:
-        """Refuse what a phone's link does not move, at the moment at which it would be kept; and
-
-        what somebody else moved since its page saw it. Raises LinkEnded, PhonesLocked, NotYours,
-        MovedMeanwhile.
-        """
-        assert request.phone is not None
-        mixes = self._mixes_of(request.phone)
-        named = {one for one in asked if Address.at(one).last != "kept"}
-        named = named if not request.is_undo else set()
-        changed = {*after.change.new, *after.stood.new}
-        check_phone(self.show, mixes, named, after.show, changed)
-        if request.seen is None or request.is_undo:
-            return
-        seen, addresses = request.seen, {*named, *changed}
-        pending = tuple(one for one in self.entries if one.revision > seen)
-        known = live_of(self.show_id).entries_since(seen)
-        if known is not None:  # as nearly always: nothing is asked of the database
-            others = moved_among((*known, *pending), request.author_id, addresses)
-        else:
-            others = moved_by_others(self.show_id, request.author_id, seen, pending, addresses)
-        if moved := sorted(others & addresses):
-            by = whose_last(self.show_id, request.author_id, seen, pending, moved)
-            raise MovedMeanwhile(by, whose(self.show, moved[0]))
-
-    def _mixes_of(self, phone: UUID) -> tuple[str, ...]:
-        """The mixes of a phone's link: asked once a batch for all, and again behind what moves
-
-        links. Raises LinkEnded.
-        """
-        if self.held is None:
-            self.held = still_held(self.phones, self.show_id)
-        if phone not in self.held:
-            raise LinkEnded
-        return self.held[phone]
 
     def _check_seen(self, seen: int, addresses: set[str]) -> None:
         """Raise Renumbered or another's refusal if a hand's screen saw something else there."""

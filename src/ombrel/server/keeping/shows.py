@@ -9,8 +9,9 @@ from ombrel.core import Show
 from .. import models
 from ..asks.plans import Planned
 from .desks import desk_of
-from .door import Refused, Request, commit
+from .door import commit
 from .live import live_of
+from .request import Refused, Request
 
 __all__ = ["asides_of", "copy_of", "elsewhere", "made_from", "whole_of"]
 
@@ -22,7 +23,7 @@ def made_from(
 
     `asides`: what is kept aside with it.
     """
-    row = models.Show.objects.create(name=name[:60], desk=show.desk.key)
+    row = models.Show.objects.create(name=name[:60], desk=show.desk.key, owner_id=author_id)
     try:
         planned = Planned({}, says, own=True, begins=show)
         edit_id = uuid.uuid4()

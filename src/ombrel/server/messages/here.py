@@ -24,9 +24,11 @@ __all__ = [
     "Pong",
     "Present",
     "Trouble",
+    "You",
     "calls_text",
     "levels_message",
     "meters_message",
+    "you_text",
 ]
 
 
@@ -35,6 +37,13 @@ class Levels(BaseModel):
 
     type: Literal["levels"]
     channels: dict[str, float]
+
+
+class You(BaseModel):
+    """What whoever looks is in the show; told first, and when it is another."""
+
+    type: Literal["you"]
+    role: core.Role
 
 
 class Pong(BaseModel):
@@ -125,6 +134,11 @@ def levels_message(state: State, levels_dbu: dict[str, float]) -> dict:
         "type": "levels",
         "channels": {str(channel): round(dbfs, 1) for channel, dbfs in sorted(meters.items())},
     }
+
+
+def you_text(role: core.Role) -> str:
+    """What a screen is told of its person's role."""
+    return You(type="you", role=role).model_dump_json()
 
 
 def calls_text(calls: Sequence[Called]) -> str:

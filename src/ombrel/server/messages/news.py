@@ -24,6 +24,7 @@ from .hears import (
 )
 from .noticed import noticed_message
 from .phone import phone_message
+from .rides import rides_message
 from .rulers import ruled_message, unfolded_message
 from .scenes import held_message, scene_message, scenes_message
 from .sharing import sharing_message
@@ -54,6 +55,7 @@ __all__ = [
     "noticed_told",
     "phone_told",
     "reach_text",
+    "rides_told",
     "ruled_again_text",
     "ruled_text",
     "scene_text",
@@ -252,6 +254,13 @@ def phone_told(state: State, mixes: tuple[str, ...]) -> tuple[list[dict[str, Any
     """The mixes as a phone of these is told them, and the text that tells it."""
     message = phone_message(state, mixes)
     return message["mixes"], text_of(message)
+
+
+@lru_cache(maxsize=64)
+def rides_told(state: State, given: tuple[core.Given, ...]) -> tuple[dict[str, Any], str]:
+    """What a volunteer who rides these is told, its revision aside, and the text of it."""
+    message = rides_message(state, given)
+    return {**message, "revision": 0}, text_of(message)
 
 
 @lru_cache(maxsize=16)

@@ -18,7 +18,7 @@ from .hears import (
     Table,
     WhyAnswer,
 )
-from .here import Calls, Levels, Meters, Pong, Present, Trouble
+from .here import Calls, Levels, Meters, Pong, Present, Trouble, You
 from .noticed import Noticed
 from .rulers import RuledMessage, Unfolded
 from .scenes import HearingMessage, HeldMessage, SceneMessage, ScenesMessage
@@ -76,4 +76,5 @@ ToScreen = (
     | Calls
     | Meters
     | Trouble
+    | You
 )

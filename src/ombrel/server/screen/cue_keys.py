@@ -9,7 +9,7 @@ from ombrel import core
 from ombrel.formats.cue_bytes import read_sheet
 
 from ..keeping.cues import arm, port_of, set_once, set_way, undo_request
-from ..keeping.door import Outcome, Refused
+from ..keeping.request import Outcome, Refused
 from ..keeping.work import in_database, in_thread
 from ..links.machine import machine_link
 from ..messages import from_screen

@@ -26,6 +26,7 @@ from ..keeping.cues import (
     ways_on,
 )
 from ..keeping.live import live_of
+from ..keeping.people import Acting
 from ..keeping.work import in_database
 from ..links.cues import CuePort, Heard, open_port
 from ..messages.cues import standing
@@ -57,6 +58,7 @@ class _Desk:
 
     def __init__(self, show_id: UUID, once_s: float) -> None:
         self.show_id, self.channel_name = show_id, f"cues:{uuid4().hex}"
+        self.user_id: int | None = None
         self.gate = Gate(once_s)
         self.ways: dict[str, tuple[Way, CuePort]] = {}
         self._queue: asyncio.Queue[tuple[Came, Answer | None]] = asyncio.Queue(_MOST_WAITING)
@@ -209,6 +211,9 @@ class _Desk:
 
     def post(self, what: str, text: str) -> None:
         """It draws nothing."""
+
+    def role_is(self, acting: Acting) -> None:
+        """It is nobody's."""
 
     async def signed_out(self) -> None:
         """Nobody signs in by it."""

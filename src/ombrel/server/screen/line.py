@@ -15,8 +15,8 @@ from pydantic import TypeAdapter, ValidationError
 from ombrel import core
 from ombrel.core import ConsoleError
 
-from ..keeping.door import Done, Outcome, Refused, Request
 from ..keeping.live import live_of
+from ..keeping.request import Done, Outcome, Refused, Request
 from ..messages.edits import refused_message
 from ..messages.news import text_of
 from .ticker import Ticker

@@ -1,6 +1,5 @@
 """One open phone of a performer: told of its own mixes, and moving these alone."""
 
-import asyncio
 import logging
 import time
 from collections.abc import Hashable
@@ -15,16 +14,18 @@ from ombrel import core
 from ombrel.core import ConsoleError
 
 from .. import models
-from ..keeping.door import Done, Outcome, Request, kept_of
+from ..keeping.door import kept_of
 from ..keeping.ear_calls import call, call_of
 from ..keeping.ear_links import Held, cookie_name, digest_of, held_by
 from ..keeping.live import live_of
+from ..keeping.people import Acting
+from ..keeping.request import Done, Outcome, Request
 from ..keeping.states import State
 from ..keeping.work import in_database, in_thread
 from ..messages import phone as wire
 from ..messages.news import phone_told, text_of
 from ..messages.phone import called_message
-from .line import Line
+from .paced import Paced
 from .rooms import room_of
 from .ticker import ticker_of
 
@@ -34,13 +35,13 @@ LINK_ENDED: Final = 4403
 MOST_WAITING: Final = 64
 _LOG = logging.getLogger(__name__)
 _FINGER_S: Final = 0.5  # a page shows another's finger for longer
-_REST_S: Final = 0.2  # the beat at which it is told: its own finger does not wait for that
 
 
-class PhoneConsumer(Line):
+class PhoneConsumer(Paced):
     """Speaks the messages of `messages.phone`."""
 
     reads = wire.FROM_PHONE
+    ended = LINK_ENDED
 
     async def connect(self) -> None:
         self.channel_name = uuid4().hex
@@ -48,10 +49,7 @@ class PhoneConsumer(Line):
         self.told: list[dict] | None = None
         self.called, self.asks_call = "", True
         self.finger, self.finger_until = ("", ""), 0.0
-        self.mail: dict[str, str] = {}  # the newest of each kind
-        self.answers: list[str] = []
-        self.wake = asyncio.Event()
-        self.task: asyncio.Task[None] | None = None
+        self.begin()
         await self.accept()
         link_id: UUID = self.scope["url_route"]["kwargs"]["link_id"]
         self.cookie = _cookie_of(self.scope, cookie_name(link_id))
@@ -72,30 +70,16 @@ class PhoneConsumer(Line):
         self.room.come(self)
         self.room.people_moved()
 
-    async def _leave(self) -> None:
-        if self.left or not self.started:
-            return
-        self.left = True
-        if self.task is not None and self.task is not asyncio.current_task():
-            self.task.cancel()
-        self.room.go(self)
-
     def _outcome(self, edit_id: UUID, outcome: Outcome | Exception) -> None:
         if not isinstance(outcome, Done):
             self.told = None  # told anew: it goes on from what stands now
         super()._outcome(edit_id, outcome)
 
-    def answer(self, text: str) -> None:
-        self.answers.append(text)
-        self.woken()
-
     async def _answer(self, message: wire.FromPhone) -> None:
         match message:
             case wire.PhoneHello():
                 self.told, self.called, self.asks_call = None, "", True
-                if self.task is None:
-                    self.task = asyncio.create_task(self._telling())
-                self.woken()
+                self.tells()
             case wire.PhonePing():
                 await self.say({"type": "pong"})
             case wire.PhoneKept():
@@ -153,27 +137,6 @@ class PhoneConsumer(Line):
             cookie=cookie,
         )
 
-    async def _telling(self) -> None:
-        """Whatever is to tell, at its own pace: nothing piles up for one that takes its time."""
-        while True:
-            await self.wake.wait()
-            self.wake.clear()
-            try:
-                began = time.monotonic()
-                await self._tell_news()
-                now = time.monotonic()
-                # on one beat with the others: what phones of a mix are told is worked out once
-                await asyncio.sleep(max(_REST_S - now % _REST_S, now - began))
-            except ConsoleError:  # its link ended
-                await self.close(code=LINK_ENDED)
-                return
-            except DatabaseError:
-                await self.close(code=1013)
-                return
-            except Exception:
-                _LOG.exception("a phone could not be told of a move")
-                await asyncio.sleep(1.0)
-
     async def _seen(self) -> tuple[State, tuple[str, ...]]:
         """The show and the mixes that it has of it, of one moment: where mixes get other
 
@@ -190,24 +153,20 @@ class PhoneConsumer(Line):
 
     async def _tell_news(self) -> None:
         """Its mixes, if they are others than it was told, and then what came of its edits."""
-        answers, self.answers = self.answers, []
-        mail, self.mail = self.mail, {}
+        mail = self.taken_mail()
         try:
             told, text = await in_thread(phone_told, *await self._seen())
             if told != self.told:  # of moves elsewhere it learns nothing
                 self.told = told
                 await self.tell(text)
         finally:  # a link that ended is told so
-            for one in (*answers, *mail.values()):
+            for one in mail:
                 await self.tell(one)
         if self.asks_call:
             self.asks_call = False
             await self._tell_call()
 
     # ---- from its room
-
-    def woken(self) -> None:
-        self.wake.set()
 
     def post(self, what: str, text: str) -> None:
         """What engineers' screens are told is not for phones; of calls each has its own."""
@@ -217,6 +176,9 @@ class PhoneConsumer(Line):
         elif what.partition(" ")[0] == "finger" and what.partition(" ")[2] in self.held.mixes:
             self.mail[what] = text
             self.woken()
+
+    def role_is(self, acting: Acting) -> None:
+        """A phone has a link, and no role."""
 
     async def signed_out(self) -> None:
         """Its link ended."""

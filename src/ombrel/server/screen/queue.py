@@ -9,8 +9,8 @@ from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field, replace
 from typing import Final
 
-from ..keeping.door import Outcome, Request
 from ..keeping.passing import Ended, Renewed
+from ..keeping.request import Outcome, Request
 
 __all__ = ["AT_ONCE", "Answer", "Item", "Queue"]
 

@@ -17,6 +17,7 @@ from ..keeping.exchange import exchange
 from ..keeping.frames import Frame
 from ..keeping.live import forget, live_of
 from ..keeping.passing import Renewed
+from ..keeping.people import Acting, acting_in
 from ..keeping.work import in_database, in_thread
 from ..messages.cues import cues_here_text
 from ..messages.here import calls_text
@@ -24,7 +25,7 @@ from ..messages.phone import finger_text
 from .noticing import Noticing
 from .sharing import SharedGain
 
-__all__ = ["Room", "Screen", "open_by", "open_room", "room_of", "tell_links"]
+__all__ = ["Room", "Screen", "open_by", "open_room", "room_of", "tell_links", "tell_roles"]
 
 _LOG = logging.getLogger(__name__)
 _T = TypeVar("_T")
@@ -40,10 +41,12 @@ _ONCE = 48  # answers that are kept for who asks the same
 class Screen(Protocol):
     """One open screen, as its room knows it. `session`: of its sign-in ("": it has none); `phone`:
 
-    of a performer, with the digest of its cookie (None: it is none).
+    of a performer, with the digest of its cookie (None: it is none); `user_id`: its person's
+    (None: it is nobody's).
     """
 
     channel_name: str
+    user_id: int | None
     name: str
     view: str
     session: str
@@ -54,6 +57,9 @@ class Screen(Protocol):
 
     def post(self, what: str, text: str) -> None:
         """Something to tell: the newest of its kind replaces what was not told yet."""
+
+    def role_is(self, acting: Acting) -> None:
+        """What its person may do in the show just now."""
 
     async def signed_out(self) -> None:
         """Its person signed out elsewhere: it ends."""
@@ -187,6 +193,8 @@ class Room:
                 self._tell_cues_soon()
             case "links":
                 self._soon(self._check_links())
+            case "roles":
+                self._soon(self._check_roles())
             case "moved":
                 state = self.live.state
                 if state is None or state.revision < said["revision"]:
@@ -262,6 +270,7 @@ class Room:
             if screen.session in left:
                 self._soon(screen.signed_out())
         await self._check_links()
+        await self._check_roles()
 
     def finger(self, sender: str, mix: str, of: str, who: str) -> None:
         """A finger is on something: other phones of the mix are told, here and elsewhere."""
@@ -329,6 +338,21 @@ class Room:
             if screen.phone and screen.phone[0] in ended:
                 self._soon(screen.signed_out())
 
+    def roles_moved(self) -> None:
+        """The show is shared otherwise: here and elsewhere screens learn it at once."""
+        exchange().say(self.show_id, {"what": "roles"})
+        self._soon(self._check_roles())
+
+    async def _check_roles(self) -> None:
+        people = {one.user_id for one in self.screens.values() if one.user_id and not one.phone}
+        try:
+            acting = await in_database(acting_in, self.show_id, people, again=True)
+        except DatabaseError:
+            return  # asked again at the next beat; what they change is judged at the door
+        for screen in list(self.screens.values()):
+            if screen.user_id in people:
+                screen.role_is(acting.get(screen.user_id, Acting(None)))
+
     def _soon(self, work: Awaitable[None]) -> None:
         task = asyncio.ensure_future(work)
         _SOON.add(task)
@@ -359,6 +383,15 @@ def open_by(show_id: UUID) -> list[str]:
         return []
     elsewhere = [one[1] for _, people in room._elsewhere.values() for one in people]
     return sorted({one.name for one in room.screens.values() if one.name} | set(elsewhere))
+
+
+def tell_roles(show_id: UUID) -> None:
+    """A show is shared otherwise: screens that are open here or elsewhere are told."""
+    room = open_room(show_id)
+    if room is not None:
+        room.roles_moved()
+    else:
+        exchange().say(show_id, {"what": "roles"})
 
 
 def tell_links(show_id: UUID) -> None:

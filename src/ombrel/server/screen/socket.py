@@ -15,15 +15,19 @@ from ombrel import core
 from ombrel.core import Followed
 
 from .. import models
+from ..access.needs import MESSAGES
+from ..access.visits import seen_now
 from ..asks.asking import moves_from_wire
 from ..asks.moves import Moves
 from ..asks.plans import Turn
 from ..asks.scenes import SetInScenes
-from ..keeping.door import Request, kept_of
+from ..keeping.door import kept_of
 from ..keeping.ear_calls import seen_call
 from ..keeping.live import live_of
 from ..keeping.log import show_at
 from ..keeping.passing import Ended
+from ..keeping.people import Acting, role_in
+from ..keeping.request import Request
 from ..keeping.states import State
 from ..keeping.work import in_database, in_thread
 from ..links.machine import MachineStands, machine_link
@@ -31,7 +35,7 @@ from ..links.stage import stage_link
 from ..messages import from_screen
 from ..messages.cues import machine_text
 from ..messages.edits import refused_message
-from ..messages.here import levels_message, meters_message
+from ..messages.here import levels_message, meters_message, you_text
 from ..messages.news import drawn_text, loudest_text
 from ..messages.previews import tried
 from .cue_keys import CUE_MESSAGES, CueKeys
@@ -66,6 +70,7 @@ class ShowConsumer(Line):
         self.session = (session and session.session_key) or ""
         self.check: int | None = None
         self.levels = False
+        self.role: core.Role | None = None
         self.page = f"{self.user_id}:{self.channel_name}"
         self.metered_at = 0.0
         self.metering: asyncio.Task | None = None
@@ -74,8 +79,10 @@ class ShowConsumer(Line):
         await self.accept()
         if not self.user.is_authenticated:
             await self.close(code=NOT_SIGNED_IN)
-        elif not await in_database(_exists, self.show_id, again=True):
-            await self.close(code=NO_SUCH_SHOW)
+            return
+        self.role = await in_database(_role, self.show_id, self.session, self.user_id)
+        if not core.may(self.role, "look"):
+            await self.close(code=NO_SUCH_SHOW)  # as if there were none: not even its name
         else:
             self._come()
 
@@ -132,6 +139,8 @@ class ShowConsumer(Line):
             await self._tried(message)
 
     async def _answer(self, message: from_screen.FromScreen) -> None:
+        if not core.may(self.role, MESSAGES[type(message)]):
+            raise core.RoleTooSmall(self.role or "stranger")
         match message:
             case from_screen.Hello():
                 await self._hello(message)
@@ -189,6 +198,8 @@ class ShowConsumer(Line):
         if message.page:
             self.page = f"{self.user_id}:{message.page}"
             self._ended(Ended(page=self.page))
+        if self.role is not None:
+            self.teller.post("you", you_text(self.role))
         self.teller.hello(message.since)
         self._later(self.room.tell_calls())
         self._later(self.room.tell_cues())
@@ -371,6 +382,13 @@ class ShowConsumer(Line):
     def post(self, what: str, text: str) -> None:
         self.teller.post(what, text)
 
+    def role_is(self, acting: Acting) -> None:
+        if not core.may(acting.role, "look"):
+            self._later(self.gone())
+        elif acting.role is not None and acting.role != self.role:
+            self.role = acting.role
+            self.teller.post("you", you_text(acting.role))
+
     async def signed_out(self) -> None:
         """Its person signed out elsewhere."""
         await self.close(code=NOT_SIGNED_IN)
@@ -387,5 +405,9 @@ class Nowhere(AsyncWebsocketConsumer):
         await self.close()  # before it is taken: answered as HTTP's 403
 
 
-def _exists(show_id: UUID) -> bool:
-    return models.Show.objects.filter(pk=show_id).exists()
+def _role(show_id: UUID, session: str, person_id: int) -> core.Role | None:
+    """The role of who comes, in a show that is on the list; they are here by that sign-in."""
+    seen_now(session)
+    if not models.Show.objects.filter(pk=show_id).exists():
+        return None
+    return role_in(show_id, person_id)

@@ -9,10 +9,11 @@ from uuid import UUID
 
 from django.db import InterfaceError, OperationalError
 
-from ..keeping.door import Outcome, Refused, Request, commit
+from ..keeping.door import commit
 from ..keeping.exchange import exchange
 from ..keeping.live import live_of
 from ..keeping.passing import Ended, Renewed
+from ..keeping.request import Outcome, Refused, Request
 from ..keeping.work import in_database
 from . import rooms
 from .queue import Answer, Item, Queue

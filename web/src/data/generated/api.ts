@@ -4,6 +4,130 @@
  */
 
 export interface paths {
+    "/api/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Accounts
+         * @description Everybody who can sign in, or could.
+         */
+        get: operations["ombrel_server_api_accounts_list_accounts"];
+        put?: never;
+        /**
+         * New Account
+         * @description Make an account.
+         */
+        post: operations["ombrel_server_api_accounts_new_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{account_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Account
+         * @description Close or open an account; let it administrate, or not.
+         */
+        patch: operations["ombrel_server_api_accounts_change_account"];
+        trace?: never;
+    };
+    "/api/accounts/{account_id}/hand-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hand Over Account
+         * @description Give all shows of an account to another, which nobody has to know by name for it.
+         */
+        post: operations["ombrel_server_api_accounts_hand_over_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{account_id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Password
+         * @description Another password for somebody; they are signed out everywhere.
+         */
+        post: operations["ombrel_server_api_accounts_set_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{account_id}/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Out Account
+         * @description Sign somebody out, wherever they are signed in.
+         */
+        post: operations["ombrel_server_api_accounts_sign_out_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{account_id}/unlock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unlock Account
+         * @description Let somebody try their password again.
+         */
+        post: operations["ombrel_server_api_accounts_unlock_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -42,6 +166,70 @@ export interface paths {
          * @description Keep what is named; all else stays as it was, whichever machine it was chosen at.
          */
         patch: operations["ombrel_server_api_habits_keep_habits"];
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Password
+         * @description Another password for oneself; whoever is signed in elsewhere is signed out there.
+         */
+        post: operations["ombrel_server_api_myself_new_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Visits
+         * @description Where I am signed in, the one seen last first.
+         */
+        get: operations["ombrel_server_api_myself_visits"];
+        put?: never;
+        post?: never;
+        /**
+         * End Other Visits
+         * @description Sign out everywhere but here.
+         */
+        delete: operations["ombrel_server_api_myself_end_other_visits"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/visits/{visit_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Visit
+         * @description Sign out at one place; its screens end.
+         */
+        delete: operations["ombrel_server_api_myself_end_visit"];
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/samples": {
@@ -93,7 +281,9 @@ export interface paths {
         };
         /**
          * Shows
-         * @description All shows, those that were removed too, the one that changed last first.
+         * @description The shows in which whoever asks has a role, the one that changed last first; those that were
+         *
+         *     removed too, for who may bring them back.
          */
         get: operations["ombrel_server_api_shows_shows"];
         put?: never;
@@ -569,6 +759,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/owner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Away
+         * @description Give the show to somebody else; who had it stays an engineer of it.
+         */
+        post: operations["ombrel_server_api_roles_give_away"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/paper": {
         parameters: {
             query?: never;
@@ -673,6 +883,80 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shows/{show_id}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description Whose the show is, and who has a role in it.
+         */
+        get: operations["ombrel_server_api_roles_people"];
+        put?: never;
+        /**
+         * Share
+         * @description Share the show with somebody; who has a role in it gets the other one.
+         */
+        post: operations["ombrel_server_api_roles_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shows/{show_id}/people/{share_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Unshare
+         * @description Share the show with somebody no more: their screens end, what waits of theirs is refused.
+         */
+        delete: operations["ombrel_server_api_roles_unshare"];
+        options?: never;
+        head?: never;
+        /**
+         * Change Role
+         * @description Another role for somebody; what a volunteer rode is kept for when they are one again.
+         */
+        patch: operations["ombrel_server_api_roles_change_role"];
+        trace?: never;
+    };
+    "/api/shows/{show_id}/people/{share_id}/given": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give
+         * @description Give a volunteer faders between their ends, mutes or a lift; what they have gets the new
+         *
+         *     ends.
+         */
+        post: operations["ombrel_server_api_roles_give"];
+        /**
+         * Take Back
+         * @description Take something back that a volunteer rides.
+         */
+        delete: operations["ombrel_server_api_roles_take_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shows/{show_id}/points": {
         parameters: {
             query?: never;
@@ -737,6 +1021,47 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AccountChange
+         * @description What is to be otherwise; null: stays.
+         */
+        AccountChange: {
+            /** Administrator */
+            administrator?: boolean | null;
+            /** Is Open */
+            is_open?: boolean | null;
+        };
+        /**
+         * AccountRow
+         * @description An account. `owns`: how many shows; `tried`: wrong passwords since the last right one;
+         *
+         *     `visits`: at how many places it is signed in.
+         */
+        AccountRow: {
+            /** Administrator */
+            administrator: boolean;
+            /** Id */
+            id: number;
+            /** Is Open */
+            is_open: boolean;
+            /** Locked */
+            locked: boolean;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Owns */
+            owns: number;
+            /** Seen At */
+            seen_at: string | null;
+            /** Tried */
+            tried: number;
+            /** Visits */
+            visits: number;
+        };
         /**
          * AddCast
          * @description A new cast, as another or of the first performer of each part.
@@ -2546,6 +2871,7 @@ export interface components {
             text: string;
         };
         FromPhone: components["schemas"]["PhoneHello"] | components["schemas"]["PhoneDo"] | components["schemas"]["PhoneTurn"] | components["schemas"]["PhoneKept"] | components["schemas"]["PhoneCall"] | components["schemas"]["PhonePing"];
+        FromRider: components["schemas"]["RideHello"] | components["schemas"]["RideDo"] | components["schemas"]["RideLetGo"] | components["schemas"]["RideKept"] | components["schemas"]["RidePing"];
         FromScreen: components["schemas"]["Hello"] | components["schemas"]["Watch"] | components["schemas"]["Ping"] | components["schemas"]["Do"] | components["schemas"]["LetGo"] | components["schemas"]["Kept"] | components["schemas"]["FeedLine"] | components["schemas"]["Talk"] | components["schemas"]["Draw"] | components["schemas"]["SeenCall"] | components["schemas"]["ArmCues"] | components["schemas"]["SetCueWay"] | components["schemas"]["SetCueOnce"] | components["schemas"]["UndoCue"] | components["schemas"]["RunMachine"] | components["schemas"]["RunRecorder"] | components["schemas"]["SwapCables"] | components["schemas"]["StraightCables"] | components["schemas"]["Turn"] | components["schemas"]["Try"] | components["schemas"]["PlanTracks"] | components["schemas"]["Find"];
         /**
          * GestureReply
@@ -2590,6 +2916,25 @@ export interface components {
             track: number;
             /** Wish */
             wish: string;
+        };
+        /**
+         * GivenRow
+         * @description Something that a volunteer rides; a fader between its ends, in dB (null: off, or its own).
+         */
+        GivenRow: {
+            /** Highest Db */
+            highest_db: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fader" | "mute" | "lift";
+            /** Lowest Db */
+            lowest_db: number | null;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
         };
         /**
          * Go
@@ -3696,16 +4041,20 @@ export interface components {
         };
         /**
          * Me
-         * @description Who is signed in, how they like it, the shows that they may open, the desks for a new one.
+         * @description Who is signed in, how they like it, the shows in which they have a role, the desks for a new
+         *
+         *     one. `administrator`: they make accounts.
          */
         Me: {
+            /** Administrator */
+            administrator: boolean;
             /** Desks */
             desks: components["schemas"]["DeskChoice"][];
             habits: components["schemas"]["Habits"];
             /** Name */
             name: string;
             /** Shows */
-            shows: components["schemas"]["ShowRow"][];
+            shows: components["schemas"]["MyShow"][];
         };
         /**
          * Members
@@ -3981,6 +4330,26 @@ export interface components {
             what: "inputs" | "ears";
         };
         /**
+         * MyShow
+         * @description A show in which somebody has a role.
+         */
+        MyShow: {
+            /** Desk */
+            desk: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "engineer" | "assistant" | "volunteer" | "onlooker";
+        };
+        /**
          * NameChannels
          * @description Call the channels of lines after them.
          */
@@ -4009,6 +4378,21 @@ export interface components {
             strips: string[];
         };
         /**
+         * NewAccount
+         * @description An account to be made.
+         */
+        NewAccount: {
+            /**
+             * Administrator
+             * @default false
+             */
+            administrator?: boolean;
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
          * NewCode
          * @description A short code for whoever picks this name on the phones' page, told this once.
          */
@@ -4027,6 +4411,29 @@ export interface components {
             link: string;
             /** Who */
             who: string;
+        };
+        /**
+         * NewGiven
+         * @description What a volunteer is to ride, as typed; the ends of a fader, as typed ("": its own).
+         */
+        NewGiven: {
+            /**
+             * Highest
+             * @default
+             */
+            highest?: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fader" | "mute" | "mute_group" | "lift";
+            /**
+             * Lowest
+             * @default
+             */
+            lowest?: string;
+            /** Typed */
+            typed: string;
         };
         /**
          * NewLink
@@ -4062,6 +4469,22 @@ export interface components {
             name: string;
         };
         /**
+         * NewOwner
+         * @description By name, whose a show is to be.
+         */
+        NewOwner: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewPassword
+         * @description A password that an administrator gives.
+         */
+        NewPassword: {
+            /** Password */
+            password: string;
+        };
+        /**
          * NewPoint
          * @description A point to keep; of the revision that the screen showed.
          */
@@ -4070,6 +4493,30 @@ export interface components {
             name: string;
             /** Revision */
             revision: number;
+        };
+        /**
+         * NewRole
+         * @description Another role.
+         */
+        NewRole: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "engineer" | "assistant" | "volunteer" | "onlooker";
+        };
+        /**
+         * NewShare
+         * @description Somebody who is to have a role.
+         */
+        NewShare: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "engineer" | "assistant" | "volunteer" | "onlooker";
         };
         /**
          * NewShow
@@ -4234,6 +4681,16 @@ export interface components {
             tonight: components["schemas"]["Person"] | null;
         };
         /**
+         * PasswordChange
+         * @description One's own password, and another.
+         */
+        PasswordChange: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
+        /**
          * PatchBus
          * @description Patch a bus to outputs as typed, or with no text to the next free ones.
          */
@@ -4310,6 +4767,24 @@ export interface components {
             action: "patch_outputs";
             /** Text */
             text: string;
+        };
+        /**
+         * People
+         * @description Whose a show is, with whom it is shared, with whom it could be; and what `mine` is in it.
+         */
+        People: {
+            /** Lifts */
+            lifts: string[];
+            /** Mine */
+            mine: string;
+            /** Mute Groups */
+            mute_groups: string[];
+            /** Others */
+            others: string[];
+            /** Owner */
+            owner: string;
+            /** Shares */
+            shares: components["schemas"]["ShareRow"][];
         };
         /**
          * Person
@@ -5259,6 +5734,189 @@ export interface components {
             scene: string;
         };
         /**
+         * RideDo
+         * @description Make a move. `id` counts once however often it is sent; `seen`: the revision that the page
+         *
+         *     had when the finger moved.
+         */
+        RideDo: {
+            /** Ask */
+            ask: components["schemas"]["RideFader"] | components["schemas"]["RideKey"] | components["schemas"]["RideLift"];
+            /** Gesture */
+            gesture: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Seen */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "do";
+        };
+        /**
+         * RideFader
+         * @description Put a fader to a level, in dB (null: off), no further than its ends.
+         */
+        RideFader: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "ride_fader";
+            /** Level */
+            level: number | null;
+            /** What */
+            what: string;
+        };
+        /**
+         * RideFaderRow
+         * @description A fader, in dB (null: off); `silent`: nothing of it arrives in the house.
+         */
+        RideFaderRow: {
+            /** Colour */
+            colour: string;
+            /** Highest Db */
+            highest_db: number;
+            /** Level Db */
+            level_db: number | null;
+            /** Lowest Db */
+            lowest_db: number | null;
+            /** Muted */
+            muted: boolean;
+            /** Name */
+            name: string;
+            /** Silent */
+            silent: boolean;
+            /** What */
+            what: string;
+        };
+        /**
+         * RideHello
+         * @description First message of a connection. `page`: which page it is, by whatever connection.
+         */
+        RideHello: {
+            /**
+             * Page
+             * @default
+             */
+            page?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "hello";
+        };
+        /**
+         * RideKept
+         * @description Which of these moves are kept? A page asks that was away.
+         */
+        RideKept: {
+            /** Ids */
+            ids: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "kept";
+        };
+        /**
+         * RideKey
+         * @description Press a mute's key.
+         */
+        RideKey: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "ride_key";
+            /** On */
+            on: boolean;
+            /** What */
+            what: string;
+        };
+        /**
+         * RideKeyRow
+         * @description A key: of a mute, or of a singer (`strip`) of a lift.
+         */
+        RideKeyRow: {
+            /** Colour */
+            colour: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** On */
+            on: boolean;
+            /** Strip */
+            strip: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * RideLetGo
+         * @description A finger leaves a fader.
+         */
+        RideLetGo: {
+            /** Gesture */
+            gesture: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "let_go";
+        };
+        /**
+         * RideLift
+         * @description Lift a singer, or return them, over the time that the lift takes.
+         */
+        RideLift: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            action: "ride_lift";
+            /** On */
+            on: boolean;
+            /** Strip */
+            strip: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * RidePing
+         * @description Is anybody there?
+         */
+        RidePing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "ping";
+        };
+        /**
+         * Rides
+         * @description All that a volunteer is told of a show, after a revision.
+         */
+        Rides: {
+            /** Faders */
+            faders: components["schemas"]["RideFaderRow"][];
+            /** Keys */
+            keys: components["schemas"]["RideKeyRow"][];
+            /** Revision */
+            revision: number;
+            /** Show */
+            show: string;
+            /**
+             * Type
+             * @constant
+             */
+            type: "rides";
+        };
+        /**
          * RowReply
          * @description One row of a list and what it is.
          */
@@ -5921,6 +6579,28 @@ export interface components {
             strip: string;
         };
         /**
+         * ShareRow
+         * @description Somebody's role in a show.
+         */
+        ShareRow: {
+            /** Given */
+            given: components["schemas"]["GivenRow"][];
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "engineer" | "assistant" | "volunteer" | "onlooker";
+        };
+        /**
          * SharerRow
          * @description A member at the levels expected or typed. `needs_db`: the weight from which it would win.
          */
@@ -6093,10 +6773,17 @@ export interface components {
             made_at: string;
             /** Name */
             name: string;
+            /** Owner */
+            owner: string;
             /** Removed At */
             removed_at: string | null;
             /** Revision */
             revision: number;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "engineer" | "assistant" | "volunteer" | "onlooker";
         };
         /**
          * ShowRow
@@ -6570,6 +7257,14 @@ export interface components {
             type: "talk";
         };
         /**
+         * To
+         * @description By name, who gets something.
+         */
+        To: {
+            /** Name */
+            name: string;
+        };
+        /**
          * ToLevel
          * @description Put the mix's own fader to a level (null: off), or move it by a step, below its ceiling.
          */
@@ -6628,7 +7323,7 @@ export interface components {
             /** Place */
             place: number | null;
         };
-        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["SharingMessage"] | components["schemas"]["SharesMessage"] | components["schemas"]["SharesPast"] | components["schemas"]["TracksMessage"] | components["schemas"]["PlanningMessage"] | components["schemas"]["PlanFound"] | components["schemas"]["CueList"] | components["schemas"]["CuesHere"] | components["schemas"]["MachineHere"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Calls"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"];
+        ToScreen: components["schemas"]["Snapshot"] | components["schemas"]["Moved"] | components["schemas"]["Table"] | components["schemas"]["Cells"] | components["schemas"]["WhyAnswer"] | components["schemas"]["SetBy"] | components["schemas"]["DoneMessage"] | components["schemas"]["RefusedMessage"] | components["schemas"]["KeptMessage"] | components["schemas"]["PreviewMessage"] | components["schemas"]["FoundMessage"] | components["schemas"]["Loudest"] | components["schemas"]["RuledMessage"] | components["schemas"]["ReachMessage"] | components["schemas"]["ClosingMessage"] | components["schemas"]["SilentMessage"] | components["schemas"]["EarsMessage"] | components["schemas"]["BesideMessage"] | components["schemas"]["Unfolded"] | components["schemas"]["SharingMessage"] | components["schemas"]["SharesMessage"] | components["schemas"]["SharesPast"] | components["schemas"]["TracksMessage"] | components["schemas"]["PlanningMessage"] | components["schemas"]["PlanFound"] | components["schemas"]["CueList"] | components["schemas"]["CuesHere"] | components["schemas"]["MachineHere"] | components["schemas"]["StripMessage"] | components["schemas"]["CurvesMessage"] | components["schemas"]["FadingMessage"] | components["schemas"]["LiftsMessage"] | components["schemas"]["ScenesMessage"] | components["schemas"]["HearingMessage"] | components["schemas"]["SceneMessage"] | components["schemas"]["CompanyMessage"] | components["schemas"]["MicCheckMessage"] | components["schemas"]["FittingMessage"] | components["schemas"]["HeldMessage"] | components["schemas"]["Levels"] | components["schemas"]["Noticed"] | components["schemas"]["Pong"] | components["schemas"]["Present"] | components["schemas"]["Calls"] | components["schemas"]["Meters"] | components["schemas"]["Trouble"] | components["schemas"]["You"];
         /**
          * ToStart
          * @description Bring a family, everything or one strip back to its start.
@@ -6884,6 +7579,33 @@ export interface components {
             how: string;
             /** Number */
             number: number;
+        };
+        /**
+         * Visit
+         * @description One place at which somebody is signed in; `here`: the one that asks.
+         */
+        Visit: {
+            /** Address */
+            address: string;
+            /** Agent */
+            agent: string;
+            /**
+             * Began At
+             * Format: date-time
+             */
+            began_at: string;
+            /** Here */
+            here: boolean;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Seen At
+             * Format: date-time
+             */
+            seen_at: string;
         };
         /**
          * Wanted
@@ -7235,6 +7957,22 @@ export interface components {
             /** Wish */
             wish: string;
         };
+        /**
+         * You
+         * @description What whoever looks is in the show; told first, and when it is another.
+         */
+        You: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "engineer" | "assistant" | "volunteer" | "onlooker";
+            /**
+             * Type
+             * @constant
+             */
+            type: "you";
+        };
     };
     responses: never;
     parameters: never;
@@ -7244,6 +7982,208 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    ombrel_server_api_accounts_list_accounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountRow"][];
+                };
+            };
+        };
+    };
+    ombrel_server_api_accounts_new_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAccount"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountRow"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_accounts_change_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountRow"][];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_accounts_hand_over_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["To"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountRow"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_accounts_set_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountRow"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_accounts_sign_out_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountRow"][];
+                };
+            };
+        };
+    };
+    ombrel_server_api_accounts_unlock_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountRow"][];
+                };
+            };
+        };
+    };
     ombrel_server_api_shows_me: {
         parameters: {
             query?: never;
@@ -7284,6 +8224,119 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Habits"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_myself_new_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Visit"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_myself_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Visit"][];
+                };
+            };
+        };
+    };
+    ombrel_server_api_myself_end_other_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Visit"][];
+                };
+            };
+        };
+    };
+    ombrel_server_api_myself_end_visit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Visit"][];
                 };
             };
         };
@@ -8115,6 +9168,41 @@ export interface operations {
             };
         };
     };
+    ombrel_server_api_roles_give_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewOwner"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
     ombrel_server_api_files_paper: {
         parameters: {
             query?: {
@@ -8256,6 +9344,183 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    ombrel_server_api_roles_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_roles_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewShare"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_roles_unshare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                share_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_roles_change_role: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                share_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRole"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_roles_give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                show_id: string;
+                share_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_roles_take_back: {
+        parameters: {
+            query: {
+                what: string;
+            };
+            header?: never;
+            path: {
+                show_id: string;
+                share_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
             };
         };
     };

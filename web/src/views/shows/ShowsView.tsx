@@ -10,6 +10,7 @@ import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
 import { TypedField } from "../../ui/TypedField";
+import { ROLES } from "../crew/roles";
 
 /** All shows: open, new, rename, copy, remove and bring back. */
 export function ShowsView() {
@@ -52,6 +53,7 @@ export function ShowsView() {
         <Empty title="No show yet">
           <p>
             Make one on a desk of your choice; it opens on Lines, where the band's list goes in.
+            Shows of others are here once they share them with you.
           </p>
         </Empty>
       )}
@@ -111,6 +113,7 @@ function Row({
     : `made ${whenText(card.made_at)}, blank`;
   const [open, setOpen] = useState(""); // who has it open, in words: asked before it is removed
   const [moving, setMoving] = useState(false);
+  const all = card.role === "owner" || card.role === "engineer";
   const remove = async (sure: boolean) => {
     setOpen("");
     const removing = removeShow(card.id, sure);
@@ -132,14 +135,21 @@ function Row({
       className={`flex items-center gap-x-3 gap-y-1 flex-wrap min-h-14 rounded-xl border px-3 py-1.5 ${here ? "border-sun bg-card" : "border-line bg-floor"}`}
     >
       <span className="flex-1 min-w-[min(100%,240px)]">
-        <TypedField
-          label={`Name of the show ${card.name}`}
-          value={card.name}
-          maxLength={60}
-          className="w-full font-semibold text-[15px] -ml-1.5"
-          onCommit={(name) => void onAct(renameShow(card.id, name), `Called ${name}`)}
-        />
+        {all ? (
+          <TypedField
+            label={`Name of the show ${card.name}`}
+            value={card.name}
+            maxLength={60}
+            className="w-full font-semibold text-[15px] -ml-1.5"
+            onCommit={(name) => void onAct(renameShow(card.id, name), `Called ${name}`)}
+          />
+        ) : (
+          <span dir="auto" className="block font-semibold text-[15px] truncate">
+            {card.name}
+          </span>
+        )}
         <span dir="auto" className="block text-[13px] text-faint truncate">
+          {card.role !== "owner" && `${ROLES[card.role]}${card.owner && ` · of ${card.owner}`} · `}
           {card.desk} · {changed}
         </span>
       </span>
@@ -148,30 +158,38 @@ function Row({
       ) : (
         <Button
           aria-label={`Open, ${card.name}`}
-          onClick={() => location.assign(`/hears?show=${card.id}`)}
+          onClick={() =>
+            location.assign(
+              card.role === "volunteer" ? `/ride/${card.id}` : `/hears?show=${card.id}`,
+            )
+          }
         >
           Open
         </Button>
       )}
-      <Button
-        small
-        aria-label={`Copy, ${card.name}`}
-        onClick={() => void onAct(copyShow(card.id), `${card.name} copied`)}
-      >
-        Copy
-      </Button>
-      <Button small aria-label={`Other desk…, ${card.name}`} onClick={() => setMoving(true)}>
-        Other desk…
-      </Button>
-      {moving && <ElsewhereDialog show={card} open onOpenChange={setMoving} />}
-      <Button
-        small
-        tone="danger"
-        aria-label={`Remove, ${card.name}`}
-        onClick={() => void remove(false)}
-      >
-        Remove
-      </Button>
+      {all && (
+        <>
+          <Button
+            small
+            aria-label={`Copy, ${card.name}`}
+            onClick={() => void onAct(copyShow(card.id), `${card.name} copied`)}
+          >
+            Copy
+          </Button>
+          <Button small aria-label={`Other desk…, ${card.name}`} onClick={() => setMoving(true)}>
+            Other desk…
+          </Button>
+          {moving && <ElsewhereDialog show={card} open onOpenChange={setMoving} />}
+          <Button
+            small
+            tone="danger"
+            aria-label={`Remove, ${card.name}`}
+            onClick={() => void remove(false)}
+          >
+            Remove
+          </Button>
+        </>
+      )}
       {open && (
         <span role="alert" className="basis-full flex items-center gap-2 flex-wrap pb-1">
           <span className="flex-1 min-w-60 text-coral">{open}</span>

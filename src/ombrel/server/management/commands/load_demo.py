@@ -1,4 +1,4 @@
-"""Loads the demo show and its two people; what is there already stays as it is."""
+"""Loads the demo show and its people; what is there already stays as it is."""
 
 from typing import Any
 
@@ -6,13 +6,29 @@ from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 
-from ombrel.core import who_hears
+from ombrel.core import read_given, who_hears
 from ombrel.demo import DEMO_DESK, DEMO_NAME, demo_show
 
 from ... import models
 from ...keeping.desks import desk_of
 from ...keeping.ear_links import make_link
+from ...keeping.people import given_to_wire
 from ...keeping.shows import made_from
+
+# who can try the demo, and as what in its show
+_PEOPLE = {
+    "engineer": None,
+    "monitors": "engineer",
+    "assistant": "assistant",
+    "volunteer": "volunteer",
+    "onlooker": "onlooker",
+}
+_RIDES = (
+    ("fader", "dca 1", "-12", "3"),
+    ("fader", "dca 8", "", "0"),
+    ("mute_group", "Foley"),
+    ("lift", "Voices"),
+)
 
 
 class Command(BaseCommand):
@@ -26,14 +42,24 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         if options["migrate"]:
             call_command("migrate", verbosity=0)
-        for name in ("engineer", "assistant"):
+        people = {}
+        for name in _PEOPLE:
             user, new = get_user_model().objects.get_or_create(username=name)
+            people[name] = user
             if new:
                 user.set_password("demo")
+                user.is_staff = name == "engineer"
                 user.save()
         if not models.Show.objects.filter(name=DEMO_NAME).exists():
             show = demo_show(desk_of(DEMO_DESK))
-            made = made_from(DEMO_NAME, show, None, "The demo show")
+            made = made_from(DEMO_NAME, show, people["engineer"].pk, "The demo show")
+            for name, role in _PEOPLE.items():
+                if role is not None:
+                    given = [one for words in _RIDES for one in read_given(show, *words)]
+                    models.Share.objects.create(
+                        show=made, person=people[name], role=role,
+                        given=given_to_wire(given) if role == "volunteer" else [],
+                    )  # fmt: skip
             self.stdout.write(f"{DEMO_NAME}: {len(show.values)} values")
             for mix in show.in_use("mix"):
                 if (
@@ -42,5 +68,7 @@ class Command(BaseCommand):
                     link, token = make_link(made.pk, who_hears(show, mix), [mix])
                     self.stdout.write(f"/mine#{token} {link.who}")
         if options["blank"]:
-            blank = models.Show.objects.create(name=options["blank"], desk=options["desk"])
+            blank = models.Show.objects.create(
+                name=options["blank"], desk=options["desk"], owner=people["engineer"]
+            )
             self.stdout.write(str(blank.pk))

@@ -18,7 +18,7 @@ from ombrel import core
 from ...api.routes import api
 from ...api.shows import DeskReply, told_of
 from ...keeping.desks import desk_of
-from ...messages import from_screen, phone, to_screen
+from ...messages import from_screen, phone, rides, to_screen
 
 PATH = Path(__file__).resolve().parents[2] / "openapi.json"
 KINDS = Path(__file__).resolve().parents[5] / "web/src/data/generated/kinds.json"
@@ -33,6 +33,8 @@ def description() -> str:
         ("ToScreen", to_screen.ToScreen),
         ("FromPhone", phone.FromPhone),
         ("PhoneMixes", phone.PhoneMixes),
+        ("FromRider", rides.FromRider),
+        ("Rides", rides.Rides),
     )
     for name, kind in kinds:
         adapter: TypeAdapter[Any] = TypeAdapter(kind)

@@ -1,0 +1,26 @@
+import { useShow } from "../data/use";
+
+const WORDS: Readonly<Record<string, readonly [word: string, says: string]>> = {
+  onlooker: ["You look on", "Nothing is changed from here."],
+  assistant: [
+    "You assist",
+    "Line check, who came, notes and paper are yours; all else is for an engineer to change.",
+  ],
+};
+
+/** What somebody may do here, where it is not all. */
+export function RolePill() {
+  const role = useShow((state) => state.role);
+  const words = role && WORDS[role];
+  if (!words) return null;
+  return (
+    <span
+      data-role={role}
+      title={words[1]}
+      className="shrink-0 rounded-lg border border-iris text-iris font-semibold px-2 py-1 text-[13px] whitespace-nowrap"
+    >
+      {words[0]}
+      <span className="sr-only">: {words[1]}</span>
+    </span>
+  );
+}
