@@ -16,6 +16,7 @@ from ombrel.core import (
     Given,
     NotAllowed,
     OutOfRange,
+    Role,
     UnreadableText,
     check_access,
     edited,
@@ -37,7 +38,7 @@ from tests.shows import edit_of_seed, show_of_seed
 
 OFF = -math.inf
 ASSISTING = re.compile(r"line/\d+/(check|check_note|notes)|scene/\d+/notes|performer/\d+/arrived_s")
-MAY = {
+MAY: dict[Role | None, set[str]] = {
     "owner": {"look", "assist", "engineer", "own"},
     "engineer": {"look", "assist", "engineer"},
     "assistant": {"look", "assist"},

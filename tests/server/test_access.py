@@ -6,6 +6,7 @@ What may pass is written out here, and nowhere read from the server.
 import json
 import re
 import uuid
+from typing import Any
 
 import pytest
 from asgiref.sync import sync_to_async
@@ -142,7 +143,7 @@ def test_nobody_else_sees_even_its_name(house):
 ID = str(uuid.uuid4())
 MOVE = {"action": "moves", "moves": [{"address": "line/1/notes", "value": "x"}]}
 TRY = {"type": "try", "id": ID, "ask": MOVE}
-MESSAGES = {
+MESSAGES: dict[str, list[dict[str, Any]]] = {
     "laeo": [
         {"type": "watch"}, {"type": "ping"}, {"type": "let_go", "gesture": "g"},
         {"type": "kept", "ids": []}, {"type": "draw", "strip": "channel/1", "moves": []}, TRY,
