@@ -471,6 +471,27 @@ def test_what_was_done_by_whom_stays(house):
     assert b"person e" in told
 
 
+def test_a_show_that_is_moved_to_another_desk_stays_whose_it_is(house):
+    show, people = house
+    make(show, {"dca/1/name": "Speech"}, people["e"])
+    given = [["dca/1/fader", -12.0, 0.0], ["dca/12/fader", None, None]]  # the other desk has fewer
+    models.Share.objects.filter(person=people["v"]).update(given=given)
+    engineer = Client()
+    engineer.force_login(people["e"])
+    moved = ask(engineer, "post", f"shows/{show.pk}/elsewhere", desk="small-24", move=True)
+    new = models.Show.objects.get(pk=moved.json()["id"])
+    assert new.owner == people["o"]
+    assert {one.person: one.role for one in new.shares.all()} == {
+        people[letter]: role for letter, role in ROLES.items()
+    }
+    told = engineer.get(f"/api/shows/{new.pk}/people").json()
+    rides = next(row["given"] for row in told["shares"] if row["role"] == "volunteer")
+    assert [one["name"] for one in rides] == ["Speech"]
+    # a copy is of whoever makes it, and of nobody else
+    copy = models.Show.objects.get(pk=ask(engineer, "post", f"shows/{new.pk}/copy").json()["id"])
+    assert (copy.owner, copy.shares.count()) == (people["e"], 0)
+
+
 @pytest.mark.parametrize(
     ("origin", "host", "scheme", "opens"),
     [

@@ -15,7 +15,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from ombrel.core import LinkEnded, TooManyTries, WrongCode
 
-from .access.accounts import check_guessing_from
+from .access.accounts import check_guessing_from, guessed_from
 from .access.short_codes import entered_by_code, names_with_codes
 from .keeping.ear_links import cookie_name, entered
 from .messages.replies import STATUS
@@ -42,12 +42,16 @@ class SignIn(LoginView):
     redirect_authenticated_user = True
 
     def post(self, request: HttpRequest, *args: Any, **more: Any) -> HttpResponse:
-        """Sign in, unless too many tried from where this comes."""
+        """Sign in, unless too many tried in vain from where this comes."""
         try:
             check_guessing_from(address_of(request))
         except TooManyTries as error:
             return _held_back(request, str(error))
         return super().post(request, *args, **more)
+
+    def form_invalid(self, form: Any) -> HttpResponse:
+        guessed_from(address_of(self.request))
+        return super().form_invalid(form)
 
     def get_context_data(self, **more: Any) -> dict[str, Any]:
         return super().get_context_data(demo=settings.DEMO, **more)

@@ -176,11 +176,11 @@ function Below({ why, onNotices }: { why: boolean; onNotices: () => void }) {
 function Gone() {
   return (
     <p className="p-8 text-coral" role="alert">
-      This show was removed.{" "}
+      This show was removed, or is not shared with you any more.{" "}
       <a className="in-text underline text-paper" href="/shows">
         All shows
       </a>{" "}
-      has it, to be brought back; it is here again by itself then.
+      has what is yours, and what can be brought back; it is here again by itself then.
     </p>
   );
 }

@@ -85,6 +85,7 @@ function ShowItems({ onNew, onOpenFile, onMove }: ItemsProps) {
   const [, navigate] = useLocation();
   const me = useShow((state) => state.me);
   const current = useShow((state) => state.desk?.show.id);
+  const all = useShow((state) => state.role === "owner" || state.role === "engineer");
   return (
     <>
       <DropdownMenu.Label className="px-3 pt-1 pb-0.5 text-[12px] text-faint">
@@ -94,7 +95,11 @@ function ShowItems({ onNew, onOpenFile, onMove }: ItemsProps) {
         <DropdownMenu.Item
           key={show.id}
           className={ITEM}
-          onSelect={() => location.assign(`/hears?show=${show.id}`)}
+          onSelect={() =>
+            location.assign(
+              show.role === "volunteer" ? `/ride/${show.id}` : `/hears?show=${show.id}`,
+            )
+          }
         >
           <span aria-hidden className={show.id === current ? "text-sun-text" : "text-faint"}>
             {show.id === current ? "●" : "○"}
@@ -114,7 +119,7 @@ function ShowItems({ onNew, onOpenFile, onMove }: ItemsProps) {
         All shows: rename, copy, remove…
       </DropdownMenu.Item>
       <DropdownMenu.Separator className={RULE} />
-      {current && (
+      {all && current && (
         <DropdownMenu.Item
           className={ITEM}
           onSelect={() => location.assign(showFileAddress(current))}
@@ -122,7 +127,7 @@ function ShowItems({ onNew, onOpenFile, onMove }: ItemsProps) {
           Save as a file
         </DropdownMenu.Item>
       )}
-      {current && (
+      {all && (
         <DropdownMenu.Item className={ITEM} onSelect={onMove}>
           Onto another desk…
         </DropdownMenu.Item>

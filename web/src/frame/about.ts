@@ -45,6 +45,9 @@ export const ABOUT: Readonly<Record<string, About>> = {
     words: ["Armed", "Way in"],
     sheet: "outside",
   },
+  crew: {
+    says: "Who may do what in this show: engineers all, assistants line check, notes and paper, volunteers the faders, mutes and lifts that you give them, onlookers nothing. Nobody else sees it.",
+  },
   tracks: {
     says: "What is to be recorded, and on which track: wishes in their order, the best plan for them, and the tracks' way back for a sound check without the band.",
     words: ["Wish", "Spare mix", "Plan"],

@@ -9,12 +9,12 @@ from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from ..catalogue import Address, kind_on, of_kind
+from ..catalogue import Address, check_on_desk, kind_on, of_kind
 from ..flow import Flow, State, strip_name
 from ..jobs import lift_singers, lifts_in_use, singers_of
 from ..show import Show, read_strips
 from ..together import members_of, partner_of
-from ..values import Asked, NotAllowed, Number, OutOfRange, UnreadableText
+from ..values import Asked, NotAllowed, Number, OutOfRange, UnknownAddress, UnreadableText
 
 __all__ = [
     "Given",
@@ -22,6 +22,7 @@ __all__ = [
     "RiddenKey",
     "check_given",
     "given_name",
+    "given_there",
     "read_given",
     "renumbered_given",
     "ridden",
@@ -129,18 +130,29 @@ def given_name(show: Show, given: Given) -> str:
     return strip_name(show, thing)
 
 
-def _there(show: Show, given: Collection[Given]) -> list[Given]:
+def given_there(show: Show, given: Collection[Given]) -> list[Given]:
     """What of it is on the desk and in use."""
     found = []
     for one in given:
         thing = one.what if one.is_lift else Address.at(one.what).thing
         kind = of_kind(thing)
+        if not (one.is_lift or _is_on_desk(show, one)):
+            continue
         used = thing in lifts_in_use(show) if kind == "lift" else True
         if kind in ("channel", "return", "group", "mix", "matrix"):
             used = show.uses(thing)
         if used:
             found.append(one)
     return found
+
+
+def _is_on_desk(show: Show, given: Given) -> bool:
+    """Whether the desk has it: another that the show was moved to may have fewer."""
+    try:
+        check_on_desk(show.desk, given.what, 0.0 if given.is_fader else False)
+    except UnknownAddress:
+        return False
+    return True
 
 
 def renumbered_given(given: Iterable[Given], to: Mapping[str, str | None]) -> tuple[Given, ...]:
@@ -309,7 +321,7 @@ def ridden(
     """What a volunteer's page shows: faders and keys, in the order in which they were given."""
     faders: list[RiddenFader] = []
     keys: list[RiddenKey] = []
-    for one in _there(show, given):
+    for one in given_there(show, given):
         if one.is_lift:
             keys += _singers(show, one)
         elif one.is_fader:

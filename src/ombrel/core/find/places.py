@@ -70,6 +70,11 @@ _VIEWS: Final = (
     _Place("Cast", "company; parts; performers; understudies; understudy; actors; roles; fittings;"
            " double cast", view="cast"),
     _Place("Mic check", "sound check; radio check; microphone check", view="miccheck"),
+    _Place("Crew", "share the show; share; permissions; access; volunteers; volunteer; onlookers;"
+           " assistants; who may", view="crew"),
+    _Place("Your account", "password; change password; account; signed in; sessions",
+           view="account"),
+    _Place("Accounts", "administrator; users; new account; add a user", view="accounts"),
     _Place("Scenes", "snapshots; snapshot; cues; cue; memories; scene list; recall safe; pins;"
            " store scene; scope", view="scenes"),
     _Place("Run", "run the show; cue list; show mode; go button", view="run"),

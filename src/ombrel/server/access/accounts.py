@@ -30,6 +30,7 @@ __all__ = [
     "change_password",
     "check_guessing_from",
     "give_password",
+    "guessed_from",
     "hand_over_all",
     "make_account",
     "set_account",
@@ -134,9 +135,17 @@ def _check_password(password: str, person: User) -> None:
 
 
 def check_guessing_from(address: str) -> None:
-    """Raises TooManyTries where too many sign-ins came from one address, whoever they were for."""
-    if not LIMITER.hit(_OF_ADDRESS, address):
+    """Raises TooManyTries where too many wrong passwords came from one address, whoever they were
+
+    for.
+    """
+    if not LIMITER.test(_OF_ADDRESS, address):
         raise TooManyTries("passwords", "sign in from elsewhere")
+
+
+def guessed_from(address: str) -> None:
+    """A wrong password came from an address."""
+    LIMITER.hit(_OF_ADDRESS, address)
 
 
 def tried_for(person: User) -> tuple[int, bool]:

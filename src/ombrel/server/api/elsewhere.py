@@ -12,6 +12,7 @@ from ombrel import core
 
 from .. import models
 from ..keeping.desks import desk_of
+from ..keeping.people import goes_on_as
 from ..keeping.shows import elsewhere, made_from, whole_of
 from ..keeping.work import at_leisure, in_database
 from ..messages.replies import ErrorReply, ShowRow
@@ -118,5 +119,6 @@ async def take_elsewhere(request: HttpRequest, show_id: UUID, there: TakenElsewh
     says = f"From {row.name}, on {show.desk.name}"[:200]
     new = await in_database(made_from, row.name, found.show, user.pk, says, found.asides)
     if there.move:
+        await in_database(goes_on_as, show_id, new)
         await taken_off(row)
     return new

@@ -109,7 +109,7 @@ def _people(person_id: int, show_id: UUID) -> dict[str, Any]:
 
 
 def _share(show: core.Show, share: models.Share) -> dict[str, Any]:
-    given = given_of(share.given)
+    given = core.given_there(show, given_of(share.given))
     return {
         "id": share.pk,
         "name": share.person.get_username(),

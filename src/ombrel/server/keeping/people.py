@@ -8,6 +8,7 @@ from uuid import UUID
 
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
+from django.db import transaction
 from django.db.models import Q, QuerySet
 
 from ombrel.core import Given, Role, RoleTooSmall, renumbered_given
@@ -20,6 +21,7 @@ __all__ = [
     "follow_given",
     "given_of",
     "given_to_wire",
+    "goes_on_as",
     "others_than",
     "rider_in",
     "role_in",
@@ -96,6 +98,17 @@ def roles_of(person_id: int | None, *, removed: bool = False) -> list[tuple[mode
         for row in shows_of(person_id, removed=removed)
         if row.owner_id == person_id or row.pk in roles
     ]
+
+
+def goes_on_as(show_id: UUID, new: models.Show) -> None:
+    """A show goes on as another one: whose it was, and who had a role in it."""
+    row = models.Show.everything.get(pk=show_id)
+    with transaction.atomic():
+        models.Show.everything.filter(pk=new.pk).update(owner=row.owner_id)
+        for share in row.shares.all():
+            models.Share.objects.create(
+                show=new, person_id=share.person_id, role=share.role, given=share.given
+            )
 
 
 def others_than(show: models.Show) -> QuerySet[User]:

@@ -1,8 +1,11 @@
 """Loads the demo show and its people; what is there already stays as it is."""
 
+import secrets
+from collections.abc import Mapping
 from typing import Any
 
 from django.contrib.auth import get_user_model
+from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 
@@ -10,6 +13,7 @@ from ombrel.core import read_given, who_hears
 from ombrel.demo import DEMO_DESK, DEMO_NAME, demo_show
 
 from ... import models
+from ...access.accounts import give_password, set_account
 from ...keeping.desks import desk_of
 from ...keeping.ear_links import make_link
 from ...keeping.people import given_to_wire
@@ -37,6 +41,11 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--blank", metavar="NAME", help="also make a blank show of this name")
         parser.add_argument("--desk", default=DEMO_DESK, help="desk profile of the blank show")
+        parser.add_argument(
+            "--public",
+            action="store_true",
+            help="others reach it: the engineer gets a password, told once, the others are closed",
+        )
         parser.add_argument("--migrate", action="store_true", help="make its tables first")
 
     def handle(self, *args: Any, **options: Any) -> None:
@@ -67,8 +76,22 @@ class Command(BaseCommand):
                 ):  # each performer's phone has a link from the start
                     link, token = make_link(made.pk, who_hears(show, mix), [mix])
                     self.stdout.write(f"/mine#{token} {link.who}")
+        if options["public"]:
+            self._closed_to_strangers(people)
         if options["blank"]:
             blank = models.Show.objects.create(
                 name=options["blank"], desk=options["desk"], owner=people["engineer"]
             )
             self.stdout.write(str(blank.pk))
+
+    def _closed_to_strangers(self, people: Mapping[str, User]) -> None:
+        """Nobody on the network signs in by a password that everybody knows."""
+        for name, person in people.items():
+            if not person.check_password("demo"):
+                continue
+            if name == "engineer":
+                password = secrets.token_urlsafe(12)
+                give_password(person, password)
+                self.stdout.write(f"sign-in: engineer {password}")
+            else:
+                set_account(person, is_open=False)
