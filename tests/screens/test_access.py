@@ -119,7 +119,7 @@ def test_guesses_are_held_back_passwords_change_and_sign_ins_end(server, people)
     one.until(lambda: "Too many wrong passwords" in one.body())
     me.open("accounts", show)
     me.until(lambda: "held back" in me.find('[data-account="Finch"]').text)
-    me.field("Let Finch try again").click()
+    me.field("Let in again, Finch").click()
     me.until(lambda: "held back" not in me.find('[data-account="Finch"]').text)
     for person in (one, two):
         signs_in(person, "Finch", PASSWORD)

@@ -25,7 +25,7 @@ async function opened(): Promise<ShowLink | Me | string> {
   const me = await getMe();
   tellHabits(me.habits);
   const id = chosenShow(me.shows);
-  if (!id && me.shows.length > 0) location.replace("/ride"); // all that is theirs is to ride
+  if (!id && me.shows.length > 0) location.assign("/ride"); // all that is theirs is to ride
   if (!id) return me;
   localStorage.setItem("show", id);
   setDesk(me, await getDesk(id));

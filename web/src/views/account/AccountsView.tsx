@@ -158,7 +158,7 @@ function Row({ row, rows, onChange }: RowProps) {
         {row.locked && (
           <Button
             small
-            aria-label={`Let ${name} try again`}
+            aria-label={`Let in again, ${name}`}
             onClick={() => void onChange(unlockAccount(id), `${name} can try again`)}
           >
             Let in again
@@ -167,7 +167,7 @@ function Row({ row, rows, onChange }: RowProps) {
         {row.visits > 0 && (
           <Button
             small
-            aria-label={`Sign ${name} out everywhere`}
+            aria-label={`Sign out, ${name}`}
             onClick={() => void onChange(signOutAccount(id), `${name} is signed out`)}
           >
             Sign out
@@ -182,7 +182,7 @@ function Row({ row, rows, onChange }: RowProps) {
         ) : (
           <Button
             small
-            aria-label={`Open the account of ${name} again`}
+            aria-label={`Open again, ${name}`}
             onClick={() => void onChange(changeAccount(id, { is_open: true }), `${name}: open`)}
           >
             Open again
