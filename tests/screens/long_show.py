@@ -134,7 +134,7 @@ def long_show(server):
     with tempfile.NamedTemporaryFile(suffix=".json") as file:
         file.write(write_show(with_company(with_scenes(show_of(desk, values)))))
         file.flush()
-        show = server.manage("open_show", file.name)
+        show = server.manage("open_show", file.name, "--engineer", "monitors")
     with_cues_told(server, show)
     return show
 

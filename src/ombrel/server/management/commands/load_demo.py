@@ -82,6 +82,7 @@ class Command(BaseCommand):
             blank = models.Show.objects.create(
                 name=options["blank"], desk=options["desk"], owner=people["engineer"]
             )
+            models.Share.objects.create(show=blank, person=people["monitors"], role="engineer")
             self.stdout.write(str(blank.pk))
 
     def _closed_to_strangers(self, people: Mapping[str, User]) -> None:
