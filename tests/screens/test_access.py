@@ -89,7 +89,7 @@ def test_an_onlooker_changes_nothing_and_an_assistant_checks_lines(server, peopl
     onlooker.find('[aria-label^="Mute"], [data-mute]')
     keys = [one for one in onlooker.all("main button") if one.text == "mute"]
     keys[0].click()
-    onlooker.until(lambda: "nothing is changed from here" in onlooker.body())
+    onlooker.until(lambda: "not for an onlooker of this show" in onlooker.body())
     assistant.open("lines", show)
     assert "You assist" in assistant.find("[data-role=assistant]").text
     assistant.open("banks", show)

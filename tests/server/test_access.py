@@ -515,6 +515,20 @@ async def test_a_websocket_opens_from_this_servers_own_pages(db, origin, host, s
     assert connected == opens
 
 
+def test_a_removed_show_is_shared_again_once_it_is_back(house):
+    show, people = house
+    owner = Client()
+    owner.force_login(people["o"])
+    share = models.Share.objects.get(person=people["v"])
+    assert owner.delete(f"/api/shows/{show.pk}").status_code == 200
+    at = f"shows/{show.pk}/people"
+    given = {"kind": "fader", "typed": "dca 2"}
+    assert owner.get(f"/api/{at}").status_code == 404
+    assert ask(owner, "post", f"{at}/{share.pk}/given", **given).status_code == 404
+    assert ask(owner, "post", f"shows/{show.pk}/back").status_code == 200
+    assert ask(owner, "post", f"{at}/{share.pk}/given", **given).status_code == 200
+
+
 def test_strangers_are_told_nothing(house):
     client = Client()
     for path in ("/api/openapi.json", "/api/docs", "/api/accounts", "/api/shows"):

@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { PhoneLink, type State } from "./link";
 import { PhoneView } from "./PhoneView";
+import { Standing } from "./Standing";
 import { useAwake } from "./useAwake";
 
 const LAST = "mine/last";
@@ -153,13 +154,6 @@ const Words = ({ children, next }: { children: string; next?: ReactNode }) => (
   </main>
 );
 
-const STATUS = {
-  connecting: ["bg-faint", "looking for the desk"],
-  live: ["bg-sea", "with the desk"],
-  away: ["bg-coral", "no network: moves wait"],
-  ended: ["bg-coral", "ended"],
-} as const;
-
 function Open({ link: id, onEnded }: { link: string; onEnded: () => void }) {
   const [state, setState] = useState<State | null>(null);
   const [link, setLink] = useState<PhoneLink | null>(null);
@@ -170,11 +164,6 @@ function Open({ link: id, onEnded }: { link: string; onEnded: () => void }) {
     return () => one.stop();
   }, [id]);
   useAwake();
-  const [day, setDay] = useState(() => localStorage.getItem("mine/day") === "1");
-  useEffect(() => {
-    document.documentElement.dataset.theme = day ? "daylight" : "dusk";
-    localStorage.setItem("mine/day", day ? "1" : "0");
-  }, [day]);
   if (!state || !link) return <Words>One moment…</Words>;
   if (state.status === "ended")
     return (
@@ -192,7 +181,6 @@ function Open({ link: id, onEnded }: { link: string; onEnded: () => void }) {
   const mix = mixes[Math.min(chosen, mixes.length - 1)];
   if (!state.told) return <Words>Looking for the desk…</Words>;
   if (!mix) return <Words>Your mix is not there any more. Ask the desk.</Words>;
-  const [dot, says] = STATUS[state.status];
   return (
     <div className="h-full flex flex-col max-w-[640px] low:max-w-none mx-auto">
       <header className="shrink-0 flex items-center gap-3 px-3 pt-2 pb-2">
@@ -220,24 +208,7 @@ function Open({ link: id, onEnded }: { link: string; onEnded: () => void }) {
             </p>
           )}
         </div>
-        <button
-          type="button"
-          aria-pressed={day}
-          onClick={() => setDay(!day)}
-          className="h-11 px-2 rounded-xl text-[13px] text-soft"
-        >
-          by day
-        </button>
-        <span
-          role="status"
-          data-status={state.status}
-          data-waiting={state.waiting}
-          className="flex items-center gap-1.5 text-[13px] text-soft text-right"
-        >
-          <span aria-hidden className={`w-2.5 h-2.5 rounded-full shrink-0 ${dot}`} />
-          {says}
-          {state.status !== "live" && state.waiting > 0 && ` (${state.waiting})`}
-        </span>
+        <Standing status={state.status} waiting={state.waiting} kept="mine/day" />
       </header>
       <PhoneView key={mix.mix} mix={mix} state={state} link={link} />
     </div>

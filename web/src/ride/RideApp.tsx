@@ -2,6 +2,7 @@ import { type ReactNode, useEffect, useState } from "react";
 import type { components } from "../data/generated/api";
 import { getMe, signOut } from "../data/http";
 import { DeskLink, type State } from "../phone/link";
+import { Standing } from "../phone/Standing";
 import { useAwake } from "../phone/useAwake";
 import { RideView } from "./RideView";
 
@@ -11,13 +12,6 @@ export type RideAsk = Schemas["RideDo"]["ask"];
 export type RideLink = DeskLink<Rides, RideAsk>;
 
 const PAGE = /^\/ride\/([0-9a-f-]{36})$/;
-const STATUS = {
-  connecting: ["bg-faint", "looking for the desk"],
-  live: ["bg-sea", "with the desk"],
-  away: ["bg-coral", "no network: moves wait"],
-  ended: ["bg-coral", "ended"],
-} as const;
-
 interface Ridden {
   id: string;
   name: string;
@@ -95,11 +89,6 @@ function Open({ id, others }: { id: string; others?: () => void }) {
     return () => one.stop();
   }, [id]);
   useAwake();
-  const [day, setDay] = useState(() => localStorage.getItem("ride/day") === "1");
-  useEffect(() => {
-    document.documentElement.dataset.theme = day ? "daylight" : "dusk";
-    localStorage.setItem("ride/day", day ? "1" : "0");
-  }, [day]);
   if (state?.status === "ended")
     return (
       <Words next={<Out />}>
@@ -107,7 +96,6 @@ function Open({ id, others }: { id: string; others?: () => void }) {
       </Words>
     );
   if (!state?.told || !link) return <Words>Looking for the desk…</Words>;
-  const [dot, says] = STATUS[state.status];
   return (
     <div className="h-full flex flex-col max-w-[760px] mx-auto">
       <header className="shrink-0 flex items-center gap-3 px-3 pt-2 pb-2">
@@ -123,24 +111,7 @@ function Open({ id, others }: { id: string; others?: () => void }) {
             other show
           </button>
         )}
-        <button
-          type="button"
-          aria-pressed={day}
-          onClick={() => setDay(!day)}
-          className="h-11 px-2 rounded-xl text-[13px] text-soft"
-        >
-          by day
-        </button>
-        <span
-          role="status"
-          data-status={state.status}
-          data-waiting={state.waiting}
-          className="flex items-center gap-1.5 text-[13px] text-soft text-right"
-        >
-          <span aria-hidden className={`w-2.5 h-2.5 rounded-full shrink-0 ${dot}`} />
-          {says}
-          {state.status !== "live" && state.waiting > 0 && ` (${state.waiting})`}
-        </span>
+        <Standing status={state.status} waiting={state.waiting} kept="ride/day" />
       </header>
       <RideView told={state.told} says={state.says} link={link} />
       <footer className="shrink-0 px-3 py-2 flex justify-end">

@@ -89,7 +89,7 @@ class NewGiven(Schema):
 
 
 def _people(person_id: int, show_id: UUID) -> dict[str, Any]:
-    row = get_object_or_404(models.Show.everything.select_related("owner"), pk=show_id)
+    row = get_object_or_404(models.Show.objects.select_related("owner"), pk=show_id)
     show = live_of(show_id).now().show
     role = role_in(show_id, person_id)
     shares = list(row.shares.select_related("person"))
@@ -153,7 +153,7 @@ async def share(request: HttpRequest, show_id: UUID, new: NewShare) -> dict[str,
 
 def _shared(show_id: UUID, new: NewShare) -> None:
     with transaction.atomic():
-        row = get_object_or_404(models.Show.everything.select_for_update(), pk=show_id)
+        row = get_object_or_404(models.Show.objects.select_for_update(), pk=show_id)
         person = _person(row, new.name)
         if row.shares.exclude(person=person).count() >= MOST_SHARES:
             raise UnreadableText(new.name, f"one of {MOST_SHARES} people at most")
@@ -205,6 +205,7 @@ async def give(request: HttpRequest, show_id: UUID, share_id: int, new: NewGiven
 
 
 def _given(show_id: UUID, share_id: int, new: NewGiven) -> None:
+    get_object_or_404(models.Show, pk=show_id)
     show = live_of(show_id).now().show
     more = core.read_given(show, new.kind, new.typed, new.lowest, new.highest)
     with _held(show_id, share_id) as one:
@@ -231,7 +232,7 @@ def _taken_back(show_id: UUID, share_id: int, what: str) -> None:
 def _held(show_id: UUID, share_id: int) -> Iterator[models.Share]:
     """What a volunteer rides, while it is changed: no edit renumbers it meanwhile."""
     with transaction.atomic():
-        models.Show.everything.select_for_update().filter(pk=show_id).first()
+        get_object_or_404(models.Show.objects.select_for_update(), pk=show_id)
         one = get_object_or_404(models.Share, pk=share_id, show=show_id)
         yield one
         one.save(update_fields=["given"])
@@ -250,5 +251,5 @@ async def give_away(request: HttpRequest, show_id: UUID, new: NewOwner) -> dict[
 
 
 def _given_away(show_id: UUID, name: str) -> None:
-    row = get_object_or_404(models.Show.everything, pk=show_id)
+    row = get_object_or_404(models.Show.objects, pk=show_id)
     hand_over(row, _person(row, name))
