@@ -18,14 +18,17 @@ from ombrel.core import (
     CueRefused,
     Deed,
     EntryTaken,
+    Given,
     HandsOnly,
     NoSuchFitting,
+    NotAllowed,
     NotTheirName,
     Show,
     SomebodyElseOn,
     Value,
     blank_show,
     bring_back,
+    check_access,
     check_go_to,
     check_next,
     check_same_person,
@@ -35,6 +38,7 @@ from ombrel.core import (
     copy_fitting,
     drop,
     effect,
+    expanded,
     fitting_for,
     flow_of,
     keep,
@@ -44,6 +48,8 @@ from ombrel.core import (
     part_on,
     recall,
     remove_fitting,
+    renumbered_given,
+    ride_fader,
     set_cells,
     store_scene,
     strips_in,
@@ -74,6 +80,7 @@ GANG = {"channel/2", "channel/3"}  # their EQ moves together
 SCENE = {("channel/1", "eq/1/gain"): 6.0, ("channel/2", "low_cut/frequency"): 150.0}
 SCENE_PARTS = {"channel/1": "part/2", "channel/3": None}
 PHASES = [Phase.generate]
+RIDDEN_DB = (-12.0, -3.0)
 IS_THERE = r"fitting/\d+/performer"
 WATCHED = ("/fitting", "/attached", "/check", "/carries_preamp", "/newest", "/dropped_s")
 OPERATORS = ("ann", "ben")
@@ -127,6 +134,8 @@ class Evening(RuleBasedStateMachine):
         self.log = []  # (change, show before, referee before, new numbers by old ones)
         self.given = {}  # values that came to a fitting by a hand or a name, by (who, leaf)
         self.clock = 1_000.0
+        # a volunteer rides one fader, whatever number its channel gets
+        self.rides, self.ridden_at = (Given("channel/2/fader", *RIDDEN_DB),), "channel/2"
 
     # ---- doing
 
@@ -136,6 +145,18 @@ class Evening(RuleBasedStateMachine):
         flow_of(self.show)
         self.log.append((change, *before, to or {}))
         self.clock += 1.0
+        self.follow(to or {})
+
+    def follow(self, to):
+        """Channels have other numbers: what is ridden goes with its own."""
+        self.rides = renumbered_given(self.rides, to)
+        self.ridden_at = to.get(self.ridden_at, self.ridden_at)
+
+    def judged(self, role, moves, *, own=False, carry=None):
+        """Ask whether somebody may. Raises NotAllowed."""
+        after = expanded(self.show, moves, carry, own=own)
+        changed = {*after.change.new, *after.stood.new}
+        check_access(role, self.rides, self.show, after.show, moves, changed)
 
     def give(self, who, leaf, value):
         if who is not None:
@@ -186,6 +207,34 @@ class Evening(RuleBasedStateMachine):
     @rule(channel=CHANNELS, leaf=LEAVES, data=st.data())
     def hand(self, channel, leaf, data):
         self.move(channel, leaf, data.draw(st.sampled_from(VALUES[leaf])))
+
+    @rule(to_db=st.sampled_from([float("-inf"), -40.0, -9.0, 0.0]))
+    def ridden(self, to_db):
+        """A volunteer moves what is theirs: it stays between its ends, or comes back to them."""
+        lowest, highest = RIDDEN_DB
+        now = self.referee.stands(self.ridden_at, "fader")
+        there = min(max(to_db, min(lowest, now)), max(highest, now))
+        moves = ride_fader(self.show, self.rides, f"{self.ridden_at}/fader", to_db)
+        assert moves == {f"{self.ridden_at}/fader": there}
+        self.judged("volunteer", moves, carry=Carry())
+        self.do(moves, own=False, carry=Carry())
+        self.referee.hand(self.ridden_at, "fader", there)
+
+    @rule(channel=CHANNELS, leaf=LEAVES, cast=st.sampled_from(sorted(CASTS)), data=st.data())
+    def not_theirs(self, channel, leaf, cast, data):
+        """Nobody with a small role moves anything else, by a hand, a scene or a cast."""
+        hand = {self.at(channel, leaf): data.draw(st.sampled_from(VALUES[leaf]))}
+        others = [
+            (choose_cast(self.show, cast, since_s=self.clock).moves, True),
+            (recall(self.show, "scene/1", since_s=self.clock).moves, True),
+        ]
+        for role in ("volunteer", "assistant", "onlooker"):
+            theirs = role == "volunteer" and (channel, leaf) == (self.ridden_at, "fader")
+            for moves, own in others if theirs else [(hand, False), *others]:
+                if not moves:
+                    continue
+                with pytest.raises(NotAllowed):
+                    self.judged(role, moves, own=own)
 
     @rule(channel=CHANNELS, leaf=st.sampled_from(CARRIED), data=st.data())
     @precondition(lambda self: self.log)
@@ -463,7 +512,8 @@ class Evening(RuleBasedStateMachine):
         except EntryTaken:
             return  # a patch had brought two under check onto one preamp: one of them left
         assert self.show == before
-        self.log.pop()
+        *_, to = self.log.pop()
+        self.follow({new: old for old, new in to.items()})
         self.referee = copy.deepcopy(referee)
 
     @rule(order=st.permutations(sorted(SOURCES)))
