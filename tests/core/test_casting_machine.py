@@ -135,7 +135,8 @@ class Evening(RuleBasedStateMachine):
         self.given = {}  # values that came to a fitting by a hand or a name, by (who, leaf)
         self.clock = 1_000.0
         # a volunteer rides one fader, whatever number its channel gets
-        self.rides, self.ridden_at = (Given("channel/2/fader", *RIDDEN_DB),), "channel/2"
+        self.rides: tuple[Given, ...] = (Given("channel/2/fader", *RIDDEN_DB),)
+        self.ridden_at = "channel/2"
 
     # ---- doing
 
