@@ -3,6 +3,8 @@
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from .test_everywhere import SIZES_OF_LONG, barred, faults_at
+
 PASSWORD = "seven tin kettles"
 
 
@@ -21,11 +23,15 @@ def signed_out(person):
 def rides(person):
     """Faders and keys of a volunteer's page, as it says them."""
     return {
-        one.get_attribute("aria-label"): one.get_attribute("aria-valuetext")
+        one.accessible_name.partition(",")[0].strip(): one.get_attribute("aria-valuetext")
         or one.get_attribute("aria-pressed")
-        for one in person.all("[role=slider], [aria-pressed]")
-        if one.get_attribute("aria-label")
+        for one in person.all("main [role=slider], main [aria-pressed]")
     }
+
+
+def press(person, name):
+    keys = person.all("main [aria-pressed]")
+    next(one for one in keys if one.accessible_name.startswith(name)).click()
 
 
 def test_an_account_is_made_a_show_shared_and_a_fader_ridden_on_a_phone(server, people):
@@ -71,7 +77,7 @@ def test_an_account_is_made_a_show_shared_and_a_fader_ridden_on_a_phone(server, 
     me.choose("Which one Wren gets", "Foley")
     me.find('form[aria-label="Give Wren something"] button[type=submit]').click()
     volunteer.until(lambda: "Mute Foley" in rides(volunteer))
-    volunteer.field("Mute Foley").click()
+    press(volunteer, "Mute Foley")
     volunteer.until(lambda: rides(volunteer)["Mute Foley"] == "true")
     me.field("Share no more with Wren").click()
     volunteer.until(lambda: "Nothing is given to you in this show" in volunteer.body())
@@ -141,3 +147,32 @@ def test_guesses_are_held_back_passwords_change_and_sign_ins_end(server, people)
     me.until(lambda: "closed" in me.find('[data-account="Finch"]').text)
     two.driver.get(f"{two.address}/account")
     two.until(lambda: "/sign-in" in two.driver.current_url)
+
+
+def test_pages_of_small_roles_are_whole_at_every_size_and_shut_nobody_out(server, people):
+    """The volunteer's page, and the frame with the mark of an assistant, in both themes."""
+    show = server.copied_demo()
+    for name in ("assistant", "volunteer"):
+        server.asked(f"/api/shows/{show}/people", {"name": name, "role": name})
+    shares = server.read(f"/api/shows/{show}/people")["shares"]
+    share = next(one["id"] for one in shares if one["name"] == "volunteer")
+    for kind, typed in (
+        ("fader", "dca 1, channel 1-3"),
+        ("mute_group", "Foley"),
+        ("lift", "Voices"),
+    ):
+        given = {"kind": kind, "typed": typed, "lowest": "", "highest": ""}
+        server.asked(f"/api/shows/{show}/people/{share}/given", given)
+    assistant, volunteer = people("assistant"), people("volunteer")
+    assistant.open("check", show)
+    volunteer.driver.get(f"{volunteer.address}/ride/{show}")
+    volunteer.until(lambda: len(volunteer.all("[role=slider]")) == 4)
+    press(volunteer, "Mute Foley")
+    volunteer.until(lambda: rides(volunteer)["Mute Foley"] == "true")
+    found = []
+    for me in (assistant, volunteer):
+        for theme in ("dusk", "daylight"):
+            me.driver.execute_script(f"document.documentElement.dataset.theme = '{theme}'")
+            found += [f"{theme} {fault}" for fault in barred(me)]
+        found += faults_at(me, SIZES_OF_LONG)
+    assert found == []

@@ -25,6 +25,7 @@ import { PlaybackLine } from "./PlaybackLine";
 import { seen, VIEW_WORD, viewOf } from "./places";
 import { QuietDialog } from "./QuietDialog";
 import { Rail } from "./Rail";
+import { RolePill } from "./RolePill";
 import { TopBar } from "./TopBar";
 import { UnsentDialog } from "./UnsentDialog";
 import { useControl } from "./useControl";
@@ -127,6 +128,7 @@ export function Frame({ children }: { children: ReactNode }) {
           onPointerDownCapture={(event) => followTo(event.target)}
           className="order-2 flex-1 min-w-0 min-h-0 flex flex-col bg-ink outline-none"
         >
+          {phone && <RolePill line />}
           <PlaybackLine />
           <div className="flex-1 min-h-0 flex flex-col short:overflow-y-auto px-4 phone:px-2.5 pb-3 phone:pb-1.5">
             <Guarded what="Calls">

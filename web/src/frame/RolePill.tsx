@@ -8,8 +8,8 @@ const WORDS: Readonly<Record<string, readonly [word: string, says: string]>> = {
   ],
 };
 
-/** What somebody may do here, where it is not all. */
-export function RolePill() {
+/** What somebody may do here, where it is not all; as a `line` where the bar has no room. */
+export function RolePill({ line = false }: { line?: boolean }) {
   const role = useShow((state) => state.role);
   const words = role && WORDS[role];
   if (!words) return null;
@@ -17,10 +17,10 @@ export function RolePill() {
     <span
       data-role={role}
       title={words[1]}
-      className="shrink-0 rounded-lg border border-iris text-iris font-semibold px-2 py-1 text-[13px] whitespace-nowrap"
+      className={`shrink-0 text-iris font-semibold px-2 py-1 text-[13px] ${line ? "block border-b border-line" : "rounded-lg border border-iris whitespace-nowrap"}`}
     >
       {words[0]}
-      <span className="sr-only">: {words[1]}</span>
+      <span className={line ? "font-normal" : "sr-only"}>: {words[1]}</span>
     </span>
   );
 }

@@ -43,7 +43,7 @@ export function TopBar({ onFind, onQuiet, onKeys, onNotices }: Props) {
       )}
       <Block first>
         <ShowMenu />
-        <RolePill />
+        {!phone && <RolePill />}
       </Block>
       {!phone && (
         <Block>

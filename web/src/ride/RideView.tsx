@@ -26,7 +26,7 @@ export function RideView({ told, says, link }: { told: Rides; says: string; link
   const { faders, keys } = told;
   const of = [...new Set(keys.map((key) => key.of))];
   return (
-    <main className="flex-1 min-h-0 overflow-y-auto px-3 flex flex-col gap-3 pb-2">
+    <main className="relative flex-1 min-h-0 overflow-y-auto px-3 flex flex-col gap-3 pb-2">
       {says && (
         <button
           type="button"
@@ -98,19 +98,20 @@ function RideKey({ of, link }: { of: Key; link: RideLink }) {
     <button
       type="button"
       aria-pressed={of.on}
-      aria-label={mute ? `Mute ${of.name}` : `${of.name} leads`}
       onClick={press}
-      className={`min-h-[76px] rounded-xl border-2 px-3 py-2 text-left flex flex-col justify-center ${
+      className={`relative min-h-[76px] rounded-xl border-2 px-3 py-2 text-left flex flex-col justify-center ${
         of.on
           ? mute
-            ? "bg-coral text-on-sun border-coral"
+            ? "bg-blocked text-coral border-coral"
             : "bg-sun text-on-sun border-sun"
           : "bg-card border-edge text-paper"
       }`}
     >
+      {mute && <span className="sr-only">Mute </span>}
       <span dir="auto" className="font-semibold text-[17px] [overflow-wrap:anywhere]">
         {of.name}
       </span>
+      <span className="sr-only">, </span>
       <span className={`text-[13px] ${of.on ? "" : "text-soft"}`}>{word}</span>
     </button>
   );

@@ -321,7 +321,7 @@ function Give({ id, crew, share, onChange }: Part & { share: Share }) {
       ) : (
         <input
           aria-label={`Of what ${share.name} gets the ${kind}`}
-          placeholder="dca 1, Reader, 7-9"
+          placeholder="dca 1, Reader"
           value={typed}
           onChange={(event) => setTyped(event.currentTarget.value)}
           className={`${FIELD} w-56 phone:grow phone:basis-40`}
