@@ -336,6 +336,16 @@ def test_a_place_that_was_a_fittings_is_never_anothers():
     wet = after(gone, choose_cast(gone, "cast/2", since_s=2.0).moves)
     assert wet.text("channel/1/fitting") != bo
     assert stands(wet)[:3] == ("Bo", 10.0, 0.0)  # nothing kept: own settings, nobody's
+    # nor one that was removed, and whose making was undone behind that
+    first = company()
+    cast, change = made(first, choose_cast(first, "cast/1", since_s=1.0).moves, own=True)
+    ada = str(fitting_for(cast, "performer/1", "part/1"))
+    removing = remove_fitting(cast, ada)
+    without = after(cast, removing)
+    undone = after(without, undoing(without, change, set(removing))[0])
+    anew = after(undone, choose_cast(undone, "cast/1", since_s=3.0).moves)
+    assert anew.text("channel/1/fitting") not in ("", ada)
+    assert stands(anew)[0] == "Ada"
     parted = after(show, remove_part(show, "part/1"))
     part, _ = add_part(parted, "Owl", ["channel/1"])
     assert part != "part/1"  # its fittings are the gull's for good

@@ -46,6 +46,14 @@ def _ids(show: Show) -> list[str]:
     return [f"fitting/{n}" for n in range(1, FITTINGS + 1) if f"fitting/{n}/performer" in show.own]
 
 
+def _is_free(show: Show, place: str) -> bool:
+    """Whether a place never had a fitting: also where undo took its name and left that it was
+
+    removed since.
+    """
+    return not any(f"{place}/{leaf}" in show.own for leaf in ("performer", "removed"))
+
+
 def fittings_of(show: Show, part: str) -> list[str]:
     """The fittings of a part."""
     return [one for one in fittings(show) if show.own.get(f"{one}/part") == part]
@@ -82,8 +90,7 @@ def new_fitting(
     known = fitting_for(show, performer, part, microphone)
     if known is not None:
         return known, {}
-    held = set(_ids(show))
-    new = next((f"fitting/{n}" for n in range(1, FITTINGS + 1) if f"fitting/{n}" not in held), None)
+    new = next((one for n in range(1, FITTINGS + 1) if _is_free(show, one := f"fitting/{n}")), None)
     if new is None:
         raise NothingLeft("fittings", 1, 0)
     return new, {
