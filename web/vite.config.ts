@@ -22,7 +22,12 @@ export default defineConfig(({ command }) => ({
   plugins: [react(), tailwindcss()],
   build: {
     rollupOptions: {
-      input: { main: at("index.html"), phone: at("phone.html"), ride: at("ride.html"), signin: at("src/signin.css") },
+      input: {
+        main: at("index.html"),
+        phone: at("phone.html"),
+        ride: at("ride.html"),
+        signin: at("src/signin.css"),
+      },
       output: {
         // the sign-in page is Django's and asks for its style by a fixed name
         assetFileNames: (asset) =>
