@@ -57,8 +57,16 @@ fonts_ready() { # for PDF: what sets text in any script, and letters for it
     || debian fonts-dejavu-core fonts-wqy-zenhei libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0
 }
 
+web_digest() { # of what the screens are built from
+  (cd "$ROOT/web" && find src public index.html phone.html ride.html vite.config.ts package-lock.json tsconfig.json ../docs/guide.md -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum)
+}
+
+web_built() { # whether they are, from these sources
+  [ "$(cat "$ROOT/web/dist/.ombrel-built" 2>/dev/null)" = "$(web_digest)" ]
+}
+
 web_ready() { # packages and, unless already built from these sources, the build
-  local web=$ROOT/web modules_stamp=$ROOT/web/node_modules/.ombrel-lock digest
+  local web=$ROOT/web modules_stamp=$ROOT/web/node_modules/.ombrel-lock
   command -v node >/dev/null && command -v npm >/dev/null \
     || fail "Node 20 and npm are needed to build the screens." "On Debian 12: install Node 20, then run this again."
   [ "$(node -p 'Number(process.versions.node.split(".")[0]) >= 20')" = true ] \
@@ -68,11 +76,12 @@ web_ready() { # packages and, unless already built from these sources, the build
     (cd "$web" && npm ci --no-audit --no-fund --loglevel=error) || fail "npm ci failed." "Check the network; web/node_modules can be removed safely."
     cp "$web/package-lock.json" "$modules_stamp"
   fi
-  digest=$(cd "$web" && find src public index.html phone.html ride.html vite.config.ts package-lock.json tsconfig.json ../docs/guide.md -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum)
-  if [ "$(cat "$web/dist/.ombrel-built" 2>/dev/null)" != "$digest" ]; then
+  if ! web_built; then
     say "building the screens"
     (cd "$web" && npx --no-install vite build --logLevel warn) || fail "the screens could not be built." "The messages above say where."
-    echo "$digest" >"$web/dist/.ombrel-built"
+    # packed once, rather than for each who asks
+    "$PY" -m whitenoise.compress --quiet "$web/dist" || fail "the screens could not be packed." "The messages above say why."
+    web_digest >"$web/dist/.ombrel-built"
   fi
 }
 
@@ -105,7 +114,7 @@ PY
 
 as_pg() { # run as the user that owns the database: PostgreSQL refuses to run as root
   # without the lock of `alone` (9): a database left behind must not look like a running command
-  if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@" 9>&-; else "$@" 9>&-; fi
+  if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@" 9>&- 8>&-; else "$@" 9>&- 8>&-; fi
 }
 
 postgres_start() { # postgres_start [fast]: the cluster in PG_FOLDER, at OMBREL_DB_PORT
@@ -181,18 +190,30 @@ with psycopg.connect(host="127.0.0.1", port=os.environ["OMBREL_DB_PORT"], user="
     if not link.execute("select 1 from pg_database where datname = %s", [name]).fetchone():
         link.execute(f'create database "{name}"')
 PY
-  "$PY" -m django migrate --settings ombrel.server.settings --verbosity 0 || fail "the database could not be migrated." "The messages above say why."
+  # made anew it holds nothing that could be lost; else a backup comes before a migration
+  "$PY" -m django upgrade ${2:+--without-backup} --settings ombrel.server.settings || fail "the database could not be migrated." "The messages above say why."
+}
+
+database_here() { # the database that OMBREL_DB_* name; without them that of bin/demo, running or not
+  [ -z "${OMBREL_DB_HOST:-}" ] || return 0
+  mkdir -p "$OMBREL_DATA"
+  exec 8>"$OMBREL_DATA/demo.lock"
+  if flock -n 8; then trap stop_all EXIT; fi # bin/demo does not run: what is started here is stopped
+  postgres_ready demo-postgres
+  export OMBREL_DB_NAME=ombrel
 }
 
 server_start() { # server_start PORT [--reload]: the application, until stop_all
   # WhiteNoise hands files over synchronously, which Django mentions at every start
-  "$PY" -W "ignore:StreamingHttpResponse must consume" -m ombrel.server.serve --host "${OMBREL_BIND:-127.0.0.1}" --port "$1" ${2:+"$2"} 9>&- &
+  "$PY" -W "ignore:StreamingHttpResponse must consume" -m ombrel.server.serve --port "$1" ${2:+"$2"} 9>&- 8>&- &
   SERVER_PID=$!
   "$PY" - "$1" "$SERVER_PID" <<'PY' || fail "the server did not start." "Its messages are above."
 import os, sys, time, urllib.error, urllib.request
+host = os.environ.get("OMBREL_BIND", "127.0.0.1")
+host = {"0.0.0.0": "127.0.0.1", "::": "[::1]"}.get(host, host)
 for _ in range(600):
     try:
-        urllib.request.urlopen(f"http://127.0.0.1:{sys.argv[1]}/sign-in", timeout=2)
+        urllib.request.urlopen(f"http://{host}:{sys.argv[1]}/readyz", timeout=6)
         break
     except (urllib.error.URLError, OSError):
         try:
@@ -203,6 +224,19 @@ for _ in range(600):
 else:
     sys.exit(1)
 PY
+}
+
+server_kept() { # server_kept PORT: waits while it runs; one that was killed or crashed is started again
+  local quick=0 begun
+  while true; do
+    begun=$SECONDS
+    wait "$SERVER_PID" || true
+    # what was kept is kept, and pages come back by themselves
+    [ $((SECONDS - begun)) -lt 10 ] && quick=$((quick + 1)) || quick=0
+    [ "$quick" -lt 4 ] || fail "the server ends as soon as it starts." "Its messages are above; mend what they say, then start it again."
+    say "the server ended by itself; starting it again"
+    server_start "$1"
+  done
 }
 
 stop_all() {

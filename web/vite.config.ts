@@ -20,20 +20,16 @@ export default defineConfig(({ command }) => ({
     ),
   },
   plugins: [react(), tailwindcss()],
+  html: { cspNonce: "__NONCE__" }, // the server gives each page its own
   build: {
+    chunkSizeWarningLimit: 1_000, // kB: it is asked for once, and kept
+    manifest: true, // by it the server's own pages find their style
     rollupOptions: {
       input: {
         main: at("index.html"),
         phone: at("phone.html"),
         ride: at("ride.html"),
         signin: at("src/signin.css"),
-      },
-      output: {
-        // the sign-in page is Django's and asks for its style by a fixed name
-        assetFileNames: (asset) =>
-          asset.names.includes("signin.css")
-            ? "assets/signin.css"
-            : "assets/[name]-[hash][extname]",
       },
     },
   },

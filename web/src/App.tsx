@@ -11,6 +11,7 @@ import { Waiting } from "./ui/Waiting";
 import { Views } from "./Views";
 import { AccountsView } from "./views/account/AccountsView";
 import { AccountView } from "./views/account/AccountView";
+import { BackupsView } from "./views/account/BackupsView";
 import { ShowsView } from "./views/shows/ShowsView";
 
 /** Which show: named by the address (?show=…), else the one opened last, else the first. */
@@ -84,6 +85,7 @@ function NoShow({ me }: { me: Me }) {
           <Link href="/shows">Shows</Link>
           <Link href="/account">Your account</Link>
           {me.administrator && <Link href="/accounts">Accounts</Link>}
+          {me.administrator && <Link href="/backups">Backups</Link>}
           <button type="button" className="ml-auto cursor-pointer" onClick={() => void signOut()}>
             Sign out
           </button>
@@ -91,6 +93,7 @@ function NoShow({ me }: { me: Me }) {
         <Switch>
           <Route path="/account" component={AccountView} />
           <Route path="/accounts" component={AccountsView} />
+          <Route path="/backups" component={BackupsView} />
           <Route component={ShowsView} />
         </Switch>
       </main>

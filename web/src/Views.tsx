@@ -5,6 +5,7 @@ import { MOVED, VIEW_WORD } from "./frame/places";
 import { Waiting } from "./ui/Waiting";
 import { AccountsView } from "./views/account/AccountsView";
 import { AccountView } from "./views/account/AccountView";
+import { BackupsView } from "./views/account/BackupsView";
 import { AssignmentsView } from "./views/assignments/AssignmentsView";
 import { BanksView } from "./views/banks/BanksView";
 import { CastView } from "./views/cast/CastView";
@@ -73,6 +74,7 @@ export function Views() {
       <Route path="/crew" component={CrewView} />
       <Route path="/account" component={AccountView} />
       <Route path="/accounts" component={AccountsView} />
+      <Route path="/backups" component={BackupsView} />
       <Route path="/paper" component={PaperView} />
       <Route path="/wrong/:part?" component={WrongView} />
       <Route path="/settings" component={SettingsView} />

@@ -1,12 +1,19 @@
-"""The server as a process: `python -m ombrel.server.serve --host 127.0.0.1 --port 8000`."""
+"""The server as a process: `python -m ombrel.server.serve --port 8000`, at OMBREL_BIND."""
 
 import argparse
 import asyncio
+import os
+import sys
 from typing import Any, Final
 
+import django
 import h11
 import uvicorn
+from django.core.checks import run_checks
 from uvicorn.protocols.http.h11_impl import H11Protocol
+
+from .operating.checks import TAG
+from .operating.given import read_given
 
 __all__ = ["Patient", "main"]
 
@@ -42,21 +49,38 @@ class Patient(H11Protocol):
             self.transport.close()
 
 
+def _check() -> None:
+    """End here, with words, where the settings are no safe mix."""
+    found = run_checks(tags=[TAG], include_deployment_checks=True)
+    for one in found:
+        print(f"ombrel: {one.msg}\n  {one.hint}", file=sys.stderr)
+    if any(one.is_serious() for one in found):
+        sys.exit("Nothing is served. See docs/deploy.md, Settings.")
+
+
 def main() -> None:
     """Serve until it is told to stop."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "ombrel.server.settings")
+    given = read_given()
     parser = argparse.ArgumentParser()
-    parser.add_argument("--host", default="127.0.0.1")
     parser.add_argument("--port", type=int, default=8000)
     parser.add_argument("--reload", action="store_true", help="start again on every change")
     asked = parser.parse_args()
+    django.setup()
+    _check()
     config = uvicorn.Config(
         "ombrel.server.asgi:application",
-        host=asked.host,
+        host=given.bind,
         port=asked.port,
         http=Patient,
         loop="uvloop",
         lifespan="on",
         log_level="warning",
+        log_config=None,  # as Django's settings have it
+        # who asks and by which scheme is believed of the proxies that are named, and of nobody else
+        proxy_headers=bool(given.proxies),
+        forwarded_allow_ips=given.proxies,
+        server_header=False,
         timeout_graceful_shutdown=2,
         h11_max_incomplete_event_size=32 * 1024,
         ws_max_size=4_000_000,

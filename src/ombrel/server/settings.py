@@ -1,35 +1,33 @@
 """Django's settings; what differs from machine to machine comes from the environment.
 
-`bin/` sets it: OMBREL_DATA (folder for what this installation keeps), OMBREL_DB_*,
-OMBREL_HOSTS (further host names, comma-separated), OMBREL_REDIS (address of a Redis server, by
-which several processes that serve the same shows tell one another at once; one alone needs none).
+Which there are, and what each means, stands in `operating.given`; `docs/deploy.md` has them as a
+table. What mixes of them are refused is `operating.unsafe`.
 """
 
-import os
-import secrets
 from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
-ROOT = Path(__file__).resolve().parents[3]
-DATA = Path(os.environ.get("OMBREL_DATA", ROOT / ".data"))
+from csp.constants import NONCE, NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
+
+from .operating.given import ROOT, Misgiven, read_given
+from .operating.logs import logging_as
+from .operating.secret import kept_secret
+
+try:
+    GIVEN = read_given()
+except Misgiven as error:
+    raise ImproperlyConfigured(f"These settings cannot be read:\n{error}") from None
+DATA = GIVEN.data
 WEB_DIST = ROOT / "web" / "dist"
 
-
-def _kept_secret(name: str) -> str:
-    """A secret of this installation: made once, kept in its data folder, readable by its owner."""
-    path = DATA / name
-    if not path.exists():
-        DATA.mkdir(parents=True, exist_ok=True)
-        path.touch(mode=0o600)
-        path.write_text(secrets.token_urlsafe(48))
-    return path.read_text().strip()
-
-
-SECRET_KEY = _kept_secret("secret-key")
+SECRET_KEY = kept_secret(DATA, "secret-key")
 DEBUG = False
-ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]"]
-ALLOWED_HOSTS += [host for host in os.environ.get("OMBREL_HOSTS", "").split(",") if host]
+ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]", *GIVEN.hosts]
+if GIVEN.site:
+    ALLOWED_HOSTS.append(GIVEN.site_host)
+CSRF_TRUSTED_ORIGINS = [GIVEN.site] if GIVEN.site else []
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -42,6 +40,8 @@ INSTALLED_APPS = [
     "ombrel.server",
 ]
 MIDDLEWARE = [
+    "csp.middleware.CSPMiddleware",  # first: whatever answers behind it has its header
+    "django_permissions_policy.PermissionsPolicyMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "ombrel.server.access.middleware.StoreAwaited",  # after what is served without the database
@@ -78,6 +78,7 @@ TEMPLATES = [
                 "django.template.context_processors.request",
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
+                "ombrel.server.operating.built.style",
             ]
         },
     }
@@ -86,25 +87,32 @@ TEMPLATES = [
 DATABASES: dict[str, dict[str, Any]] = {
     "default": {
         "ENGINE": "django.db.backends.postgresql",
-        "HOST": os.environ.get("OMBREL_DB_HOST", "127.0.0.1"),
-        "PORT": os.environ.get("OMBREL_DB_PORT", "5432"),
-        "NAME": os.environ.get("OMBREL_DB_NAME", "ombrel"),
-        "USER": os.environ.get("OMBREL_DB_USER", "ombrel"),
-        "PASSWORD": os.environ.get("OMBREL_DB_PASSWORD", ""),
+        "HOST": GIVEN.db_host,
+        "PORT": str(GIVEN.db_port),
+        "NAME": GIVEN.db_name,
+        "USER": GIVEN.db_user,
+        "PASSWORD": GIVEN.db_password,
         "CONN_HEALTH_CHECKS": True,
         "OPTIONS": {
             "connect_timeout": 5,
+            **({"sslmode": GIVEN.db_tls} if GIVEN.db_tls else {}),
             # those who wait for one are served or told so; a database that is back is found soon
-            "pool": {"min_size": 1, "max_size": 24, "timeout": 5.0, "reconnect_timeout": 4.0},
+            "pool": {
+                "min_size": 1,
+                "max_size": GIVEN.db_pool,
+                "timeout": 5.0,
+                "reconnect_timeout": 4.0,
+            },
         },
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
-# Several processes that serve the same shows tell one another of moves by it (see `exchange`).
 # the sign-in page tells the demo's own people and their password: for who tries it on this machine
-DEMO = os.environ.get("OMBREL_DEMO") == "1"
-REDIS = os.environ.get("OMBREL_REDIS", "")
+DEMO = GIVEN.demo
+# Several processes that serve the same shows tell one another of moves by it (see `exchange`).
+REDIS = GIVEN.redis
+STAGE, CUE_MACHINE = GIVEN.stage, GIVEN.cue_machine
 
 AUTH_PASSWORD_VALIDATORS: list[dict[str, Any]] = [
     {
@@ -122,19 +130,52 @@ SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
 
+# What a browser is held to. By TLS a cookie is bound to this host alone by its name.
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = GIVEN.secure
+if GIVEN.secure:
+    SESSION_COOKIE_NAME = "__Host-sessionid"
+    SECURE_HSTS_SECONDS = GIVEN.hsts_days * 24 * 60 * 60
+    SECURE_HSTS_INCLUDE_SUBDOMAINS = True
+# the browsers' own list, for good: only who owns the domain may ask for that
+SILENCED_SYSTEM_CHECKS = ["security.W021"]
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        # what a dialog sets while it is open is told apart by what the page was given (see `_page`)
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "manifest-src": [SELF],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+        "base-uri": [NONE],
+    }
+}
+PERMISSIONS_POLICY: dict[str, list[str]] = {
+    name: []
+    for name in (
+        "accelerometer", "camera", "display-capture", "geolocation", "gyroscope", "magnetometer",
+        "microphone", "midi", "payment", "usb",
+    )
+}  # fmt: skip
+PERMISSIONS_POLICY["screen-wake-lock"] = ["self"]  # a page in the hand stays lit
+
 STATIC_URL = "/static/"
 STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.exists() else []
+STATICFILES_FINDERS = ["ombrel.server.operating.built.Built"]
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_MAX_AGE = 3600
+WHITENOISE_ALLOW_ALL_ORIGINS = False
+# what has its content's digest in its name never changes
+WHITENOISE_IMMUTABLE_FILE_TEST = r"/assets/.+-[\w-]{8}\.\w+$"
 # An input list is small; formats refuse more than 4 MB, and nothing larger is kept in memory.
 FILE_UPLOAD_MAX_MEMORY_SIZE = 4 * 1024 * 1024
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2 * 1024 * 1024
 
 LANGUAGE_CODE = "en"
 USE_TZ = True
-LOGGING = {
-    "version": 1,
-    "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
-    "root": {"handlers": ["console"], "level": "WARNING"},
-}
+LOGGING = logging_as(GIVEN.log)

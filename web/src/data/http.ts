@@ -134,6 +134,9 @@ export const handOverAccount = (id: number, name: string) =>
     client.POST("/api/accounts/{account_id}/hand-over", { ...anAccount(id), body: { name } }),
   );
 
+export const getBackups = () => answered(client.GET("/api/backups"));
+export const makeBackup = () => answered(client.POST("/api/backups"));
+
 export const getVisits = () => answered(client.GET("/api/me/visits"));
 export const endVisit = (id: string) =>
   answered(client.DELETE("/api/me/visits/{visit_id}", { params: { path: { visit_id: id } } }));

@@ -10,6 +10,7 @@ export type Crew = Schemas["People"];
 export type Share = Schemas["ShareRow"];
 export type GivenTo = Schemas["NewGiven"];
 export type Account = Schemas["AccountRow"];
+export type Backups = Schemas["BackupsReply"];
 export type Visit = Schemas["Visit"];
 export type Habits = Required<Schemas["Habits"]>;
 export type ListReply = Schemas["ListReply"];

@@ -51,9 +51,14 @@ export function PersonItems({ onKeys, onNotices }: Opens) {
         Your account
       </DropdownMenu.Item>
       {administrator && (
-        <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/accounts")}>
-          Accounts
-        </DropdownMenu.Item>
+        <>
+          <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/accounts")}>
+            Accounts
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/backups")}>
+            Backups
+          </DropdownMenu.Item>
+        </>
       )}
       <DropdownMenu.Item className={ITEM} onSelect={() => navigate("/settings")}>
         Settings

@@ -1,3 +1,4 @@
+import { getNonce } from "get-nonce";
 import { Select } from "radix-ui";
 import { type FocusEvent, type KeyboardEvent as KeyEvent, useRef, useState } from "react";
 import { isSought } from "./keys";
@@ -71,7 +72,7 @@ export function Choice({
             collisionPadding={8}
             className="z-50 rounded-lg bg-raise border border-edge shadow-xl text-paper max-w-[min(90vw,420px)] min-w-(--radix-select-trigger-width) max-h-(--radix-select-content-available-height)"
           >
-            <Select.Viewport className="p-1">
+            <Select.Viewport className="p-1" nonce={getNonce()}>
               {options.map(([option, one]) => (
                 <Select.Item
                   key={option}

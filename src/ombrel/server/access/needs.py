@@ -29,6 +29,8 @@ ROUTES: Final[dict[str, Need]] = {
     "POST accounts/{account_id}/unlock": "administrator",
     "POST accounts/{account_id}/sign-out": "administrator",
     "POST accounts/{account_id}/hand-over": "administrator",
+    "GET backups": "administrator",
+    "POST backups": "administrator",
     "GET shows": "person",
     "POST shows": "person",
     "POST shows/file": "person",

@@ -8,6 +8,7 @@ from ombrel.core import ConsoleError, refusal
 
 from ..messages.replies import status_of
 from . import accounts as api_accounts
+from . import backups as api_backups
 from . import ear_links as api_ear_links
 from . import elsewhere as api_elsewhere
 from . import files as api_files
@@ -34,6 +35,7 @@ api.add_router("", api_habits.router)
 api.add_router("", api_myself.router)
 api.add_router("", api_accounts.router)
 api.add_router("", api_roles.router)
+api.add_router("", api_backups.router)
 
 
 @api.exception_handler(ConsoleError)

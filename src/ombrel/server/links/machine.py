@@ -1,10 +1,11 @@
 """The link to a stand-in cue machine: told what to play, asked how it stands."""
 
 import asyncio
-import os
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Final
+
+from django.conf import settings
 
 from ombrel.core import BadFile
 from ombrel.formats.osc import read_packet, write_message
@@ -121,6 +122,6 @@ def machine_link() -> MachineLink:
     """This process's link, to OMBREL_CUE_MACHINE (HOST:PORT); one for each event loop."""
     key = id(asyncio.get_running_loop())
     if key not in _LINKS:
-        host, _, port = os.environ.get("OMBREL_CUE_MACHINE", "127.0.0.1:9124").partition(":")
+        host, _, port = settings.CUE_MACHINE.partition(":")
         _LINKS[key] = MachineLink(host, int(port or 9124))
     return _LINKS[key]

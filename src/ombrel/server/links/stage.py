@@ -1,10 +1,11 @@
 """The link to a stage that measures: one for each process, alive while any screen wants levels."""
 
 import asyncio
-import os
 from collections.abc import Callable, Iterable
 from typing import Final
 from uuid import UUID
+
+from django.conf import settings
 
 from ombrel.core import BadFile
 from ombrel.formats import stage_osc
@@ -118,6 +119,6 @@ def stage_link() -> StageLink:
     """This process's link, to OMBREL_STAGE (HOST:PORT); one for each event loop, for tests."""
     key = id(asyncio.get_running_loop())
     if key not in _LINKS:
-        host, _, port = os.environ.get("OMBREL_STAGE", "127.0.0.1:9123").partition(":")
+        host, _, port = settings.STAGE.partition(":")
         _LINKS[key] = StageLink(host, int(port or 9123))
     return _LINKS[key]

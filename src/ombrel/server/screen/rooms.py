@@ -22,6 +22,7 @@ from ..keeping.work import in_database, in_thread
 from ..messages.cues import cues_here_text
 from ..messages.here import calls_text
 from ..messages.phone import finger_text
+from ..operating.metrics import FIGURES
 from .noticing import Noticing
 from .sharing import SharedGain
 
@@ -68,6 +69,10 @@ class Screen(Protocol):
         """The show is no more: it ends."""
 
 
+def _kind(screen: Screen) -> str:
+    return "phone" if screen.phone is not None else "screen" if screen.name else "cues"
+
+
 class Room:
     """The screens of one show, for one event loop."""
 
@@ -97,10 +102,12 @@ class Room:
             exchange().say(self.show_id, {"what": "who"})
             self._beat = asyncio.create_task(self._beating())
         self.screens[screen.channel_name] = screen
+        FIGURES.screens(_kind(screen), 1)
 
     def go(self, screen: Screen) -> None:
         """A screen is no more; after the last one the show goes from memory, some time later."""
-        self.screens.pop(screen.channel_name, None)
+        if self.screens.pop(screen.channel_name, None) is not None:
+            FIGURES.screens(_kind(screen), -1)
         self.people_moved()
         if self.screens:
             return

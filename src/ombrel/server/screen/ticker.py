@@ -15,6 +15,7 @@ from ..keeping.live import live_of
 from ..keeping.passing import Ended, Renewed
 from ..keeping.request import Outcome, Refused, Request
 from ..keeping.work import in_database
+from ..operating.metrics import FIGURES
 from . import rooms
 from .queue import Answer, Item, Queue
 
@@ -68,7 +69,7 @@ class Ticker:
         self._asked[request.edit_id] = None
         if len(self._asked) > MOST_ASKED:
             del self._asked[next(iter(self._asked))]
-        self._queue.add(request.author_id, request, answer)
+        self._queue.add(request.author_id, request, _counted(answer))
         self._go()
 
     def may_end(self, ended: Ended) -> bool:
@@ -128,7 +129,9 @@ class Ticker:
         started = time.monotonic()
         while True:
             try:
+                began = time.monotonic()
                 outcomes, _, _ = await in_database(commit, self.show_id, list(asked))
+                FIGURES.tick(time.monotonic() - began)
             except (OperationalError, InterfaceError):
                 if time.monotonic() - started > PATIENCE_S:
                     raise
@@ -146,6 +149,19 @@ class Ticker:
     def _trouble(self, message: str) -> None:
         if (room := rooms.open_room(self.show_id)) is not None:
             room.trouble(message)
+
+
+def _counted(answer: Answer) -> Answer:
+    """An answer that is counted, with how long it took to come."""
+    began = time.monotonic()
+
+    def answered(outcome: Outcome | Exception) -> None:
+        refused = outcome.error if isinstance(outcome, Refused) else None
+        code = "bug" if isinstance(outcome, Exception) else refused.code if refused else None
+        FIGURES.edit(code, time.monotonic() - began)
+        answer(outcome)
+
+    return answered
 
 
 _TICKERS: dict[tuple[int, UUID], Ticker] = {}

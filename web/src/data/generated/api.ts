@@ -128,6 +128,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Backups
+         * @description When the last good one was, and all that are kept.
+         */
+        get: operations["ombrel_server_api_backups_list_backups"];
+        put?: never;
+        /**
+         * Begin Backup
+         * @description Have one made; while one is being made, that one does.
+         */
+        post: operations["ombrel_server_api_backups_begin_backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -1270,6 +1294,64 @@ export interface components {
              * @default []
              */
             strips?: string[];
+        };
+        /**
+         * BackupRow
+         * @description A good backup: read back, and it held what the database held. `size` in bytes.
+         */
+        BackupRow: {
+            /** Accounts */
+            accounts: number;
+            /** Changes */
+            changes: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /**
+             * Reason
+             * @enum {string}
+             */
+            reason: "night" | "hand" | "migration" | "restore";
+            /** Seconds */
+            seconds: number;
+            /** Shows */
+            shows: number;
+            /** Size */
+            size: number;
+        };
+        /**
+         * BackupsReply
+         * @description All good backups, the newest first. `at`: when each night one is made, by the server's clock
+         *
+         *     ("": never), `next` the next time; `standing`: "good", "late" (a night was missed), "none";
+         *     `failed`: why the last try failed, if none succeeded since; `running`: one is being made.
+         */
+        BackupsReply: {
+            /** At */
+            at: string;
+            /** Backups */
+            backups: components["schemas"]["BackupRow"][];
+            /** Failed */
+            failed: string;
+            /** Failed At */
+            failed_at: string | null;
+            /** Folder */
+            folder: string;
+            /** Next */
+            next: string | null;
+            /** Running */
+            running: boolean;
+            /** Same Disk */
+            same_disk: boolean;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "good" | "late" | "none";
         };
         /**
          * Bay
@@ -8180,6 +8262,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AccountRow"][];
+                };
+            };
+        };
+    };
+    ombrel_server_api_backups_list_backups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsReply"];
+                };
+            };
+        };
+    };
+    ombrel_server_api_backups_begin_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsReply"];
                 };
             };
         };
