@@ -20,7 +20,10 @@ _CATALOGUE: Final = {
     "beside_parameters", "scene_parameters", "fitting_parameters", "cells",
 }  # fmt: skip
 # texts with a slash that are no addresses: paths of URLs, files and archives
-_OTHERS: Final = {"middleware.py", "guard.py", "allowed.py", "sheets.py", "book.py", "desks.py"}
+_OTHERS: Final = {
+    "middleware.py", "guard.py", "allowed.py", "sheets.py", "book.py", "desks.py", "given.py",
+    "metrics.py", "unsafe.py",
+}  # fmt: skip
 _WORDS: Final = {word for key in CATALOGUE for word in key.split("/") if not word.startswith("<")}
 
 

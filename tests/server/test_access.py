@@ -45,6 +45,7 @@ PASSES = {
     "post accounts/{account_id}/password": ACCOUNTS, "post accounts/{account_id}/unlock": ACCOUNTS,
     "post accounts/{account_id}/sign-out": ACCOUNTS,
     "post accounts/{account_id}/hand-over": ACCOUNTS,
+    "get backups": ACCOUNTS, "post backups": ACCOUNTS,
     "get shows/{show_id}/desk": LOOK, "get shows/{show_id}/history": LOOK,
     "get shows/{show_id}/compared": LOOK, "get shows/{show_id}/last": LOOK,
     "get shows/{show_id}/scenes/compared": LOOK, "get shows/{show_id}/fittings/compared": LOOK,
