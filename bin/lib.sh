@@ -93,6 +93,11 @@ redis_ready() { # for the tests of several processes
   command -v redis-server >/dev/null || debian redis-server
 }
 
+proxy_ready() { # for the test that follows docs/deploy.md; it starts its own, Debian's is not started
+  command -v nginx >/dev/null && command -v openssl >/dev/null && command -v curl >/dev/null \
+    || RUNLEVEL=1 debian nginx-light openssl curl
+}
+
 free_port() { # free_port FROM [udp]: the first free port on loopback
   "$PY" - "$1" "${2:-tcp}" <<'PY'
 import socket, sys

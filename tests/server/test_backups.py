@@ -15,7 +15,7 @@ from django.core.management import CommandError, call_command
 from django.db.migrations.loader import MigrationLoader
 
 from ombrel.server import models
-from ombrel.server.operating import backups
+from ombrel.server.operating import backups, dumps
 from ombrel.server.operating.backups import Backup, backups_in, failure_in, make_backup
 from ombrel.server.operating.dumps import NOT_KEPT, BackupFailed, Store
 from ombrel.server.operating.restoring import restore
@@ -248,13 +248,13 @@ def test_two_at_once_are_one_and_a_failure_is_kept_until_one_succeeds(house, sto
 
 
 def test_what_read_back_differs_gets_no_name(house, store, tmp_path, monkeypatch):
-    told = backups.held
+    told = dumps.held
 
     def less(link):  # as from a disk that lost a row
         lost = {"server_point": None} if "readback" in link.info.dbname else {}
         return told(link) | lost
 
-    monkeypatch.setattr(backups, "held", less)
+    monkeypatch.setattr("ombrel.server.operating.backups.held", less)
     with pytest.raises(BackupFailed, match="differs in server_point"):
         make_backup(store, tmp_path, "night")
     assert backups_in(tmp_path) == []
