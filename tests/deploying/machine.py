@@ -80,6 +80,7 @@ class Machine:
     def __init__(self) -> None:
         self.here = Path(mkdtemp(prefix="ombrel-deploy-"))
         self.here.chmod(0o755)  # the database's user goes through it
+        self.disk = Path(mkdtemp(prefix="ombrel-deploy-", dir="/dev/shm"))  # another, for backups
         ports = self.http, self.https, self.server, self.metrics, self.database = [
             free_port() for _ in range(5)
         ]
@@ -95,7 +96,7 @@ class Machine:
             "/etc/nginx": f"{self.here}/etc/nginx",
             "/etc/systemd": f"{self.here}/etc/systemd",
             "/var/lib/ombrel": f"{self.here}/var/lib/ombrel",
-            "/var/backups/ombrel": f"{self.here}/var/backups/ombrel",
+            "/var/backups/ombrel": f"{self.disk}/ombrel",
             "/opt/ombrel": f"{self.here}/opt/ombrel",
             "127.0.0.1:8000": f"127.0.0.1:{self.server}",
             "127.0.0.1:9464": f"127.0.0.1:{self.metrics}",
@@ -108,7 +109,7 @@ class Machine:
             ),
         }
         for folder in ("bin", "etc/nginx/sites-enabled", "etc/ssl/ombrel", "etc/systemd/system",
-                       "opt", "var/lib", "var/backups"):  # fmt: skip
+                       "opt", "var/lib"):  # fmt: skip
             (self.here / folder).mkdir(parents=True)
         for name, says in STANDINS.items():
             path = self.here / "bin" / name
@@ -172,7 +173,8 @@ class Machine:
                 continue
         self._pg("pg_ctl", "-D", str(self.data), "-m", "immediate", "stop")
         time.sleep(0.5)
-        shutil.rmtree(self.here, ignore_errors=True)
+        for folder in (self.here, self.disk):
+            shutil.rmtree(folder, ignore_errors=True)
 
     def _checkout(self) -> None:
         """This project, with what `bin/prepare` would fetch and build already there: the run that

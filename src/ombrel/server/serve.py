@@ -2,6 +2,7 @@
 
 import argparse
 import asyncio
+import logging
 import os
 import sys
 from typing import Any, Final
@@ -17,6 +18,7 @@ from .operating.given import read_given
 
 __all__ = ["Patient", "main"]
 
+_SAID: Final = logging.getLogger("ombrel.settings")
 HEAD_S: Final = 10.0  # so long a request's head may take from its first byte, or the connection's
 
 
@@ -53,7 +55,7 @@ def _check() -> None:
     """End here, with words, where the settings are no safe mix."""
     found = run_checks(tags=[TAG], include_deployment_checks=True)
     for one in found:
-        print(f"ombrel: {one.msg}\n  {one.hint}", file=sys.stderr)
+        _SAID.log(one.level, "%s %s", one.msg, one.hint)
     if any(one.is_serious() for one in found):
         sys.exit("Nothing is served. See docs/deploy.md, Settings.")
 
@@ -64,10 +66,13 @@ def main() -> None:
     given = read_given()
     parser = argparse.ArgumentParser()
     parser.add_argument("--port", type=int, default=8000)
+    parser.add_argument("--check", action="store_true", help="look at the settings alone")
     parser.add_argument("--reload", action="store_true", help="start again on every change")
     asked = parser.parse_args()
     django.setup()
     _check()
+    if asked.check:
+        return
     config = uvicorn.Config(
         "ombrel.server.asgi:application",
         host=given.bind,
