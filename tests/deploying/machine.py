@@ -21,8 +21,7 @@ PAPER = ROOT / "docs/deploy.md"
 
 # Words of commands that would change the machine itself: what is said for them here.
 STANDINS = {
-    "apt-get": "exit 0",
-    "adduser": "exit 0",
+    **dict.fromkeys(("apt-get", "adduser", "chown"), "exit 0"),
     "git": """
 case "$1" in
   clone) cp -r "$HERE/checkout/." "$3" ;;
@@ -37,26 +36,27 @@ done
 exec /usr/bin/install "${words[@]}\"""",
     "nginx": 'exec "$PROXY_TOOL" -e "$HERE/nginx.said" -c "$HERE/nginx.conf" "$@"',
     "systemctl": """
-unit=$HERE/etc/systemd/system/ombrel.service
-field() { sed -n "s/^$1=//p" "$unit"; }
+unit() { echo "$HERE/etc/systemd/system/$1.service"; }
+field() { sed -n "s/^$2=//p" "$(unit "$1")"; }
 begin() {
   setsid env -i PATH="$PLAIN_PATH" HOME="$HERE" LANG=C.UTF-8 bash -c \
     'set -a; . "$1"; set +a; cd "$2"; exec "$3"' _ \
-    "$(field EnvironmentFile)" "$(field WorkingDirectory)" "$(field ExecStart)" \
-    >>"$HERE/said" 2>&1 </dev/null &
-  echo $! >"$HERE/unit.pid"
+    "$(field "$1" EnvironmentFile)" "$(field "$1" WorkingDirectory)" "$(field "$1" ExecStart)" \
+    >>"$HERE/$1.said" 2>&1 </dev/null &
+  echo $! >"$HERE/$1.pid"
 }
 end() {
-  pid=$(cat "$HERE/unit.pid")
+  pid=$(cat "$HERE/$1.pid")
   kill "$pid" 2>/dev/null
   for _ in $(seq 300); do kill -0 "$pid" 2>/dev/null || break; sleep 0.05; done
 }
 case "$*" in
   "reload nginx") nginx -s reload 2>/dev/null || nginx >/dev/null 2>&1 </dev/null ;;
   daemon-reload) exit 0 ;;
-  "enable --now ombrel"|"start ombrel") begin ;;
-  "stop ombrel") end ;;
-  "restart ombrel") end; begin ;;
+  "enable --now ombrel"*) begin "$3" ;;
+  "start ombrel"*) begin "$2" ;;
+  "stop ombrel"*) end "$2" ;;
+  "restart ombrel"*) end "$2"; begin "$2" ;;
   *) echo "what is systemctl $*?" >&2; exit 1 ;;
 esac""",
 }
@@ -81,10 +81,10 @@ class Machine:
         self.here = Path(mkdtemp(prefix="ombrel-deploy-"))
         self.here.chmod(0o755)  # the database's user goes through it
         self.disk = Path(mkdtemp(prefix="ombrel-deploy-", dir="/dev/shm"))  # another, for backups
-        ports = self.http, self.https, self.server, self.metrics, self.database = [
-            free_port() for _ in range(5)
-        ]
-        assert len(set(ports)) == 5
+        ports = [free_port() for _ in range(8)]
+        assert len(set(ports)) == len(ports)
+        self.http, self.https, self.server, self.second, self.metrics, more, *others = ports
+        self.database, self.redis = others
         self.site = f"https://localhost:{self.https}"
         # where the paper says the left, it is the right here; the longest first
         self.instead = {
@@ -99,7 +99,11 @@ class Machine:
             "/var/backups/ombrel": f"{self.disk}/ombrel",
             "/opt/ombrel": f"{self.here}/opt/ombrel",
             "127.0.0.1:8000": f"127.0.0.1:{self.server}",
+            "127.0.0.1:8001": f"127.0.0.1:{self.second}",
+            "OMBREL_PORT=8001": f"OMBREL_PORT={self.second}",
             "127.0.0.1:9464": f"127.0.0.1:{self.metrics}",
+            "127.0.0.1:9465": f"127.0.0.1:{more}",
+            "127.0.0.1:6379": f"127.0.0.1:{self.redis}",
             "listen 80;": f"listen 127.0.0.1:{self.http};",
             "listen 443 ssl": f"listen 127.0.0.1:{self.https} ssl",
             # of nothing else the environment's file says more here
@@ -139,25 +143,29 @@ class Machine:
 
     def follow(self, name: str, fails: bool = False, extra: str = "") -> str:
         """Type a block of the paper; gives what it said. `extra`: what is typed behind it."""
-        commands = "set -euo pipefail\n" + self.as_here(blocks()[name]) + extra
+        return self.typed(self.as_here(blocks()[name]) + extra, fails)
+
+    def typed(self, commands: str, fails: bool = False) -> str:
+        """Type commands; gives what they said."""
+        commands = "set -euo pipefail\n" + commands
         done = subprocess.run(
             ["bash", "-c", commands], env=self.environment, cwd=self.here, text=True,
             stdout=subprocess.PIPE, stderr=subprocess.STDOUT, stdin=subprocess.DEVNULL,
             timeout=240, check=False,
         )  # fmt: skip
-        assert (done.returncode != 0) == fails, f"{name}: {done.stdout}\n{self.said()}"
+        assert (done.returncode != 0) == fails, f"{commands}: {done.stdout}\n{self.said()}"
         return done.stdout
 
-    def said(self) -> str:
-        """What the server has said so far."""
-        path = self.here / "said"
+    def said(self, unit: str = "ombrel") -> str:
+        """What a server has said so far."""
+        path = self.here / f"{unit}.said"
         return path.read_text("utf-8") if path.exists() else ""
 
-    def ready(self) -> None:
-        """Wait until it serves."""
+    def ready(self, port: int = 0) -> None:
+        """Wait until it serves (the first, unless another's port is given)."""
         for _ in range(600):
             try:
-                urllib.request.urlopen(f"http://127.0.0.1:{self.server}/readyz", timeout=5)
+                urllib.request.urlopen(f"http://127.0.0.1:{port or self.server}/readyz", timeout=5)
                 return
             except (urllib.error.URLError, OSError):
                 time.sleep(0.1)
@@ -165,7 +173,7 @@ class Machine:
 
     def end(self) -> None:
         """Nothing of it is left."""
-        pids = [self.here / "unit.pid", self.here / "nginx.pid"]
+        pids = [self.here / f"{what}.pid" for what in ("ombrel", "ombrel-2", "nginx")]
         for path in [one for one in pids if one.exists()]:
             try:
                 os.kill(int(path.read_text()), signal.SIGTERM)

@@ -1,13 +1,11 @@
 """`docs/deploy.md`, followed line by line, and what it promises looked at from outside."""
 
 import contextlib
-import http.cookiejar
 import json
 import os
 import re
 import shutil
 import signal
-import ssl
 import subprocess
 import time
 import urllib.error
@@ -17,12 +15,23 @@ import urllib.request
 import psycopg
 import pytest
 from websockets.exceptions import ConnectionClosed, InvalidStatus
-from websockets.sync.client import connect
 
 from .machine import ROOT, Machine, blocks
+from .visitor import Visitor
 
 # the order in which somebody does it
-ORDER = ["install", "database", "start", "account", "check", "watch", "backup", "restore", "update"]
+ORDER = [
+    "install",
+    "database",
+    "start",
+    "account",
+    "check",
+    "watch",
+    "backup",
+    "restore",
+    "update",
+    "several",
+]
 
 
 @pytest.fixture(scope="module")
@@ -30,48 +39,6 @@ def machine():
     here = Machine()
     yield here
     here.end()
-
-
-class Visitor:
-    """Somebody with a browser, who trusts this machine's certificate. `name`: who signs in."""
-
-    def __init__(self, machine, name="", password=""):
-        self.machine = machine
-        self.trust = ssl.create_default_context(cafile=str(machine.certificate))
-        self.cookies = http.cookiejar.CookieJar()
-        self.opener = urllib.request.build_opener(
-            urllib.request.HTTPSHandler(context=self.trust),
-            urllib.request.HTTPCookieProcessor(self.cookies),
-        )
-        if name:
-            self.open("/sign-in")
-            fields = {"username": name, "password": password, "next": "/"}
-            fields["csrfmiddlewaretoken"] = self.cookie("csrftoken").value
-            self.open("/sign-in", urllib.parse.urlencode(fields).encode())
-
-    def cookie(self, name):
-        return next(one for one in self.cookies if one.name == name)
-
-    def open(self, path, body=None, **headers):
-        # what a stranger would like to be believed
-        claimed = {"X-Forwarded-For": "192.0.2.66", "Referer": self.machine.site + path}
-        asking = urllib.request.Request(self.machine.site + path, body, {**claimed, **headers})
-        return self.opener.open(asking, timeout=30)
-
-    def api(self, path, fields=None):
-        body = None if fields is None else json.dumps(fields).encode()
-        headers = {"Content-Type": "application/json"}
-        with contextlib.suppress(StopIteration):
-            headers["X-CSRFToken"] = self.cookie("csrftoken").value
-        with self.open(f"/api/{path}", body, **headers) as reply:
-            return json.load(reply)
-
-    def live(self, show, origin=None):
-        sent = "; ".join(f"{one.name}={one.value}" for one in self.cookies)
-        return connect(
-            f"{self.machine.site.replace('https', 'wss')}/live/{show}", ssl=self.trust,
-            origin=origin or self.machine.site, additional_headers={"Cookie": sent},
-        )  # fmt: skip
 
 
 @pytest.fixture(scope="module")

@@ -4,7 +4,9 @@ import asyncio
 import logging
 import time
 from collections.abc import Callable
+from contextlib import nullcontext
 from uuid import UUID
+from weakref import WeakKeyDictionary
 
 from django.db import DatabaseError
 
@@ -21,7 +23,15 @@ _LOG = logging.getLogger(__name__)
 _MOST_REST_S = 0.2
 _AGAIN_S = 1.0
 
+# One show at a time in a process, each with its rest: four that move at once would leave nothing
+# between their findings for the hands on them.
+_TURNS: WeakKeyDictionary[asyncio.AbstractEventLoop, asyncio.Lock] = WeakKeyDictionary()
+
 Post = Callable[[str, str], None]  # what it is, and the text
+
+
+def _turn() -> asyncio.Lock:
+    return _TURNS.setdefault(asyncio.get_running_loop(), asyncio.Lock())
 
 
 class Noticing:
@@ -61,25 +71,31 @@ class Noticing:
 
     async def _notice(self) -> None:
         while self._all or self._over:
-            everything, self._all, self._over = self._all, False, False
-            began = time.monotonic()
-            try:
-                state = live_of(self._show_id).state
-                if state is None:
-                    state = await in_database(live_of(self._show_id).now, again=True)
-                over = await at_leisure(found_by_levels, state)
-                if everything or self._by_levels is None or over != self._by_levels:
-                    await self._tell(state)
-                elif self._found_of is not None:
-                    self._found_of = state  # nothing that was found hangs on what moved
-                self._by_levels = over
-            except DatabaseError:
-                self._all = True
-                await asyncio.sleep(_AGAIN_S)
-            except Exception:
-                _LOG.exception("what is wrong could not be found out")
-            # while moves come in, three quarters of the time are theirs
-            await asyncio.sleep(min(3.0 * (time.monotonic() - began), _MOST_REST_S))
+            # who has just come is not kept waiting by what moves elsewhere
+            first = self._found_of is None
+            async with nullcontext() if first else _turn():
+                await self._once()
+
+    async def _once(self) -> None:
+        everything, self._all, self._over = self._all, False, False
+        began = time.monotonic()
+        try:
+            state = live_of(self._show_id).state
+            if state is None:
+                state = await in_database(live_of(self._show_id).now, again=True)
+            over = await at_leisure(found_by_levels, state)
+            if everything or self._by_levels is None or over != self._by_levels:
+                await self._tell(state)
+            elif self._found_of is not None:
+                self._found_of = state  # nothing that was found hangs on what moved
+            self._by_levels = over
+        except DatabaseError:
+            self._all = True
+            await asyncio.sleep(_AGAIN_S)
+        except Exception:
+            _LOG.exception("what is wrong could not be found out")
+        # while moves come in, on whichever show, three quarters of the time are theirs
+        await asyncio.sleep(min(3.0 * (time.monotonic() - began), _MOST_REST_S))
 
     async def _tell(self, state: State) -> None:
         text, feeds = await at_leisure(noticed_told, state)
