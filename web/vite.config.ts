@@ -23,6 +23,7 @@ export default defineConfig(({ command }) => ({
   html: { cspNonce: "__NONCE__" }, // the server gives each page its own
   build: {
     chunkSizeWarningLimit: 1_000, // kB: it is asked for once, and kept
+    license: { fileName: "licences.txt" }, // of all that is in it, beside it
     manifest: true, // by it the server's own pages find their style
     rollupOptions: {
       input: {

@@ -77,6 +77,8 @@ def blocks() -> dict[str, str]:
 class Machine:
     """Folders, ports and what runs; `end` stops all of it and removes the folder."""
 
+    password = ""  # of its first account, once that is made
+
     def __init__(self) -> None:
         self.here = Path(mkdtemp(prefix="ombrel-deploy-"))
         self.here.chmod(0o755)  # the database's user goes through it

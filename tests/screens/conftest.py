@@ -3,9 +3,11 @@ import functools
 import http.cookiejar
 import json
 import os
+import shutil
 import signal
 import socket
 import subprocess
+import tempfile
 import sys
 import time
 import urllib.parse
@@ -80,12 +82,14 @@ class Server(Served):
 
     def __init__(self):
         stage_port, machine_port = free_port(socket.SOCK_DGRAM), free_port(socket.SOCK_DGRAM)
+        self.backups = tempfile.mkdtemp(prefix="ombrel-backups-")
         super().__init__(
             {
                 **os.environ,
                 "OMBREL_STAGE": f"127.0.0.1:{stage_port}",
                 "OMBREL_CUE_MACHINE": f"127.0.0.1:{machine_port}",
                 "OMBREL_DB_NAME": DATABASE,
+                "OMBREL_BACKUPS": self.backups,
                 "DJANGO_SETTINGS_MODULE": "ombrel.server.settings",
             }
         )
@@ -165,6 +169,7 @@ def server():
     server.machine.kill()
     server.stage.wait()
     server.machine.wait()
+    shutil.rmtree(server.backups)
 
 
 @pytest.fixture(scope="module", autouse=True)

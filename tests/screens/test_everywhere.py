@@ -15,7 +15,7 @@ VIEWS = [
     "hears", "lines", "patch", "strip/channel/9", "routing", "assignments", "wrong/promises",
     "effects", "mixes/1", "mixes/house", "outputs", "dcas", "dcas/6", "banks", "mutes", "mutes/1",
     "gangs", "gangs/1", "gangs/pairs", "lifts", "sharing", "tracks", "tracks/back",
-    "cast", "miccheck", "ears", "ears/1", "crew", "account", "accounts",
+    "cast", "miccheck", "ears", "ears/1", "crew", "account", "accounts", "backups",
     "strip/channel/4", "scenes",
     "scenes/2", "run", "cues", "cues/ways", "cues/machine",
     "check", "paper", "wrong", "history", "shows", "guide", "settings",
