@@ -10,6 +10,7 @@ import { ViewHead } from "../../frame/ViewHead";
 import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Panel";
 import { TypedField } from "../../ui/TypedField";
+import { BackupHint } from "../account/BackupHint";
 import { ROLES } from "../crew/roles";
 
 /** All shows: open, new, rename, copy, remove and bring back. */
@@ -49,6 +50,7 @@ export function ShowsView() {
           {fault}
         </p>
       )}
+      <BackupHint />
       {cards && kept.length === 0 && (
         <Empty title="No show yet">
           <p>
