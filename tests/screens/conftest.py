@@ -7,8 +7,8 @@ import shutil
 import signal
 import socket
 import subprocess
-import tempfile
 import sys
+import tempfile
 import time
 import urllib.parse
 import urllib.request

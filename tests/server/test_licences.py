@@ -15,7 +15,11 @@ FREE = re.compile(
 def rows():
     paper = (ROOT / "docs/licences.md").read_text("utf-8")
     found = re.findall(r"^\| (\S+) \| (\S+) \| (.+) \|$", paper, re.M)
-    return {name: (version, licence) for name, version, licence in found if name not in ("package", "---")}
+    return {
+        name: (version, licence)
+        for name, version, licence in found
+        if name not in ("package", "---")
+    }
 
 
 def test_the_paper_is_what_is_locked_and_built():

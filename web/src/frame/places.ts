@@ -61,6 +61,7 @@ export const VIEW_WORD: Record<string, string> = {
   crew: "Crew",
   account: "Your account",
   accounts: "Accounts",
+  backups: "Backups",
 };
 
 /** Addresses of before lead on to where that is now. */

@@ -75,6 +75,7 @@ _VIEWS: Final = (
     _Place("Your account", "password; change password; account; signed in; sessions",
            view="account"),
     _Place("Accounts", "administrator; users; new account; add a user", view="accounts"),
+    _Place("Backups", "backup; restore; copy of everything; archive", view="backups"),
     _Place("Scenes", "snapshots; snapshot; cues; cue; memories; scene list; recall safe; pins;"
            " store scene; scope", view="scenes"),
     _Place("Run", "run the show; cue list; show mode; go button", view="run"),

@@ -51,7 +51,7 @@ Written by `python -m django write_licences`. Ombrel's own is in `LICENSE`.
 
 ## In the screens
 
-Their texts go with the build: `/static/licences.txt`, and of the fonts `/static/licences-fonts.txt`.
+Their texts go with the build: `/static/licences.txt`; of the fonts `/static/licences-fonts.txt`.
 
 {_table(sorted(_front(root)))}
 
