@@ -23,13 +23,13 @@ Row = tuple[str, str, str]  # name, version, licence
 def _python(root: Path) -> Iterator[Row]:
     for name, version in _LOCKED.findall((root / "requirements/app.lock").read_text("utf-8")):
         told = metadata(name)
-        said = told.get("License-Expression") or ""
+        said = told["License-Expression"] or ""
         classed = [
             one.rpartition(" :: ")[2]
             for one in told.get_all("Classifier") or ()
             if one.startswith("License :: ") and "Freely" not in one
         ]
-        text = told.get("License") or ""
+        text = told["License"] or ""
         if text.startswith("This is free and unencumbered"):
             text = "Unlicense"
         yield name, version, said or " or ".join(classed) or text.partition("\n")[0]
