@@ -6,7 +6,10 @@ from hypothesis import settings
 # Fixed seeds, so that a green run stays green; new ones in a run of their own: OMBREL_NEW_SEEDS=1.
 # No deadline: it would measure the machine, and the first draw of a random show.
 new_seeds = bool(os.environ.get("OMBREL_NEW_SEEDS"))
-settings.register_profile("ombrel", deadline=None, derandomize=not new_seeds, database=None)
+settings.register_profile(
+    "ombrel", deadline=None, derandomize=not new_seeds, database=None,
+    max_examples=100 if new_seeds else 50,
+)  # fmt: skip
 settings.load_profile("ombrel")
 
 

@@ -61,6 +61,7 @@ from ombrel.core.casting import newest_version, values_of, versions
 from ombrel.core.casting.fittings import capture
 from ombrel.core.edit import renamed
 from tests.desks import TINY
+from tests.shows import often
 
 from .casting import ASPECT, CARRIED, Company
 from .test_found_once import facts
@@ -692,7 +693,7 @@ def values_in(show, channel):
 
 TestEvening = Evening.TestCase
 TestEvening.settings = settings(
-    max_examples=60, stateful_step_count=40, phases=PHASES, report_multiple_bugs=False
+    max_examples=often(60), stateful_step_count=40, phases=PHASES, report_multiple_bugs=False
 )
 
 

@@ -19,7 +19,7 @@ from ombrel.core import (
 from ombrel.core.findings.found import RULES
 from ombrel.core.patching import preamp_of
 from tests.desks import TINY, TOURING
-from tests.shows import show_of_seed, shows
+from tests.shows import often, show_of_seed, shows
 
 BLANK = blank_show(TINY)
 
@@ -131,7 +131,7 @@ def test_a_clean_stage_has_no_findings_and_an_empty_one_neither():
 
 
 @given(shows())
-@settings(max_examples=40)
+@settings(max_examples=often(40))
 @example(show_of_seed(880))  # a way so late that no delay makes up for it
 def test_no_show_is_too_odd_for_the_rules_and_every_remedy_can_be_made(show):
     found = findings(show)
@@ -236,7 +236,7 @@ def test_many_of_one_kind_are_one_that_opens_and_one_action_mends_them_all():
 
 
 @given(shows())
-@settings(max_examples=25)
+@settings(max_examples=often(25))
 def test_what_is_told_together_is_what_was_found_and_can_be_made(show):
     found = findings(show)
     for head in alike(found):

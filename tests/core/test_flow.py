@@ -37,6 +37,7 @@ from tests.shows import (
     SEEDS,
     SHOW_SEEDS,
     edit_of_seed,
+    often,
     raw_edit_of_seed,
     show_of_seed,
     shows,
@@ -75,8 +76,8 @@ def test_levels_and_states_are_what_the_walk_finds(first):
     tangled ones, in which buses feed channels and one thing closes many strips.
     """
     told = collections.Counter()
-    tangled = (*range(first, first + 10), *TWICE[first // 10 :: 4])
-    shows = [show_of_seed(seed) for seed in range(first, first + 10)]
+    tangled = (*range(first, first + often(10)), *TWICE[first // 10 :: 4])
+    shows = [show_of_seed(seed) for seed in range(first, first + often(10))]
     for seed, show in enumerate(shows + [tangled_of_seed(seed) for seed in tangled]):
         flow, referee = flow_of(show), Referee(show)
         for source, listener in cells(flow):
@@ -84,7 +85,7 @@ def test_levels_and_states_are_what_the_walk_finds(first):
             told[state] += 1
             assert flow.state_of(source, listener).name.lower() == state, (seed, source, listener)
             assert flow.level(source, listener) == pytest.approx(level_db, abs=1e-6)
-    assert told["heard"] > 50
+    assert told["heard"] > often(50)
     assert sum(told.values()) - told["heard"] - told["unrouted"] > sum(told.values()) / 4
     assert all(told[state] for state in ("muted", "no_source", "no_output", "down", "cancelled"))
 
@@ -105,7 +106,7 @@ def raw_values(seed):
 def test_a_loop_is_refused_from_0_db_on_and_named_by_what_together_closes_it():
     """Against the spectral radius, and signals that are sent around, of a networkx graph."""
     refused = allowed = several = 0
-    for seed in range(150):
+    for seed in range(often(150)):
         values = raw_values(seed)
         referee = Referee(blank_show(TINY).with_values(values))
         if referee.radius() < 1.0 - 1e-9:
@@ -125,13 +126,13 @@ def test_a_loop_is_refused_from_0_db_on_and_named_by_what_together_closes_it():
         for strip in named & referee.fed():  # nor without any other
             assert referee.radius(named - {strip}) < 1.0, (seed, strip)
         several += bool(told.beside)
-    assert min(refused, allowed, 4 * several) > 20, (refused, allowed, several)
+    assert min(refused, allowed, 4 * several) > often(20), (refused, allowed, several)
 
 
 def test_the_loop_that_is_watched_is_the_one_nearest_to_howling():
     """All that comes back to a strip, by all its sides and ways, of every strip that is fed."""
     found = beside = 0
-    for seed in range(300, 420):
+    for seed in range(300, 300 + often(120)):
         referee = Referee(blank_show(TINY).with_values(values := raw_values(seed)))
         if referee.radius() >= 1.0 - 1e-9:
             continue
@@ -145,14 +146,14 @@ def test_the_loop_that_is_watched_is_the_one_nearest_to_howling():
         assert referee.once_around(loop.nodes[0], named) == pytest.approx(most, rel=1e-6)
         found += 1
         beside += bool(loop.beside)
-    assert min(found, 2 * beside) > 12, (found, beside)
+    assert min(found, 2 * beside) > often(12), (found, beside)
 
 
 @pytest.mark.parametrize("first", range(0, 40, 10))
 def test_following_random_edits_is_evaluating_anew(first):
     """1 600 edits in all: cell by cell after each, and the cells that differ are all told."""
-    shows = [(seed, show_of_seed(seed), 30) for seed in range(first, first + 10)]
-    shows += [(seed, tangled_of_seed(seed), 10) for seed in range(first, first + 10)]
+    shows = [(seed, show_of_seed(seed), 30) for seed in range(first, first + often(10))]
+    shows += [(seed, tangled_of_seed(seed), 10) for seed in range(first, first + often(10))]
     for seed, show, many in shows:
         flow, done = flow_of(show), 0
         for turn in itertools.count():
@@ -177,7 +178,7 @@ def test_following_random_edits_is_evaluating_anew(first):
 
 def test_an_edit_is_refused_beforehand_as_it_is_when_it_is_made():
     refused = collections.Counter()
-    for seed in range(60):
+    for seed in range(often(60)):
         draw, show = random.Random(seed), tangled_of_seed(seed)
         flow = flow_of(show)
         for turn in range(12):
@@ -199,7 +200,7 @@ def test_an_edit_is_refused_beforehand_as_it_is_when_it_is_made():
                     told.append((type(error), str(error)))
             assert told[0] == told[1], (seed, turn, asked)
             refused[told[0] and told[0][0]] += 1
-    assert min(refused[FeedbackLoop], refused[None]) > 20, refused
+    assert min(refused[FeedbackLoop], refused[None]) > often(20), refused
 
 
 @given(SHOW_SEEDS, SEEDS)

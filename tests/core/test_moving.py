@@ -26,7 +26,7 @@ from ombrel.core.moving import default_boxes
 from ombrel.demo import demo_show
 from tests.core.walk import Referee
 from tests.desks import FESTIVAL, SMALL, TINY, TOURING
-from tests.shows import permitted, show_of_seed, value_for
+from tests.shows import often, permitted, show_of_seed, value_for
 
 DESKS = {one.key: one for one in (FESTIVAL, SMALL, TINY, TOURING)}
 # as TINY, with less of everything, and its box under another key
@@ -51,7 +51,7 @@ def read_again(asides):
 @pytest.mark.parametrize("first", range(0, 12, 6))
 def test_to_a_smaller_desk_and_back_is_the_identity_whatever_the_show(first):
     lost = 0
-    for seed in range(first, first + 6):
+    for seed in range(first, first + often(6)):
         show = show_of_seed(seed)
         there = to(show, LESS)
         assert not there.back
@@ -61,7 +61,7 @@ def test_to_a_smaller_desk_and_back_is_the_identity_whatever_the_show(first):
         lost += len(there.left)
         again = to(back.show, LESS, back.asides)
         assert again.show.own == there.show.own  # and once more
-    assert lost > 100
+    assert lost > often(100)
 
 
 def test_what_fits_is_heard_there_as_it_was_where_nothing_that_rules_it_stays_behind():
@@ -87,7 +87,7 @@ def test_what_fits_is_heard_there_as_it_was_where_nothing_that_rules_it_stays_be
                 assert there_state == state, (seed, source, listener)
                 assert there_level == pytest.approx(level, abs=1e-9)
                 told += 1
-    assert told > 10
+    assert told > often(10)
 
 
 def test_a_hand_since_is_the_newer_and_the_rest_comes_back_with_its_new_number():
@@ -219,7 +219,7 @@ def test_whatever_is_done_meanwhile_each_value_is_as_it_was_or_as_a_hand_left_it
     back if what it is of is there still.
     """
     moved_by_hand = came_back = 0
-    for seed in range(first, first + 6):
+    for seed in range(first, first + often(6)):
         show = show_of_seed(seed)
         there = to(show, LESS)
         draw = random.Random(seed)
@@ -242,8 +242,8 @@ def test_whatever_is_done_meanwhile_each_value_is_as_it_was_or_as_a_hand_left_it
             elif strip_of(address) and address not in hands.own:
                 assert back.show.own.get(address) in (value, None), (seed, address)
                 came_back += back.show.own.get(address) == value
-    assert moved_by_hand > 20
-    assert came_back > 100
+    assert moved_by_hand > often(20)
+    assert came_back > often(100)
 
 
 def strip_of(address):
