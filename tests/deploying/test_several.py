@@ -3,6 +3,7 @@
 and on the other when that one is gone.
 """
 
+import contextlib
 import json
 import os
 import re
@@ -59,19 +60,22 @@ class Screen:
     """A screen of a show, which comes back by itself as a page does."""
 
     def __init__(self, person, show):
-        self.person, self.show, self.values, self.link = person, show, {}, None
+        self.person, self.show, self.values = person, show, {}
+        self.held, self.link = contextlib.ExitStack(), None
         self.back()
 
     def back(self):
-        deadline = time.monotonic() + BACK_S
+        deadline, failed = time.monotonic() + BACK_S, []
         while True:
             try:
-                self.link = self.person.live(self.show).__enter__()
+                self.held.close()
+                self.link = self.held.enter_context(self.person.live(self.show))
                 self.link.send(json.dumps({"type": "hello", "since": None}))
                 self.hear(lambda told: told["type"] == "snapshot")
                 return
-            except (ConnectionClosed, InvalidStatus, OSError):
-                assert time.monotonic() < deadline
+            except (ConnectionClosed, InvalidStatus, OSError) as error:
+                failed.append(repr(error))
+                assert time.monotonic() < deadline, (len(failed), failed[-5:])
                 time.sleep(0.2)
 
     def hear(self, wanted):

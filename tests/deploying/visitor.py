@@ -1,13 +1,15 @@
 """Somebody who comes through the proxy."""
 
+import asyncio
 import contextlib
 import http.cookiejar
 import json
 import ssl
+import threading
 import urllib.parse
 import urllib.request
 
-from websockets.sync.client import connect
+from websockets.asyncio.client import connect
 
 
 class Visitor:
@@ -46,7 +48,43 @@ class Visitor:
 
     def live(self, show, origin=None):
         sent = "; ".join(f"{one.name}={one.value}" for one in self.cookies)
-        return connect(
+        return Line(
             f"{self.machine.site.replace('https', 'wss')}/live/{show}", ssl=self.trust,
             origin=origin or self.machine.site, additional_headers={"Cookie": sent},
         )  # fmt: skip
+
+
+class Line:
+    """A websocket for who waits: all of them live on one event loop, in a thread of its own.
+
+    The client library's own client for threads left answers unread over TLS now and then.
+    """
+
+    loop = asyncio.new_event_loop()
+    threading.Thread(target=loop.run_forever, daemon=True).start()
+
+    def __init__(self, url, **how):
+        self.url, self.how, self.link = url, how, None
+
+    def __enter__(self):
+        async def connected():
+            return await connect(self.url, open_timeout=30, **self.how)
+
+        self.link = self._done(connected())
+        return self
+
+    def __exit__(self, *about):
+        self._done(self.link.close())
+
+    def send(self, text):
+        self._done(self.link.send(text))
+
+    def recv(self, timeout):
+        return self._done(asyncio.wait_for(self.link.recv(), timeout))
+
+    @property
+    def close_code(self):
+        return self.link.close_code
+
+    def _done(self, work):
+        return asyncio.run_coroutine_threadsafe(work, self.loop).result()
