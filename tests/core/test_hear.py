@@ -62,7 +62,7 @@ def test_what_is_typed_arrives_also_in_cells_that_were_silent(first):
                     level_db = then.flow.level(source, listener)
                     assert level_db == pytest.approx(-9.5, abs=0.01), (seed, source, listener)
                     opened += 1
-    assert heard > often(20)
+    assert heard >= often(20)
     assert opened > often(8)
     assert refused > often(15)
 
