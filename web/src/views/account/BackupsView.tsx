@@ -119,7 +119,7 @@ function Standing({ now }: { now: Backups }) {
       <p className="text-soft pt-1">
         {now.at
           ? `Each night at ${now.at} one is made, read back and compared`
-          : "None is made by night: OMBREL_BACKUP_AT says so"}
+          : "This server makes none by night: OMBREL_BACKUP_AT says so"}
         {now.next ? `; the next ${whenText(now.next)}.` : "."} Kept: seven nights, five weeks,
         twelve months.
       </p>
